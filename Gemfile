@@ -1,0 +1,29 @@
+# frozen_string_literal: true
+
+source "https://rubygems.org"
+
+gem "fobrel-core", path: "core"
+
+gem "activerecord", "~> 7.2"
+gem "alba", "~> 3.0"
+gem "bcrypt", "~> 3.1"
+gem "oj", "~> 3.16"
+gem "pg", "~> 1.5"
+gem "puma", ">= 6"
+gem "rack-attack", "~> 6.7"
+gem "rack-protection", "~> 4.1"
+gem "rack-session", "~> 2.0"
+gem "rackup", "~> 2.1"
+gem "sinatra", "~> 4.1"
+
+group :test do
+  gem "bagit", "~> 0.6", require: false
+  gem "capybara", "~> 3.40", require: false
+  gem "committee", "~> 5.5", require: false
+  gem "chunky_png", "~> 1.4", require: false
+  gem "cuprite", "~> 0.15", require: false
+  gem "rack-test", "~> 2.1", require: false
+  gem "rspec", "~> 3.13"
+  gem "simplecov", require: false
+  gem "standard", require: false
+end

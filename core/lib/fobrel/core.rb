@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+require "digest"
+require "fileutils"
+require "json"
+require "json/canonicalization"
+require "json_schemer"
+require "numo/narray"
+require "securerandom"
+require "stringio"
+require "time"
+require "tmpdir"
+require "vips"
+require "zeitwerk"
+require "zip"
+
+# The rules of brush presets, with no web and no database: what a picture becomes as a tip,
+# what a preset paints, how presets travel in packages and lie in start folders.
+module Fobrel
+  module Core
+    # Where the shipped data lies: the preset's schema, the trial strokes.
+    DATA = File.expand_path("../../data", __dir__)
+
+    # A value object's file is named for what a reader sees on the screen; Zeitwerk finds it.
+    LOADER = Zeitwerk::Loader.new.tap do |loader|
+      loader.push_dir(File.join(__dir__, "core"), namespace: self)
+      loader.setup
+    end
+
+    # One thread a picture: our pictures are small, and several are computed side by side.
+    Vips.concurrency_set(1)
+    Vips.cache_set_max(0)
+  end
+end

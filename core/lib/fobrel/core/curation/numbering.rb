@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Curation
+      # The next variation of a name takes the next number.
+      module Numbering
+        # @param name [String] such as "Fog" or "Fog 2"
+        # @param taken [Enumerable<String>] names that are in use
+        # @return [String] such as "Fog 2" or "Fog 3", not in use, at most 200 characters
+        def self.next_name(name, taken)
+          stem = name.sub(/\s+\d{1,6}\z/, "")[0, 190]
+          used = taken.filter_map { |other| other.downcase[/\A#{Regexp.escape(stem.downcase)}(?:\s+(\d{1,6}))?\z/] && ($1 || 1).to_i }
+          "#{stem} #{[1, *used].max + 1}"
+        end
+      end
+    end
+  end
+end

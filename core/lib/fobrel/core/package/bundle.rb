@@ -1,0 +1,80 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Package
+      # What a package holds, as a value: the presets in order with their editions, the pictures
+      # they need, sets, tags, strips, and the words about it all.
+      #
+      #   bundle = Bundle.build(name: "Harbour", presets: [Bundle::Item.new(preset:, edition: 2)], assets:)
+      #   bytes = Writer.zip(bundle)
+      #   Reader.read(bytes).presets.map(&:fingerprint)
+      class Bundle
+        # Raised with one sentence when a bundle's own description cannot be used.
+        class Invalid < Problem; end
+
+        FORMAT = "fobrel.bundle/1"
+        VERSION = /\A(0|[1-9]\d*)\.(0|[1-9]\d*)\.(0|[1-9]\d*)(-[0-9A-Za-z.-]+)?(\+[0-9A-Za-z.-]+)?\z/
+
+        # One preset and the number of its edition.
+        Item = Struct.new(:preset, :edition, keyword_init: true)
+        # A picture: its bytes and its file ending.
+        Asset = Struct.new(:bytes, :ext, keyword_init: true)
+        # A set: its name, and the ids of its presets in order.
+        Group = Struct.new(:name, :presets, keyword_init: true)
+        # A tag: its name, colour, shape.
+        Tag = Struct.new(:name, :colour, :shape, keyword_init: true)
+
+        WORDS = %i[name version licence author description].freeze
+
+        attr_reader(*WORDS, :items, :assets, :sets, :tags, :strips)
+
+        # Takes from `assets` only what the presets need.
+        #
+        # @param items [Array<Item>] in order; each preset once
+        # @param assets [#fetch] from "sha256:…" to Asset
+        # @param strips [Hash{String => String}] PNG by preset id
+        # @return [Bundle]
+        # @raise [Preset::MissingNeed, Invalid]
+        def self.build(items:, assets:, sets: [], tags: [], strips: {}, name: "", version: "1.0.0", licence: "", author: "", description: "")
+          needed = items.flat_map { |item| item.preset.needs.map { |need| [need, item.preset] } }
+            .to_h { |need, preset| [need, assets.fetch(need) { raise Preset::MissingNeed.new(preset, need) }] }
+          new(items:, assets: needed, sets:, tags:, strips:, name:, version:, licence:, author:, description:)
+        end
+
+        def initialize(items:, assets:, sets:, tags:, strips:, **words)
+          @items = items.freeze
+          @assets = assets.freeze
+          @sets = sets.freeze
+          @tags = tags.freeze
+          @strips = strips.freeze
+          WORDS.each { instance_variable_set("@#{_1}", words.fetch(_1)) }
+          check
+          freeze
+        end
+
+        # @return [Array<Preset::Preset>] in order
+        def presets = items.map(&:preset)
+
+        # @return [Hash] `bundle.json`
+        def description_file
+          {"format" => FORMAT, "name" => name, "version" => version, "licence" => licence, "author" => author,
+           "description" => description,
+           "presets" => items.map { {"id" => _1.preset.id, "edition" => _1.edition, "fingerprint" => _1.preset.fingerprint} },
+           "sets" => sets.map { {"name" => _1.name, "presets" => _1.presets} },
+           "tags" => tags.map { {"name" => _1.name, "colour" => _1.colour, "shape" => _1.shape} }}
+        end
+
+        private
+
+        def check
+          raise Invalid, "The version #{version.inspect} is not written like 1.0.0." unless VERSION.match?(version)
+          ids = presets.map(&:id)
+          raise Invalid, "Two presets of this bundle have the same identity." if ids.uniq.size < ids.size
+          stray = sets.flat_map(&:presets) - ids
+          raise Invalid, "A set of this bundle names a preset that the bundle does not hold." if stray.any?
+        end
+      end
+    end
+  end
+end

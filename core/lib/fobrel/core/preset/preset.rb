@@ -1,0 +1,119 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Preset
+      # A brush as a document: a value, compared by content, never changed. Reading a setting
+      # gives its default where the document leaves it out; writing the document gives it back
+      # as it came, with everything that this version does not know.
+      #
+      #   preset = Preset.parse(File.read("fog.json"))
+      #   preset["mark", "size", "base"]   # => 40
+      #   preset.with("name", "Fog 2").fingerprint == preset.fingerprint   # => true
+      class Preset
+        # Raised with all that is wrong with a document.
+        class Invalid < Problem
+          # @return [Array<String>] one sentence each
+          attr_reader :problems
+
+          def initialize(problems, name = "This preset")
+            @problems = problems
+            super("#{name} cannot be used: #{problems.first(5).join(" ")}#{" (and #{problems.size - 5} more)" if problems.size > 5}")
+          end
+        end
+
+        FORMAT = "fobrel.preset/1"
+        MAX_BYTES = 1024 * 1024
+        MAX_DEPTH = 24
+        # What the fingerprint leaves out: it does not change the paint.
+        WORDS = %w[id name about].freeze
+
+        # @param document [Hash] with string keys
+        # @return [Preset]
+        # @raise [Invalid]
+        def self.[](document)
+          problems = Schema.problems(document)
+          raise Invalid.new(problems, called(document)) unless problems.empty?
+          new(document)
+        end
+
+        # @param json [String] UTF-8, at most MAX_BYTES, nested at most MAX_DEPTH deep
+        # @return [Preset]
+        # @raise [Invalid]
+        def self.parse(json, name: "This preset")
+          raise Invalid.new(["It is larger than #{MAX_BYTES / 1024} KB."], name) if json.bytesize > MAX_BYTES
+          text = json.dup.force_encoding(Encoding::UTF_8)
+          raise Invalid.new(["It is not UTF-8 text."], name) unless text.valid_encoding?
+          self[JSON.parse(text, max_nesting: MAX_DEPTH)]
+        rescue JSON::ParserError, JSON::NestingError
+          raise Invalid.new(["It is not JSON, or nested more than #{MAX_DEPTH} deep."], name)
+        end
+
+        # A new preset from the settings that matter; everything else at its default.
+        #
+        # @param name [String]
+        # @param settings [Hash] such as {"mark" => {…}}; must hold a tip and a size
+        # @param id [String] a UUID
+        def self.build(name, settings, id: SecureRandom.uuid)
+          self[Schema.fill(self[{"format" => FORMAT, "id" => id, "name" => name, "method" => "dabs"}.merge(settings)].to_h)]
+        end
+
+        def self.called(document)
+          name = document["name"] if document.is_a?(Hash)
+          name.is_a?(String) ? "“#{name[0, 80]}”" : "This preset"
+        end
+        private_class_method :called
+
+        def initialize(document)
+          @document = document
+          @settings = Schema.fill(document)
+          freeze
+        end
+
+        # A setting, at its default where the document leaves it out.
+        #
+        # @param path [Array<String>] such as "mark", "size", "base"
+        def [](*path) = @settings.dig(*path)
+
+        # @return [Hash] the document as it came
+        def to_h = @document
+
+        def name = self["name"]
+
+        def id = self["id"]
+
+        # The preset with one of its top groups changed.
+        #
+        # @return [Preset]
+        # @raise [Invalid]
+        def with(group, value) = Preset[@document.merge(group => value)]
+
+        # RFC 8785.
+        #
+        # @return [String] the whole document in its one canonical writing
+        def canonical = @document.to_json_c14n
+
+        # Two presets with one fingerprint paint the same.
+        #
+        # @return [String] 64 hex digits: SHA-256 over the canonical form without id, name, about
+        def fingerprint = Digest::SHA256.hexdigest(@document.except(*WORDS).to_json_c14n)
+
+        # @return [Array<String>] the frames of a picture tip, "sha256:…", in order
+        def frames = self["mark", "tip", "frames"] || []
+
+        # The tips, grains and pictures this preset cannot do without.
+        #
+        # @return [Array<String>] "sha256:…", each once
+        def needs = [*frames, self["mark", "tip", "asset"], self["surface"]&.fetch("asset")].compact.uniq
+
+        # @return [Array<String>] paths of settings this version keeps but does not know
+        def unknown = Schema.unknown(@document)
+
+        def ==(other) = other.is_a?(Preset) && canonical == other.canonical
+        alias_method :eql?, :==
+
+        def hash = canonical.hash
+      end
+    end
+  end
+end

@@ -1,0 +1,104 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Tip
+      # A picture from outside, read with suspicion: the kind is told by its first bytes, never
+      # by its name, and its size is capped before a single pixel is unpacked.
+      class Picture
+        # Raised with one sentence when a file cannot be used as a picture.
+        class Unreadable < Problem; end
+
+        MAX_BYTES = 64 * 1024 * 1024
+        MAX_SIDE = 12_000
+        MAX_PIXELS = 40_000_000
+
+        KINDS = {
+          "png" => ["\x89PNG\r\n\x1A\n".b, :pngload_buffer],
+          "jpg" => ["\xFF\xD8\xFF".b, :jpegload_buffer],
+          "gif" => ["GIF8".b, :gifload_buffer],
+          "webp" => ["RIFF".b, :webpload_buffer],
+          "tif" => ["II*\0".b, :tiffload_buffer],
+          "tiff" => ["MM\0*".b, :tiffload_buffer]
+        }.freeze
+
+        # BT.709 weights of the encoded values.
+        LUMA = [0.2126, 0.7152, 0.0722].freeze
+
+        # Reads a picture.
+        #
+        # @param bytes [String] the whole file (PNG, JPEG, WebP, TIFF or GIF), at most MAX_BYTES
+        # @param name [String] what to call it in a message
+        # @return [Picture]
+        # @raise [Unreadable] in one sentence, when it is no such picture, damaged or too large
+        def self.read(bytes, name: "The picture")
+          raise Unreadable, "#{name} is empty (0 bytes). Nothing was kept. Choose another file." if bytes.empty?
+          if bytes.bytesize > MAX_BYTES
+            raise Unreadable, "#{name} is larger than #{MAX_BYTES / 1024 / 1024} MB. Nothing was kept. Save it smaller."
+          end
+          new(decode(bytes.b, name))
+        end
+
+        # The kind of a file by its first bytes.
+        #
+        # @return [String, nil] an ending such as "png", or nil when it is none we read
+        def self.kind(bytes)
+          KINDS.find { |_, (magic, _)| bytes.b.start_with?(magic) }&.first
+        end
+
+        class << self
+          private
+
+          def decode(bytes, name)
+            kind = kind(bytes) or raise Unreadable,
+              "#{name} is not a PNG, JPEG, WebP, TIFF or GIF picture. Nothing was kept. Save it as PNG and try again."
+            image = Vips::Image.public_send(KINDS.dig(kind, 1), bytes, fail_on: :warning, access: :random)
+            check_size(image, name)
+            to_srgb(image).copy_memory
+          rescue Vips::Error
+            raise Unreadable, "#{name} is damaged or cut off and cannot be read. Nothing was kept. Export it again."
+          end
+
+          def check_size(image, name)
+            return if image.width <= MAX_SIDE && image.height <= MAX_SIDE && image.width * image.height <= MAX_PIXELS
+            raise Unreadable, "#{name} is #{image.width} × #{image.height} pixels, more than a tip needs " \
+              "(#{MAX_SIDE} a side, #{MAX_PIXELS / 1_000_000} million in all). Nothing was kept. Save it smaller."
+          end
+
+          # Three colour bands 0–1 and an alpha band 0–1, as floats.
+          def to_srgb(image)
+            image = image.autorot
+            image = image.icc_transform("srgb", embedded: true) if image.get_fields.include?("icc-profile-data") && image.bands >= 3
+            deep = image.format == :ushort
+            image = image.colourspace(deep ? :rgb16 : :srgb)
+            image = image.bandjoin(deep ? 65_535 : 255) unless image.has_alpha?
+            image.cast(:float) * (1.0 / (deep ? 65_535 : 255))
+          end
+        end
+
+        # @param image [Vips::Image] four float bands 0–1: red, green, blue, alpha (not premultiplied)
+        def initialize(image)
+          @image = image
+          freeze
+        end
+
+        def width = @image.width
+
+        def height = @image.height
+
+        # The picture laid over white, as encoded luma (ITU-R BT.709 weights).
+        #
+        # @return [Numo::SFloat] height × width, 0 black to 1 white
+        def luma
+          alpha = @image[3]
+          grey = @image.extract_band(0, n: 3).recomb(Vips::Image.new_from_array([LUMA]))
+          flat = grey * alpha + alpha * -1 + 1
+          Numo::SFloat.from_binary(flat.cast(:float).write_to_memory).reshape(height, width)
+        end
+
+        # @return [Boolean] whether any pixel lets the ground through
+        def see_through? = @image[3].min < 1
+      end
+    end
+  end
+end
