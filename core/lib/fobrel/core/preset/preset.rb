@@ -45,7 +45,7 @@ module Fobrel
           text = json.dup.force_encoding(Encoding::UTF_8)
           raise Invalid.new(["It is not UTF-8 text."], name) unless text.valid_encoding?
           self[JSON.parse(text, max_nesting: MAX_DEPTH)]
-        rescue JSON::ParserError, JSON::NestingError
+        rescue JSON::ParserError
           raise Invalid.new(["It is not JSON, or nested more than #{MAX_DEPTH} deep."], name)
         end
 

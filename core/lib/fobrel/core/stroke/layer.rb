@@ -37,7 +37,7 @@ module Fobrel
           top, bottom = span(dab.y, reach, @height)
           return if left >= right || top >= bottom
           cover = tip.cover(dab, @columns[true, left...right] - dab.x, @rows[top...bottom, true] - dab.y)
-          cover.inplace * grain.left_over(dab, left, top, right - left, bottom - top) if grain
+          cover = cover.inplace * grain.left_over(dab, left, top, right - left, bottom - top) if grain
           build(@alpha[top...bottom, left...right], cover.out_of_place!, dab)
         end
 
@@ -45,11 +45,9 @@ module Fobrel
 
         # Works in the memory at hand: this is where a stroke spends its time.
         def build(patch, cover, dab)
-          room = (dab.opacity - patch).inplace
-          room.clip(0, 1)
-          room * cover
-          room * dab.flow unless dab.flow == 1
-          patch.inplace + room.out_of_place!
+          room = (dab.opacity - patch).inplace.clip(0, 1) * cover
+          room *= dab.flow unless dab.flow == 1
+          patch.store(patch.inplace + room.out_of_place!)
         end
       end
     end

@@ -66,8 +66,7 @@ module Fobrel
         def blend(values, across, down, side)
           left, part_x = split(across, side)
           top, part_y = split(down, side)
-          (top.inplace * (side + 2)) + left
-          at = Numo::Int32.cast(top)
+          at = Numo::Int32.cast(top.inplace * (side + 2) + left)
           upper = between(values, at, part_x)
           lower = between(values, at.inplace + (side + 2), part_x)
           ((lower.inplace - upper) * part_y + upper).out_of_place!

@@ -37,13 +37,11 @@ module Fobrel
           width = radius - core
           t = distance.inplace
           if width < 1
-            t * -1 + ((core + radius) / 2 + 0.5)
-            return t.clip(0, 1).out_of_place!
+            return (t * -1 + ((core + radius) / 2 + 0.5)).clip(0, 1).out_of_place!
           end
-          ((t - core) * (1 / width)).clip(0, 1)
-          rest = t.out_of_place! * -2
-          rest.inplace + 3
-          ((t.inplace * t * rest) * -1 + 1).out_of_place!
+          t = ((t - core) * (1 / width)).clip(0, 1).out_of_place!
+          rest = (t * -2).inplace + 3
+          (t.inplace * t * rest * -1 + 1).out_of_place!
         end
 
         # For an ellipse: the distance along the steepest way to its rim (first order), so that
@@ -54,8 +52,8 @@ module Fobrel
           sin = Math.sin(turn)
           u = dx * cos - dy * sin
           v = dx * (sin / dab.roundness) + dy * (cos / dab.roundness)
-          u.inplace * u
-          v.inplace * v
+          u = (u.inplace * u).out_of_place!
+          v = (v.inplace * v).out_of_place!
           level = Numo::SFloat::Math.sqrt((u + v + 1e-9).inplace)
           return level unless radius * (1 - @hardness) < 1
           steep = Numo::SFloat::Math.sqrt((u + v * (1 / dab.roundness**2)).inplace) / level

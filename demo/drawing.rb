@@ -1,0 +1,210 @@
+# frozen_string_literal: true
+
+require "fobrel/core"
+
+module Fobrel
+  module Demo
+    # Draws the demo's tips and grains by formula: shapes as signed distances, roughness from
+    # seeded noise. The same name always gives the same picture.
+    class Drawing
+      SIDE = 240
+      F = Numo::SFloat
+
+      # @param seed [Integer]
+      def initialize(seed)
+        @chance = Random.new(seed)
+        line = (F.new(SIDE).seq + 0.5) * (2.0 / SIDE) - 1
+        @x = F.zeros(SIDE, SIDE) + line
+        @y = F.zeros(SIDE, SIDE) + line.reshape(SIDE, 1)
+      end
+
+      # @return [String] a PNG file, black paints
+      def self.tip(name, seed) = Core::Tip::Cover[new(seed).public_send(name)].crop(margin: 2).to_png
+
+      # @return [String] a seamless PNG file
+      def self.grain(name, seed) = Core::Tip::Cover[new(seed).public_send(name)].to_png
+
+      # --- shapes -------------------------------------------------------------------------
+
+      def blot = solid(disc(0, 0, 0.62) + noise(5) * 0.5 - 0.25)
+
+      def nib = solid(box(0, 0, 0.86, 0.14, 0.5) + noise(20) * 0.04)
+
+      def bristles(count = 26)
+        many(count) { disc(between(-0.9, 0.9), between(-0.35, 0.35), between(0.012, 0.06)) }
+      end
+
+      def fan = many(13) { |i| disc(-0.9 + i * 0.15, between(-0.06, 0.06), between(0.02, 0.06)) }
+
+      def chalk = round_soft(0.9) * rough(26, 0.46)
+
+      def charcoal = round_soft(0.95) * rough(44, 0.52) * (0.6 + noise(6) * 0.4)
+
+      def pencil = round_soft(0.8) * rough(60, 0.42)
+
+      def sponge = solid(disc(0, 0, 0.85) + noise(5) * 0.3) * rough(11, 0.5)
+
+      def spatter = many(70) { disc(gauss * 0.4, gauss * 0.4, between(0.006, 0.05)) }
+
+      def grit = many(160) { disc(gauss * 0.36, gauss * 0.36, between(0.004, 0.014)) }
+
+      def cloud = round_soft(1.0) * (noise(4) * 0.7 + noise(9) * 0.5).clip(0, 1)**1.6
+
+      def fog = round_soft(1.05)**1.5 * (0.5 + noise(3) * 0.5)
+
+      def wet_edge
+        r = radius + noise(4) * 0.16
+        (edge(r - 0.8) * (0.25 + 0.75 * F::Math.exp(((r - 0.78) / 0.09)**2 * -1))).clip(0, 1)
+      end
+
+      def hatch = lines(5, 0.035) * edge(radius - 0.92)
+
+      def cross_hatch = [lines(5, 0.03), lines(5, 0.03).transpose].inject { |a, b| F.maximum(a, b) } * edge(radius - 0.92)
+
+      def long_hatch = many(9) { |i| segment(between(-1, -0.6), -0.8 + i * 0.2, between(0.5, 0.95), -0.86 + i * 0.2, 0.012) }
+
+      def stipple = many(34) { disc(between(-0.85, 0.85), between(-0.85, 0.85), between(0.02, 0.045)) }
+
+      def ring = solid(disc(0, 0, 0.78).abs - 0.13)
+
+      def rope
+        twist = @x * 0.8 + @y * 1.6
+        solid(box(0, 0, 0.92, 0.4, 0.36)) * (0.35 + 0.65 * edge((F::Math.sin(twist * 9) * 0.5) - 0.18))
+      end
+
+      def knot = solid(F.minimum(F.minimum(disc(-0.28, 0, 0.42).abs - 0.11, disc(0.28, 0, 0.42).abs - 0.11), box(0, 0, 0.9, 0.08, 0.08)))
+
+      def anchor
+        arms = F.maximum(disc(0, 0.1, 0.62).abs - 0.08, @y * -1 + 0.25)
+        parts = [arms, segment(0, -0.55, 0, 0.7, 0.07), segment(-0.3, -0.35, 0.3, -0.35, 0.06), disc(0, -0.7, 0.15).abs - 0.06]
+        solid(parts.inject { |a, b| F.minimum(a, b) })
+      end
+
+      def lantern
+        parts = [box(0, 0.1, 0.34, 0.42, 0.08).abs - 0.05, box(0, 0.62, 0.44, 0.06, 0.03), box(0, -0.42, 0.3, 0.07, 0.03),
+          disc(0, -0.62, 0.16).abs - 0.04, disc(0, 0.18, 0.15)]
+        solid(parts.inject { |a, b| F.minimum(a, b) })
+      end
+
+      def gull
+        left = F.maximum(disc(-0.42, 0.42, 0.6).abs - 0.06, @y - 0.12)
+        right = F.maximum(disc(0.42, 0.42, 0.6).abs - 0.06, @y - 0.12)
+        solid(F.minimum(F.maximum(left, @x - 0.02), F.maximum(right, @x * -1 - 0.02)))
+      end
+
+      def drop = solid(F.minimum(disc(0, 0.3, 0.4), wedge(0, -0.85, 0.35, 1.05)))
+
+      def fish
+        body = F.maximum(disc(0, 0.55, 0.85), disc(0, -0.55, 0.85))
+        solid(F.maximum(F.minimum(body, F.maximum(wedge_side, @x * -1 + 0.45)), disc(-0.42, -0.06, 0.07) * -1))
+      end
+
+      def kelp
+        wave = F::Math.sin(@y * 5) * 0.18
+        F.maximum(solid((@x - wave).abs - 0.06 - (1 - @y.abs) * 0.1), many(7) { |i| leaf(i) })
+      end
+
+      def leaf_shape = solid(F.maximum(disc(0, 0.5, 0.86), disc(0, -0.5, 0.86))) * (1 - solid(segment(-0.6, 0, 0.6, 0, 0.015)))
+
+      def star
+        turn = F::Math.atan2(@y, @x)
+        solid(radius - 0.5 - F::Math.cos(turn * 5) * 0.22)
+      end
+
+      def plank = solid(box(0, 0, 0.95, 0.24, 0.03)) * (0.55 + 0.45 * edge(F::Math.sin((@y + noise(4) * 0.12) * 46) * 0.4 - 0.12))
+
+      def rivet = solid(disc(0, 0, 0.6)) * (1 - solid(disc(-0.14, -0.14, 0.2)) * 0.75)
+
+      def net = F.maximum(F.maximum(lines(4, 0.03), lines(4, 0.03).transpose) * edge(@x.abs - 0.95) * edge(@y.abs - 0.95), dots(4, 0.07))
+
+      def wave
+        crest = F::Math.sin(@x * 6) * 0.2
+        solid((@y - crest).abs - 0.07 + @x.abs * 0.05) * edge(@x.abs - 0.95)
+      end
+
+      def cobble = many(12) { box(between(-0.75, 0.75), between(-0.75, 0.75), between(0.09, 0.2), between(0.07, 0.16), 0.07) } * rough(16, 0.3)
+
+      def crack
+        points = (0..9).map { |i| [-0.95 + i * 0.21, between(-0.22, 0.22)] }
+        points.each_cons(2).map { |a, b| solid(segment(*a, *b, between(0.012, 0.035))) }.inject { |a, b| F.maximum(a, b) }
+      end
+
+      def scales = many(15) { |i| disc(-0.75 + (i % 5) * 0.36 + (i / 5 % 2) * 0.18, -0.45 + (i / 5) * 0.36, 0.2).abs - 0.025 }
+
+      def pixel = solid(box(0, 0, 0.9, 0.9, 0.0))
+
+      def plus = solid(F.minimum(box(0, 0, 0.9, 0.28, 0), box(0, 0, 0.28, 0.9, 0)))
+
+      def checker = F.cast(((@x * 4).floor + (@y * 4).floor).abs % 2)
+
+      # --- grains, seamless ---------------------------------------------------------------
+
+      def tooth = (noise(60) * 0.6 + noise(30) * 0.5).clip(0, 1)
+
+      def weave = (0.5 + F::Math.sin(@x * Math::PI * 20) * F::Math.sin(@y * Math::PI * 20) * 0.4 + (noise(40) - 0.5) * 0.3).clip(0, 1)
+
+      def stone = (noise(8) * 0.5 + noise(20) * 0.4 + noise(50) * 0.3).clip(0, 1)**1.4
+
+      def grain_wood = (0.5 + F::Math.sin((@y + (noise(3) - 0.5) * 0.3) * Math::PI * 16) * 0.35 + (noise(50) - 0.5) * 0.3).clip(0, 1)
+
+      private
+
+      def between(from, to) = from + @chance.rand * (to - from)
+
+      def gauss = Math.sqrt(-2 * Math.log(1 - @chance.rand)) * Math.cos(2 * Math::PI * @chance.rand)
+
+      def radius = F::Math.sqrt(@x * @x + @y * @y)
+
+      def round_soft(size) = (1 - (radius / size)**2).clip(0, 1)**0.8
+
+      # A signed distance as cover, with an edge about a pixel wide.
+      def edge(distance) = (0.5 - distance * (SIDE / 2.0)).clip(0, 1)
+
+      alias_method :solid, :edge
+
+      def many(count) = (0...count).map { |i| edge(yield(i)) }.inject { |a, b| F.maximum(a, b) }
+
+      def disc(cx, cy, r) = F::Math.sqrt((@x - cx)**2 + (@y - cy)**2) - r
+
+      def box(cx, cy, w, h, r)
+        dx = (@x - cx).abs - (w - r)
+        dy = (@y - cy).abs - (h - r)
+        F::Math.sqrt(dx.clip(0, 9)**2 + dy.clip(0, 9)**2) + F.minimum(F.maximum(dx, dy), 0) - r
+      end
+
+      def segment(x1, y1, x2, y2, r)
+        dx = x2 - x1
+        dy = y2 - y1
+        t = (((@x - x1) * dx + (@y - y1) * dy) / (dx * dx + dy * dy)).clip(0, 1)
+        F::Math.sqrt((@x - x1 - t * dx)**2 + (@y - y1 - t * dy)**2) - r
+      end
+
+      def wedge(cx, top, half, height) = F.maximum((@x - cx).abs - (@y - top) * (half / height), F.maximum(@y - top - height, @y * -1 + top))
+
+      def wedge_side = @y.abs - (@x - 0.45) * 0.8 - 0.04
+
+      def leaf(i) = segment(Math.sin((-0.9 + i * 0.3) * 5) * 0.18, -0.9 + i * 0.3, ((i % 2).zero? ? -0.7 : 0.7) * 0.75, -1.05 + i * 0.3, 0.06)
+
+      def lines(count, half) = edge((((@y + 1) * count / 2.0) % 1.0 - 0.5).abs * (2.0 / count) - half)
+
+      def dots(count, r)
+        x = (((@x + 1) * count / 2.0) % 1.0 - 0.5) * (2.0 / count)
+        y = (((@y + 1) * count / 2.0) % 1.0 - 0.5) * (2.0 / count)
+        edge(F::Math.sqrt(x * x + y * y) - r)
+      end
+
+      def rough(cells, threshold) = ((noise(cells) - threshold) * 6).clip(0, 1)
+
+      # Smooth seamless noise, 0–1: a lattice of chance, blended between its points.
+      def noise(cells)
+        lattice = F.cast(Array.new(cells) { Array.new(cells) { @chance.rand } })
+        at = F.new(SIDE).seq * cells.fdiv(SIDE)
+        whole = Numo::Int32.cast(at.floor)
+        part = at - at.floor
+        part = part * part * (3 - part * 2)
+        rows = lattice[whole % cells, true] * (1 - part).reshape(SIDE, 1) + lattice[(whole + 1) % cells, true] * part.reshape(SIDE, 1)
+        rows[true, whole % cells] * (1 - part) + rows[true, (whole + 1) % cells] * part
+      end
+    end
+  end
+end

@@ -1,0 +1,77 @@
+# frozen_string_literal: true
+
+require_relative "brushes"
+
+module Fobrel
+  module Demo
+    # Builds the demo studio: a small team making an invented short film about a harbour town
+    # in a storm. Three people, two libraries, brushes, tags, sets, seats.
+    module Studio
+      # For trying things out on this machine only; a real studio makes its own people.
+      PASSWORD = "storm over skerrow"
+      PEOPLE = {"maren" => "Maren Oake", "tove" => "Tove Lindgaard", "ilse" => "Ilse Brandow"}.freeze
+      ROLES = {
+        "Storm over Skerrow" => {"maren" => "lead", "tove" => "artist", "ilse" => "guest"},
+        "Second unit" => {"maren" => "lead", "tove" => "lead"}
+      }.freeze
+      SETS = {
+        "Line kit" => ["Quay line", "Chart nib", "Tide line", "Splice pen", "Reed quill", "Logbook pencil"],
+        "Act 1, the quay" => ["Cobblestones", "Mooring ring", "Laid rope", "Wet stone", "Deck plank", "Hull rivets"],
+        "Act 2, the storm" => ["Harbour fog", "Storm slant", "Low cloud", "Breaker foam", "Rain hatch", "Gulls", "Lantern bloom"],
+        "Arcade on the pier" => ["Pixel square", "Pixel round", "Pixel plus", "Chequer flag"]
+      }.freeze
+      START = {"Background desk" => ["Harbour fog", "Wet slate", "Cobblestones", "Sailcloth"], "Line desk 1" => ["Quay line", "Chart nib", "Tide line"], "Line desk 2" => []}.freeze
+
+      class << self
+        # @return [void]
+        def build
+          warn "Drawing the demo studio"
+          Models::Record.transaction do
+            people = PEOPLE.to_h { |login, name| [login, Models::Person.create!(login:, name:, password: PASSWORD)] }
+            libraries = ROLES.to_h { |name, roles| [name, library(name, roles, people)] }
+            furnish(libraries["Storm over Skerrow"], people["maren"])
+            take_in(libraries["Second unit"], people["tove"], Brushes.inks.last(1))
+          end
+          Models::Preset.find_each { Models::Strip.png_of(_1.current_edition.value, "wall") }
+        end
+
+        # Brushes with their pictures and tags.
+        #
+        # @param brushes [Array<Brushes::Brush>]
+        # @return [Hash{String => Models::Preset}] by name
+        def take_in(library, person, brushes)
+          brushes.to_h do |brush|
+            brush.pictures.each { Models::Asset.keep(_1, "png") }
+            value = Core::Preset::Preset.build(brush.name, brush.settings)
+            preset = Actions::CreatePreset.call(library:, value:, person:, note: "Received")
+            brush.tags.each { Models::Tag.called(library, _1).taggings.create!(preset:) }
+            [brush.name, preset]
+          end
+        end
+
+        private
+
+        def library(name, roles, people)
+          Models::Library.create!(name:).tap { |made| roles.each { |login, role| made.memberships.create!(person: people[login], role:) } }
+        end
+
+        def furnish(library, person)
+          presets = take_in(library, person, Brushes.all)
+          SETS.each { |name, names| library.brush_sets.create!(name:).put_in_order(names.map { presets.fetch(_1).id }) }
+          START.each do |name, names|
+            seat = library.seats.create!(name:, folder: "#{name.downcase.tr(" ", "-")}-#{library.id}")
+            seat.put_in_order(names.map { presets.fetch(_1).id })
+          end
+          soften(presets.fetch("Harbour fog"), person)
+        end
+
+        # One brush that was tuned since it was received.
+        def soften(preset, person)
+          document = preset.current_edition.value
+          value = document.with("pigment", document["pigment"].merge("flow" => 0.11))
+          Actions::AddEdition.call(preset:, value:, person:, note: "Softer edge, a little denser")
+        end
+      end
+    end
+  end
+end

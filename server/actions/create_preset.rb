@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Takes a brush into a library: its first edition is its home.
+    class CreatePreset < Action
+      # @param value [Core::Preset::Preset] its id must be new to the library
+      # @param edition [Integer] the number its first edition here carries
+      def initialize(library:, value:, person:, note: "", edition: 1)
+        @library = library
+        @value = value
+        @person = person
+        @note = note
+        @edition = edition
+      end
+
+      # @return [Models::Preset]
+      def call
+        preset = @library.presets.create!(document_id: @value.id, name: @value.name)
+        edition = AddEdition.call(preset:, value: @value, person: @person, note: @note, number: @edition)
+        preset.update!(home_edition: edition)
+        preset
+      end
+    end
+  end
+end

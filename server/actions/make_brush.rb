@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # From a picture to a brush in the library.
+    class MakeBrush < Action
+      # A new brush answers to pressure, so that its first stroke already shows a hand.
+      RESPONSE = [{"drives" => "size", "by" => "pressure", "from" => 0.3, "to" => 1.0, "curve" => [[0, 0], [1, 1]]}].freeze
+
+      # The preset a tip becomes before anybody tunes it.
+      #
+      # @param made [Core::Tip::Maker::Made]
+      # @return [Core::Preset::Preset]
+      def self.preset(made, name:, author: "", size: 40, spacing: 0.25)
+        Core::Preset::Preset.build(name,
+          {"mark" => {"tip" => {"kind" => "picture", "frames" => [made.asset]}, "size" => {"base" => size}},
+           "trail" => {"spacing" => spacing}, "response" => RESPONSE, "about" => {"author" => author}})
+      end
+
+      # @param made [Core::Tip::Maker::Made]
+      # @param size [Float] pixels
+      # @param spacing [Float] share of the size
+      def initialize(library:, person:, made:, name:, size:, spacing:)
+        @library = library
+        @person = person
+        @made = made
+        @name = name.strip
+        @shape = {size:, spacing:}
+      end
+
+      # @return [Models::Preset]
+      def call
+        raise Core::Problem, "A brush needs a name. Nothing was saved yet; your picture is still here." if @name.empty?
+        if @library.presets.exists?(["lower(name) = ?", @name.downcase])
+          free = Core::Curation::Numbering.next_name(@name, @library.preset_names)
+          raise Core::Problem, "A brush called “#{@name}” is already here. Nothing was saved yet. Take another name, such as “#{free}”."
+        end
+        Models::Asset.keep(@made.png, "png")
+        value = self.class.preset(@made, name: @name, author: @person.name, **@shape)
+        CreatePreset.call(library: @library, value:, person: @person, note: "Made from a picture")
+      end
+    end
+  end
+end

@@ -1,0 +1,24 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Decides what a seat loads at start, and in which order.
+    class PlanStart < Action
+      def initialize(seat:, person:, ids:)
+        @seat = seat
+        @person = person
+        @ids = ids
+      end
+
+      # @return [Models::LedgerEntry]
+      def call
+        @seat.lock!
+        was = @seat.preset_ids_in_order
+        ids = presets_of(@seat.library, @ids).map(&:id)
+        @seat.put_in_order(ids)
+        write_down(@seat.library, @person, "start plan", "#{ids.size} brushes in the start plan of #{@seat.name}",
+          {"seat" => @seat.id, "before" => was, "after" => ids})
+      end
+    end
+  end
+end

@@ -1,0 +1,82 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Takes back what the ledger wrote down, keeping what people changed since.
+    class Undo < Action
+      KINDS = {"tag" => :untag, "untag" => :retag, "set" => :set_back, "reset" => :bring_back,
+               "start plan" => :plan_back, "import" => :take_out}.freeze
+
+      # @param entry [Models::LedgerEntry]
+      def initialize(entry:, person:)
+        @entry = entry
+        @person = person
+        @undo = entry.undo
+      end
+
+      # @return [Array<String>] what could not be taken back, one sentence each
+      def call
+        @entry.lock!
+        raise Core::Problem, "This was undone already. Nothing was changed." if @entry.undone_at
+        way = KINDS[@entry.kind] or raise Core::Problem, "“#{@entry.summary}” cannot be undone. Nothing was changed."
+        @kept = []
+        send(way)
+        @entry.update!(undone_at: Time.current)
+        @kept
+      end
+
+      private
+
+      def untag = Models::Tagging.where(tag_id: @undo["tag"], preset_id: @undo["presets"]).delete_all
+
+      def retag = @undo["presets"].each { Models::Tagging.find_or_create_by!(tag_id: @undo["tag"], preset_id: _1) }
+
+      def set_back
+        set = Models::BrushSet.find_by(id: @undo["set"])
+        set ? order_back(set) : @kept << "The set is no longer there."
+      end
+
+      def plan_back = order_back(Models::Seat.find(@undo["seat"]))
+
+      # What others added since stays, at the end.
+      def order_back(holder)
+        since = holder.preset_ids_in_order - @undo["after"]
+        alive = holder.library.presets.where(id: @undo["before"] + since).ids
+        holder.put_in_order((@undo["before"] + since).uniq & alive)
+      end
+
+      def bring_back
+        @undo["editions"].each do |preset_id, before, after|
+          preset = Models::Preset.lock.find(preset_id)
+          next @kept << "“#{preset.name}” was saved again since; it stays as it is." unless preset.current_edition_id == after
+          edition = preset.editions.find(before)
+          preset.update!(current_edition: edition, name: edition.document["name"])
+        end
+        @undo["drafts"].each do |draft|
+          found = Models::Draft.find_or_initialize_by(person_id: @entry.person_id, preset_id: draft["preset_id"])
+          next @kept << "“#{found.preset.name}” has newer changes of yours; they stay." if found.persisted?
+          found.update!(draft)
+        end
+      end
+
+      def take_out
+        Models::Tagging.where(preset_id: @undo["taggings"].map(&:last)).where(tag_id: @undo["taggings"].map(&:first))
+          .select { @undo["taggings"].include?([_1.tag_id, _1.preset_id]) }.each(&:destroy!)
+        @undo["set_items"].each { |set, ids| Models::SetItem.where(brush_set_id: set, preset_id: ids).delete_all }
+        Models::BrushSet.where(id: @undo["sets"]).select { _1.items.none? }.each(&:destroy!)
+        Models::Preset.where(id: @undo["presets"]).find_each { take_out_preset(_1) }
+      end
+
+      def take_out_preset(preset)
+        used = preset.editions.size > 1 || preset.drafts.any? || preset.set_items.any? || preset.start_items.any?
+        return @kept << "“#{preset.name}” has been changed or used since; it stays." if used
+        preset.taggings.delete_all
+        edition = preset.editions.first
+        preset.update!(current_edition: nil, home_edition: nil)
+        Models::Record.connection.execute("DELETE FROM edition_needs WHERE edition_id = #{edition.id}")
+        Models::Edition.where(id: edition.id).delete_all
+        preset.reload.destroy!
+      end
+    end
+  end
+end

@@ -1,0 +1,110 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Api
+    # What every resource shares: JSON in and out, who is signed in, what they may do, and
+    # errors as sentences.
+    class Base < Sinatra::Base
+      # Raised to answer with a status and a sentence.
+      class Halt < StandardError
+        attr_reader :status
+
+        def initialize(status, message)
+          @status = status
+          super(message)
+        end
+      end
+
+      MAX_JSON = 4 * 1024 * 1024
+
+      configure do
+        set :show_exceptions, false
+        set :raise_errors, false
+        set :dump_errors, false
+        set :logging, nil
+        set :protection, false # done once for all resources in App
+        set :static, false
+        set :host_authorization, {permitted_hosts: []}
+        disable :sessions
+      end
+
+      error(Halt) { |e| answer({error: e.message}, e.status) }
+      error(Actions::Action::Overtaken) { |e| answer({error: e.message}, 409) }
+      error(Core::Problem) { |e| answer({error: e.message}, 422) }
+      error(ActiveRecord::RecordInvalid) { |e| answer({error: e.record.errors.full_messages.join(". ") + ". Nothing was saved."}, 422) }
+      error(ActiveRecord::RecordNotFound) { answer({error: "There is no such thing here, or it is not yours to see."}, 404) }
+      error(ActiveRecord::RecordNotUnique) { answer({error: "Something of that name is already here. Nothing was saved. Take another name."}, 409) }
+      error do |e|
+        warn "#{request.request_method} #{request.path}: #{e.class}: #{e.message}", *e.backtrace.first(8)
+        answer({error: "Something went wrong on our side. What was saved before is still there. Try again."}, 500)
+      end
+
+      helpers do
+        def answer(data, status = 200)
+          content_type :json
+          halt status, Oj.dump(data, mode: :compat, time_format: :xmlschema)
+        end
+
+        def person
+          @person ||= Models::Person.find_by(id: session["person"]) || raise(Halt.new(401, "Sign in first."))
+        end
+
+        # The libraries this person is a member of; nothing else exists for them.
+        def membership(library_id, deed)
+          found = person.memberships.includes(:library).find_by!(library_id: number(library_id))
+          return found if found.may?(deed)
+          raise Halt.new(403, "You are here as #{found.role} and may not do this. Nothing was changed. Ask a lead of this library.")
+        end
+
+        def library(deed = :look, id: params["library"]) = membership(id, deed).library
+
+        # A record of a library, if this person may do the deed there.
+        def of_library(relation, deed, id: params["id"])
+          record = relation.find(number(id))
+          membership(record.library_id, deed)
+          record
+        end
+
+        def number(text)
+          Integer(text.to_s, 10).tap { raise ActiveRecord::RecordNotFound unless _1.between?(1, 2**62) }
+        rescue ArgumentError
+          raise ActiveRecord::RecordNotFound
+        end
+
+        def json
+          text = read_body(MAX_JSON)
+          data = JSON.parse(text.force_encoding("UTF-8").scrub, max_nesting: Core::Preset::Preset::MAX_DEPTH + 4)
+          data.is_a?(Hash) ? data : raise(Halt.new(400, "The request is not a JSON object."))
+        rescue JSON::ParserError
+          raise Halt.new(400, "The request is not JSON.")
+        end
+
+        def read_body(most)
+          text = request.body.read(most + 1).to_s
+          raise Halt.new(413, "This is larger than #{most / 1024 / 1024} MB. Nothing was kept.") if text.bytesize > most
+          text
+        end
+
+        def text(data, key, default = nil)
+          value = data.fetch(key, default)
+          value.is_a?(String) ? value[0, 10_000] : raise(Halt.new(400, "#{key} must be a text."))
+        end
+
+        def ids(data, key = "preset_ids")
+          list = data[key]
+          valid = list.is_a?(Array) && list.size <= 20_000 && list.all? { _1.is_a?(Integer) && _1.between?(1, 2**62) }
+          valid ? list : raise(Halt.new(400, "#{key} must be a list of numbers."))
+        end
+
+        def document(data) = Core::Preset::Preset[data["document"]]
+
+        def signed?(flag) = %w[1 true].include?(params[flag])
+
+        def forever(type, bytes)
+          headers "Cache-Control" => "private, max-age=31536000, immutable", "Content-Type" => type
+          halt 200, bytes
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,39 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Api
+    # Workplaces: what they load at start.
+    class Seats < Base
+      get "/api/libraries/:library/seats" do
+        answer({seats: Views::Seat.new(library.seats.order(:name).to_a).to_h})
+      end
+
+      post "/api/libraries/:library/seats" do
+        name = text(json, "name").strip
+        found = library(:hand_out)
+        folder = "#{name.downcase.unicode_normalize(:nfkd).gsub(/[^a-z0-9]+/, "-").gsub(/\A-+|-+\z/, "")[0, 40]}-#{found.id}".delete_prefix("-")
+        answer(seat_view(found.seats.create!(name:, folder:)), 201)
+      end
+
+      put "/api/seats/:id/plan" do
+        found = seat(:hand_out)
+        Actions::PlanStart.call(seat: found, person:, ids: ids(json))
+        answer(seat_view(found.reload))
+      end
+
+      post "/api/seats/:id/hand-out" do
+        answer(seat_view(Actions::HandOut.call(seat: seat(:hand_out), person:)))
+      end
+
+      post "/api/seats/:id/restart" do
+        answer(seat_view(Actions::RestartSeat.call(seat: seat(:edit))))
+      end
+
+      helpers do
+        def seat(deed) = of_library(Models::Seat, deed)
+
+        def seat_view(seat) = Views::Seat.new(seat).to_h
+      end
+    end
+  end
+end

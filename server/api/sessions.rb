@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Api
+    # Signing in and out, and what the page needs to know first.
+    class Sessions < Base
+      # Compared with when nobody has that login, so that the answer takes as long either way.
+      NOBODY = BCrypt::Password.create("nobody has this")
+
+      get "/api/session" do
+        answer(state(Models::Person.find_by(id: session["person"])))
+      end
+
+      post "/api/session" do
+        data = json
+        found = Models::Person.find_by(login: text(data, "login", "").strip.downcase)
+        password = text(data, "password", "")
+        unless found ? found.authenticate(password) : (NOBODY.is_password?(password) && nil)
+          raise Halt.new(422, "This name and password do not belong together. Check both and try again.")
+        end
+        session.clear
+        request.session_options[:renew] = true
+        session["person"] = found.id
+        answer(state(found))
+      end
+
+      delete "/api/session" do
+        session.clear
+        answer(state(nil))
+      end
+
+      # The one list of settings.
+      get "/api/settings" do
+        person
+        answer(Core::Preset::Schema::DOCUMENT)
+      end
+
+      helpers do
+        def state(person)
+          {csrf: Rack::Protection::AuthenticityToken.token(session),
+           person: person && {id: person.id, name: person.name},
+           libraries: person ? person.memberships.includes(:library).sort_by { _1.library.name.downcase }.map { {id: _1.library_id, name: _1.library.name, role: _1.role} } : []}
+        end
+      end
+    end
+  end
+end

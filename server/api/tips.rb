@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Api
+    # The tip maker: a picture comes in, its tip and a painted strip go out; nothing is kept
+    # until it is saved under a name.
+    class Tips < Base
+      post "/api/libraries/:library/tips" do
+        library(:edit)
+        made = made()
+        preset = Actions::MakeBrush.preset(made, name: "Trial", **shape)
+        strip = Core::Stroke::Strip.png(preset, assets: {made.asset => made.png}, shape: "peek")
+        answer(made.figures.merge(white: made.white, solid_share: made.cover.solid_share.round(4),
+          tip: inline(made.png), strip: inline(strip)))
+      end
+
+      post "/api/libraries/:library/presets" do
+        preset = Actions::MakeBrush.call(library: library(:edit), person:, made: made, name: params["name"].to_s[0, 200], **shape)
+        answer({id: preset.id, name: preset.name}, 201)
+      end
+
+      helpers do
+        def made
+          Core::Tip::Maker.make(read_body(Core::Tip::Picture::MAX_BYTES), name: params["file"].to_s[0, 120].then { _1.empty? ? "The picture" : _1 },
+            invert: signed?("invert"), crop: params["crop"] != "false", crisp: signed?("crisp"),
+            white: params["white"].to_s.empty? ? nil : params["white"].to_i.clamp(1, 255))
+        end
+
+        def shape
+          {size: params.fetch("size", 40).to_f.clamp(1, 400), spacing: params.fetch("spacing", 0.25).to_f.clamp(0.02, 3)}
+        end
+
+        def inline(png) = "data:image/png;base64,#{[png].pack("m0")}"
+      end
+    end
+  end
+end

@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+require_relative "boot"
+
+module Fobrel
+  # The whole application for Rack: what guards every request, then the resources, then the
+  # front end.
+  module App
+    RESOURCES = [Api::Sessions, Api::Presets, Api::Strips, Api::Tips, Api::Groups, Api::Packages, Api::Seats].freeze
+    HOSTS = ["localhost", "127.0.0.1", "[::1]", *ENV.fetch("FOBREL_HOSTS", "").split(",")].freeze
+    DIST = File.join(ROOT, "web/dist")
+
+    POLICY = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; " \
+      "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
+
+    # Refuses more sign-ins than a person types.
+    Rack::Attack.cache.store = ActiveSupport::Cache::MemoryStore.new
+    Rack::Attack.throttle("sign-in by address", limit: Integer(ENV.fetch("SIGN_IN_LIMIT", 20)), period: 60) { |r| r.ip if r.path == "/api/session" && r.post? }
+    Rack::Attack.throttled_responder = lambda do |_|
+      [429, {"content-type" => "application/json"}, ['{"error":"Too many tries. Wait a minute, then sign in again."}']]
+    end
+
+    # The front end's own files; every other address is the page itself, which finds its view.
+    PAGE = lambda do |env|
+      path = Rack::Utils.clean_path_info(env["PATH_INFO"])
+      next [404, {"content-type" => "application/json"}, ['{"error":"There is no such address."}']] if path.start_with?("/api/")
+      file = File.file?(File.join(DIST, path)) ? path : "/index.html"
+      status, headers, body = Rack::Files.new(DIST).call(env.merge("PATH_INFO" => file))
+      [status, headers.merge("cache-control" => file.start_with?("/assets/") ? "public, max-age=31536000, immutable" : "no-cache"), body]
+    end
+
+    # @param secret [String] at least 64 characters; signs and encrypts the session cookie
+    # @return [#call]
+    def self.build(secret:)
+      chain = RESOURCES.reverse.inject(PAGE) { |rest, resource| resource.new(rest) }
+      Rack::Builder.new do
+        use Rack::NullLogger # what matters is written down by Api::Base
+        use Rack::Protection::HostAuthorization, permitted_hosts: HOSTS
+        use Guard
+        use Rack::Attack
+        use Rack::Session::Cookie, key: "fobrel.session", secrets: [secret], same_site: :strict, httponly: true, expire_after: 30 * 86_400
+        use SamePage
+        run chain
+      end.to_app
+    end
+
+    # The headers every answer carries.
+    class Guard
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env)
+        status, headers, body = @app.call(env)
+        headers["content-security-policy"] ||= POLICY
+        headers["x-content-type-options"] = "nosniff"
+        headers["referrer-policy"] = "same-origin"
+        headers["cache-control"] ||= "no-store"
+        [status, headers, body]
+      end
+    end
+
+    # Lets only requests from our own page change anything.
+    class SamePage < Rack::Protection::AuthenticityToken
+      def default_reaction(_env)
+        [403, {"content-type" => "application/json"}, ['{"error":"This page is out of date. Nothing was changed. Reload it and try again."}']]
+      end
+    end
+  end
+end

@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+require "active_record"
+require "active_support/cache"
+require "active_support/cache/memory_store"
+require "active_support/core_ext/integer/time"
+require "alba"
+require "bcrypt"
+require "fobrel/core"
+require "oj"
+require "rack/attack"
+require "rack/protection"
+require "rack/session"
+require "sinatra/base"
+require "zeitwerk"
+
+# The web application around the core: who may do what, what is kept, and the API.
+module Fobrel
+  ROOT = File.expand_path("..", __dir__)
+
+  # Where seats' folders and the server's own files lie.
+  def self.var = ENV.fetch("FOBREL_VAR", File.join(ROOT, "var"))
+
+  %w[Api Actions Models].each { const_set(_1, Module.new) }
+
+  SERVER_LOADER = Zeitwerk::Loader.new.tap do |loader|
+    loader.push_dir(File.join(__dir__, "api"), namespace: Api)
+    loader.push_dir(File.join(__dir__, "actions"), namespace: Actions)
+    loader.push_dir(File.join(__dir__, "models"), namespace: Models)
+    loader.setup
+  end
+
+  # The database: what DATABASE_URL names, made and migrated by bin/start.
+  module Database
+    def self.connect(url = ENV.fetch("DATABASE_URL"))
+      ActiveRecord.default_timezone = :utc
+      ActiveRecord::Base.establish_connection(url:, pool: Integer(ENV.fetch("DATABASE_POOL", 10)))
+    end
+
+    def self.migrate
+      ActiveRecord::Migration.verbose = false
+      ActiveRecord::MigrationContext.new(File.join(ROOT, "db/migrate")).migrate
+    end
+  end
+end
+
+Alba.backend = :oj

@@ -1,0 +1,95 @@
+# frozen_string_literal: true
+
+# Starts everything for a person at this machine: the database, the demo, the web server.
+# Called by bin/start, which has installed what is needed.
+require_relative "postgres"
+require_relative "boot"
+require "socket"
+
+module Fobrel
+  # One run of the application in the foreground.
+  class Launch
+    def initialize(fresh:)
+      @fresh = fresh
+      @port = port
+      @postgres = Postgres.new(Fobrel.var) unless ENV["DATABASE_URL"]
+    end
+
+    # @return [Integer] the exit code
+    def run
+      check_port
+      connect
+      Database.migrate
+      require_relative "app"
+      require_relative "../demo/studio"
+      Demo::Studio.build if Models::Person.none?
+      serve
+      0
+    rescue Postgres::Failed, Stop, ActiveRecord::ConnectionNotEstablished => e
+      warn "fobrel: #{e.message}"
+      1
+    ensure
+      ActiveRecord::Base.connection_handler.clear_all_connections!
+      @postgres&.stop
+    end
+
+    # Raised with a sentence to end the run.
+    class Stop < StandardError; end
+
+    private
+
+    def port
+      number = Integer(ENV.fetch("PORT", "4810"), exception: false)
+      number&.between?(1, 65_535) ? number : abort("fobrel: PORT must be a number from 1 to 65535, not #{ENV["PORT"].inspect}.")
+    end
+
+    def check_port
+      TCPServer.open("127.0.0.1", @port).close
+    rescue Errno::EADDRINUSE
+      raise Stop, "port #{@port} is taken by another program. Stop that one, or choose another port: PORT=#{@port + 1} bin/start"
+    rescue Errno::EACCES
+      raise Stop, "port #{@port} may not be used by this user. Choose one above 1023: PORT=4810 bin/start"
+    end
+
+    def connect
+      if @postgres
+        @postgres.start("postgres") if @fresh
+        @postgres.drop("fobrel") if @fresh
+        FileUtils.rm_rf(File.join(Fobrel.var, "seats")) if @fresh
+        Database.connect(@postgres.start("fobrel"))
+      else
+        raise Stop, "--fresh would empty the database of DATABASE_URL. Empty it yourself if you mean it." if @fresh
+        Database.connect
+      end
+      ActiveRecord::Base.connection.verify!
+    end
+
+    def secret
+      return ENV["SESSION_SECRET"] if ENV["SESSION_SECRET"].to_s.size >= 64
+      file = File.join(Fobrel.var, "session.secret")
+      File.write(file, SecureRandom.hex(64), perm: 0o600) unless File.exist?(file)
+      File.read(file)
+    end
+
+    def serve
+      require "puma"
+      require "puma/configuration"
+      require "puma/launcher"
+      app = App.build(secret:)
+      config = Puma::Configuration.new do |c|
+        c.bind "tcp://127.0.0.1:#{@port}"
+        c.threads 1, Integer(ENV.fetch("WEB_THREADS", 6))
+        c.app app
+        c.log_requests false
+        c.quiet
+        c.raise_exception_on_sigterm false
+      end
+      launcher = Puma::Launcher.new(config, log_writer: Puma::LogWriter.new(StringIO.new, $stderr))
+      launcher.events.after_booted { puts "Fobrel is ready: http://127.0.0.1:#{@port}  (Ctrl-C stops it)" }
+      $stdout.sync = true
+      launcher.run
+    end
+  end
+end
+
+exit Fobrel::Launch.new(fresh: ARGV.delete("--fresh")).run if $PROGRAM_NAME == __FILE__

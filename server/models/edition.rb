@@ -1,0 +1,16 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # A numbered, saved state of a preset. It never changes.
+    class Edition < Record
+      belongs_to :preset
+      belongs_to :person, optional: true
+
+      def readonly? = persisted?
+
+      # @return [Core::Preset::Preset]
+      def value = Core::Preset::Preset[document]
+    end
+  end
+end

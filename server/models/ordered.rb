@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # For what holds presets in an order made by hand: sets and start plans.
+    module Ordered
+      # @param ids [Array<Integer>] presets of the same library, in the order wanted
+      def put_in_order(ids)
+        items.delete_all
+        items.insert_all!(ids.each_with_index.map { |preset_id, position| {preset_id:, position:} }) if ids.any?
+        touch
+      end
+
+      # @return [Array<Integer>] preset ids in order
+      def preset_ids_in_order = items.order(:position).pluck(:preset_id)
+    end
+  end
+end

@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # A brush in a library: its editions, which of them is current, which is home.
+    class Preset < Record
+      belongs_to :library
+      belongs_to :current_edition, class_name: "Fobrel::Models::Edition", optional: true
+      belongs_to :home_edition, class_name: "Fobrel::Models::Edition", optional: true
+      has_many :editions, -> { order(:number) }
+      has_many :drafts
+      has_many :taggings
+      has_many :tags, through: :taggings
+      has_many :set_items
+      has_many :brush_sets, through: :set_items
+      has_many :start_items
+      has_many :seats, through: :start_items
+
+      scope :in_order, -> { order(:name, :id) }
+      scope :named_like, ->(text) { where("presets.name ILIKE ?", "%#{sanitize_sql_like(text)}%") }
+
+      # @return [Boolean] whether the current edition paints otherwise than home
+      def changed_from_home? = current_edition.fingerprint != home_edition.fingerprint
+    end
+  end
+end

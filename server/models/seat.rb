@@ -1,0 +1,35 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # One workplace with its start plan and what was last handed out to it.
+    class Seat < Record
+      include Ordered
+
+      belongs_to :library
+      has_many :items, class_name: "Fobrel::Models::StartItem", dependent: :delete_all
+      normalizes :name, with: -> { _1.strip }
+      validates :name, length: {in: 1..60}
+      validates :folder, format: /\A[a-z0-9][a-z0-9-]{0,60}\z/, uniqueness: true
+
+      # @return [String] the seat's own folder; `startup` lies in it
+      def path = File.join(Fobrel.var, "seats", folder)
+
+      # What would be handed out now.
+      #
+      # @return [Array<Hash>] id, edition number and fingerprint of each preset, in order
+      def planned
+        items.order(:position).includes(preset: :current_edition).map do |item|
+          edition = item.preset.current_edition
+          {"id" => item.preset_id, "edition" => edition.number, "fingerprint" => edition.fingerprint}
+        end
+      end
+
+      # @return [String] "empty", "never handed out", "behind" or "current"
+      def state
+        return items.none? ? "empty" : "never handed out" unless handed_out_at
+        (planned == handed_out) ? "current" : "behind"
+      end
+    end
+  end
+end
