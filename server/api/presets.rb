@@ -5,11 +5,7 @@ module Fobrel
     # Brushes: the Wall's list, one brush with its editions, drafts, saving, going back.
     class Presets < Base
       get "/api/libraries/:library/presets" do
-        found = library.presets.includes(:current_edition, :home_edition).in_order
-        found = found.named_like(params["search"]) unless params["search"].to_s.strip.empty?
-        found = found.where(id: Models::Tagging.where(tag_id: number(params["tag"])).select(:preset_id)) if params["tag"]
-        found = found.joins(:set_items).where(set_items: {brush_set_id: number(params["set"])}).reorder("set_items.position") if params["set"]
-        answer({presets: rows(found)})
+        answer({presets: rows(library.presets.includes(:current_edition, :home_edition).in_order)})
       end
 
       # What would go back if everything changed went back.

@@ -17,7 +17,6 @@ module Fobrel
       has_many :seats, through: :start_items
 
       scope :in_order, -> { order(:name, :id) }
-      scope :named_like, ->(text) { where("presets.name ILIKE ?", "%#{sanitize_sql_like(text)}%") }
 
       # @return [Boolean] whether the current edition paints otherwise than home
       def changed_from_home? = current_edition.fingerprint != home_edition.fingerprint

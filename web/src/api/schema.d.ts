@@ -113,15 +113,10 @@ export interface paths {
             };
             cookie?: never;
         };
-        /** The brushes of a library in natural order, or those found */
+        /** The brushes of a library in natural order */
         get: {
             parameters: {
-                query?: {
-                    search?: string;
-                    tag?: number;
-                    /** @description In the set's own order */
-                    set?: number;
-                };
+                query?: never;
                 header?: never;
                 path: {
                     library: components["parameters"]["Library"];
@@ -130,7 +125,7 @@ export interface paths {
             };
             requestBody?: never;
             responses: {
-                /** @description Found */
+                /** @description The brushes */
                 200: {
                     headers: {
                         [name: string]: unknown;

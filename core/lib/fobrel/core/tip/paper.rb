@@ -14,6 +14,8 @@ module Fobrel
         PEAK_HEIGHT = 3.0
         # The share of the paper's darker grain that may stay above the white point.
         GRAIN_LEFT = 0.002
+        # Paper whose rim shows one tone in this share is drawn, not scanned: it has no grain.
+        CLEAN = 0.9
 
         # @param luma [Numo::SFloat] height × width, 0–1
         # @return [Integer] the white point, 213–255; 255 when the picture shows no paper
@@ -22,7 +24,7 @@ module Fobrel
           counts = tones.bincount(minlength: 256)
           peak = peak(counts, tones.size)
           return 255 unless peak
-          [peak, grain_foot(luma)].compact.min
+          [peak, grain_foot(luma, peak)].compact.min
         end
 
         # @return [Integer, nil] the paper's tone
@@ -37,13 +39,13 @@ module Fobrel
 
         # The darkest tone of the paper along the picture's rim: a mark is seldom cut through,
         # so what lies there and is bright is paper with its grain.
-        def self.grain_foot(luma)
+        def self.grain_foot(luma, peak)
           height, width = luma.shape
           band = [[height, width].min / 50, 1].max
           rim = [luma[0...band, true], luma[-band..-1, true], luma[true, 0...band], luma[true, -band..-1]]
             .flat_map { |side| (side.flatten * 255).round.to_a }
           paper = rim.select { _1 >= BRIGHTEST }
-          return if paper.size * 2 < rim.size
+          return if paper.size * 2 < rim.size || paper.count { (_1 - peak).abs <= 1 } >= CLEAN * paper.size
           paper.sort[(paper.size * GRAIN_LEFT).floor].to_i
         end
         private_class_method :grain_foot

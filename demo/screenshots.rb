@@ -1,0 +1,77 @@
+# frozen_string_literal: true
+
+# Takes a picture of each main view of a running server with demo data:
+#   PORT=4810 bundle exec ruby demo/screenshots.rb docs/screenshots [view …]
+require "ferrum"
+require "tmpdir"
+require_relative "drawing"
+
+folder = ARGV.shift or abort "usage: demo/screenshots.rb FOLDER [view …]"
+wanted = ARGV
+address = "http://127.0.0.1:#{ENV.fetch("PORT", 4810)}"
+browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 30, process_timeout: 30,
+  browser_options: {"no-sandbox" => nil, "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil})
+
+# The element, as soon as the page has it.
+see = lambda do |css|
+  100.times { browser.at_css(css) ? (break browser.at_css(css)) : sleep(0.1) } || abort("#{css} never came")
+end
+shot = lambda do |name|
+  next unless wanted.empty? || wanted.include?(name)
+  browser.network.wait_for_idle(timeout: 10)
+  sleep 0.4
+  browser.screenshot(path: File.join(folder, "#{name}.png"))
+end
+press = ->(text) { browser.at_xpath("//button[contains(., '#{text}')]").click }
+ground = ->(name) { browser.evaluate("localStorage.setItem('fobrel.ground', '#{name}')") }
+
+browser.page.set_viewport(width: 1280, height: 800)
+browser.go_to(address)
+browser.network.wait_for_idle
+see.call("input[name=login]")
+shot.call("sign-in")
+see.call("input[name=login]").focus.type("maren")
+browser.at_css("input[name=password]").focus.type("storm over skerrow", :enter)
+browser.network.wait_for_idle
+sleep 0.5
+see.call(".pick")
+browser.css(".pick").values_at(2, 5, 6, 7).each(&:click)
+browser.css(".row")[3].click
+shot.call("wall")
+browser.css(".pick.on").each(&:click)
+ground.call("dark")
+browser.go_to("#{address}/wall")
+browser.network.wait_for_idle
+see.call(".row")
+browser.css(".row")[22].click
+shot.call("wall-night")
+ground.call("light")
+browser.go_to("#{address}/wall?search=harbour+fog")
+browser.network.wait_for_idle
+see.call(".peek h3")
+press.call("Open on the Bench")
+see.call(".setting")
+shot.call("bench")
+browser.go_to("#{address}/tip-maker")
+browser.network.wait_for_idle
+scan = File.join(Dir.tmpdir, "anchor_scan.png")
+File.binwrite(scan, Fobrel::Demo::Drawing.tip("anchor", 44))
+see.call("input[type=file]").select_file(scan)
+sleep 0.6
+shot.call("tip-maker")
+browser.go_to("#{address}/sets")
+see.call(".sets li")
+shot.call("sets")
+browser.go_to("#{address}/seats")
+browser.network.wait_for_idle
+see.call(".seats li")
+press.call("Hand out")
+sleep 0.5
+press.call("Restart this seat")
+sleep 1.5
+shot.call("seats")
+browser.go_to("#{address}/intake")
+shot.call("intake")
+browser.go_to("#{address}/ledger")
+shot.call("ledger")
+browser.quit

@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { useDark, useEventListener, useToggle } from '@vueuse/core'
+import { onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import Keys from './parts/Keys.vue'
+import Toast from './parts/Toast.vue'
+import Tray from './parts/Tray.vue'
+import { views } from './routes'
+import { useArrival } from './stores/arrival'
+import { useLibrary } from './stores/library'
+import { useSession } from './stores/session'
+import { useToast } from './stores/toast'
+import SignIn from './views/signin/SignIn.vue'
+
+const session = useSession()
+const library = useLibrary()
+const arrival = useArrival()
+const toast = useToast()
+const route = useRoute()
+const router = useRouter()
+const night = useDark({ valueDark: 'night', valueLight: 'day', storageKey: 'fobrel.ground', initialValue: 'light' })
+const toggleNight = useToggle(night)
+const search = ref('')
+const searchBox = ref<HTMLInputElement>()
+const keys = ref(false)
+const groups = [...new Set(views.map(({ group }) => group))].map((group) => ({ group, views: views.filter((view) => view.group === group) }))
+
+onMounted(() => toast.attempt(session.load))
+watch(() => session.libraryId, (id) => id && toast.attempt(library.load), { immediate: true })
+watch(() => session.person?.id, (id) => id && toast.attempt(library.load))
+watch(() => route.query.search, (words) => (search.value = String(words ?? '')), { immediate: true })
+
+function find() {
+  router.replace({ name: 'wall', query: { ...(route.name === 'wall' ? route.query : {}), search: search.value || undefined } })
+}
+
+async function change(id: number) {
+  session.look(id)
+  await router.push({ name: route.name === 'bench' ? 'wall' : (route.name ?? 'wall') })
+}
+
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  const typing = (event.target as HTMLElement).closest('input, textarea, select, [role=dialog]')
+  if (typing || event.ctrlKey || event.metaKey || event.altKey || !session.person) return
+  if (event.key === '/') { event.preventDefault(); searchBox.value?.focus() }
+  if (event.key === '?') keys.value = true
+})
+
+// Files may be dropped anywhere.
+useEventListener(window, 'dragover', (event: DragEvent) => {
+  if (!event.dataTransfer?.types.includes('Files')) return
+  event.preventDefault()
+  arrival.over = true
+})
+useEventListener(window, 'dragleave', (event: DragEvent) => { if (!event.relatedTarget) arrival.over = false })
+useEventListener(window, 'drop', (event: DragEvent) => {
+  const file = event.dataTransfer?.files[0]
+  arrival.over = false
+  if (!file) return
+  event.preventDefault()
+  if (!session.mayEdit) return toast.problem(new Error('you may look at this library but not add to it'))
+  arrival.take(file)
+})
+</script>
+
+<template>
+  <SignIn v-if="session.ready && !session.person" />
+  <div v-else-if="session.person" class="frame">
+    <header>
+      <span class="brand" aria-label="Fobrel">fobrel<i /></span>
+      <el-select :model-value="session.libraryId" class="libraries" aria-label="Library" @update:model-value="change">
+        <el-option v-for="one in session.libraries" :key="one.id" :value="one.id" :label="one.name" />
+      </el-select>
+      <input ref="searchBox" v-model="search" type="search" class="search" placeholder="Find a brush by its name" aria-label="Find a brush by its name" @input="find" />
+      <button class="plain" :aria-pressed="night" @click="toggleNight()">{{ night ? 'Night' : 'Day' }}</button>
+      <button class="plain" aria-label="Keys" @click="keys = true">?</button>
+      <el-dropdown trigger="click">
+        <button class="who" :aria-label="`Signed in as ${session.person.name}`">{{ session.person.name[0] }}</button>
+        <template #dropdown>
+          <el-dropdown-menu>
+            <el-dropdown-item disabled>{{ session.person.name }}, {{ session.library?.role }}</el-dropdown-item>
+            <el-dropdown-item @click="toast.attempt(session.signOut)">Sign out</el-dropdown-item>
+          </el-dropdown-menu>
+        </template>
+      </el-dropdown>
+    </header>
+    <nav aria-label="Views">
+      <template v-for="{ group, views: list } in groups" :key="group">
+        <h3>{{ group }}</h3>
+        <template v-for="view in list" :key="view.name">
+          <router-link v-if="!view.edits || session.mayEdit" :to="{ name: view.name }" active-class="here">
+            {{ view.title }}
+            <b v-if="view.name === 'seats' && library.seats.some(({ state }) => state === 'behind')" title="Seats that are behind">{{ library.seats.filter(({ state }) => state === 'behind').length }}</b>
+          </router-link>
+        </template>
+      </template>
+    </nav>
+    <main>
+      <router-view v-if="library.loaded === session.libraryId" v-slot="{ Component }">
+        <component :is="Component" :key="`${session.libraryId}.${route.params.id ?? ''}`" />
+      </router-view>
+      <div v-if="arrival.over" class="dropping"><p>Drop it: a picture becomes a tip, a package goes to the Intake.</p></div>
+    </main>
+    <Tray />
+    <Keys v-model="keys" />
+  </div>
+  <Toast />
+</template>
+
+<style scoped>
+.frame { display: grid; grid-template: 52px minmax(0, 1fr) 64px / 128px minmax(0, 1fr); height: 100%; }
+header { grid-column: 1 / 3; display: flex; align-items: center; gap: 12px; padding: 0 16px; background: var(--card); border-bottom: 1px solid var(--line); }
+.brand { font-weight: 800; font-size: 19px; letter-spacing: -0.6px; width: 98px; white-space: nowrap; }
+.brand i { display: inline-block; width: 24px; height: 7px; margin-left: 4px; border-radius: 7px 2px 9px 1px; background: var(--accent); transform: rotate(-8deg); vertical-align: 2px; }
+.libraries { width: 190px; flex: none; }
+.search { flex: 1; min-width: 120px; font: inherit; color: var(--ink); background: var(--paper); border: 1px solid var(--line); border-radius: 9px; padding: 7px 12px; }
+.search::placeholder { color: var(--soft); }
+.who { width: 28px; height: 28px; border: 0; border-radius: 50%; background: var(--accent); color: var(--on-accent); font: inherit; font-weight: 700; cursor: pointer; }
+nav { background: var(--rail); border-right: 1px solid var(--line); padding: 8px 0; overflow: auto; }
+nav h3 { margin: 12px 16px 3px; font-size: 11px; font-weight: 600; color: var(--soft); }
+nav a { display: block; padding: 5px 16px; font-size: 13.5px; color: var(--ink); text-decoration: none; }
+nav a:hover { background: var(--card); }
+nav a.here { font-weight: 700; background: var(--card); box-shadow: inset 4px 0 var(--accent); }
+nav a b { float: right; color: var(--ochre); }
+main { position: relative; min-width: 0; min-height: 0; }
+.dropping { position: absolute; inset: 8px; z-index: 50; display: grid; place-items: center; border: 2px dashed var(--accent); border-radius: 12px; background: color-mix(in srgb, var(--accent-wash) 88%, transparent); font-size: 15px; font-weight: 600; pointer-events: none; }
+</style>

@@ -1,0 +1,10 @@
+import '@fontsource-variable/hanken-grotesk'
+import ElementPlus from 'element-plus'
+import 'element-plus/dist/index.css'
+import { createPinia } from 'pinia'
+import { createApp } from 'vue'
+import App from './App.vue'
+import './look/look.css'
+import { router } from './routes'
+
+createApp(App).use(createPinia()).use(router).use(ElementPlus).mount('#app')

@@ -1,0 +1,17 @@
+<script setup lang="ts">
+/** A preset's strip on its own ground. The picture belongs to the content: the fingerprint is its address. */
+defineProps<{ fingerprint?: string; src?: string; shape?: 'wall' | 'peek'; label: string }>()
+</script>
+
+<template>
+  <span class="strip" :class="{ tall: shape === 'peek' }">
+    <img v-if="src || fingerprint" :src="src ?? `/api/strips/${fingerprint}/${shape ?? 'wall'}.png`" :alt="`The stroke of ${label}`" draggable="false" />
+  </span>
+</template>
+
+<style scoped>
+.strip { display: block; background: var(--strip); border: 1px solid var(--line); border-radius: 6px; overflow: hidden; }
+.strip { aspect-ratio: 700 / 120; }
+.strip.tall { aspect-ratio: 536 / 240; }
+img { display: block; width: 100%; height: 100%; object-fit: contain; }
+</style>

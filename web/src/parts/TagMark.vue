@@ -1,0 +1,19 @@
+<script setup lang="ts">
+/** A tag: its word, with a colour and a shape of its own. */
+import type { Tag } from '../api/client'
+defineProps<{ tag: Pick<Tag, 'name' | 'colour' | 'shape'> }>()
+</script>
+
+<template>
+  <span class="tag"><i :class="tag.shape" :style="{ background: `var(--tag-${tag.colour})` }" />{{ tag.name }}</span>
+</template>
+
+<style scoped>
+.tag { display: inline-flex; align-items: center; gap: 5px; white-space: nowrap; }
+i { width: 9px; height: 9px; flex: none; border-radius: 2px; }
+.round { border-radius: 50%; }
+.leaf { border-radius: 0 70%; }
+.drop { border-radius: 0 60% 60% 60%; transform: rotate(45deg); }
+.bar { width: 5px; height: 11px; }
+.ring { border-radius: 50%; mask: radial-gradient(circle, transparent 2px, #000 2.5px); }
+</style>

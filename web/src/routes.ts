@@ -1,0 +1,20 @@
+import { createRouter, createWebHistory } from 'vue-router'
+
+/** The one list of views: the rail is made from it, group by group. */
+export const views = [
+  { name: 'tip-maker', title: 'Tip maker', group: 'Make', path: '/tip-maker', edits: true, component: () => import('./views/tipmaker/TipMaker.vue') },
+  { name: 'wall', title: 'Wall', group: 'Keep', path: '/wall', edits: false, component: () => import('./views/wall/Wall.vue') },
+  { name: 'sets', title: 'Sets', group: 'Keep', path: '/sets', edits: false, component: () => import('./views/sets/Sets.vue') },
+  { name: 'intake', title: 'Intake', group: 'Hand over', path: '/intake', edits: true, component: () => import('./views/intake/Intake.vue') },
+  { name: 'seats', title: 'Seats', group: 'Hand over', path: '/seats', edits: false, component: () => import('./views/seats/Seats.vue') },
+  { name: 'ledger', title: 'Ledger', group: 'Look back', path: '/ledger', edits: false, component: () => import('./views/ledger/Ledger.vue') },
+] as const
+
+export const router = createRouter({
+  history: createWebHistory(),
+  routes: [
+    ...views.map(({ name, path, component }) => ({ name, path, component })),
+    { name: 'bench', path: '/bench/:id(\\d+)', component: () => import('./views/bench/Bench.vue') },
+    { path: '/:any(.*)*', redirect: '/wall' },
+  ],
+})

@@ -1,0 +1,41 @@
+import { defineStore } from 'pinia'
+import { computed, ref } from 'vue'
+import { api, of, useToken } from '../api/client'
+import type { paths } from '../api/schema'
+
+type State = paths['/api/session']['get']['responses']['200']['content']['application/json']
+
+/** Who is signed in, and which library they look at. */
+export const useSession = defineStore('session', () => {
+  const state = ref<State>()
+  const libraryId = ref<number>()
+  const ready = ref(false)
+  const person = computed(() => state.value?.person ?? null)
+  const libraries = computed(() => state.value?.libraries ?? [])
+  const library = computed(() => libraries.value.find(({ id }) => id === libraryId.value))
+  const mayEdit = computed(() => !!library.value && library.value.role !== 'guest')
+  const mayHandOut = computed(() => library.value?.role === 'lead')
+
+  function take(got: State) {
+    state.value = got
+    useToken(got.csrf)
+    const last = Number(localStorage.getItem('fobrel.library'))
+    libraryId.value = (got.libraries.find(({ id }) => id === last) ?? [...got.libraries].sort((a, b) => a.id - b.id)[0])?.id
+    ready.value = true
+  }
+
+  const load = async () => take(await of(api.GET('/api/session')))
+  const signIn = async (login: string, password: string) => {
+    take(await of(api.POST('/api/session', { body: { login, password } })))
+    // The session is a new one now, and so is its token.
+    await load()
+  }
+  const signOut = async () => take(await of(api.DELETE('/api/session')))
+
+  function look(id: number) {
+    localStorage.setItem('fobrel.library', String(id))
+    libraryId.value = id
+  }
+
+  return { person, libraries, library, libraryId, ready, mayEdit, mayHandOut, load, signIn, signOut, look }
+})

@@ -1,0 +1,44 @@
+import { defineStore } from 'pinia'
+import { ref } from 'vue'
+import { api, of, Refused, type Entry } from '../api/client'
+import { useLibrary } from './library'
+
+/** The line at the foot of the page: what was done, with its undo; or what went wrong. */
+export const useToast = defineStore('toast', () => {
+  const text = ref('')
+  const kind = ref<'done' | 'problem'>('done')
+  const entry = ref<Entry>()
+  let timer: ReturnType<typeof setTimeout> | undefined
+
+  function show(message: string, what: 'done' | 'problem', undo?: Entry) {
+    clearTimeout(timer)
+    text.value = message
+    kind.value = what
+    entry.value = undo?.undoable ? undo : undefined
+    timer = setTimeout(hide, what === 'done' ? 9000 : 15000)
+  }
+  const hide = () => (text.value = '')
+  const done = (message: string, undo?: Entry) => show(message, 'done', undo)
+  const problem = (error: unknown) =>
+    show(error instanceof Refused ? error.message : `Something went wrong in this page: ${String(error)}. Reload it and try again.`, 'problem')
+
+  /** Runs a deed and shows what went wrong, if anything did; tells whether it went well. */
+  async function attempt(deed: () => Promise<unknown>): Promise<boolean> {
+    try {
+      await deed()
+      return true
+    } catch (error) {
+      problem(error)
+      return false
+    }
+  }
+
+  const undo = (one: Entry) =>
+    attempt(async () => {
+      const { kept } = await of(api.POST('/api/ledger/{id}/undo', { params: { path: { id: one.id } } }))
+      await useLibrary().load()
+      done(['Undone.', ...kept].join(' '))
+    })
+
+  return { text, kind, entry, done, problem, hide, attempt, undo }
+})

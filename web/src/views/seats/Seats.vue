@@ -1,0 +1,105 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, of, type Seat } from '../../api/client'
+import OrderedList from '../../parts/OrderedList.vue'
+import { useLibrary } from '../../stores/library'
+import { useSession } from '../../stores/session'
+import { useToast } from '../../stores/toast'
+import { useTray } from '../../stores/tray'
+
+const library = useLibrary()
+const session = useSession()
+const toast = useToast()
+const tray = useTray()
+const route = useRoute()
+const router = useRouter()
+const name = ref('')
+const busy = ref('')
+const seat = computed(() => library.seats.find(({ id }) => id === Number(route.query.seat)) ?? library.seats[0])
+const fresh = computed(() => tray.ids.filter((id) => !seat.value?.preset_ids.includes(id)))
+const at = () => ({ params: { path: { id: seat.value!.id } } })
+const time = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+
+async function doing(what: string, deed: () => Promise<Seat>, said: (seat: Seat) => string) {
+  busy.value = what
+  await toast.attempt(async () => {
+    const got = await deed()
+    await library.load()
+    toast.done(said(got))
+  })
+  busy.value = ''
+}
+
+const plan = (ids: number[]) => doing('plan', () => of(api.PUT('/api/seats/{id}/plan', { ...at(), body: { preset_ids: ids } })), (got) => `${got.preset_ids.length} brushes in the start plan of ${got.name}. Hand it out to put it in place.`)
+const handOut = () => doing('hand out', () => of(api.POST('/api/seats/{id}/hand-out', at())), (got) => `Handed out to ${got.name}, into ${got.path}.`)
+const restart = () => doing('restart', () => of(api.POST('/api/seats/{id}/restart', at())), (got) => `${got.name} started: ${got.report!.loaded.length - got.report!.failed} brushes loaded${got.report!.failed ? `, ${got.report!.failed} failed` : ''}.`)
+const make = () => doing('make', async () => {
+  const made = await of(api.POST('/api/libraries/{library}/seats', { ...library.path(), body: { name: name.value } }))
+  name.value = ''
+  await router.replace({ query: { seat: made.id } })
+  return made
+}, (got) => `${got.name} is a seat now. Give it a start plan.`)
+</script>
+
+<template>
+  <div class="page seats">
+    <aside>
+      <h1>Seats</h1>
+      <button v-for="one in library.seats" :key="one.id" class="choice" :class="{ on: one.id === seat?.id }" :aria-pressed="one.id === seat?.id" @click="router.replace({ query: { seat: one.id } })">
+        <span>{{ one.name }}</span>
+        <span class="small" :class="one.state === 'behind' ? 'changed' : 'soft'">{{ one.state }}</span>
+      </button>
+      <form v-if="session.mayHandOut" class="line" @submit.prevent="make">
+        <el-input v-model="name" placeholder="Name of a new seat" aria-label="Name of a new seat" maxlength="60" />
+        <el-button native-type="submit" :disabled="!name.trim()">Add</el-button>
+      </form>
+    </aside>
+    <section v-if="seat">
+      <div class="line head">
+        <h1>{{ seat.name }}</h1>
+        <span :class="seat.state === 'behind' ? 'changed' : 'soft'">{{ seat.state }}</span>
+        <span v-if="seat.handed_out_at" class="soft">handed out {{ time(seat.handed_out_at) }}</span>
+        <span class="grow" />
+        <template v-if="session.mayHandOut">
+          <el-button :disabled="!fresh.length || !!busy" @click="plan([...seat.preset_ids, ...fresh])">Add the tray · {{ fresh.length }}</el-button>
+          <el-button type="primary" :disabled="!seat.preset_ids.length || !!busy" :loading="busy === 'hand out'" @click="handOut">Hand out</el-button>
+        </template>
+        <el-button v-if="session.mayEdit" :disabled="!seat.handed_out_at || !!busy" :loading="busy === 'restart'" @click="restart">Restart this seat</el-button>
+      </div>
+      <h2>Start plan <span class="soft small">loaded at every start, in this order</span></h2>
+      <OrderedList :ids="seat.preset_ids" :fixed="!session.mayHandOut" empty="Nothing is loaded at start yet. Pick brushes on the Wall, then add the tray." @change="plan" />
+
+      <template v-if="seat.report">
+        <h2 class="report">Last start <span class="soft small">{{ time(seat.report.started_at) }}, {{ Math.round(seat.report.ms) }} ms, from {{ seat.path }}</span></h2>
+        <table aria-label="Report of the last start">
+          <tbody>
+            <tr v-for="one in seat.report.loaded" :key="one.name + one.fingerprint">
+              <td><span v-if="one.ok" class="good">● loaded</span><span v-else class="missing">failed</span></td>
+              <td><b>{{ one.name }}</b></td>
+              <td class="soft">{{ Math.round(one.ms) }} ms</td>
+              <td>{{ one.problem }}</td>
+            </tr>
+            <tr v-for="path in seat.report.stray" :key="path"><td><span class="changed">not in the plan</span></td><td>{{ path }}</td><td /><td /></tr>
+          </tbody>
+        </table>
+      </template>
+    </section>
+    <div v-else class="empty"><p>No seats yet. {{ session.mayHandOut ? 'Name one at the left.' : 'A lead of this library adds them.' }}</p></div>
+  </div>
+</template>
+
+<style scoped>
+.seats { display: grid; grid-template-columns: 240px minmax(0, 1fr); gap: 28px; align-content: start; }
+aside h1 { margin-bottom: 10px; }
+.choice { display: flex; justify-content: space-between; align-items: center; gap: 8px; width: 100%; font: inherit; color: var(--ink); text-align: left; background: none; border: 0; border-radius: 6px; padding: 6px 8px; cursor: pointer; }
+.choice:hover { background: var(--card); }
+.choice.on { background: var(--accent-wash); font-weight: 700; }
+aside form { margin-top: 12px; }
+.head { margin-bottom: 14px; }
+h2 { margin-bottom: 6px; }
+.report { margin-top: 22px; }
+table { border-collapse: collapse; }
+td { padding: 3px 18px 3px 0; }
+.good { color: var(--accent); font-weight: 700; }
+</style>

@@ -1,0 +1,78 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, of } from '../../api/client'
+import OrderedList from '../../parts/OrderedList.vue'
+import { useLibrary } from '../../stores/library'
+import { useSession } from '../../stores/session'
+import { useToast } from '../../stores/toast'
+import { useTray } from '../../stores/tray'
+
+const library = useLibrary()
+const session = useSession()
+const toast = useToast()
+const tray = useTray()
+const route = useRoute()
+const router = useRouter()
+const name = ref('')
+const chosen = computed(() => library.sets.find(({ id }) => id === Number(route.query.set)) ?? library.sets[0])
+const fresh = computed(() => tray.ids.filter((id) => !chosen.value?.preset_ids.includes(id)))
+watch(() => session.libraryId, () => router.replace({ query: {} }))
+
+const put = (ids: number[]) =>
+  toast.attempt(async () => {
+    const set = chosen.value!
+    const before = [...set.preset_ids]
+    set.preset_ids = ids
+    try {
+      const { entry } = await of(api.PUT('/api/sets/{id}', { params: { path: { id: set.id } }, body: { preset_ids: ids, before } }))
+      toast.done(entry.summary, entry)
+    } finally {
+      await library.load()
+    }
+  })
+
+const make = () =>
+  toast.attempt(async () => {
+    const made = await of(api.POST('/api/libraries/{library}/sets', { ...library.path(), body: { name: name.value } }))
+    name.value = ''
+    await library.load()
+    await router.replace({ query: { set: made.id } })
+  })
+</script>
+
+<template>
+  <div class="page sets">
+    <aside>
+      <h1>Sets</h1>
+      <button v-for="set in library.sets" :key="set.id" class="choice" :class="{ on: set.id === chosen?.id }" :aria-pressed="set.id === chosen?.id" @click="router.replace({ query: { set: set.id } })">
+        <span>{{ set.name }}</span><span>{{ set.preset_ids.length }}</span>
+      </button>
+      <form v-if="session.mayEdit" class="line" @submit.prevent="make">
+        <el-input v-model="name" placeholder="Name of a new set" aria-label="Name of a new set" maxlength="100" />
+        <el-button native-type="submit" :disabled="!name.trim()">Make</el-button>
+      </form>
+    </aside>
+    <section v-if="chosen">
+      <div class="line head">
+        <h1>{{ chosen.name }}</h1>
+        <span class="soft">{{ chosen.preset_ids.length }} brushes, drag them into the order you want</span>
+        <span class="grow" />
+        <el-button v-if="session.mayEdit" :disabled="!fresh.length" @click="put([...chosen.preset_ids, ...fresh])">Add the tray · {{ fresh.length }}</el-button>
+        <el-button :disabled="!chosen.preset_ids.length" @click="tray.add(chosen.preset_ids)">Pick all</el-button>
+      </div>
+      <OrderedList :ids="chosen.preset_ids" :fixed="!session.mayEdit" empty="This set is empty. Pick brushes on the Wall, then add the tray." @change="put" />
+    </section>
+    <div v-else class="empty"><p>No sets yet. Name one at the left, then fill it from the tray.</p></div>
+  </div>
+</template>
+
+<style scoped>
+.sets { display: grid; grid-template-columns: 240px minmax(0, 1fr); gap: 28px; align-content: start; }
+aside h1 { margin-bottom: 10px; }
+.choice { display: flex; justify-content: space-between; width: 100%; font: inherit; color: var(--ink); text-align: left; background: none; border: 0; border-radius: 6px; padding: 6px 8px; cursor: pointer; }
+.choice:hover { background: var(--card); }
+.choice.on { background: var(--accent-wash); color: var(--accent); font-weight: 700; }
+aside form { margin-top: 12px; }
+.head { margin-bottom: 10px; }
+</style>
