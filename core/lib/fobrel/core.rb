@@ -10,6 +10,8 @@ require "securerandom"
 require "stringio"
 require "time"
 require "tmpdir"
+# Damaged pictures are answered with a sentence of ours; the library need not print its own.
+ENV["VIPS_WARNING"] ||= "0"
 require "vips"
 require "zeitwerk"
 require "zip"
@@ -29,6 +31,5 @@ module Fobrel
 
     # One thread a picture: our pictures are small, and several are computed side by side.
     Vips.concurrency_set(1)
-    Vips.cache_set_max(0)
   end
 end

@@ -78,6 +78,9 @@ const set = ({ path, unit }: Setting, value: number | boolean | undefined) => {
 }
 const onScale = ({ unit }: Setting, value: unknown) => (typeof value === 'number' && unit === '%' ? Math.round(value * 1000) / 10 : (value as number))
 
+/** Where home lies on a slider, 0–1. */
+const tick = (one: Setting) => Math.min(1, Math.max(0, (onScale(one, valueAt(detail.value!.home_document, one.path)) - one.least) / (one.most - one.least)))
+
 useEventListener(window, 'pagehide', keep)
 onBeforeRouteLeave(async () => { await keep() })
 onBeforeUnmount(() => library.load().catch(() => undefined))
@@ -149,7 +152,7 @@ const resetHome = () => doing(async () => {
           <template v-else>
             <div class="slide">
               <el-slider :model-value="onScale(one, valueAt(document, one.path))" :min="one.least" :max="one.most" :step="one.step" :show-tooltip="false" :aria-label="one.title" @input="set(one, $event as number)" />
-              <i class="home" :style="{ left: `${Math.min(100, Math.max(0, ((onScale(one, valueAt(detail.home_document, one.path)) - one.least) / (one.most - one.least)) * 100))}%` }" :title="`Home: ${shown(one, valueAt(detail.home_document, one.path))}`" />
+              <i class="home" :style="{ left: `calc(6px + (100% - 12px) * ${tick(one)})` }" :title="`Home: ${shown(one, valueAt(detail.home_document, one.path))}`" />
             </div>
             <el-input-number :model-value="onScale(one, valueAt(document, one.path))" :min="one.least" :max="Math.max(one.most, one.unit === 'px' ? 5000 : one.most)" :step="one.step" :controls="false" size="small" :aria-label="`${one.title} in ${one.unit || 'number'}`" @update:model-value="set(one, $event as number | undefined)" />
             <span class="soft small unit">{{ one.unit }}</span>
@@ -213,7 +216,7 @@ const resetHome = () => doing(async () => {
 .answer .setting > .small { grid-column: 3 / -1; }
 .slide { position: relative; padding: 0 6px; }
 .slide .el-slider { height: 22px; }
-.home { position: absolute; top: 3px; width: 2px; height: 16px; margin-left: 6px; transform: translateX(-5px); background: var(--ochre); pointer-events: none; border-radius: 1px; }
+.home { position: absolute; top: 3px; width: 2px; height: 16px; transform: translateX(-50%); background: var(--ochre); pointer-events: none; border-radius: 1px; }
 .setting :deep(.el-input-number) { width: 62px; }
 .setting :deep(.el-input__wrapper) { padding: 0 6px; }
 .way-back { color: var(--ochre); font-size: 15px; line-height: 1; }

@@ -24,16 +24,29 @@ module Fobrel
         # @param top [Integer] its row
         # @return [Numo::SFloat] height × width
         def left_over(dab, left, top, width, height)
-          rows, columns = @tile.shape
-          from_x = left - (@dragged * dab.x).round
-          from_y = top - (@dragged * dab.y).round
-          patch = @tile[wrapped(from_y, height, rows), wrapped(from_x, width, columns)]
+          patch = lerp(rows_of(top - @dragged * dab.y, height, left - @dragged * dab.x, width), height, top - @dragged * dab.y, 0)
+          patch = lerp(patch, width, left - @dragged * dab.x, 1)
           1 - (1 - patch) * dab.depth
         end
 
         private
 
+        # The tiles' pixels around a patch, one more than asked for each way.
+        def rows_of(top, height, left, width)
+          rows, columns = @tile.shape
+          @tile[wrapped(top.floor, height + 1, rows), wrapped(left.floor, width + 1, columns)]
+        end
+
         def wrapped(from, count, size) = (Numo::Int32.new(count).seq + from) % size
+
+        # Between whole pixels the grain is blended, so that a slow drag does not flicker.
+        def lerp(patch, count, from, axis)
+          near = axis.zero? ? patch[0...count, true] : patch[true, 0...count]
+          part = from - from.floor
+          return near if part.zero?
+          far = axis.zero? ? patch[1..count, true] : patch[true, 1..count]
+          near + (far - near) * part
+        end
       end
     end
   end

@@ -76,22 +76,22 @@ module Fobrel
           counts = @rows.each_cons(2).map { |a, b| (Math.hypot(b[0] - a[0], b[1] - a[1]) / STEP).ceil.clamp(8, MOST_STEPS) }
           raise Samples::Invalid, "The stroke is longer than #{MOST_STEPS} px and cannot be followed." if counts.sum > MOST_STEPS
           segment = counts.each_with_index.flat_map { |count, index| [index] * count }
-          part = Numo::DFloat[*counts.flat_map { |count| Array.new(count) { _1.fdiv(count) } }]
-          at = Numo::Int32[*segment]
+          part = Numo::DFloat.cast(counts.flat_map { |count| Array.new(count) { _1.fdiv(count) } })
+          at = Numo::Int32.cast(segment)
           @xs, @ys = [0, 1].map { |axis| hermite(axis, at, part).to_a << @rows.last[axis] }
           @segment = segment << (@rows.size - 2)
           measure(counts)
         end
 
         def measure(counts)
-          steps = (Numo::DFloat[*@xs].diff**2 + Numo::DFloat[*@ys].diff**2)**0.5
+          steps = (Numo::DFloat.cast(@xs).diff**2 + Numo::DFloat.cast(@ys).diff**2)**0.5
           @along = [0.0, *steps.cumsum.to_a]
           @marks = [0.0]
           counts.each_with_object([0]) { |count, done| @marks << @along[done[0] += count] }
         end
 
         def hermite(axis, segment, part)
-          at = Numo::DFloat[*@rows.map { _1[axis] }]
+          at = Numo::DFloat.cast(@rows.map { _1[axis] })
           leave, arrive = tangents(axis)
           t2 = part * part
           t3 = t2 * part
@@ -110,7 +110,7 @@ module Fobrel
             slopes[i - 1] - across + slopes[i]
           end
           inner = knots[1...-1]
-          [Numo::DFloat[*inner.zip(ends).map { _1 * _2 }], Numo::DFloat[*inner.zip(ends.drop(1)).map { _1 * _2 }]]
+          [ends, ends.drop(1)].map { |beside| Numo::DFloat.cast(inner.zip(beside).map { _1 * _2 }) }
         end
 
         def mirrored(end_row, next_row)

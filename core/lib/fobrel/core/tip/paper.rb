@@ -12,19 +12,20 @@ module Fobrel
         PEAK_SHARE = 0.04
         # … and stands this much above an even spread over the brightest sixth.
         PEAK_HEIGHT = 3.0
-        # The share of the paper's darker grain that may stay above the white point.
-        GRAIN_LEFT = 0.002
-        # Paper whose rim shows one tone in this share is drawn, not scanned: it has no grain.
-        CLEAN = 0.9
+        # The white point lies this many times the paper's spread below its tone: of four
+        # million pixels of even paper, about one is darker.
+        SPREADS = 5
+        # Paper so rough that its grain reaches further down than this is left to the artist.
+        DARKEST = 170
 
         # @param luma [Numo::SFloat] height × width, 0–1
-        # @return [Integer] the white point, 213–255; 255 when the picture shows no paper
+        # @return [Integer] the white point, 170–255; 255 when the picture shows no paper
         def self.white_point(luma)
           tones = Numo::Int32.cast((luma.flatten * 255).round)
           counts = tones.bincount(minlength: 256)
           peak = peak(counts, tones.size)
           return 255 unless peak
-          [peak, grain_foot(luma, peak)].compact.min
+          [peak, grain_foot(luma)].compact.min.clamp(DARKEST, 255)
         end
 
         # @return [Integer, nil] the paper's tone
@@ -37,16 +38,17 @@ module Fobrel
         end
         private_class_method :peak
 
-        # The darkest tone of the paper along the picture's rim: a mark is seldom cut through,
-        # so what lies there and is bright is paper with its grain.
-        def self.grain_foot(luma, peak)
+        # Where the paper's grain ends, judged along the picture's rim: a mark is seldom cut
+        # through, so what lies there and is bright is paper.
+        def self.grain_foot(luma)
           height, width = luma.shape
           band = [[height, width].min / 50, 1].max
           rim = [luma[0...band, true], luma[-band..-1, true], luma[true, 0...band], luma[true, -band..-1]]
-            .flat_map { |side| (side.flatten * 255).round.to_a }
-          paper = rim.select { _1 >= BRIGHTEST }
-          return if paper.size * 2 < rim.size || paper.count { (_1 - peak).abs <= 1 } >= CLEAN * paper.size
-          paper.sort[(paper.size * GRAIN_LEFT).floor].to_i
+            .flat_map { |side| (side.flatten * 255).round.to_a }.sort
+          paper = rim.select { _1 >= DARKEST }
+          return if paper.size * 2 < rim.size
+          middle = paper[paper.size / 2]
+          (middle - SPREADS * (middle - paper[(paper.size * 0.16).floor])).round
         end
         private_class_method :grain_foot
       end

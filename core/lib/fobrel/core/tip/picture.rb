@@ -54,7 +54,7 @@ module Fobrel
               "#{name} is not a PNG, JPEG, WebP, TIFF or GIF picture. Nothing was kept. Save it as PNG and try again."
             image = Vips::Image.public_send(KINDS.dig(kind, 1), bytes, fail_on: :warning, access: :random)
             check_size(image, name)
-            to_srgb(image).copy_memory
+            in_memory(to_srgb(image))
           rescue Vips::Error
             raise Unreadable, "#{name} is damaged or cut off and cannot be read. Nothing was kept. Export it again."
           end
@@ -63,6 +63,12 @@ module Fobrel
             return if image.width <= MAX_SIDE && image.height <= MAX_SIDE && image.width * image.height <= MAX_PIXELS
             raise Unreadable, "#{name} is #{image.width} × #{image.height} pixels, more than a tip needs " \
               "(#{MAX_SIDE} a side, #{MAX_PIXELS / 1_000_000} million in all). Nothing was kept. Save it smaller."
+          end
+
+          # Decodes now, once, and raises where the data is damaged (the library's own
+          # copy_memory would hand back an image without pixels).
+          def in_memory(image)
+            Vips::Image.new_from_memory(image.write_to_memory, image.width, image.height, image.bands, image.format)
           end
 
           # Three colour bands 0–1 and an alpha band 0–1, as floats.
