@@ -4,7 +4,7 @@
 RSpec.describe Fobrel::Core::Stroke do
   def paint(preset, samples, page: [500, 120], **rest) = S::Painter.new(preset, **rest).paint(samples, page:)
 
-  def dab(**rest) = S::Dabs::Dab.new(**{x: 60.0, y: 60.0, size: 40.0, angle: 0.0, roundness: 1.0, opacity: 1.0, flow: 1.0, frame: 0, depth: 0.0}.merge(rest))
+  def dab(**rest) = S::Dabs::Dab.new(x: 60.0, y: 60.0, size: 40.0, angle: 0.0, roundness: 1.0, opacity: 1.0, flow: 1.0, frame: 0, depth: 0.0, **rest)
 
   def lay(dabs, tip = S::RoundTip.new(hardness: 1.0)) = S::Layer.new(120, 120).lay(dabs, tip).alpha
 
@@ -173,10 +173,10 @@ RSpec.describe Fobrel::Core::Stroke do
     let(:asset) { stones.to_png }
 
     def streak(travel)
-      preset = round_preset(surface: {"asset" => sha(asset), "depth" => 1, "travel" => travel}, trail: {"spacing" => 0.05}, pigment: {"flow" => 0.2})
+      preset = round_preset(surface: {"asset" => sha(asset), "depth" => 1, "travel" => travel, "scale" => 3}, trail: {"spacing" => 0.05}, pigment: {"flow" => 0.2})
       band = paint(preset, line(50, 60, 450, 60), assets: {sha(asset) => asset}).alpha[48..72, 100...400]
       band -= band.mean
-      (band[true, 0...-4] * band[true, 4..]).sum / (band * band).sum
+      (band[true, 0...-24] * band[true, 24..]).sum / (band * band).sum
     end
 
     it "leaves cover × (1 − depth · (1 − g)), lying on the page" do

@@ -25,7 +25,9 @@ module Fobrel
           raise Refused, "#{name} is empty (0 bytes). Nothing was kept. Export it again." if bytes.empty?
           raise Refused, "#{name} is larger than #{MAX_BYTES / 1024**3} GB. Nothing was kept." if bytes.bytesize > MAX_BYTES
           new(name).read(bytes)
-        rescue Zip::Error, Zlib::Error, ArgumentError, EOFError, RangeError
+        rescue Refused
+          raise
+        rescue # the ZIP library meets broken headers with errors of every kind
           raise Refused, "#{name} is no ZIP file, or it is damaged. Nothing was kept. Export it again."
         end
 

@@ -42,7 +42,7 @@ module Fobrel
 
         def bundle(payload)
           description = description(payload)
-          presets = payload.select { |path, _| path.match?(%r{\Apresets/[^/]+\.json\z}) }.to_h { |path, json| preset(path, json) }.compact
+          presets = payload.filter_map { |path, json| preset(path, json) if path.match?(%r{\Apresets/[^/]+\.json\z}) }.to_h
           stop if @problems.any?
           items = items(description, presets)
           assets = assets(payload, presets.each_value)

@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+require "open3"
+require "fobrel/core"
+require "tmpdir"
+
+RSpec.describe "bin/fobrel" do
+  around { |example| Dir.mktmpdir { |folder| Dir.chdir(folder) { example.run } } }
+
+  tool = File.expand_path("../bin/fobrel", __dir__)
+  define_method(:fobrel) { |*words| Open3.capture3(tool, *words) }
+
+  let(:preset) do
+    {"format" => "fobrel.preset/1", "id" => "0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11", "name" => "Line", "method" => "dabs",
+     "mark" => {"tip" => {"kind" => "round", "hardness" => 1}, "size" => {"base" => 40}}, "trail" => {"spacing" => 0.25}}
+  end
+
+  it "makes a tip, and says what it is" do
+    Vips::Image.black(60, 40).invert.draw_rect([0], 20, 10, 10, 20, fill: true).copy(interpretation: :b_w).write_to_file("scan.png")
+    out, _, status = fobrel("tip", "scan.png", "-o", "tip.png", "--json")
+    expect(JSON.parse(out)).to eq("width" => 20, "height" => 20, "greatest_cover" => 1.0, "mean_cover" => 0.5, "solid" => true,
+      "sha256" => Digest::SHA256.file("tip.png").hexdigest)
+    expect(status.exitstatus).to eq(0)
+    tip = Vips::Image.new_from_file("tip.png")
+    expect([tip.bands, tip.format, tip.getpoint(10, 10), tip.getpoint(1, 1)]).to eq([1, :uchar, [0.0], [255.0]])
+  end
+
+  it "paints a stroke and reports every dab" do
+    File.write("p.json", JSON.generate(preset))
+    File.write("s.json", '[{"x":50,"y":50},{"x":450,"y":50}]')
+    _, err, status = fobrel("stroke", "p.json", "--samples", "s.json", "--page", "500x100", "--paper", "none", "-o", "o.png", "--report", "r.json")
+    expect([err, status.exitstatus]).to eq(["", 0])
+    report = JSON.parse(File.read("r.json"))
+    expect([report["length"], report["dabs"].size, report["dabs"][3].keys]).to eq([400.0, 41, %w[x y size angle opacity frame]])
+    picture = Vips::Image.new_from_file("o.png")
+    expect([picture.width, picture.height, picture.bands, picture.getpoint(250, 50)[3], picture.getpoint(250, 75)[3]]).to eq([500, 100, 4, 255.0, 0.0])
+  end
+
+  it "checks presets, builds, verifies and extracts packages" do
+    FileUtils.mkdir_p("kit/presets")
+    File.write("kit/presets/#{preset["id"]}.json", JSON.generate(preset))
+    fobrel("package", "build", "kit", "-o", "kit.fobrel.zip")
+    list, = fobrel("package", "list", "kit.fobrel.zip", "--json")
+    print, = fobrel("preset", "fingerprint", "kit/presets/#{preset["id"]}.json")
+    expect(JSON.parse(list)["presets"].map { _1["fingerprint"] }).to eq([print.strip])
+    fobrel("package", "extract", "kit.fobrel.zip", "-o", "again")
+    expect(fobrel("package", "build", "again", "-o", "two.fobrel.zip").last.exitstatus).to eq(0)
+    expect(File.binread("two.fobrel.zip")).to eq(File.binread("kit.fobrel.zip"))
+    expect(fobrel("package", "verify", "two.fobrel.zip").last.exitstatus).to eq(0)
+  end
+
+  it "tells a problem from a wrong use, and leaves nothing behind" do
+    File.write("mark.png", "words")
+    File.write("bad.json", JSON.generate(preset.merge("mark" => preset["mark"].merge("size" => {"base" => "big"}))))
+    results = [%w[tip mark.png -o t.png], %w[tip nowhere.png -o t.png], %w[preset check bad.json], %w[package verify mark.png],
+      %w[tip mark.png], %w[paint x], %w[stroke bad.json --page huge -o o.png], %w[tip mark.png -o t.png --sharp]].map do |words|
+      out, err, status = fobrel(*words)
+      [status.exitstatus, out.empty?, err.lines.first.to_s.strip.empty?]
+    end
+    expect(results).to eq([[1, true, false]] * 4 + [[2, true, false]] * 4)
+    expect(Dir.children(".")).to contain_exactly("mark.png", "bad.json")
+  end
+end
