@@ -5,3 +5,5 @@ RSpec.configure do |config|
   config.order = :random
   Kernel.srand config.seed
 end
+
+RSpec.configure { |config| config.backtrace_exclusion_patterns << %r{/gems/} << %r{spec/support} }

@@ -1,8 +1,7 @@
 import vue from '@vitejs/plugin-vue'
-import { defineConfig } from 'vitest/config'
+import { defineConfig } from 'vite'
 
 export default defineConfig({
   plugins: [vue()],
   build: { chunkSizeWarningLimit: 2000 },
-  test: { environment: 'jsdom' },
 })

@@ -28,6 +28,9 @@ module Fobrel
         disable :sessions
       end
 
+      # Nobody learns anything before they signed in, not even that their request is ill-formed.
+      before { person if request.path_info.start_with?("/api/") && request.path_info != "/api/session" }
+
       error(Halt) { |e| answer({error: e.message}, e.status) }
       error(Actions::Action::Overtaken) { |e| answer({error: e.message}, 409) }
       error(Core::Problem) { |e| answer({error: e.message}, 422) }

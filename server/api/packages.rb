@@ -32,7 +32,7 @@ module Fobrel
 
       post "/api/ledger/:id/undo" do
         entry = of_library(Models::LedgerEntry, :edit)
-        answer({kept: Actions::Undo.call(entry, person:)})
+        answer({kept: Actions::Undo.call(entry:, person:)})
       end
 
       helpers do

@@ -31,7 +31,6 @@ module Fobrel
 
       # The one list of settings.
       get "/api/settings" do
-        person
         answer(Core::Preset::Schema::DOCUMENT)
       end
 

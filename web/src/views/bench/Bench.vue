@@ -3,6 +3,7 @@ import { useDebounceFn, useEventListener } from '@vueuse/core'
 import { computed, onBeforeUnmount, onMounted, ref, shallowRef } from 'vue'
 import { onBeforeRouteLeave, useRoute, useRouter } from 'vue-router'
 import { api, of, type Detail, type Document } from '../../api/client'
+import NumberField from '../../parts/NumberField.vue'
 import Strip from '../../parts/Strip.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
@@ -72,8 +73,8 @@ function tune(next: Document) {
   keepSoon()
 }
 
-const set = ({ path, unit }: Setting, value: number | boolean | undefined) => {
-  if (value === undefined || !document.value) return
+const set = ({ path, unit }: Setting, value: number | boolean) => {
+  if (!document.value) return
   tune(withValue(document.value, path, typeof value === 'number' && unit === '%' ? Math.round(value * 10) / 1000 : value))
 }
 const onScale = ({ unit }: Setting, value: unknown) => (typeof value === 'number' && unit === '%' ? Math.round(value * 1000) / 10 : (value as number))
@@ -154,7 +155,7 @@ const resetHome = () => doing(async () => {
               <el-slider :model-value="onScale(one, valueAt(document, one.path))" :min="one.least" :max="one.most" :step="one.step" :show-tooltip="false" :aria-label="one.title" @input="set(one, $event as number)" />
               <i class="home" :style="{ left: `calc(6px + (100% - 12px) * ${tick(one)})` }" :title="`Home: ${shown(one, valueAt(detail.home_document, one.path))}`" />
             </div>
-            <el-input-number :model-value="onScale(one, valueAt(document, one.path))" :min="one.least" :max="Math.max(one.most, one.unit === 'px' ? 5000 : one.most)" :step="one.step" :controls="false" size="small" :aria-label="`${one.title} in ${one.unit || 'number'}`" @update:model-value="set(one, $event as number | undefined)" />
+            <NumberField :model-value="onScale(one, valueAt(document, one.path))" :min="one.least" :max="Math.max(one.most, one.unit === 'px' ? 5000 : one.most)" :step="one.step" :label="`${one.title} in ${one.unit || 'number'}`" @update:model-value="set(one, $event)" />
             <span class="soft small unit">{{ one.unit }}</span>
           </template>
           <button v-if="!same(valueAt(document, one.path), valueAt(detail.home_document, one.path))" class="plain way-back" :aria-label="`${one.title} back to home, ${shown(one, valueAt(detail.home_document, one.path))}`" @click="tune(withValue(document!, one.path, valueAt(detail!.home_document, one.path)))">↩</button>
@@ -217,8 +218,6 @@ const resetHome = () => doing(async () => {
 .slide { position: relative; padding: 0 6px; }
 .slide .el-slider { height: 22px; }
 .home { position: absolute; top: 3px; width: 2px; height: 16px; transform: translateX(-50%); background: var(--ochre); pointer-events: none; border-radius: 1px; }
-.setting :deep(.el-input-number) { width: 62px; }
-.setting :deep(.el-input__wrapper) { padding: 0 6px; }
 .way-back { color: var(--ochre); font-size: 15px; line-height: 1; }
 .saving { padding: 10px 16px; background: var(--card); border-top: 1px solid var(--line); }
 .saving :deep(.el-button + .el-button) { margin-left: 0; }

@@ -1,0 +1,117 @@
+# frozen_string_literal: true
+
+require "support/browser"
+
+RSpec.describe "from a picture to everybody's seat", :browser do
+  it "drops a mark, makes, names, tunes, tags, exports, imports elsewhere, hands out, restarts, changes and resets" do
+    # A scanned mark becomes a tip with no grey box around it.
+    sign_in("maren")
+    drop_file(scan("bollard_head.png"))
+    expect(page).to have_css("h1", text: "Tip maker")
+    expect(page).to have_css("[data-test=tip]")
+    expect(page).to have_content("paints solid")
+    expect(page).to have_css("[data-test=stroke] img")
+    expect(page).to have_field("name", with: "Bollard head")
+    fill_in "name", with: "Bollard cap"
+    click_button "Save as a brush"
+
+    # Tuned on the Bench: the strip follows, the change is a draft, and is saved.
+    expect(page).to have_css("h1", text: "Bollard cap")
+    expect(page).to have_no_content("yours")
+    live = find("[data-test=live] img")[:src]
+    tune "Size in px", 28
+    tune "Spacing in %", 90
+    expect(page).to have_content("2 changes, yours")
+    expect(page).to have_content("kept as your draft")
+    expect(page).to have_content("Size 40 px → 28 px")
+    expect(page).to have_no_css("[data-test=live] img[src='#{live}']")
+    fill_in "A note for this edition", with: "smaller, apart"
+    click_button "as edition 2"
+    expect(page).to have_content("Saved as edition 2")
+    tune "Flow in %", 40
+    click_button "as new brush “Bollard cap 2”"
+    expect(page).to have_css("h1", text: /\ABollard cap 2\z/)
+
+    # Found on the Wall, picked, tagged, put in a set.
+    go "Wall"
+    fill_in "Find a brush by its name", with: "bollard"
+    expect(page).to have_css(".row", count: 3)
+    click_button "Pick Bollard cap"
+    click_button "Pick Bollard cap 2"
+    within("footer") { click_button "Tag" }
+    fill_in "A tag that is here, or a new one", with: "quay"
+    within("[role=dialog]") { click_button "Tag" }
+    expect(page).to have_content("Tagged 2 with “quay”")
+    expect(row("Bollard cap 2")).to have_content("quay")
+    within("footer") { click_button "Add to set" }
+    fill_in "A set that is here, or a new one", with: "Pier kit"
+    within("[role=dialog]") { click_button "Add" }
+    expect(page).to have_css(".facet", text: "Pier kit")
+
+    # Handed over as a package.
+    within("footer") { click_button "Export" }
+    fill_in "Name of the package", with: "Pier kit"
+    within("[role=dialog]") { click_button "Export" }
+    expect(page).to have_content("2 brushes packed as pier-kit.fobrel.zip")
+    package = File.join(files, "downloads/pier-kit.fobrel.zip")
+    50.times { File.exist?(package) ? break : sleep(0.1) }
+    expect(Fobrel::Core::Package::Reader.read(File.binread(package)).presets.map(&:name)).to eq(["Bollard cap", "Bollard cap 2"])
+    sign_out
+
+    # Somebody else takes it into an empty library, unchanged; a second time adds nothing.
+    sign_in("tove")
+    choose_library("Second unit")
+    2.times do |time|
+      drop_file(package)
+      expect(page).to have_css("h1", text: "Intake")
+      expect(page).to have_content(time.zero? ? "2 to take in, 0 already here" : "0 to take in, 2 already here")
+      click_button "Take into Second unit"
+      expect(page).to have_content(time.zero? ? "Taken in." : "Nothing was added.")
+    end
+    prints = ->(library) { library.presets.where("name LIKE 'Bollard cap%'").includes(:current_edition).map { _1.current_edition.fingerprint }.sort }
+    expect(prints[@second]).to eq(prints[@first])
+    go "Wall"
+    expect(page).to have_css(".row", count: 2)
+    expect(page).to have_css(".facet", text: "quay")
+    expect(page).to have_css(".facet", text: "Pier kit")
+
+    # In a seat's startup folder after a restart.
+    click_button "Pick these"
+    go "Seats"
+    fill_in "Name of a new seat", with: "Quay desk"
+    click_button "Add"
+    click_button "Add the tray · 2"
+    expect(page).to have_css("ol li", count: 2)
+    click_button "Move Bollard cap 2 up"
+    expect(page).to have_css("ol li:first-child", text: "Bollard cap 2")
+    expect(page).to have_content("2 brushes in the start plan")
+    click_button "Hand out"
+    expect(page).to have_content("Handed out to Quay desk")
+    click_button "Restart this seat"
+    within("table") { expect(all("tr").map(&:text)).to match([/loaded\s+Bollard cap 2/, /loaded\s+Bollard cap\s/]) }
+    expect(Dir.glob("#{files}/seats/quay-desk-*/startup/presets/*.json").size).to eq(2)
+
+    # Changed, saved, and back to what was received.
+    go "Wall"
+    row("Bollard cap 2").double_click
+    expect(page).to have_css("h1", text: "Bollard cap 2")
+    tune "Size in px", 80
+    expect(page).to have_content("1 change, yours")
+    click_button "as edition 2"
+    expect(page).to have_content("Saved as edition 2")
+    go "Seats"
+    expect(page).to have_content("behind")
+    go "Wall"
+    click_button "Take changes back…"
+    within("[role=dialog]") do
+      expect(page).to have_css("label.row", count: 1)
+      expect(page).to have_css("label.row .strip", count: 2)
+      click_button "Take 1 brush back"
+    end
+    expect(page).to have_content("1 brush back to the edition received")
+    expect(prints[@second]).to eq(prints[@first])
+    click_button "Undo"
+    expect(page).to have_content("Undone.")
+    expect(prints[@second]).not_to eq(prints[@first])
+  end
+end

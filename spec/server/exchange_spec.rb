@@ -1,0 +1,108 @@
+# frozen_string_literal: true
+
+require "support/api"
+
+RSpec.describe "coming in and going out", :api do
+  before { sign_in("maren") }
+
+  def export(presets, name: "Storm kit") = call(:post, "/api/libraries/#{@first.id}/packages", {preset_ids: presets.map(&:id), name:})
+
+  def import(bytes, library = @second, plan: false) = call(:post, "/api/libraries/#{library.id}/imports?file=kit.zip#{"&plan=true" if plan}", bytes)
+
+  def counts = [Studio::M::Preset, Studio::M::Edition, Studio::M::Asset, Studio::M::Tag, Studio::M::BrushSet, Studio::M::LedgerEntry].map(&:count)
+
+  let(:presets) { @first.presets.in_order.to_a }
+
+  it "gives a second library the same fingerprints, tags and set order; a second time adds nothing" do
+    set = @first.brush_sets.create!(name: "Line kit")
+    set.put_in_order(presets.values_at(4, 1, 3).map(&:id))
+    package = export(presets)
+    expect(export(presets)).to eq(package)
+    expect(import(package, plan: true)["items"].map { _1["does"] }.uniq).to eq(["new"])
+    expect(@second.presets.count).to eq(0)
+    done = import(package)
+    expect([status, done["items"].size]).to eq([201, 8])
+    expect(@second.presets.includes(:current_edition).map { _1.current_edition.fingerprint }).to match_array(presets.map { _1.current_edition.fingerprint })
+    tags = ->(library) { library.presets.includes(:tags).to_h { [_1.name, _1.tags.map { |tag| [tag.name, tag.colour, tag.shape] }.sort] } }
+    expect(tags[@second]).to eq(tags[@first])
+    copy = @second.brush_sets.find_by!(name: "Line kit")
+    expect(Studio::M::Preset.find(copy.preset_ids_in_order).map(&:name)).to eq(presets.values_at(4, 1, 3).map(&:name))
+
+    before = counts
+    again = import(package)
+    expect([again["items"].map { _1["does"] }.uniq, again["entry"], counts]).to eq([["identical"], nil, before])
+    expect(export(presets)).to eq(package)
+  end
+
+  it "ends the same whether half came first or all at once" do
+    import(export(presets.first(3)))
+    import(export(presets))
+    expect(@second.presets.count).to eq(8)
+  end
+
+  it "keeps both where a name meets another stroke, and undoes the import whole" do
+    import(export(presets))
+    own = @second.presets.find_by!(name: presets[0].name)
+    document = own.current_edition.document.merge("trail" => {"spacing" => 0.77})
+    Fobrel::Actions::SaveEdition.call(preset: own, person: Studio::M::Person.first, value: Fobrel::Core::Preset::Preset[document], base: 1)
+    edited = Fobrel::Core::Preset::Preset[presets[0].current_edition.document.merge("trail" => {"spacing" => 0.5})]
+    Fobrel::Actions::AddEdition.call(preset: presets[0], value: edited, person: Studio::M::Person.first)
+    state = -> { [@second.presets.in_order.map { [_1.name, _1.current_edition.fingerprint] }, Studio::M::Tagging.count, Studio::M::SetItem.count] }
+    before = state.call
+    done = import(export(presets))
+    expect(done["items"].map { _1.values_at("does", "becomes") }).to include(["renamed", "#{presets[0].name} 2"])
+    expect(own.reload.current_edition.document["trail"]["spacing"]).to eq(0.77)
+    expect(call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]).to eq([])
+    expect(state.call).to eq(before)
+  end
+
+  it "keeps what somebody changed since an import, when that is undone, and says so" do
+    done = import(export(presets.first(2)))
+    Studio::M::Draft.create!(person: Studio::M::Person.last, preset: @second.presets.first, base_edition: @second.presets.first.current_edition, document: {}, fingerprint: "x")
+    kept = call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]
+    expect([kept.size, @second.presets.count]).to eq([1, 1])
+  end
+
+  it "refuses bad packages in a sentence and keeps nothing of them" do
+    good = export(presets)
+    changed = good.dup.tap { |bytes| bytes.setbyte(bytes.bytesize / 3, bytes.getbyte(bytes.bytesize / 3) ^ 1) }
+    before = counts
+    answers = ["", "words", good[0, 900], changed].map { import(_1) }
+    expect(answers.map { _1["error"] }).to all(match(/\Akit\.zip .*Nothing was kept/))
+    expect([status, counts]).to eq([422, before])
+  end
+
+  it "makes a brush from a scan, with the mark in its strip, and refuses bad pictures whole" do
+    scan = Vips::Image.black(90, 60).invert.draw_rect([0], 30, 20, 20, 20, fill: true).copy(interpretation: :b_w).pngsave_buffer
+    tip = call(:post, "/api/libraries/#{@first.id}/tips?file=scan.png", scan)
+    expect(tip.values_at("width", "solid", "white")).to eq([20, true, 255])
+    before = counts
+    expect(counts).to eq(before)
+    made = call(:post, "/api/libraries/#{@first.id}/presets?file=scan.png&name=Bollard%20head&size=30", scan)
+    detail = call(:get, "/api/presets/#{made["id"]}")
+    expect([detail["needs"], detail["preset"]["size"]]).to eq([["sha256:#{tip["sha256"]}"], 30])
+    strip = Vips::Image.new_from_buffer(call(:get, "/api/strips/#{detail["preset"]["fingerprint"]}/wall.png"), "")
+    expect(strip[3].avg).to be > 5
+
+    before = counts
+    bad = ["", "words", scan[0, 60], Vips::Image.black(20, 20).invert.pngsave_buffer]
+    answers = bad.map { call(:post, "/api/libraries/#{@first.id}/presets?file=mark.png&name=New", _1) }
+    answers << call(:post, "/api/libraries/#{@first.id}/presets?file=mark.png&name=Bollard%20head", scan)
+    expect(answers.map { _1["error"] }).to match([*[/\Amark\.png .*Nothing was kept/] * 4, /already here.*“Bollard head 2”/])
+    expect(counts).to eq(before)
+  end
+
+  it "hands a start plan out, restarts the seat, and knows when it falls behind" do
+    seat = call(:post, "/api/libraries/#{@first.id}/seats", {name: "Line desk ä"})
+    expect(seat.values_at("state", "folder")).to eq(["empty", "line-desk-a-#{@first.id}"])
+    expect(call(:post, "/api/seats/#{seat["id"]}/restart", {})["error"]).to match(/Hand its start plan out first/)
+    call(:put, "/api/seats/#{seat["id"]}/plan", {preset_ids: presets.values_at(2, 0, 1).map(&:id)})
+    call(:post, "/api/seats/#{seat["id"]}/hand-out", {})
+    report = call(:post, "/api/seats/#{seat["id"]}/restart", {})
+    expect(report["report"]["loaded"].map { _1.values_at("name", "ok") }).to eq(presets.values_at(2, 0, 1).map { [_1.name, true] })
+    expect(report["state"]).to eq("current")
+    document = presets[0].current_edition.document.merge("trail" => {"spacing" => 0.5})
+    Fobrel::Actions::SaveEdition.call(preset: presets[0], person: Studio::M::Person.first, value: Fobrel::Core::Preset::Preset[document], base: 1)
+    expect(call(:get, "/api/libraries/#{@first.id}/seats")["seats"].first["state"]).to eq("behind")
+  end
+end

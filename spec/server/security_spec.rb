@@ -1,0 +1,105 @@
+# frozen_string_literal: true
+
+require "support/api"
+
+RSpec.describe "who may do what", :api do
+  routes = ApiHelp::CONTRACT.open_api.paths.path.flat_map do |path, item|
+    %w[get post put delete].select { item.public_send(_1) }.map { [_1.to_sym, path] }
+  end
+  open_routes = [[:get, "/api/session"], [:post, "/api/session"], [:delete, "/api/session"]]
+  # What each role may not do, by the first status they meet.
+  guarded = routes - open_routes
+
+  def filled(path, library, thing)
+    path.sub("{library}", library.to_s).sub("{id}", thing.to_s).sub("{fingerprint}", "0" * 64).sub("{shape}", "wall")
+  end
+
+  it "knows every route of the contract" do
+    expect(routes.size).to be >= 28
+    served = Fobrel::App::RESOURCES.flat_map { |api| api.routes.slice("GET", "POST", "PUT", "DELETE").flat_map { |verb, list| list.map { |pattern, *| [verb.downcase.to_sym, pattern.to_s] } } }
+    plain = served.map { |verb, pattern| [verb, pattern.gsub(/:(\w+)/, '{\1}').then { _1.include?("strips") ? "/api/strips/{fingerprint}/{shape}.png" : _1 }] }
+    expect(plain).to match_array(routes)
+  end
+
+  it "asks everybody to sign in first, on every other route" do
+    fresh_token
+    answers = guarded.map { |verb, path| call(verb, filled(path, @first.id, 1), (verb == :get) ? nil : {}) && status }
+    expect(answers.uniq).to eq([401])
+  end
+
+  it "shows nothing of a library to those who are not its members" do
+    thing = @first.presets.first
+    set = @first.brush_sets.create!(name: "Kit")
+    seat = @first.seats.create!(name: "Desk", folder: "desk-x")
+    entry = @first.ledger_entries.create!(person: Studio::M::Person.first, kind: "tag", summary: "x")
+    stranger = Studio::M::Person.create!(login: "nils", name: "Nils Holm", password: Studio::PASSWORD)
+    @second.memberships.create!(person: stranger, role: "lead")
+    sign_in("nils")
+    ids = {"/api/sets" => set.id, "/api/seats" => seat.id, "/api/ledger" => entry.id}
+    answers = (guarded - [[:get, "/api/settings"]]).map do |verb, path|
+      data = (verb == :get) ? nil : {"document" => thing.current_edition.document, "preset_ids" => [], "name" => "x", "tag" => "x", "base" => 1}
+      call(verb, filled(path, @first.id, ids.find { path.start_with?(_1[0]) }&.last || thing.id), data)
+      [verb, path, status]
+    end
+    expect(answers.reject { _1.last == 404 }).to eq([])
+  end
+
+  it "lets a guest look and export, and change nothing" do
+    sign_in("ilse")
+    preset = @first.presets.first
+    seat = @first.seats.create!(name: "Desk", folder: "desk-y")
+    document = preset.current_edition.document
+    writes = {"taggings" => {tag: "x", preset_ids: [preset.id]}, "sets" => {name: "x"}, "reset" => {}, "imports" => "x", "tips" => "x", "seats" => {name: "x"}}
+    expect(writes.map { |path, data| call(:post, "/api/libraries/#{@first.id}/#{path}", data) && status }.uniq).to eq([403])
+    expect([[:put, "draft"], [:post, "editions"], [:post, "variations"]].map { |verb, path| call(verb, "/api/presets/#{preset.id}/#{path}", {document:, base: 1}) && status }.uniq).to eq([403])
+    call(:post, "/api/seats/#{seat.id}/hand-out", {})
+    expect(status).to eq(403)
+    expect(call(:get, "/api/libraries/#{@first.id}/presets")["presets"].size).to eq(8)
+    expect(call(:get, "/api/strips/#{preset.current_edition.fingerprint}/wall.png")[0, 4]).to eq("\x89PNG".b)
+  end
+
+  it "lets an artist edit but not hand out" do
+    sign_in("tove")
+    seat = @first.seats.create!(name: "Desk", folder: "desk-z")
+    expect(call(:post, "/api/libraries/#{@first.id}/taggings", {tag: "wet", preset_ids: [@first.presets.first.id]})["entry"]["summary"]).to include("wet")
+    expect([[:put, "plan", {preset_ids: []}], [:post, "hand-out", {}]].map { |verb, path, data| call(verb, "/api/seats/#{seat.id}/#{path}", data) && status }).to eq([403, 403])
+  end
+
+  it "refuses a change without the page's token, and from an unknown host" do
+    sign_in("maren")
+    header "X-CSRF-Token", "forged"
+    post "/api/libraries/#{@first.id}/reset", "{}"
+    expect([status, JSON.parse(last_response.body)["error"]]).to match([403, /Nothing was changed/])
+    get "/api/session", {}, {"HTTP_HOST" => "evil.example"}
+    expect(status).to eq(403)
+  end
+
+  it "says the same for a wrong name and a wrong password, and hashes passwords" do
+    fresh_token
+    answers = [["maren", "wrong"], ["nobody", "wrong"]].map { |login, password| call(:post, "/api/session", {login:, password:}) }
+    expect([status, answers.uniq.size]).to eq([422, 1])
+    expect(Studio::M::Person.pluck(:password_digest)).to all(start_with("$2a$"))
+  end
+
+  it "takes presets only of the library asked for" do
+    sign_in("tove")
+    call(:post, "/api/libraries/#{@second.id}/taggings", {tag: "x", preset_ids: [@first.presets.first.id]})
+    expect([status, @second.tags.count]).to eq([422, 0])
+  end
+
+  it "paints no picture of a library one cannot see" do
+    png = Fobrel::Core::Tip::Cover[[[1]]].to_png
+    sum = Studio::M::Asset.keep(png, "png")
+    sign_in("tove")
+    value = Fobrel::Core::Preset::Preset.build("Thief", {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}})
+    expect(call(:post, "/api/libraries/#{@first.id}/strip", {document: value.to_h})["error"]).to match(/needs the picture/)
+  end
+
+  it "carries its guards on every answer" do
+    header "Host", "localhost"
+    get "/"
+    expect(last_response.headers.slice("content-security-policy", "x-content-type-options").values).to match([/default-src 'self'/, "nosniff"])
+    get "/../server/boot.rb"
+    expect(last_response.body).not_to include("frozen_string_literal")
+  end
+end

@@ -1,0 +1,56 @@
+# frozen_string_literal: true
+
+require_relative "studio"
+require "committee"
+require "rack/test"
+
+# Talks to the application as the page does, and checks every JSON answer against the contract.
+module ApiHelp
+  include Rack::Test::Methods
+  include Committee::Test::Methods
+
+  CONTRACT = Committee::Drivers.load_from_file(File.expand_path("../../server/openapi.yaml", __dir__), parser_options: {strict_reference_validation: true})
+  APP = Fobrel::App.build(secret: "s" * 64)
+
+  def app = APP
+
+  def sign_in(login, password = Studio::PASSWORD)
+    clear_cookies
+    @token = nil
+    call(:post, "/api/session", {login:, password:}).tap { fresh_token }
+  end
+
+  def fresh_token = @token = call(:get, "/api/session")["csrf"]
+
+  # Sends JSON (or a file's bytes) and gives the answer's JSON, or its body where it is none.
+  def call(verb, path, data = nil)
+    fresh_token if verb != :get && @token.nil?
+    header "Host", "localhost"
+    header "X-CSRF-Token", @token
+    header "Content-Type", data.is_a?(String) ? "application/octet-stream" : "application/json"
+    public_send(verb, path, data.is_a?(Hash) ? JSON.generate(data) : data)
+    return last_response.body unless last_response.media_type == "application/json"
+    assert_response_schema_confirm(status) if last_response.successful?
+    JSON.parse(last_response.body)
+  end
+
+  def status = last_response.status
+
+  def committee_options = {schema: CONTRACT, old_assert_behavior: false, parse_response_by_content_type: true}
+
+  def request_object = last_request
+
+  def response_data = [last_response.status, last_response.headers, last_response.body]
+end
+
+RSpec.configure do |config|
+  config.include ApiHelp, :api
+  config.around(:each, :api) do |example|
+    Studio::M::Record.transaction do
+      example.run
+      raise ActiveRecord::Rollback
+    end
+  end
+  config.before(:each, :api) { @first, @second = Studio.build }
+  config.before(:suite) { Studio.clear }
+end

@@ -1,0 +1,84 @@
+# frozen_string_literal: true
+
+require_relative "studio"
+require "capybara/rspec"
+require "capybara/cuprite"
+
+Capybara.register_driver(:chromium) do |app|
+  Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 20, process_timeout: 60, js_errors: true,
+    save_path: File.join(ENV.fetch("FOBREL_VAR"), "downloads"),
+    browser_options: {"no-sandbox" => nil, "disable-gpu" => nil, "disable-quic" => nil, "no-first-run" => nil,
+                      "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil})
+end
+Capybara.app = Fobrel::App.build(secret: "b" * 64)
+Capybara.server = :puma, {Silent: true, Threads: "1:6", Host: "127.0.0.1"}
+Capybara.server_host = "127.0.0.1"
+Capybara.default_driver = :chromium
+Capybara.javascript_driver = :chromium
+Capybara.default_max_wait_time = 10
+Capybara.enable_aria_label = true
+
+# What a person does in the browser.
+module BrowserHelp
+  def sign_in(login, password = Studio::PASSWORD)
+    visit "/"
+    fill_in "login", with: login
+    fill_in "password", with: password
+    click_button "Sign in"
+    expect(page).to have_css("header .who")
+  end
+
+  def sign_out
+    find("header .who").click
+    find("li", text: "Sign out").click
+    expect(page).to have_button("Sign in")
+  end
+
+  def go(view) = within("nav") { click_link view }
+
+  def choose_library(name)
+    find(".libraries").click
+    find(".el-select-dropdown__item", text: name).click
+    expect(page).to have_css(".libraries", text: name)
+  end
+
+  # Through the browser's own drag protocol, as a file manager would.
+  def drop_file(path, x: 640, y: 400)
+    data = {items: [], files: [path], dragOperationsMask: 1}
+    %w[dragEnter dragOver drop].each { |type| page.driver.browser.page.command("Input.dispatchDragEvent", type:, x:, y:, data:) }
+  end
+
+  # Types a number into a field and leaves it, as a hand at the keyboard does.
+  def tune(field, number)
+    find_field(field).click
+    page.driver.browser.keyboard.type(number.to_s, :tab)
+  end
+
+  def row(name) = find(".row", text: /\A#{Regexp.escape(name)}\b/)
+
+  def files = ENV.fetch("FOBREL_VAR")
+
+  # A dark mark on grainy, not quite white paper.
+  def scan(name, seed: 4)
+    chance = Random.new(seed)
+    rows = Array.new(140) do |y|
+      Array.new(200) { |x| (Math.hypot(x - 120, (y - 66) * 1.6) < 34) ? 2 : (241 + (chance.rand - 0.5) * 14).round.clamp(0, 255) }
+    end
+    File.join(files, name).tap { |path| Vips::Image.new_from_array(rows).cast(:uchar).copy(interpretation: :b_w).pngsave(path) }
+  end
+end
+
+RSpec.configure do |config|
+  config.include BrowserHelp, :browser
+  config.include Capybara::DSL, :browser
+  config.include Capybara::RSpecMatchers, :browser
+  config.before(:each, :browser) do
+    Studio.clear
+    @first, @second = Studio.build
+  end
+  config.after(:each, :browser) do |example|
+    page.save_screenshot(File.expand_path("../../var/failed-#{example.metadata[:line_number]}.png", __dir__)) if example.exception # rubocop:disable Lint/Debugger
+    Capybara.reset_sessions!
+    Studio.clear
+  end
+end

@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+require "tmpdir"
+require_relative "../../server/postgres"
+
+# A database of the tests' own, and a small studio in it. TEST_DATABASE_URL may name another.
+TEST_POSTGRES = Fobrel::Postgres.new(File.expand_path("../../var", __dir__)) unless ENV["TEST_DATABASE_URL"]
+ENV["DATABASE_URL"] = ENV["TEST_DATABASE_URL"] || TEST_POSTGRES.start("fobrel_test")
+ENV["FOBREL_VAR"] = Dir.mktmpdir("fobrel-spec")
+ENV["SIGN_IN_LIMIT"] = "100000"
+
+require_relative "../../server/app"
+require_relative "../../demo/studio"
+
+# Hashing slowly is for real passwords.
+ActiveModel::SecurePassword.min_cost = true
+Fobrel::Database.connect
+Fobrel::Database.migrate
+
+# What server and browser specs share.
+module Studio
+  M = Fobrel::Models
+  PASSWORD = Fobrel::Demo::Studio::PASSWORD
+
+  def self.clear
+    tables = M::Record.connection.tables - %w[schema_migrations ar_internal_metadata]
+    M::Record.connection.execute("TRUNCATE #{tables.join(", ")} RESTART IDENTITY CASCADE")
+  end
+
+  # Three people, two libraries; a few brushes in the first, none in the second.
+  def self.build(brushes: 8)
+    people = Fobrel::Demo::Studio::PEOPLE.to_h { |login, name| [login, M::Person.create!(login:, name:, password: PASSWORD)] }
+    first, second = Fobrel::Demo::Studio::ROLES.map do |name, roles|
+      M::Library.create!(name:).tap { |made| roles.each { |login, role| made.memberships.create!(person: people[login], role:) } }
+    end
+    @brushes ||= Fobrel::Demo::Brushes.all
+    Fobrel::Demo::Studio.take_in(first, people["maren"], @brushes.first(brushes))
+    [first, second]
+  end
+end
+
+RSpec.configure do |config|
+  config.after(:suite) do
+    ActiveRecord::Base.connection_handler.clear_all_connections!
+    FileUtils.rm_rf(ENV.fetch("FOBREL_VAR"))
+    TEST_POSTGRES&.stop
+  end
+end
