@@ -4,7 +4,7 @@
 #   PORT=4810 bundle exec ruby demo/screenshots.rb docs/screenshots [view …]
 require "ferrum"
 require "tmpdir"
-require_relative "drawing"
+require_relative "brushes"
 
 folder = ARGV.shift or abort "usage: demo/screenshots.rb FOLDER [view …]"
 wanted = ARGV
@@ -70,7 +70,21 @@ sleep 0.5
 press.call("Restart this seat")
 sleep 1.5
 shot.call("seats")
+
+# A package with some that are here, one that paints otherwise, and two that are new.
+here = Fobrel::Demo::Brushes.all.values_at(0, 1, 40, 43)
+items = here.each_with_index.map do |brush, index|
+  settings = (index == 1) ? brush.settings.merge("trail" => {"spacing" => 0.9}) : brush.settings
+  name = (index > 1) ? "Guest #{brush.name.downcase}" : brush.name
+  settings = settings.merge("pigment" => {"flow" => 0.6}) if index > 1
+  Fobrel::Core::Package::Bundle::Item.new(preset: Fobrel::Core::Preset::Preset.build(name, settings), edition: 1)
+end
+pictures = here.flat_map(&:pictures).to_h { ["sha256:#{Digest::SHA256.hexdigest(_1)}", Fobrel::Core::Package::Bundle::Asset.new(bytes: _1, ext: "png")] }
+parcel = File.join(Dir.tmpdir, "guest-kit.fobrel.zip")
+File.binwrite(parcel, Fobrel::Core::Package::Writer.zip(Fobrel::Core::Package::Bundle.build(items:, assets: pictures, name: "Guest kit", author: "Ilse Brandow")))
 browser.go_to("#{address}/intake")
+see.call("input[type=file]").select_file(parcel)
+see.call(".item")
 shot.call("intake")
 browser.go_to("#{address}/ledger")
 shot.call("ledger")

@@ -6,8 +6,8 @@ module Fobrel
     class Strips < Base
       # The same content always shows the same picture, so it may be kept for ever.
       get %r{/api/strips/(\h{64})/(wall|peek)\.png} do |fingerprint, shape|
-        document = visible_document(fingerprint) or raise ActiveRecord::RecordNotFound
-        forever("image/png", Models::Strip.png_of(Core::Preset::Preset[document], shape))
+        source = visible(fingerprint).find(&:exists?) or raise ActiveRecord::RecordNotFound
+        forever("image/png", Models::Strip.png_for(fingerprint, shape) { Core::Preset::Preset.restore(source.pick(:document)) })
       end
 
       # A strip of settings that are nowhere kept yet: what a slider shows while it moves.
@@ -22,10 +22,10 @@ module Fobrel
       end
 
       helpers do
-        def visible_document(fingerprint)
+        # Where this person may see such a brush: an edition in their libraries, or their draft.
+        def visible(fingerprint)
           mine = person.memberships.select(:library_id)
-          Models::Edition.joins(:preset).where(fingerprint:, presets: {library_id: mine}).pick(:document) ||
-            Models::Draft.where(fingerprint:, person:).pick(:document)
+          [Models::Edition.joins(:preset).where(fingerprint:, presets: {library_id: mine}), Models::Draft.where(fingerprint:, person:)]
         end
 
         # A picture is painted with only where one of the library's brushes needs it already.

@@ -10,7 +10,7 @@ module Fobrel
       def readonly? = persisted?
 
       # @return [Core::Preset::Preset]
-      def value = Core::Preset::Preset[document]
+      def value = Core::Preset::Preset.restore(document)
     end
   end
 end

@@ -8,9 +8,14 @@ module Fobrel
       # @param shape [String] one of Core::Stroke::Strip::SHAPES
       # @return [String] a PNG
       # @raise [Core::Problem] when it cannot be painted
-      def self.png_of(preset, shape)
-        key = {fingerprint: preset.fingerprint, shape:, version: Core::Stroke::Strip::VERSION}
-        where(key).pick(:png) || Core::Stroke::Strip.png(preset, assets: Asset::Bytes, shape:).tap { insert(key.merge(png: _1)) }
+      def self.png_of(preset, shape) = png_for(preset.fingerprint, shape) { preset }
+
+      # @param fingerprint [String]
+      # @yieldreturn [Core::Preset::Preset] asked for only where the strip was never painted
+      # @return [String] a PNG
+      def self.png_for(fingerprint, shape)
+        key = {fingerprint:, shape:, version: Core::Stroke::Strip::VERSION}
+        where(key).pick(:png) || Core::Stroke::Strip.png(yield, assets: Asset::Bytes, shape:).tap { insert(key.merge(png: _1)) }
       end
     end
   end

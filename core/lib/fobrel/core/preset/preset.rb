@@ -37,6 +37,11 @@ module Fobrel
           new(document)
         end
 
+        # A document that was checked before it was kept, and cannot have changed since.
+        #
+        # @return [Preset]
+        def self.restore(document) = new(document)
+
         # @param json [String] UTF-8, at most MAX_BYTES, nested at most MAX_DEPTH deep
         # @return [Preset]
         # @raise [Invalid]
