@@ -2,12 +2,15 @@
 
 module Fobrel
   module Core
-    # Keeps the results used last, by key. Safe between threads.
+    # Keeps the results used last, by key, up to a weight. Safe between threads.
     class Recent
-      # @param most [Integer] how many are kept
-      def initialize(most)
+      # @param most [Integer] the weight that is kept at the most
+      # @param weight [Proc] from a value to its weight; left out, each counts one
+      def initialize(most, &weight)
         @most = most
+        @weight = weight || ->(_) { 1 }
         @kept = {}
+        @sum = 0
         @lock = Mutex.new
       end
 
@@ -16,11 +19,17 @@ module Fobrel
         found = @lock.synchronize { @kept.key?(key) && (@kept[key] = @kept.delete(key)) }
         return found if found
         value = yield
-        @lock.synchronize do
-          @kept[key] = value
-          @kept.shift while @kept.size > @most
-        end
+        @lock.synchronize { keep(key, value) }
         value
+      end
+
+      private
+
+      def keep(key, value)
+        return if @kept.key?(key)
+        @kept[key] = value
+        @sum += @weight.call(value)
+        @sum -= @weight.call(@kept.shift.last) while @sum > @most && @kept.size > 1
       end
     end
   end

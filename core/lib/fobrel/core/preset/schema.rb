@@ -87,7 +87,7 @@ module Fobrel
 
           # The settings that apply to this object: its own, and those of the branch it takes.
           def known(value, schema)
-            schema = schema["anyOf"].find { _1["type"] == "object" } || schema if schema["anyOf"]
+            schema = schema["anyOf"].find { _1["type"] == "object" } || {} if schema["anyOf"]
             branches = (schema["allOf"] || []).select { |branch| taken?(value, branch["if"]) }.map { _1["then"] }
             [schema, *branches].map { _1.fetch("properties", {}) }.inject({}, :merge)
           end

@@ -8,11 +8,17 @@ module Fobrel
       #   Dabs.new(preset).along(path, seed: 1)   # => [Dab, Dab, …]
       class Dabs
         # One print of the tip: place and size in pixels, angle in degrees counter-clockwise,
-        # roundness, opacity and flow 0–1, which frame of a reel (from 0), grain depth 0–1.
-        Dab = Struct.new(:x, :y, :size, :angle, :roundness, :opacity, :flow, :frame, :depth, keyword_init: true) do
+        # roundness, opacity and flow 0–1, which frame of a reel (from 0), grain depth 0–1, the
+        # shift of the colour (hue in degrees, saturation and lightness as fractions), mix 0–1.
+        Dab = Struct.new(:x, :y, :size, :angle, :roundness, :opacity, :flow, :frame, :depth, :hue, :saturation, :lightness, :mix) do
+          # @return [Boolean] whether the colour is another than the stroke's
+          def shifted? = hue != 0 || saturation != 0 || lightness != 0
+
           # @return [Hash] as `fobrel stroke --report` writes it
           def report
-            {x: x.round(4), y: y.round(4), size: size.round(4), angle: angle.round(4), opacity: opacity.round(6), frame:}
+            {x: x.round(4), y: y.round(4), size: size.round(4), angle: angle.round(4), opacity: opacity.round(6), frame:,
+             flow: flow.round(6), roundness: roundness.round(6), depth: depth.round(6),
+             hue: hue.round(4), saturation: saturation.round(6), lightness: lightness.round(6), mix: mix.round(6)}
           end
         end
 
@@ -31,8 +37,9 @@ module Fobrel
           @trail = preset["trail"]
           @pigment = preset["pigment"]
           @surface = preset["surface"]
+          @hung = preset["method"] == "garland"
           @responses = preset["response"].map { Response.new(_1) }
-          @frames = preset.frames.size
+          @reel = Reel.new(preset)
         end
 
         # @param path [Path]
@@ -45,34 +52,41 @@ module Fobrel
           dabs = []
           distance = 0.0
           until distance > path.length + SLACK
-            driven = Response.together(@responses, sensors.at(distance))
+            spot = path.at(distance)
+            sensed = sensors.at(distance, spot)
+            driven = Response.together(@responses, sensed)
             size = size(driven)
-            @trail["count"].times { dabs << dab(path, distance, size, driven, chance, dabs.size) }
+            @trail["count"].times { dabs << dab(spot, size, driven, sensed, chance, dabs) }
             raise TooMany, "This stroke would take more than #{MOST} dabs. Widen the spacing or shorten the stroke." if dabs.size > MOST
-            distance += [@trail["spacing"] * size, CLOSEST].max
+            distance += step(size)
           end
           dabs
         end
 
         private
 
+        # Drawings of a garland hang at one distance, however large each is.
+        def step(size) = [@trail["spacing"] * (@hung ? @mark["size"]["base"] : size), CLOSEST].max
+
         def size(driven)
           size = @mark["size"]
           (size["base"] * driven.fetch("size", 1.0)).clamp(size["least"], [size["most"], size["least"]].max)
         end
 
-        def dab(path, distance, size, driven, chance, index)
-          x, y, direction = path.at(distance)
-          x, y = scatter(x, y, direction, size, driven.fetch("scatter", 1.0), chance)
-          Dab.new(x:, y:, size:, frame: @frames.zero? ? 0 : index % @frames,
-            angle: @mark["angle"] + driven.fetch("angle", 0.0),
-            roundness: (@mark["roundness"] * driven.fetch("roundness", 1.0)).clamp(0.01, 1.0),
-            opacity: (@pigment["opacity"] * driven.fetch("opacity", 1.0)).clamp(0.0, 1.0),
-            flow: (@pigment["flow"] * driven.fetch("flow", 1.0)).clamp(0.0, 1.0),
-            depth: @surface ? (@surface["depth"] * driven.fetch("grain depth", 1.0)).clamp(0.0, 1.0) : 0.0)
+        def dab(spot, size, driven, sensed, chance, before)
+          x, y = scatter(spot, size, driven.fetch("scatter", 1.0), chance)
+          turn = @hung ? spot[2] * 180 / Math::PI : 0.0
+          frame = @reel.frame(before.size, before.last&.frame, sensed, driven["frame"], chance)
+          Dab.new(x, y, size, @mark["angle"] + turn + driven.fetch("angle", 0.0), (@mark["roundness"] * driven.fetch("roundness", 1.0)).clamp(0.01, 1.0),
+            share(@pigment["opacity"], driven["opacity"]), share(@pigment["flow"], driven["flow"]), frame,
+            @surface ? share(@surface["depth"], driven["grain depth"]) : 0.0,
+            driven.fetch("hue", 0.0), driven.fetch("saturation", 0.0), driven.fetch("lightness", 0.0), share(@pigment["mix"], driven["mix"]))
         end
 
-        def scatter(x, y, direction, size, strength, chance)
+        def share(base, factor) = (base * (factor || 1.0)).clamp(0.0, 1.0)
+
+        def scatter(spot, size, strength, chance)
+          x, y, direction = spot
           across = @trail["scatter"]["across"]
           along = @trail["scatter"]["along"]
           return [x, y] if across.zero? && along.zero?

@@ -6,15 +6,20 @@ module Fobrel
       # The texture that shows through a stroke: it lies on the page (travel 1), is dragged
       # along by the brush (travel 0), or something between.
       class Grain
+        # Tiles used last at their size; a slider asks for the same ones again.
+        TILES = Recent.new(16 * 1024 * 1024, &:byte_size)
+        # A page up to this many pixels is covered with a lying grain once, for all dabs.
+        PAGE = 1_000_000
+        private_constant :TILES
+
         # @param cover [Tip::Cover] one seamless tile; black lets the paint through
         # @param surface [Hash] a preset's `surface`
-        def initialize(cover, surface)
-          scale = surface["scale"]
-          side = [cover.width, cover.height].map { (_1 * scale).round.clamp(1, 4000) }
-          cover = cover.scale(*side) unless side == [cover.width, cover.height]
-          cover = cover.invert if surface["invert"]
-          @tile = cover.values
+        # @param name [String] what the tile's content is known by, for keeping it
+        # @param page [Array(Integer, Integer)] width and height in pixels
+        def initialize(cover, surface, name:, page: [0, 0])
+          @tile = TILES.fetch([name, surface["scale"], surface["invert"]]) { tile(cover, surface) }
           @dragged = 1 - surface["travel"]
+          @page = page
         end
 
         # What the grain leaves of a dab's cover at each pixel: 1 − depth · (1 − g).
@@ -24,12 +29,28 @@ module Fobrel
         # @param top [Integer] its row
         # @return [Numo::SFloat] height × width
         def left_over(dab, left, top, width, height)
+          return lessened(@lying[top...(top + height), left...(left + width)], dab) if lying?(left, top, width, height)
           patch = lerp(rows_of(top - @dragged * dab.y, height, left - @dragged * dab.x, width), height, top - @dragged * dab.y, 0)
           patch = lerp(patch, width, left - @dragged * dab.x, 1)
-          1 - (1 - patch) * dab.depth
+          lessened(patch, dab)
         end
 
         private
+
+        def tile(cover, surface)
+          side = [cover.width, cover.height].map { (_1 * surface["scale"]).round.clamp(1, 4000) }
+          cover = cover.scale(*side) unless side == [cover.width, cover.height]
+          (surface["invert"] ? cover.invert : cover).values
+        end
+
+        def lessened(patch, dab) = ((patch * dab.depth).inplace + (1 - dab.depth)).out_of_place!
+
+        # Whether the patch can be cut from the grain as it lies on the whole page.
+        def lying?(left, top, width, height)
+          wide, tall = @page
+          return false unless @dragged.zero? && wide * tall <= PAGE && left >= 0 && top >= 0 && left + width <= wide && top + height <= tall
+          @lying ||= @tile[wrapped(0, tall, @tile.shape[0]), wrapped(0, wide, @tile.shape[1])]
+        end
 
         # The tiles' pixels around a patch, one more than asked for each way.
         def rows_of(top, height, left, width)

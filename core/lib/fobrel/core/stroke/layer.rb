@@ -7,47 +7,84 @@ module Fobrel
       #
       #   A ← A + m · flow · max(0, c − A)
       #
-      # With a constant ceiling this is source-over (Porter & Duff 1984).
+      # With one ceiling c this is source-over (Porter & Duff 1984), and what a pixel still lets
+      # through, 1 − A/c, is the product of (1 − m · flow) over all dabs; small dabs are then
+      # summed as logarithms, a whole batch at a time.
       class Layer
-        # @return [Numo::SFloat] height × width, the stroke's alpha 0–1
-        attr_reader :alpha
+        # Patches up to this side are summed as logarithms.
+        SMALL = 26
+        # Lets nothing through any more.
+        OPAQUE = 1e-9
 
+        # @param width [Integer] pixels
+        # @param height [Integer] pixels
         def initialize(width, height)
           @width = width
           @height = height
-          @alpha = Numo::SFloat.zeros(height, width)
-          @columns = Numo::SFloat.new(1, width).seq + 0.5
-          @rows = Numo::SFloat.new(height, 1).seq + 0.5
         end
 
         # @param dabs [Array<Dabs::Dab>] in page pixels
         # @param tip [RoundTip, PictureTip]
         # @param grain [Grain, nil]
-        # @return [self]
+        # @return [Numo::SFloat] height × width, the stroke's alpha 0–1
         def lay(dabs, tip, grain = nil)
-          dabs.each { lay_one(_1, tip, grain) }
-          self
+          even = dabs.all? { _1.opacity == dabs.first.opacity }
+          @through = Numo::SFloat.ones(@height, @width) if even
+          @alpha = Numo::SFloat.zeros(@height, @width) unless even
+          Batch.each(dabs, tip) do |batch|
+            cover = tip.cover(batch)
+            if even && batch.side <= SMALL && !grain then sum(batch, cover)
+            else each_patch(batch, cover, grain) { |patch, dab, rows, columns| even ? thin(patch, dab, rows, columns) : build(patch, dab, rows, columns) }
+            end
+          end
+          even ? (1 - @through) * (dabs.first&.opacity || 0.0) : @alpha
         end
 
         private
 
-        def lay_one(dab, tip, grain)
-          reach = tip.reach(dab)
-          left, right = span(dab.x, reach, @width)
-          top, bottom = span(dab.y, reach, @height)
-          return if left >= right || top >= bottom
-          cover = tip.cover(dab, @columns[true, left...right] - dab.x, @rows[top...bottom, true] - dab.y)
-          cover = cover.inplace * grain.left_over(dab, left, top, right - left, bottom - top) if grain
-          build(@alpha[top...bottom, left...right], cover.out_of_place!, dab)
+        # The dabs' patches as far as they lie on the page, with the grain in them.
+        def each_patch(batch, cover, grain)
+          batch.dabs.each_with_index do |dab, index|
+            left, right, top, bottom = inside(batch, index)
+            next if left >= right || top >= bottom
+            x = batch.lefts[index]
+            y = batch.tops[index]
+            patch = cover[index, (top - y)...(bottom - y), (left - x)...(right - x)]
+            patch = (patch.inplace * grain.left_over(dab, left, top, right - left, bottom - top)).out_of_place! if grain
+            yield patch, dab, top...bottom, left...right
+          end
         end
 
-        def span(centre, reach, most) = [(centre - reach).floor.clamp(0, most), (centre + reach).ceil.clamp(0, most)]
+        def inside(batch, index)
+          left = batch.lefts[index]
+          top = batch.tops[index]
+          [left.clamp(0, @width), (left + batch.side).clamp(0, @width), top.clamp(0, @height), (top + batch.side).clamp(0, @height)]
+        end
 
-        # Works in the memory at hand: this is where a stroke spends its time.
-        def build(patch, cover, dab)
-          room = (dab.opacity - patch).inplace.clip(0, 1) * cover
-          room *= dab.flow unless dab.flow == 1
-          patch.store(patch.inplace + room.out_of_place!)
+        def thin(patch, dab, rows, columns)
+          through = @through[rows, columns]
+          through.store(through.inplace * (patch.inplace * -dab.flow + 1))
+        end
+
+        def build(patch, dab, rows, columns)
+          alpha = @alpha[rows, columns]
+          room = (dab.opacity - alpha).inplace.clip(0, 1) * patch
+          alpha.store(alpha.inplace + (room * dab.flow).out_of_place!)
+        end
+
+        # Adds up the logarithms of a batch of small dabs on a page with a margin of one patch.
+        def sum(batch, cover)
+          margin = batch.side
+          wide = @width + 2 * margin
+          left = batch.lefts.map { _1.clamp(-margin, @width) }
+          top = batch.tops.map { _1.clamp(-margin, @height) }
+          flow = batch.each_dab { -_1.flow }
+          logs = Numo::SFloat::Math.log((cover.inplace * flow + 1).clip(OPAQUE, 1)).out_of_place!
+          corner = Numo::Int32.cast(top.zip(left).map { |y, x| (y + margin) * wide + x + margin }).reshape(batch.dabs.size, 1, 1)
+          steps = Numo::Int32.new(margin, 1).seq * wide + Numo::Int32.new(1, margin).seq
+          sums = (corner + steps.reshape(1, margin, margin)).flatten.bincount(logs.flatten, minlength: wide * (@height + 2 * margin))
+          page = sums.reshape(@height + 2 * margin, wide)[margin...(margin + @height), margin...(margin + @width)]
+          @through = @through.inplace * Numo::SFloat.cast(Numo::DFloat::Math.exp(page))
         end
       end
     end

@@ -8,67 +8,111 @@ module Fobrel
       #   painter = Painter.new(preset, assets: Preset::AssetFolder.new("parts"))
       #   painter.paint(TrialStroke.fetch("swell").samples, page: [700, 120]).to_png
       class Painter
-        # Raised when a preset asks for something this version cannot paint.
+        # Raised when something cannot be painted as asked.
         class CannotPaint < Problem; end
 
         # The artist's colour, where none is given: a dark ink.
         INK = Colour.parse("#1d2026")
         MOST_PIXELS = 40_000_000
         # Pixels of the tips and grains painted with last; a slider asks for the same ones again.
-        DECODED = Recent.new(48)
+        DECODED = Recent.new(24 * 1024 * 1024) { |frame| frame.planes.sum(&:byte_size) }
         private_constant :DECODED
 
         # @param preset [Preset::Preset]
         # @param assets [#fetch] from "sha256:…" to the bytes of a tip or grain
         # @param seed [Integer] for all that is left to chance
-        # @raise [CannotPaint, Preset::MissingNeed, Tip::Picture::Unreadable]
         def initialize(preset, assets: {}, seed: 1)
           @preset = preset
           @assets = assets
           @seed = seed
-          return if preset["method"] == "dabs" && preset["mark", "tip", "kind"] != "shape"
-          raise CannotPaint, "“#{preset.name}” is built as #{preset["method"]} with a #{preset["mark", "tip", "kind"]} tip. " \
-            "This version paints round and picture tips as dabs."
         end
 
         # @param samples [Samples] in page pixels
         # @param page [Array(Integer, Integer), nil] width and height in px; nil makes the page
-        #   reach from its origin to the end of the stroke
+        #   reach from its origin to the end of the stroke, or takes the ground's size
         # @param colour [Colour] the artist's colour
+        # @param ground [Page, nil] what lies on the page before the stroke
         # @return [Painted]
-        # @raise [CannotPaint, Dabs::TooMany]
-        def paint(samples, page: nil, colour: INK)
-          path = Path.through(samples)
+        # @raise [CannotPaint, Dabs::TooMany, Preset::MissingNeed, Tip::Picture::Unreadable]
+        def paint(samples, page: nil, colour: INK, ground: nil)
+          path = Path.through(Steadying.steady(samples, @preset["trail", "steadying"]))
           dabs = Dabs.new(@preset).along(path, seed: @seed)
-          tip = tip(dabs.map(&:size).max)
-          width, height = page || fitting(dabs, tip)
-          if width * height > MOST_PIXELS
-            raise CannotPaint, "A page of #{width} × #{height} px is too large to paint. At most #{MOST_PIXELS / 1_000_000} million pixels fit."
-          end
-          layer = Layer.new(width, height).lay(dabs, tip, grain)
-          Painted.new(alpha: layer.alpha, dabs:, length: path.length, colour: fixed_colour || colour)
+          tip = (@preset["method"] == "ribbon") ? nil : tip(dabs.map(&:size).max)
+          width, height = page || (ground && [ground.width, ground.height]) || fitting(dabs)
+          check(width, height, ground)
+          colour = fixed_colour || colour
+          planes = planes(path, dabs, tip, width, height, colour, ground)
+          Painted.new(planes:, dabs:, length: path.length, ground:, colour:, lays:, blend: @preset["pigment", "blend"])
         end
 
         private
+
+        def check(width, height, ground)
+          if width * height > MOST_PIXELS
+            raise CannotPaint, "A page of #{width} × #{height} px is too large to paint. At most #{MOST_PIXELS / 1_000_000} million pixels fit."
+          end
+          return if ground.nil? || [ground.width, ground.height] == [width, height]
+          raise CannotPaint, "The ground is #{ground.width} × #{ground.height} px, the page #{width} × #{height}. Give both the same size."
+        end
+
+        def planes(path, dabs, tip, width, height, colour, ground)
+          return Ribbon.new(frame(@preset.frames.first || shape_reference, dabs.map(&:size).max)).lay(path, dabs, width, height) unless tip
+          if moves_paint?
+            ground ||= Page.blank(width, height)
+            charge = @preset["pigment", "charge"]
+            return WetLayer.new(ground.planes).lay(dabs, tip, grain(width, height), colour, charge)
+          end
+          return ColourLayer.new(width, height).lay(dabs, tip, grain(width, height), colour) if tip.own_colours? || dabs.any?(&:shifted?)
+          [Layer.new(width, height).lay(dabs, tip, grain(width, height))]
+        end
+
+        # A smear, and wet dabs that pick up what lies under them.
+        def moves_paint? = @preset["method"] == "smear" || @preset["pigment", "mix"].positive?
+
+        def lays
+          return "instead" if moves_paint? && @preset["method"] != "ribbon"
+          return "erase" if @preset["pigment", "eraser"]
+          @preset["habits", "under"] ? "under" : "over"
+        end
 
         def tip(greatest)
           tip = @preset["mark", "tip"]
           crisp = @preset["mark", "crisp"]
           return RoundTip.new(hardness: tip["hardness"], crisp:) if tip["kind"] == "round"
-          covers = @preset.frames.map { cover(_1, "A tip of “#{@preset.name}”") }
-          PictureTip.new(covers, greatest:, crisp:)
+          names = (tip["kind"] == "shape") ? [shape_reference] : @preset.frames
+          PictureTip.new(names.map { frame(_1, greatest) }, names: names.map { name(_1, greatest) }, crisp:)
         end
 
-        def grain
+        def shape_reference = @preset["mark", "tip", "asset"] || raise(CannotPaint, "“#{@preset.name}” is a ribbon and needs a drawing. Give it a picture tip or a shape.")
+
+        # An SVG is drawn at the size it is used at, so its content has a name for each.
+        def name(reference, greatest) = shape? ? "#{reference}@#{Tip::Shape.side(greatest)}" : reference
+
+        def shape? = @preset["mark", "tip", "kind"] == "shape"
+
+        def grain(width, height)
           surface = @preset["surface"] or return
-          Grain.new(cover(surface["asset"], "The grain of “#{@preset.name}”"), surface)
+          reference = surface["asset"]
+          cover = decoded(reference, [reference, false]) { |bytes| Tip::Cover.from_file(bytes, name: "The grain of “#{@preset.name}”") }
+          Grain.new(cover, surface, name: reference, page: [width, height])
+        end
+
+        def frame(reference, greatest)
+          called = "A tip of “#{@preset.name}”"
+          own = @preset["mark", "tip", "colours"] == "own"
+          decoded(reference, [name(reference, greatest), own]) do |bytes|
+            if shape? then Tip::Shape.cover(bytes, Tip::Shape.side(greatest), name: called)
+            elsif own then Tip::Paint.from_picture(Tip::Picture.read(bytes, name: called))
+            else Tip::Cover.from_file(bytes, name: called)
+            end
+          end
         end
 
         # The asset is asked for even when its pixels are at hand: whether it may be used is
         # the asset store's to say.
-        def cover(reference, name)
+        def decoded(reference, key)
           bytes = @assets.fetch(reference) { raise Preset::MissingNeed.new(@preset, reference) }
-          DECODED.fetch(reference) { Tip::Cover.from_file(bytes, name:) }
+          DECODED.fetch(key) { yield bytes }
         end
 
         def fixed_colour
@@ -76,8 +120,8 @@ module Fobrel
           Colour.parse(value) if @preset["pigment", "colour", "mode"] == "fixed"
         end
 
-        def fitting(dabs, tip)
-          [dabs.map { _1.x + tip.reach(_1) }, dabs.map { _1.y + tip.reach(_1) }].map { [_1.max.ceil, 1].max }
+        def fitting(dabs)
+          [dabs.map { _1.x + _1.size * Math.sqrt(0.5) + 1 }, dabs.map { _1.y + _1.size * Math.sqrt(0.5) + 1 }].map { _1.max.ceil.clamp(1, 100_000) }
         end
       end
     end

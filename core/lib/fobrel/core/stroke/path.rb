@@ -22,6 +22,7 @@ module Fobrel
           @rows = rows
           (rows.size == 1) ? point : follow
           @length = @along.last
+          @last = [0]
           freeze
         end
 
@@ -31,14 +32,21 @@ module Fobrel
         # @return [Array<Float>] x, y, direction (radians, counter-clockwise, 0 to the right),
         #   pressure, tiltX, tiltY, t
         def at(distance)
-          step = (@along.bsearch_index { _1 > distance } || @along.size) - 1
-          step = step.clamp(0, [@along.size - 2, 0].max)
+          step = step_at(distance)
           part = portion(@along, step, distance)
           row = @segment[step]
           [lerp(@xs, step, part), lerp(@ys, step, part), direction(step), *sensors(row, portion(@marks, row, distance))]
         end
 
         private
+
+        # Most questions go along the path, so the search starts where the last one ended.
+        def step_at(distance)
+          step = @last[0]
+          step = (@along.bsearch_index { _1 > distance } || @along.size) - 1 unless distance >= @along[step] && distance - @along[step] < 8
+          step += 1 while step + 1 < @along.size && @along[step + 1] <= distance
+          @last[0] = step.clamp(0, [@along.size - 2, 0].max)
+        end
 
         def point
           @xs = [@rows[0][0]]

@@ -20,14 +20,15 @@ module Fobrel
         end
 
         # @param distance [Float] px along the path
+        # @param spot [Array<Float>] what the path says of that place
         # @return [Proc] from a sensor's name to its reading 0–1
-        def at(distance)
-          _x, _y, direction, pressure, tilt_x, tilt_y, time = @path.at(distance)
+        def at(distance, spot)
+          _x, _y, direction, pressure, tilt_x, tilt_y, time = spot
           lambda do |name|
             case name
             when "pressure" then pressure
-            when "tilt" then 1 - altitude(tilt_x, tilt_y) / (Math::PI / 2)
-            when "tilt direction" then azimuth(tilt_x, tilt_y) / (2 * Math::PI)
+            when "tilt" then 1 - Tilt.altitude(tilt_x, tilt_y) / (Math::PI / 2)
+            when "tilt direction" then (-Tilt.azimuth(tilt_x, tilt_y) / (2 * Math::PI)) % 1.0
             when "direction" then (direction / (2 * Math::PI)) % 1.0
             when "speed" then speed(distance)
             when "distance" then [distance / FAR, 1.0].min
@@ -40,22 +41,6 @@ module Fobrel
         end
 
         private
-
-        # Tilt to altitude and azimuth, W3C Pointer Events Level 3, radians. The azimuth there
-        # runs clockwise on the page; ours counter-clockwise, as all our angles.
-        def altitude(tilt_x, tilt_y)
-          return 0.0 if tilt_x.abs == 90 || tilt_y.abs == 90
-          tan_x = Math.tan(tilt_x * Math::PI / 180)
-          tan_y = Math.tan(tilt_y * Math::PI / 180)
-          Math.atan(1 / Math.sqrt(tan_x**2 + tan_y**2))
-        end
-
-        def azimuth(tilt_x, tilt_y)
-          tan_x = Math.tan(tilt_x * Math::PI / 180)
-          tan_y = Math.tan(tilt_y * Math::PI / 180)
-          return 0.0 if tan_x.zero? && tan_y.zero?
-          Math.atan2(-tan_y, tan_x) % (2 * Math::PI)
-        end
 
         # Over a stretch of a few pixels, since the clock of a single step is rough.
         def speed(distance)

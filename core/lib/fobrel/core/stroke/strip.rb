@@ -36,9 +36,10 @@ module Fobrel
         def self.fit(preset, most)
           factor = [DENSITY, most / greatest(preset)].min
           size = preset["mark", "size"].transform_values { (_1 * factor).clamp(0.5, 5000) }
-          fitted = preset.with("mark", preset["mark"].merge("size" => size))
-          surface = preset["surface"] or return fitted
-          fitted.with("surface", surface.merge("scale" => (surface["scale"] * factor).clamp(0.05, 20)))
+          changes = {"mark" => preset["mark"].merge("size" => size)}
+          surface = preset["surface"]
+          changes["surface"] = surface.merge("scale" => (surface["scale"] * factor).clamp(0.05, 20)) if surface
+          Preset::Preset.restore(preset.to_h.merge(changes))
         end
 
         def self.greatest(preset)

@@ -60,13 +60,7 @@ module Fobrel
         # @param margin [Integer] pixels left free on each side
         # @return [Cover]
         # @raise [Empty] when no pixel is marked
-        def crop(margin: 0)
-          marked = values > MARKED
-          rows = marked.any?(1).where
-          columns = marked.any?(0).where
-          raise Empty, "Nothing in this picture is dark enough to paint with. Nothing was kept. Choose another picture, or invert this one." if rows.size.zero?
-          Cover[values[rows.min..rows.max, columns.min..columns.max].dup].square(margin:)
-        end
+        def crop(margin: 0) = Cover[values[*box].dup].square(margin:)
 
         # Centred in the smallest square with an even side that holds it.
         def square(margin: 0)
@@ -101,38 +95,36 @@ module Fobrel
             .copy(interpretation: :b_w).pngsave_buffer(compression: 6, strip: true)
         end
 
-        # Scaled to another size by exact averaging over the area each new pixel covers
-        # (shrinking), or smoothly (enlarging).
+        # Scaled to another size: averaged over areas when shrinking, smooth when enlarging.
         #
         # @param width [Integer] pixels, ≥ 1
         # @param height [Integer] pixels, ≥ 1
-        def scale(width, height)
-          scaled = (width > self.width || height > self.height) ? enlarge(width, height) : values
-          scaled = average(average(scaled, width).transpose, height).transpose if scaled.shape != [height, width]
-          Cover[scaled.dup]
+        def scale(width, height) = Cover[Scaling.scale(values, width, height)]
+
+        # @return [Array<Numo::SFloat>] the planes a tip is read from: here, cover alone
+        def planes = [values]
+
+        # How far the farthest mark lies from the centre of the square it is set in, as a share
+        # of that square's side; at most half a diagonal.
+        #
+        # @return [Float]
+        def span
+          side = [width, height].max + [width, height].max % 2
+          marked = (values > 0).where
+          return 0.5 if marked.empty?
+          rows = Numo::SFloat.cast(marked / width) + (0.5 - height / 2.0)
+          columns = Numo::SFloat.cast(marked % width) + (0.5 - width / 2.0)
+          [Math.sqrt((rows * rows + columns * columns).max) / side + 1.0 / side, Math.sqrt(0.5)].min
         end
 
-        private
-
-        def enlarge(width, height)
-          tall = [height, self.height].max
-          wide = [width, self.width].max
-          image = Vips::Image.new_from_memory_copy(values.to_binary, self.width, self.height, 1, :float)
-          image = image.resize(wide.fdiv(self.width), vscale: tall.fdiv(self.height), kernel: :cubic)
-          image = image.crop(0, 0, [wide, image.width].min, [tall, image.height].min).embed(0, 0, wide, tall, extend: :copy)
-          Numo::SFloat.from_binary(image.write_to_memory).reshape(tall, wide)
-        end
-
-        # Columns averaged to `count`, by differences of the running sum at fractional borders.
-        def average(grid, count)
-          rows, columns = grid.shape
-          sums = Numo::DFloat.zeros(rows, columns + 1)
-          sums[true, 1..] = Numo::DFloat.cast(grid).cumsum(1)
-          borders = Numo::DFloat.new(count + 1).seq * columns.fdiv(count)
-          whole = Numo::Int32.cast(borders.floor.clip(0, columns - 1))
-          part = borders - whole
-          at = sums[true, whole] * (1 - part) + sums[true, whole + 1] * part
-          Numo::SFloat.cast((at[true, 1..] - at[true, 0...-1]) * count.fdiv(columns))
+        # @return [Array<Range>] rows and columns of the smallest box with a mark in it
+        # @raise [Empty] when no pixel is marked
+        def box
+          marked = values > MARKED
+          rows = marked.any?(1).where
+          columns = marked.any?(0).where
+          raise Empty, "Nothing in this picture is dark enough to paint with. Nothing was kept. Choose another picture, or invert this one." if rows.size.zero?
+          [rows.min..rows.max, columns.min..columns.max]
         end
       end
     end

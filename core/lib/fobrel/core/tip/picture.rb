@@ -92,6 +92,9 @@ module Fobrel
 
         def height = @image.height
 
+        # @return [Array<Numo::SFloat>] red, green, blue, alpha; height × width, 0–1
+        def planes = (0..3).map { |band| Numo::SFloat.from_binary(@image[band].cast(:float).write_to_memory).reshape(height, width) }
+
         # The picture laid over white, as encoded luma (ITU-R BT.709 weights).
         #
         # @return [Numo::SFloat] height × width, 0 black to 1 white

@@ -1,0 +1,67 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Stroke
+      # Dabs computed together: their square patches of the page, side by side in one array.
+      # Much of a small dab's cost is the call, not the pixels; a batch shares it.
+      class Batch
+        # Pixels computed at once: enough to share the calls, few enough for the processor's cache.
+        PIXELS = 40_000
+
+        # @return [Array<Dabs::Dab>]
+        attr_reader :dabs
+        # @return [Integer] pixels a side of each patch
+        attr_reader :side
+        # @return [Array<Integer>] the page's column and row of each patch's first pixel
+        attr_reader :lefts, :tops
+
+        # Splits dabs into batches, in order.
+        #
+        # @param dabs [Array<Dabs::Dab>]
+        # @param tip [RoundTip, PictureTip] asked how far each dab reaches
+        # @yieldparam batch [Batch]
+        def self.each(dabs, tip)
+          waiting = []
+          side = 0
+          dabs.each do |dab|
+            own = 2 * tip.reach(dab).ceil + 1
+            wider = [side, own].max
+            if waiting.any? && (wider * wider * (waiting.size + 1) > PIXELS || !tip.together?(waiting.last, dab))
+              yield new(waiting, side)
+              waiting = []
+              wider = own
+            end
+            waiting << dab
+            side = wider
+          end
+          yield new(waiting, side) if waiting.any?
+        end
+
+        def initialize(dabs, side)
+          @dabs = dabs
+          @side = side
+          half = side / 2
+          @lefts = dabs.map { _1.x.floor - half }
+          @tops = dabs.map { _1.y.floor - half }
+        end
+
+        # @return [Numo::SFloat] dabs × 1 × side: pixel centres from each dab's centre, to the right
+        def dx = offsets(lefts, dabs.map(&:x)).reshape(dabs.size, 1, side)
+
+        # @return [Numo::SFloat] dabs × side × 1: the same, downwards
+        def dy = offsets(tops, dabs.map(&:y)).reshape(dabs.size, side, 1)
+
+        # @yieldparam dab [Dabs::Dab]
+        # @return [Numo::SFloat] dabs × 1 × 1
+        def each_dab(&) = Numo::SFloat.cast(dabs.map(&)).reshape(dabs.size, 1, 1)
+
+        private
+
+        def offsets(firsts, centres)
+          Numo::SFloat.cast(firsts.zip(centres).map { |first, centre| first + 0.5 - centre }).reshape(dabs.size, 1) + Numo::SFloat.new(1, side).seq
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,52 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Stroke
+      # Chooses the next frame of a tip made of several.
+      class Reel
+        # @param preset [Preset::Preset]
+        def initialize(preset)
+          @count = preset.frames.size
+          @turns = Array(preset["mark", "tip", "turn"] || "in order")
+          @columns = (preset["mark", "tip", "columns"] || 1).clamp(1, [@count, 1].max)
+        end
+
+        # @param index [Integer] how many dabs came before
+        # @param last [Integer, nil] the frame before
+        # @param sensed [Proc] from a sensor's name to its reading 0–1
+        # @param driven [Float, nil] a response's say in it, 0–1; it comes before the turn
+        # @param chance [Random]
+        # @return [Integer] from 0
+        def frame(index, last, sensed, driven, chance)
+          return 0 if @count < 2
+          return bin(driven, @count) if driven
+          return turn(@turns.first, index, last, @count, sensed, chance) if @turns.size == 1
+          rows = @count / @columns
+          row = turn(@turns[0], index, last && last / @columns, rows, sensed, chance)
+          column = turn(@turns[1], index, last && last % @columns, @columns, sensed, chance)
+          row * @columns + column
+        end
+
+        private
+
+        def turn(name, index, last, count, sensed, chance)
+          case name
+          when "in order" then index % count
+          when "shuffled" then shuffled(last, count, chance)
+          else bin(sensed.call(name), count)
+          end
+        end
+
+        # Equal bins over the sensor's range.
+        def bin(reading, count) = (reading * count).floor.clamp(0, count - 1)
+
+        # No frame twice running where there is a choice.
+        def shuffled(last, count, chance)
+          return chance.rand(count) if last.nil? || count < 3
+          (last + 1 + chance.rand(count - 1)) % count
+        end
+      end
+    end
+  end
+end
