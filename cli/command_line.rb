@@ -11,10 +11,11 @@ module Fobrel
     class Usage < StandardError; end
 
     USAGE = <<~TEXT
-      fobrel tip PICTURE -o TIP.png [--invert] [--no-crop] [--white 1-255] [--json]
+      fobrel tip PICTURE -o TIP.png [--invert] [--no-crop] [--white 1-255]
+                    [--own keep|unmultiply|flood] [--json]
       fobrel stroke PRESET.json [--trial NAME | --samples S.json] [--assets DIR] [--page WxH]
                     [--size N] [--seed N] [--colour #rrggbb] [--paper #rrggbb|none]
-                    -o OUT.png [--report R.json]
+                    [--ground PICTURE.png] -o OUT.png [--report R.json]
       fobrel preset check|fingerprint PRESET.json [--json]
       fobrel package build DIR -o F.fobrel.zip
       fobrel package list|verify F.fobrel.zip [--json]
@@ -99,14 +100,24 @@ module Fobrel
         o.on("--invert") { @options[:invert] = true }
         o.on("--no-crop") { @options[:crop] = false }
         o.on("--white N", Integer) { @options[:white] = between(_1, 1, 255, "--white") }
+        o.on("--own GROUND", Core::Tip::Paint::GROUNDS) { @options[:own] = _1 }
       end
       target = wanted_output
+      return own_colours(picture, target) if @options[:own]
       made = Core::Tip::Maker.make(File.binread(picture), name: File.basename(picture),
         **@options.slice(:invert, :crop, :white))
       write(target, made.png)
       figures = made.figures
       answer(figures, "#{target}: #{figures[:width]} × #{figures[:height]} px, greatest cover " \
         "#{(figures[:greatest_cover] * 100).round} %, paper from tone #{made.white}, #{figures[:solid] ? "paints solid" : "cannot paint solid"}")
+    end
+
+    # A tip that keeps its own colours, on a see-through ground.
+    def own_colours(picture, target)
+      paint = Core::Tip::Paint.from_picture(Core::Tip::Picture.read(File.binread(picture), name: File.basename(picture)), ground: @options[:own])
+      paint = paint.crop unless @options[:crop] == false
+      write(target, png = paint.to_png)
+      answer({width: paint.width, height: paint.height, sha256: Digest::SHA256.hexdigest(png)}, "#{target}: #{paint.width} × #{paint.height} px, in its own colours")
     end
 
     def stroke
@@ -120,6 +131,7 @@ module Fobrel
         o.on("--seed N", Integer) { @options[:seed] = _1 }
         o.on("--colour C") { @options[:colour] = colour(_1) }
         o.on("--paper C") { @options[:paper] = (_1 == "none") ? nil : colour(_1) }
+        o.on("--ground FILE") { @options[:ground] = _1 }
         o.on("--report FILE") { @options[:report] = _1 }
       end
       target = wanted_output
@@ -136,7 +148,13 @@ module Fobrel
       samples = @options[:samples] ? Stroke::Samples.from_list(json(@options[:samples])) : Stroke::TrialStroke.fetch(@options.fetch(:trial, "swell")).on(page)
       assets = @options[:assets] ? Core::Preset::AssetFolder.new(@options[:assets]) : {}
       Stroke::Painter.new(preset, assets:, seed: @options.fetch(:seed, 1))
-        .paint(samples, page:, colour: @options.fetch(:colour, Stroke::Painter::INK))
+        .paint(samples, page:, colour: @options.fetch(:colour, Stroke::Painter::INK), ground: ground)
+    end
+
+    # What lies on the page before the stroke, for paint that moves, erases or lays under.
+    def ground
+      file = @options[:ground] or return
+      Stroke::Page.of(Core::Tip::Picture.read(File.binread(file), name: File.basename(file)))
     end
 
     def sized(preset)

@@ -36,6 +36,18 @@ RSpec.describe "bin/fobrel" do
     expect([picture.width, picture.height, picture.bands, picture.getpoint(250, 50)[3], picture.getpoint(250, 75)[3]]).to eq([500, 100, 4, 255.0, 0.0])
   end
 
+  it "paints on a ground, and keeps a tip's own colours" do
+    File.write("e.json", JSON.generate(preset.merge("pigment" => {"eraser" => true})))
+    File.write("s.json", '[{"x":10,"y":20},{"x":90,"y":20}]')
+    (Vips::Image.black(100, 40, bands: 3) + [200, 40, 40]).cast(:uchar).copy(interpretation: :srgb).write_to_file("red.png")
+    _, err, status = fobrel("stroke", "e.json", "--samples", "s.json", "--ground", "red.png", "--size", "10", "--paper", "#ffffff", "-o", "o.png")
+    expect([err, status.exitstatus]).to eq(["", 0])
+    picture = Vips::Image.new_from_file("o.png")
+    expect([picture.getpoint(50, 20), picture.getpoint(50, 35)]).to eq([[255.0] * 3, [200.0, 40.0, 40.0]])
+    fobrel("tip", "red.png", "-o", "own.png", "--own", "keep")
+    expect(Vips::Image.new_from_file("own.png").getpoint(50, 50)).to eq([200.0, 40.0, 40.0, 255.0])
+  end
+
   it "checks presets, builds, verifies and extracts packages" do
     FileUtils.mkdir_p("kit/presets")
     File.write("kit/presets/#{preset["id"]}.json", JSON.generate(preset))

@@ -5,38 +5,54 @@ module Fobrel
     module Curation
       # Short words that say what a brush does, worked out from its settings.
       module Traits
-        SENSED = %w[pressure tilt speed direction].freeze
+        SENSED = %w[pressure tilt speed direction distance time].freeze
+        HUGE = 400
 
         # @param preset [Preset::Preset]
-        # @return [Array<String>] such as ["picture tip", "answers to pressure", "grain"]
-        def self.of(preset)
-          sensed = preset["response"].map { _1["by"].delete_suffix(" direction") }
-          [tip(preset),
-            (preset["method"] unless preset["method"] == "dabs"),
-            *("answers to #{(SENSED & sensed).join(", ")}" if (SENSED & sensed).any?),
-            ("jitter" if sensed.include?("random")),
-            ("scatter" if preset["trail", "scatter"].values.any?(&:positive?)),
-            ("grain" if preset["surface"]),
-            ("crisp" if preset["mark", "crisp"]),
-            ("erases" if preset["pigment", "eraser"]),
-            ("mixes" if preset["pigment", "mix"].positive?),
-            ("lays under" if preset["habits", "under"]),
-            ("fixed colour" if preset["pigment", "colour", "mode"] == "fixed"),
-            ("huge" if preset["mark", "size", "base"] > 400)].compact
-        end
+        # @return [Array<String>] such as ["reel of 3", "answers to pressure, tilt", "grain"]
+        def self.of(preset) = [tip(preset), *paint(preset), *hand(preset), *look(preset)].compact
 
-        def self.tip(preset)
-          return "shape tip" if preset["mark", "tip", "kind"] == "shape"
-          return "reel of #{preset.frames.size}" if preset.frames.size > 1
-          return "picture tip" if preset.frames.any?
-          hardness = preset["mark", "tip", "hardness"]
-          if hardness >= 0.9
-            "hard"
-          else
-            ((hardness <= 0.3) ? "soft" : "half soft")
+        class << self
+          private
+
+          def tip(preset)
+            return "shape tip" if preset["mark", "tip", "kind"] == "shape"
+            return "reel of #{preset.frames.size}" if preset.frames.size > 1
+            return "picture tip" if preset.frames.any?
+            hardness = preset["mark", "tip", "hardness"]
+            if hardness >= 0.9
+              "hard"
+            else
+              ((hardness <= 0.3) ? "soft" : "half soft")
+            end
+          end
+
+          def paint(preset)
+            pigment = preset["pigment"]
+            method = preset["method"]
+            moves = method == "smear" && pigment["charge"].zero?
+            [(method unless %w[dabs smear].include?(method)),
+              ("moves paint only" if moves), ("mixes" if !moves && (method == "smear" || pigment["mix"].positive?)),
+              ("erases" if pigment["eraser"]), ("lays under" if preset["habits", "under"]),
+              (pigment["blend"] unless pigment["blend"] == "normal"),
+              ("own colours" if preset["mark", "tip", "colours"] == "own"),
+              ("fixed colour" if pigment["colour", "mode"] == "fixed")]
+          end
+
+          def hand(preset)
+            by = preset["response"].map { (_1["by"] == "tilt direction") ? "tilt" : _1["by"] }
+            by += Array(preset["mark", "tip", "turn"]) if preset.frames.size > 1
+            sensed = SENSED & by
+            [("answers to #{sensed.join(", ")}" if sensed.any?), ("jitter" if (by & %w[random stroke]).any?),
+              ("scatter" if preset["trail", "scatter"].values.any?(&:positive?)), ("steadied" if preset["trail", "steadying"].positive?)]
+          end
+
+          def look(preset)
+            shifts = preset["response"].map { _1["drives"] } & %w[hue saturation lightness]
+            [("shifts #{shifts.join(", ")}" if shifts.any?), ("grain" if preset["surface"]), ("crisp" if preset["mark", "crisp"]),
+              ("huge" if preset["mark", "size", "base"] > HUGE)]
           end
         end
-        private_class_method :tip
       end
     end
   end

@@ -7,7 +7,7 @@ module Fobrel
       # Much of a small dab's cost is the call, not the pixels; a batch shares it.
       class Batch
         # Pixels computed at once: enough to share the calls, few enough for the processor's cache.
-        PIXELS = 40_000
+        PIXELS = 24_000
 
         # @return [Array<Dabs::Dab>]
         attr_reader :dabs

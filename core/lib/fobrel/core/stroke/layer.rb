@@ -37,7 +37,9 @@ module Fobrel
             else each_patch(batch, cover, grain) { |patch, dab, rows, columns| even ? thin(patch, dab, rows, columns) : build(patch, dab, rows, columns) }
             end
           end
-          even ? (1 - @through) * (dabs.first&.opacity || 0.0) : @alpha
+          return @alpha unless even
+          let_through = @logs ? @through * Numo::SFloat.cast(Numo::DFloat::Math.exp(@logs)) : @through
+          (1 - let_through) * (dabs.first&.opacity || 0.0)
         end
 
         private
@@ -84,7 +86,7 @@ module Fobrel
           steps = Numo::Int32.new(margin, 1).seq * wide + Numo::Int32.new(1, margin).seq
           sums = (corner + steps.reshape(1, margin, margin)).flatten.bincount(logs.flatten, minlength: wide * (@height + 2 * margin))
           page = sums.reshape(@height + 2 * margin, wide)[margin...(margin + @height), margin...(margin + @width)]
-          @through = @through.inplace * Numo::SFloat.cast(Numo::DFloat::Math.exp(page))
+          @logs = @logs ? (@logs.inplace + page).out_of_place! : page.dup
         end
       end
     end

@@ -3,12 +3,12 @@
 module Fobrel
   module Core
     module Stroke
-      # The preview of a preset: always the same trial stroke, on a page of a fixed shape, with
-      # no ground, so that it can be laid on any.
+      # The preview of a preset: always the same trial stroke, on a page of a fixed shape. It has
+      # no ground, so that it can be laid on any, except where a stroke shows only on one.
       module Strip
         # Raised by one whenever the same preset would give other pixels than before; pictures
         # kept under an older number are computed anew.
-        VERSION = 1
+        VERSION = 2
         # Pixels: a long strip for lists, a taller one for looking closely.
         SHAPES = {"wall" => [700, 120], "peek" => [536, 240]}.freeze
         TRIAL = "swell"
@@ -21,12 +21,13 @@ module Fobrel
         # @param preset [Preset::Preset]
         # @param assets [#fetch] from "sha256:…" to bytes
         # @param shape [String] one of SHAPES
-        # @return [String] an RGBA PNG
+        # @return [String] a PNG, see-through where nothing was prepared under the stroke
         # @raise [Painter::CannotPaint, Preset::MissingNeed, Tip::Picture::Unreadable]
         def self.png(preset, assets: {}, shape: "wall")
           page = SHAPES.fetch(shape)
           fitted = fit(preset, page[1] * TALLEST)
-          Painter.new(fitted, assets:, seed: SEED).paint(TrialStroke.fetch(TRIAL).on(page), page:).to_png
+          painter = Painter.new(fitted, assets:, seed: SEED)
+          painter.paint(TrialStroke.fetch(TRIAL).on(page), page:, ground: Ground.under(preset, *page)).to_png
         end
 
         # @return [Boolean] whether strips show this preset smaller than it is
