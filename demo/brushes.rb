@@ -17,7 +17,7 @@ module Fobrel
 
       class << self
         # @return [Array<Brush>] in the order they are made
-        def all = inks + dry_marks + hatches + washes + stamps + textures + hard_pixels
+        def all = inks + dry_marks + hatches + washes + stamps + textures + hard_pixels + ribbons + garlands + reels + coloured + smears + erasers + glazes + shapes + hands
 
         def inks
           [
@@ -122,16 +122,145 @@ module Fobrel
           ]
         end
 
+        def ribbons
+          [
+            brush("Braided line", band("braid", 101), 26, 0.5, {}, %w[rigging ribbon], "Three strands, however long the stroke.", method: "ribbon"),
+            brush("Hawser", band("hawser", 102), 30, 0.5, {}, %w[rigging ribbon], "The heavy rope at the quay.", method: "ribbon"),
+            brush("Anchor chain", band("chain", 103), 30, 0.5, {}, %w[rigging ribbon], "Six links, stretched along.", method: "ribbon"),
+            brush("Wave foam", band("foam", 104), 40, 0.5, {"opacity" => ["pressure", 0.3, 1.0]}, %w[sea ribbon], "The edge of the tide.", method: "ribbon", colour: "#7d9aa3"),
+            brush("Sable stroke", band("tapered", 105), 34, 0.5, {"size" => ["pressure", 0.5, 1.0]}, %w[lineart ribbon], "One brush hair drawing, bent.", method: "ribbon"),
+            brush("Tram rails", band("rails", 106), 32, 0.5, {}, %w[lineart ribbon], "Down to the fish market.", method: "ribbon"),
+            brush("Ivy on the wall", band("vine", 107), 44, 0.5, {}, %w[ribbon], "Grows along the stroke.", method: "ribbon", colour: "#3c5b35"),
+            brush("Driftwood", band("bark", 108), 36, 0.5, {"size" => ["pressure", 0.6, 1.0]}, %w[texture ribbon], "Grain that follows the bend.", method: "ribbon", colour: "#5c4632")
+          ]
+        end
+
+        def garlands
+          [
+            brush("Signal lamps", tip("lantern", 111), 30, 1.4, {}, %w[night garland], "Hung at one distance, turned to the line.", method: "garland", colour: "#8c5a12"),
+            brush("Bunting", tip("drop", 112), 26, 1.0, {}, %w[garland], "For the regatta.", method: "garland", angle: 180, colour: "#a3312f"),
+            brush("Net floats", tip("pebble", 113), 20, 1.2, {"size" => ["random", 0.6, 1.0]}, %w[sea garland], "Along the top rope.", method: "garland"),
+            brush("Herring line", tip("fish", 114), 38, 1.3, {"size" => ["pressure", 0.4, 1.0]}, %w[sea garland], "Smaller where the hand is light; the distance stays.", method: "garland", angle: 180),
+            brush("Ladder rungs", tip("plank", 115), 34, 0.5, {}, %w[rigging garland], "Rungs across the line.", method: "garland", angle: 90),
+            brush("Star chart", tip("star", 116), 20, 1.8, {"size" => ["random", 0.3, 1.0]}, %w[night garland], "A course by the stars.", method: "garland")
+          ]
+        end
+
+        def reels
+          [
+            brush("Pebble beach", reel("pebble", 121..126), 26, 0.8, {"angle" => ["random", 0, 360], "size" => ["random", 0.4, 1.0]}, %w[stone reel], "Six stones, shuffled.", turn: "shuffled", scatter: 0.5),
+            brush("Dune grass", reel("tuft", 127..130), 44, 0.35, {"size" => ["random", 0.6, 1.0]}, %w[reel], "Four tufts, shuffled.", turn: "shuffled", colour: "#4f6a2c"),
+            brush("Roofline", reel("roof", 131..134), 44, 0.8, {}, %w[reel stamp], "Four houses in order.", turn: "in order"),
+            brush("Fir ridge", reel("fir", 135..138), 48, 0.5, {"size" => ["random", 0.5, 1.0]}, %w[reel], "The hill behind the town.", turn: "shuffled", colour: "#27412f"),
+            brush("Quay crowd", reel("figure", 139..142), 34, 0.6, {"size" => ["random", 0.8, 1.0]}, %w[reel stamp], "Four walkers in order.", turn: "in order"),
+            brush("Ink, light to heavy", frames(%w[grit spatter sponge blot], 143), 40, 0.3, {}, %w[reel], "Pressure chooses the frame: from grit to a full blot.", turn: "pressure"),
+            brush("Marks by direction", frames(%w[hatch long_hatch cross_hatch stipple], 147), 40, 0.7, {}, %w[reel], "The way the hand goes chooses the mark.", turn: "direction"),
+            brush("Rain to hail", frames(%w[long_hatch stipple pebble], 151), 40, 0.7, {}, %w[reel weather], "Speed chooses the frame.", turn: "speed"),
+            brush("Leaning reed", frames(%w[tuft kelp leaf_shape], 155), 44, 0.7, {}, %w[reel], "Tilt chooses the frame.", turn: "tilt", colour: "#4f6a2c"),
+            brush("Printer's case", frames(%w[ring anchor star gull drop fish], 159), 30, 1.2, {}, %w[reel stamp], "Rows by pressure, columns in order.", turn: ["pressure", "in order"], columns: 3)
+          ]
+        end
+
+        def coloured
+          [
+            brush("Buoys", coloured_tip("buoy", 171), 34, 1.4, {"size" => ["random", 0.6, 1.0]}, %w[stamp coloured], "Keeps its own red and white."),
+            brush("Harbour pennant", coloured_tip("pennant", 172), 40, 1.2, {}, %w[stamp coloured], "Keeps its own colours."),
+            brush("Lit windows", coloured_tip("lit_window", 173), 30, 1.2, {"size" => ["random", 0.7, 1.0]}, %w[stamp coloured night], "Somebody is still up.", scatter: 0.5),
+            brush("Rowan", coloured_tip("rowan", 174), 38, 0.8, {"angle" => ["random", 0, 360]}, %w[stamp coloured], "Berries in the churchyard.", scatter: 0.3),
+            brush("Starfish", coloured_tip("starfish", 175), 32, 1.3, {"angle" => ["random", 0, 72], "size" => ["random", 0.5, 1.0]}, %w[stamp coloured sea], "At low tide.", scatter: 0.6)
+          ]
+        end
+
+        def smears
+          [
+            brush("Wet thumb", round(0.4), 44, 0.06, {}, %w[smear], "Only moves what is there.", method: "smear", mix: 0.12, charge: 0),
+            brush("Palette edge", round(1), 36, 0.05, {}, %w[smear], "A knife that drags hard edges.", method: "smear", mix: 0.3, charge: 0, roundness: 0.3, angle: 70),
+            brush("Rain on ink", tip("spatter", 183), 60, 0.12, {}, %w[smear weather], "Breaks wet ink open.", method: "smear", mix: 0.5, charge: 0),
+            brush("Tide pull", tip("bristles", 184), 56, 0.04, FOLLOW, %w[smear sea], "Hairs that pull colour along.", method: "smear", mix: 0.08, charge: 0, angle: 90),
+            brush("Loaded sable", round(0.6), 40, 0.06, {}, %w[smear], "Brings a little of its own.", method: "smear", mix: 0.25, charge: 0.25, colour: "#153f49"),
+            brush("Milky wash", round(0.2), 52, 0.08, {}, %w[smear weather], "Wet dabs that take the ground with them.", mix: 0.2, charge: 0.4, colour: "#c8d4d6"),
+            brush("Oil on water", round(0.8), 34, 0.06, {"hue" => ["distance", 0, 200]}, %w[smear], "Mixes, and changes colour on its way.", mix: 0.15, charge: 0.6, colour: "#a3312f")
+          ]
+        end
+
+        def erasers
+          [
+            brush("Bread crumb", tip("sponge", 191), 44, 0.25, TUMBLE, %w[eraser], "Lifts charcoal in patches.", eraser: true),
+            brush("Hard rubber", round(1), 20, 0.08, {}, %w[eraser], "A clean edge.", eraser: true),
+            brush("Scraped highlight", tip("fan", 193), 34, 0.03, FOLLOW, %w[eraser], "Thirteen scratches back to the paper.", eraser: true, angle: 90),
+            brush("Soft lift", round(0), 56, 0.08, FADE, %w[eraser], "Takes a wash down slowly.", eraser: true, flow: 0.2)
+          ]
+        end
+
+        def glazes
+          [
+            brush("Shade, multiply", round(0.5), 50, 0.08, {}, %w[glaze], "Darkens what is there.", blend: "multiply", colour: "#8fa3b0"),
+            brush("Lamplight, screen", round(0.1), 54, 0.1, FADE, %w[glaze night], "Lightens what is there.", blend: "screen", colour: "#b4701f"),
+            brush("Storm light, overlay", round(0.3), 54, 0.08, {}, %w[glaze weather], "Harder shadows, harder light.", blend: "overlay", colour: "#c9b458"),
+            brush("Moon, color dodge", round(0.2), 40, 0.1, FADE, %w[glaze night], "Burns through.", blend: "color-dodge", colour: "#7a8fb0", flow: 0.5),
+            brush("Dusk, hue only", round(0.8), 48, 0.08, {}, %w[glaze], "Changes the hue and nothing else.", blend: "hue", colour: "#56507c"),
+            brush("Bleached, luminosity", round(0.6), 44, 0.08, {}, %w[glaze], "Light from this, colour from below.", blend: "luminosity", colour: "#e0d8c8"),
+            brush("Negative space", round(1), 34, 0.06, {"size" => ["pressure", 0.4, 1.0]}, %w[glaze], "Difference, for finding shapes.", blend: "difference", colour: "#f0e8d8"),
+            brush("Underpainting", round(0.7), 52, 0.06, {}, %w[glaze], "Goes beneath what is on the layer.", under: true, colour: "#c9a25a"),
+            brush("Chalk on slate", tip("chalk", 199), 36, 0.14, SOFT_SWELL, %w[texture night], "White, so it is shown on grey.", colour: "#f4f2ea")
+          ]
+        end
+
+        def shapes
+          [
+            brush("Drawn sail", svg('<path d="M50 4 L92 84 L50 84 Z M46 14 L46 84 L12 84 Z M6 90 L96 90 L82 98 L20 98 Z"/>'), 44, 1.2, {}, %w[shape stamp], "Drawn at every size, never blurred."),
+            brush("Compass rose", svg('<path d="M50 0 L58 42 L100 50 L58 58 L50 100 L42 58 L0 50 L42 42 Z"/>'), 38, 1.2, {"angle" => ["random", 0, 45]}, %w[shape stamp], "For the chart."),
+            brush("Fish hook", svg('<path d="M60 4 v60 a22 22 0 0 1 -44 0 v-8 l12 10" fill="none" stroke="#000" stroke-width="9"/>'), 34, 1.1, {}, %w[shape stamp], "A row of hooks."),
+            brush("Tile", svg('<path d="M4 4 h92 v50 a46 42 0 0 1 -92 0 z"/>'), 26, 0.98, FOLLOW, %w[shape texture], "Roof tiles, edge to edge."),
+            brush("Cog", svg('<path fill-rule="evenodd" d="M43 2h14l3 13 10 4 12-7 9 10-7 11 4 10 12 4v13l-13 3-4 10 7 11-10 9-11-7-10 4-3 12H43l-3-13-10-4-11 7-10-9 7-11-4-10-12-4V41l13-3 4-10-7-11 10-9 11 7 10-4zM50 34a16 16 0 1 0 .1 0z"/>'), 32, 1.1, {"angle" => ["distance", 0, 360]}, %w[shape stamp], "Turns as it goes.")
+          ]
+        end
+
+        def hands
+          [
+            brush("Calm liner", round(1), 12, 0.05, SWELL, %w[lineart], "Steadies a shaky hand.", steadying: 0.7),
+            brush("Flat of the pen", round(0.8), 40, 0.05, {"size" => ["tilt", 0.2, 1.0], "opacity" => ["tilt", 1.0, 0.4]}, %w[lineart], "Lean it for shade, lift it for line."),
+            brush("Wind vane", round(1), 30, 0.05, {"angle" => ["tilt direction", 0, 360]}, %w[lineart], "The nib points where the pen leans.", roundness: 0.2),
+            brush("Quick flick", round(0.9), 22, 0.05, {"size" => ["speed", 1.0, 0.15]}, %w[lineart], "Thin when fast."),
+            brush("Running dry", tip("charcoal", 215), 34, 0.08, {"opacity" => ["distance", 1.0, 0.05]}, %w[texture], "The further, the less."),
+            brush("Drying ink", round(0.7), 26, 0.06, {"flow" => ["time", 1.0, 0.1], "lightness" => ["time", 0, 0.3]}, %w[lineart], "Pales with the seconds.", colour: "#153f49"),
+            brush("Autumn hedge", tip("leaf_shape", 217), 30, 0.5, {"angle" => ["random", 0, 360], "hue" => ["random", -30, 40], "lightness" => ["random", -0.1, 0.15]}, %w[stamp], "No two leaves alike.", colour: "#a0622a", scatter: 0.5),
+            brush("Watercolour drift", round(0.2), 46, 0.08, {"hue" => ["pressure", 0, 28], "opacity" => ["pressure", 0.3, 0.9]}, %w[weather], "The hue turns as the hand presses.", flow: 0.3, colour: "#2f6f9a"),
+            brush("Faded sailor", round(0.6), 36, 0.06, {"saturation" => ["pressure", -0.6, 0.1]}, %w[texture], "Colour comes with pressure.", colour: "#a3312f"),
+            brush("Grain by hand", round(0.8), 46, 0.06, {"grain depth" => ["pressure", 1.0, 0.1]}, %w[texture], "Press to fill the paper's tooth.", grain: ["tooth", 1, 1.0]),
+            brush("Weathervane roundness", round(1), 32, 0.05, {"roundness" => ["pressure", 0.15, 1.0]}, %w[lineart], "From a blade to a disc.", angle: 60),
+            brush("Swarm", round(1), 5, 1.2, {"scatter" => ["pressure", 0.3, 1.0], "size" => ["random", 0.4, 1.0]}, %w[texture], "Six at each place, wider when pressed.", scatter: 5, count: 6),
+            brush("One of a kind", tip("blot", 223), 30, 0.1, {"size" => ["stroke", 0.5, 1.0], "angle" => ["random", 0, 360]}, %w[lineart], "Every stroke has a size of its own.")
+          ]
+        end
+
         private
+
+        def band(drawing, seed) = picture_tip([Drawing.band(drawing, seed)])
+
+        def reel(drawing, seeds) = picture_tip(seeds.map { Drawing.tip(drawing, _1) })
+
+        def frames(drawings, seed) = picture_tip(drawings.each_with_index.map { |drawing, i| Drawing.tip(drawing, seed + i) })
+
+        def coloured_tip(drawing, seed) = picture_tip([Drawing.coloured(drawing, seed)]).tap { |kind, _| kind["colours"] = "own" }
+
+        def picture_tip(pngs) = [{"kind" => "picture", "frames" => pngs.map { picture(_1).last }}, pngs]
+
+        def svg(content)
+          text = %(<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100">#{content}</svg>)
+          [{"kind" => "shape", "asset" => picture(text).last}, [text]]
+        end
 
         def round(hardness) = [{"kind" => "round", "hardness" => hardness}, []]
 
-        def tip(drawing, seed) = picture(Drawing.tip(drawing, seed)).then { |png, asset| [{"kind" => "picture", "frames" => [asset]}, [png]] }
+        def tip(drawing, seed) = picture_tip([Drawing.tip(drawing, seed)])
 
         def picture(png) = [png, "sha256:#{Digest::SHA256.hexdigest(png)}"]
 
-        def brush(name, tip, size, spacing, responses, tags, notes, angle: 0, roundness: 1, flow: 1, opacity: 1, scatter: 0, colour: nil, crisp: false, grain: nil)
+        def brush(name, tip, size, spacing, responses, tags, notes, angle: 0, roundness: 1, flow: 1, opacity: 1, scatter: 0, colour: nil, crisp: false, grain: nil,
+          method: "dabs", turn: nil, columns: nil, mix: 0, charge: 1, eraser: false, blend: "normal", under: false, steadying: 0, count: 1)
           kind, pictures = tip
+          kind = kind.merge({"turn" => turn, "columns" => columns}.compact)
           surface = nil
           if grain
             png, asset = picture(Drawing.grain(grain[0], 90))
@@ -139,11 +268,13 @@ module Fobrel
             pictures += [png]
           end
           settings = {
+            "method" => method,
             "mark" => {"tip" => kind, "size" => {"base" => size}, "angle" => angle, "roundness" => roundness, "crisp" => crisp},
-            "trail" => {"spacing" => spacing, "scatter" => {"across" => scatter, "along" => scatter / 2.0}},
+            "trail" => {"spacing" => spacing, "scatter" => {"across" => scatter, "along" => scatter / 2.0}, "count" => count, "steadying" => steadying},
             "response" => responses.map { |drives, (by, from, to, curve)| {"drives" => drives, "by" => by, "from" => from, "to" => to, "curve" => curve || [[0, 0], [1, 1]]} },
             "surface" => surface,
-            "pigment" => {"flow" => flow, "opacity" => opacity, "colour" => colour ? {"mode" => "fixed", "value" => colour} : {"mode" => "artist"}},
+            "pigment" => {"flow" => flow, "opacity" => opacity, "mix" => mix, "charge" => charge, "eraser" => eraser, "blend" => blend, "colour" => colour ? {"mode" => "fixed", "value" => colour} : {"mode" => "artist"}},
+            "habits" => {"under" => under},
             "about" => {"author" => "Maren Oake", "licence" => "CC-BY-4.0", "notes" => notes}
           }
           Brush.new(name:, settings:, tags:, notes:, pictures:)

@@ -21,6 +21,18 @@ module Fobrel
       # @return [String] a PNG file, black paints
       def self.tip(name, seed) = Core::Tip::Cover[new(seed).public_send(name)].crop(margin: 2).to_png
 
+      # @return [String] a PNG file of a long drawing for a ribbon, not squared
+      def self.band(name, seed)
+        cover = Core::Tip::Cover[new(seed).public_send(name)]
+        Core::Tip::Cover[cover.values[*cover.box].dup].to_png
+      end
+
+      # @return [String] a PNG file in its own colours on a see-through ground
+      def self.coloured(name, seed)
+        alpha, *colour = new(seed).public_send(name)
+        Core::Tip::Paint.new([alpha, *colour.map { _1 * alpha }]).crop.to_png
+      end
+
       # @return [String] a seamless PNG file
       def self.grain(name, seed) = Core::Tip::Cover[new(seed).public_send(name)].to_png
 
@@ -111,6 +123,16 @@ module Fobrel
         solid(radius - 0.5 - F::Math.cos(turn * 5) * 0.22)
       end
 
+      def pebble = solid(disc(0, 0, 0.5) + (noise(3) - 0.5) * 0.5)
+
+      def tuft = many(9) { |i| segment(0, 0.8, -0.7 + i * 0.175 + between(-0.1, 0.1), between(-0.85, -0.3), 0.03) }
+
+      def roof = solid(F.maximum(box(0, 0.35, 0.55, 0.45 + between(-0.1, 0.05), 0), @y * -1 - 0.1)) + solid(wedge(0, -0.75 + between(0, 0.25), 0.75, 0.72))
+
+      def fir = [0.35, 0.0, -0.4].map { |y| solid(wedge(between(-0.05, 0.05), y - 0.42, 0.5 + y * 0.3, 0.75)) }.inject { |a, b| F.maximum(a, b) }
+
+      def figure = many(1) { disc(0, -0.6, 0.16) } + solid(segment(0, -0.4, between(-0.1, 0.1), 0.15, 0.15)) + solid(segment(0, 0.1, between(-0.3, -0.1), 0.85, 0.06)) + solid(segment(0, 0.1, between(0.1, 0.3), 0.85, 0.06))
+
       def plank = solid(box(0, 0, 0.95, 0.24, 0.03)) * (0.55 + 0.45 * edge(F::Math.sin((@y + noise(4) * 0.12) * 46) * 0.4 - 0.12))
 
       def rivet = solid(disc(0, 0, 0.6)) * (1 - solid(disc(-0.14, -0.14, 0.2)) * 0.75)
@@ -137,6 +159,67 @@ module Fobrel
 
       def checker = F.cast(((@x * 4).floor + (@y * 4).floor).abs % 2)
 
+      # --- long drawings for ribbons: x runs along, y across --------------------------------
+
+      def braid
+        strands = [0, 1, 2].map { |i| (@y - F::Math.sin(@x * Math::PI * 4 + i * 2.1) * 0.18).abs - 0.07 }
+        strands.map { edge(_1) }.inject { |a, b| F.maximum(a, b) }
+      end
+
+      def hawser = edge(@y.abs - 0.26) * (0.3 + 0.7 * edge(F::Math.sin((@x * 5 + @y * 2.4) * Math::PI) * 0.3 - 0.14))
+
+      def chain
+        links = ((@x + 1) * 3) % 1.0
+        edge(F::Math.sqrt(((links - 0.5) * 0.6)**2 + @y * @y).then { (_1 - 0.2).abs - 0.06 })
+      end
+
+      def foam = edge(@y.abs - 0.16 - (noise(9) - 0.4) * 0.3) * (0.3 + 0.7 * rough(18, 0.4))
+
+      def tapered = edge(@y.abs - 0.3 * (1 - @x.abs**1.5)) * (0.6 + 0.4 * noise(30))
+
+      def rails = F.maximum(F.maximum(edge((@y - 0.2).abs - 0.03), edge((@y + 0.2).abs - 0.03)), edge(@y.abs - 0.28) * edge((((@x + 1) * 8) % 1.0 - 0.5).abs - 0.12))
+
+      def vine
+        stem = edge((@y - F::Math.sin(@x * Math::PI * 3) * 0.12).abs - 0.025)
+        leaves = many(12) { |i| disc(-0.92 + i * 0.167, Math.sin((-0.92 + i * 0.167) * Math::PI * 3) * 0.12 + ((i % 2).zero? ? 0.14 : -0.14), 0.075) }
+        F.maximum(stem, leaves)
+      end
+
+      def bark = edge(@y.abs - 0.3) * ((F::Math.sin((@y * 9 + (noise(6) - 0.5) * 2.4) * Math::PI) * 0.5 + 0.5) * 0.9 + 0.1)
+
+      # --- drawings in their own colours: cover, red, green, blue -----------------------------
+
+      def buoy
+        body = solid(disc(0, 0.15, 0.6))
+        white = edge((@y - 0.1).abs - 0.16)
+        mast = solid(segment(0, -0.85, 0, -0.4, 0.05))
+        [F.maximum(body, mast), *tinted(white, [0.96, 0.94, 0.88], [0.75, 0.16, 0.14])]
+      end
+
+      def pennant
+        cloth = solid(F.maximum((@y + 0.25).abs - 0.5 + (@x + 0.65) * 0.34, @x * -1 - 0.65))
+        pole = solid(segment(-0.68, -0.85, -0.68, 0.9, 0.05))
+        ring = edge(disc(-0.25, -0.25, 0.2).abs - 0.07)
+        [F.maximum(cloth, pole), *tinted(ring, [0.95, 0.9, 0.7], [0.24, 0.42, 0.36])]
+      end
+
+      def lit_window
+        frame = solid(box(0, 0, 0.7, 0.85, 0.05))
+        bars = F.maximum(edge(@x.abs - 0.05), edge(@y.abs - 0.05))
+        rim = F.maximum(edge(0.6 - @x.abs), edge(0.75 - @y.abs))
+        [frame, *tinted(F.maximum(bars, rim), [0.2, 0.16, 0.13], [0.96, 0.76, 0.35])]
+      end
+
+      def rowan
+        berries = many(9) { disc(between(-0.55, 0.55), between(-0.4, 0.5), 0.17) }
+        leaf = solid(F.maximum(disc(0, 0.4, 0.9), disc(0, -1.1, 0.9)))
+        [F.maximum(berries, leaf * 0.95), *tinted(berries, [0.78, 0.2, 0.12], [0.28, 0.4, 0.2])]
+      end
+
+      def starfish
+        [star, *tinted(rough(14, 0.45), [0.92, 0.6, 0.32], [0.8, 0.38, 0.22])]
+      end
+
       # --- grains, seamless ---------------------------------------------------------------
 
       def tooth = (noise(60) * 0.6 + noise(30) * 0.5).clip(0, 1)
@@ -148,6 +231,8 @@ module Fobrel
       def grain_wood = (0.5 + F::Math.sin((@y + (noise(3) - 0.5) * 0.3) * Math::PI * 16) * 0.35 + (noise(50) - 0.5) * 0.3).clip(0, 1)
 
       private
+
+      def tinted(mask, inside, outside) = inside.zip(outside).map { |a, b| mask * a + (1 - mask) * b }
 
       def between(from, to) = from + @chance.rand * (to - from)
 

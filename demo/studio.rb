@@ -41,7 +41,7 @@ module Fobrel
         # @return [Hash{String => Models::Preset}] by name
         def take_in(library, person, brushes)
           brushes.to_h do |brush|
-            brush.pictures.each { Models::Asset.keep(_1, "png") }
+            brush.pictures.each { Models::Asset.keep(_1, _1.start_with?("<svg") ? "svg" : "png") }
             value = Core::Preset::Preset.build(brush.name, brush.settings)
             preset = Actions::CreatePreset.call(library:, value:, person:, note: "Received")
             brush.tags.each { Models::Tag.called(library, _1).taggings.create!(preset:) }

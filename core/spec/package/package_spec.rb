@@ -38,6 +38,14 @@ RSpec.describe Fobrel::Core::Package do
     expect(package::Writer.zip(back)).to eq(zip)
   end
 
+  it "carries a drawn shape, and refuses one that is no drawing" do
+    svg = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9v9z"/></svg>'
+    sail = ->(text) { Preset.build("Sail", {"mark" => {"tip" => {"kind" => "shape", "asset" => sha(text)}, "size" => {"base" => 20}}}) }
+    packed = ->(text) { package::Writer.zip(package::Bundle.build(items: [package::Bundle::Item.new(preset: sail[text], edition: 1)], assets: {sha(text) => package::Bundle::Asset.new(bytes: text, ext: "svg")})) }
+    expect(package::Reader.read(packed[svg]).assets.values.first.bytes).to eq(svg)
+    expect { package::Reader.read(packed["<svg <"]) }.to raise_error(package::Reader::Invalid, /cannot be drawn|not a plain SVG/)
+  end
+
   it "gives the same bytes for the same content" do
     shuffled = Preset[fog.to_h.to_a.reverse.to_h]
     again = package::Bundle.build(items: [bundle.items[0], package::Bundle::Item.new(preset: shuffled, edition: 1)], assets: assets.to_a.reverse.to_h,

@@ -147,7 +147,8 @@ module Fobrel
         end
 
         def picture?(asset, need)
-          Tip::Picture.read(asset.bytes, name: "The picture #{need[0, 19]}…")
+          name = "The picture #{need[0, 19]}…"
+          (asset.ext == "svg") ? Tip::Shape.cover(asset.bytes, 64, name:) : Tip::Picture.read(asset.bytes, name:)
         rescue Tip::Picture::Unreadable => e
           @problems << e.message
           false

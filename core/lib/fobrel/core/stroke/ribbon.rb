@@ -67,24 +67,37 @@ module Fobrel
         end
 
         # Each point gives to the four pixels around it; a pixel takes the average of what it
-        # was given, and never less than it had.
+        # was given, and never less than it had. Only the window that the piece touches is summed.
         def splat(page, x, y, values, width, height)
           left = (x - 0.5).floor
           top = (y - 0.5).floor
+          first_x, wide = window(left, width)
+          first_y, tall = window(top, height)
+          return unless wide && tall
           part_x = x - 0.5 - left
           part_y = y - 0.5 - top
-          wide = width + 2
           weights = 0
           sums = values.map { 0 }
           [[0, 0], [0, 1], [1, 0], [1, 1]].each do |down, right|
             weight = (right.zero? ? 1 - part_x : part_x) * (down.zero? ? 1 - part_y : part_y)
-            at = (Numo::Int32.cast((top + (down + 1)).clip(0, height + 1)) * wide + Numo::Int32.cast((left + (right + 1)).clip(0, width + 1))).flatten
-            weights += at.bincount(weight.flatten, minlength: wide * (height + 2))
-            sums = sums.zip(values).map { |sum, value| sum + at.bincount((weight * value).flatten, minlength: wide * (height + 2)) }
+            at = (Numo::Int32.cast((top + (down + 1 - first_y)).clip(0, tall + 1)) * (wide + 2) + Numo::Int32.cast((left + (right + 1 - first_x)).clip(0, wide + 1))).flatten
+            weights += at.bincount(weight.flatten, minlength: (wide + 2) * (tall + 2))
+            sums = sums.zip(values).map { |sum, value| sum + at.bincount((weight * value).flatten, minlength: (wide + 2) * (tall + 2)) }
           end
-          laid = sums.map { Numo::SFloat.cast(_1 / Numo::DFloat.maximum(weights, 0.5)).reshape(height + 2, wide)[1..height, 1..width] }
-          more = laid.first > page.first
-          page.zip(laid).each { |plane, fresh| plane[more] = fresh[more] }
+          laid = sums.map { Numo::SFloat.cast(_1 / Numo::DFloat.maximum(weights, 0.5)).reshape(tall + 2, wide + 2)[1..tall, 1..wide] }
+          keep_stronger(page.map { _1[first_y...(first_y + tall), first_x...(first_x + wide)] }, laid)
+        end
+
+        # The page's pixels from the first to the last that are touched: where they begin, how many.
+        def window(firsts, count)
+          first = firsts.min.to_i.clamp(0, count)
+          last = (firsts.max.to_i + 2).clamp(0, count)
+          [first, last - first] if last > first
+        end
+
+        def keep_stronger(there, laid)
+          more = Numo::SFloat.cast(laid.first > there.first)
+          there.zip(laid).each { |plane, fresh| plane.store(plane + (fresh - plane) * more) }
         end
       end
     end

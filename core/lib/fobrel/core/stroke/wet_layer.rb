@@ -9,8 +9,9 @@ module Fobrel
         # @param ground [Array<Numo::SFloat>] alpha, then premultiplied red, green, blue of what
         #   lies on the page
         def initialize(ground)
-          @planes = ground.map(&:dup)
           @height, @width = ground.first.shape
+          @page = Numo::SFloat.zeros(4, @height, @width)
+          ground.each_with_index { |plane, index| @page[index, true, true] = plane }
         end
 
         # @param dabs [Array<Dabs::Dab>] in page pixels; mix is how much of what lies under a dab
@@ -21,31 +22,34 @@ module Fobrel
         # @param charge [Float] 0–1, how much of what is put down is the brush's own
         # @return [Array<Numo::SFloat>] the page after it: alpha, then premultiplied colour
         def lay(dabs, tip, grain, colour, charge)
-          return @planes if dabs.empty?
-          side = 2 * dabs.map { tip.reach(_1) }.max.ceil + 1
+          side = 2 * (dabs.map { tip.reach(_1) }.max || 0).ceil + 1
           carried = nil
           dabs.each do |dab|
             batch = Batch.new([dab], side)
-            x = batch.lefts.first
-            y = batch.tops.first
-            under = @planes.map { patch(_1, x, y, side) }
-            carried = carried ? carried.zip(under).map { |old, fresh| old + (fresh - old) * dab.mix } : under
+            left = batch.lefts.first
+            top = batch.tops.first
+            under = patch(left, top, side)
+            carried = carried ? (under - carried).inplace.*(dab.mix).out_of_place! + carried : under
             cover = tip.cover(batch)[0, true, true]
-            cover *= grain.left_over(dab, x, y, side, side) if grain
-            own = [1.0, *colour.shift(dab.hue, dab.saturation, dab.lightness).parts]
-            put_down(x, y, side, cover * dab.flow, carried.zip(own).map { |old, part| old * (1 - charge) + part * dab.opacity * charge })
+            cover *= grain.left_over(dab, left, top, side, side) if grain
+            put_down(left, top, side, cover * dab.flow, charge.zero? ? carried : mixed(carried, dab, colour, charge))
           end
-          @planes
+          (0..3).map { @page[_1, true, true].dup }
         end
 
         private
 
+        def mixed(carried, dab, colour, charge)
+          own = [1.0, *colour.shift(dab.hue, dab.saturation, dab.lightness).parts].map { _1 * dab.opacity * charge }
+          carried * (1 - charge) + Numo::SFloat.cast(own).reshape(4, 1, 1)
+        end
+
         # A square of the page; beyond its edge lies nothing.
-        def patch(plane, left, top, side)
-          square = Numo::SFloat.zeros(side, side)
+        def patch(left, top, side)
           rows, columns = clipped(left, top, side)
+          square = Numo::SFloat.zeros(4, side, side)
           return square if rows.size.zero? || columns.size.zero?
-          square[(rows.begin - top)...(rows.end - top), (columns.begin - left)...(columns.end - left)] = plane[rows, columns]
+          square[true, (rows.begin - top)...(rows.end - top), (columns.begin - left)...(columns.end - left)] = @page[true, rows, columns]
           square
         end
 
@@ -57,11 +61,9 @@ module Fobrel
           rows, columns = clipped(left, top, side)
           return if rows.size.zero? || columns.size.zero?
           here = [(rows.begin - top)...(rows.end - top), (columns.begin - left)...(columns.end - left)]
-          part = share[*here]
-          @planes.zip(paint).each do |plane, carried|
-            there = plane[rows, columns]
-            there.store(there + (carried[*here] - there) * part)
-          end
+          there = @page[true, rows, columns]
+          change = (paint[true, *here] - there).inplace * share[*here].reshape(1, rows.size, columns.size)
+          there.store(there.inplace + change.out_of_place!)
         end
       end
     end
