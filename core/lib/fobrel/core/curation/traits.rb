@@ -36,7 +36,7 @@ module Fobrel
               ("erases" if pigment["eraser"]), ("lays under" if preset["habits", "under"]),
               (pigment["blend"] unless pigment["blend"] == "normal"),
               ("own colours" if preset["mark", "tip", "colours"] == "own"),
-              ("fixed colour" if pigment["colour", "mode"] == "fixed")]
+              ("fixed colour" if pigment["colour"]["mode"] == "fixed")]
           end
 
           def hand(preset)

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+RSpec.describe Fobrel::Core::Curation::Traits do
+  def traits(**groups) = described_class.of(round_preset(**groups))
+
+  def driven(drives, by) = {"drives" => drives, "by" => by, "from" => 0, "to" => 1, "curve" => [[0, 0], [1, 1]]}
+
+  {
+    {hardness: 1} => ["hard"], {hardness: 0.5} => ["half soft"], {hardness: 0} => ["soft"],
+    {size: 500} => ["hard", "huge"],
+    {mark: {"crisp" => true}} => ["hard", "crisp"],
+    {pigment: {"eraser" => true}} => ["hard", "erases"],
+    {pigment: {"mix" => 0.2}} => ["hard", "mixes"],
+    {pigment: {"blend" => "multiply"}} => ["hard", "multiply"],
+    {pigment: {"colour" => {"mode" => "fixed", "value" => "#aabbcc"}}} => ["hard", "fixed colour"],
+    {habits: {"under" => true}} => ["hard", "lays under"],
+    {trail: {"steadying" => 0.4, "scatter" => {"across" => 1}}} => ["hard", "scatter", "steadied"]
+  }.each do |groups, expected|
+    it("calls #{groups.inspect} #{expected.join(", ")}") { expect(traits(**groups)).to eq(expected) }
+  end
+
+  it "names what the brush answers to, once each, and its jitter and shifts" do
+    responses = [driven("size", "tilt direction"), driven("hue", "pressure"), driven("angle", "random"), driven("opacity", "pressure")]
+    expect(traits(response: responses)).to eq(["hard", "answers to pressure, tilt", "jitter", "shifts hue"])
+  end
+
+  it "tells methods, reels and own colours" do
+    frames = %w[a b c].map { sha(_1) }
+    reel = Preset.build("Reel", {"method" => "garland", "mark" => {"tip" => {"kind" => "picture", "frames" => frames, "turn" => "speed", "colours" => "own"}, "size" => {"base" => 9}}})
+    expect(described_class.of(reel)).to eq(["reel of 3", "garland", "own colours", "answers to speed"])
+    smear = ->(charge) { Preset[round_preset(pigment: {"charge" => charge}).to_h.merge("method" => "smear")] }
+    expect([0, 0.5].map { described_class.of(smear[_1])[1] }).to eq(["moves paint only", "mixes"])
+    shape = Preset.build("Sail", {"mark" => {"tip" => {"kind" => "shape", "asset" => frames.first}, "size" => {"base" => 9}}})
+    expect(described_class.of(shape)).to eq(["shape tip"])
+  end
+end
