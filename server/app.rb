@@ -6,7 +6,8 @@ module Fobrel
   # The whole application for Rack: what guards every request, then the resources, then the
   # front end.
   module App
-    RESOURCES = [Api::Sessions, Api::Presets, Api::Strips, Api::Tips, Api::Groups, Api::Packages, Api::Seats].freeze
+    # Strips stand first: they are most of what a page asks for.
+    RESOURCES = [Api::Strips, Api::Sessions, Api::Presets, Api::Tips, Api::Groups, Api::Packages, Api::Seats].freeze
     HOSTS = ["localhost", "127.0.0.1", "[::1]", *ENV.fetch("FOBREL_HOSTS", "").split(",")].freeze
     DIST = File.join(ROOT, "web/dist")
 

@@ -81,7 +81,7 @@ need_web() {
   local sum stamp="$FOBREL_ROOT/var/web.stamp"
   sum=$(cd "$FOBREL_ROOT" && find web/src web/public web/index.html web/package-lock.json web/vite.config.ts web/tsconfig.json server/openapi.yaml \
     -type f -not -name schema.d.ts -print0 2>/dev/null | sort -z | xargs -0 sha256sum | sha256sum)
-  [ -f "$FOBREL_ROOT/web/dist/index.html" ] && [ "$(cat "$stamp" 2>/dev/null)" = "$sum" ] && return
+  [ -f "$FOBREL_ROOT/web/dist/index.html" ] && [ -f "$FOBREL_ROOT/web/src/api/schema.d.ts" ] && [ "$(cat "$stamp" 2>/dev/null)" = "$sum" ] && return
   need_npm
   say "Building the front end"
   (cd "$FOBREL_ROOT/web" && npm run --silent types && npm run --silent build) >"$FOBREL_ROOT/var/web.log" 2>&1 \

@@ -49,7 +49,8 @@ module Fobrel
         end
 
         def person
-          @person ||= Models::Person.find_by(id: session["person"]) || raise(Halt.new(401, "Sign in first."))
+          # Asked by every resource that a request passes through, so kept with the request.
+          env["fobrel.person"] ||= Models::Person.find_by(id: session["person"]) || raise(Halt.new(401, "Sign in first."))
         end
 
         # The libraries this person is a member of; nothing else exists for them.
@@ -76,7 +77,7 @@ module Fobrel
 
         def json
           text = read_body(MAX_JSON)
-          data = JSON.parse(text.force_encoding("UTF-8").scrub, max_nesting: Core::Preset::Preset::MAX_DEPTH + 4)
+          data = JSON.parse(text.dup.force_encoding("UTF-8").scrub, max_nesting: Core::Preset::Preset::MAX_DEPTH + 4)
           data.is_a?(Hash) ? data : raise(Halt.new(400, "The request is not a JSON object."))
         rescue JSON::ParserError
           raise Halt.new(400, "The request is not JSON.")

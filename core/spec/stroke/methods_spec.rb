@@ -211,7 +211,7 @@ RSpec.describe Fobrel::Core::Stroke do
       Dir.mktmpdir do |folder|
         File.binwrite("#{folder}/black.png", Vips::Image.black(10, 10).pngsave_buffer)
         outside = %(<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 10 10"><rect width="1" height="1"/><image width="10" height="10" xlink:href="file://#{folder}/black.png"/></svg>)
-        expect(Fobrel::Core::Tip::Shape.cover(outside, 100).mean).to be < 0.02
+        expect(Fobrel::Core::Tip::Vector.cover(outside, 100).mean).to be < 0.02
       end
     end
   end

@@ -148,7 +148,7 @@ module Fobrel
 
         def picture?(asset, need)
           name = "The picture #{need[0, 19]}…"
-          (asset.ext == "svg") ? Tip::Shape.cover(asset.bytes, 64, name:) : Tip::Picture.read(asset.bytes, name:)
+          (asset.ext == "svg") ? Tip::Vector.cover(asset.bytes, 64, name:) : Tip::Picture.read(asset.bytes, name:)
         rescue Tip::Picture::Unreadable => e
           @problems << e.message
           false

@@ -86,7 +86,7 @@ module Fobrel
         def shape_reference = @preset["mark", "tip", "asset"] || raise(CannotPaint, "“#{@preset.name}” is a ribbon and needs a drawing. Give it a picture tip or a shape.")
 
         # An SVG is drawn at the size it is used at, so its content has a name for each.
-        def name(reference, greatest) = shape? ? "#{reference}@#{Tip::Shape.side(greatest)}" : reference
+        def name(reference, greatest) = shape? ? "#{reference}@#{Tip::Vector.side(greatest)}" : reference
 
         def shape? = @preset["mark", "tip", "kind"] == "shape"
 
@@ -101,7 +101,7 @@ module Fobrel
           called = "A tip of “#{@preset.name}”"
           own = @preset["mark", "tip", "colours"] == "own"
           decoded(reference, [name(reference, greatest), own]) do |bytes|
-            if shape? then Tip::Shape.cover(bytes, Tip::Shape.side(greatest), name: called)
+            if shape? then Tip::Vector.cover(bytes, Tip::Vector.side(greatest), name: called)
             elsif own then Tip::Paint.from_picture(Tip::Picture.read(bytes, name: called))
             else Tip::Cover.from_file(bytes, name: called)
             end

@@ -6,7 +6,7 @@ module Fobrel
       # An SVG as a tip: drawn at the size it is used at. It loads nothing from outside and runs
       # nothing: the drawing library does neither for a picture without an address, and files
       # that declare entities are refused.
-      module Shape
+      module Vector
         MAX_BYTES = 1024 * 1024
         MOST = 2400
         # A shape is drawn at sizes this factor apart, so that a slider finds the same one again.
