@@ -2,6 +2,9 @@
 
 # Starts everything for a person at this machine: the database, the demo, the web server.
 # Called by bin/start, which has installed what is needed.
+require_relative "port"
+Fobrel::PORT = Fobrel.port_from(ENV)
+
 require_relative "postgres"
 require_relative "boot"
 require "socket"
@@ -11,7 +14,7 @@ module Fobrel
   class Launch
     def initialize(fresh:)
       @fresh = fresh
-      @port = port
+      @port = PORT
       @postgres = Postgres.new(Fobrel.var) unless ENV["DATABASE_URL"]
     end
 
@@ -37,11 +40,6 @@ module Fobrel
     class Stop < StandardError; end
 
     private
-
-    def port
-      number = Integer(ENV.fetch("PORT", "4810"), exception: false)
-      number&.between?(1, 65_535) ? number : abort("fobrel: PORT must be a number from 1 to 65535, not #{ENV["PORT"].inspect}.")
-    end
 
     def check_port
       TCPServer.open("127.0.0.1", @port).close

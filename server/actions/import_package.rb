@@ -17,20 +17,23 @@ module Fobrel
 
       # What would happen, item by item, without changing anything.
       #
-      # @return [Array<Hash>] {preset:, does: "new" | "identical" | "renamed", name:, known: Models::Preset or nil}
+      # @return [Array<Hash>] {preset:, does: "new" | "identical" | "renamed", name:}; an identical one
+      #   names the brush here (known:) or the one that comes with it (twin:, its id)
       def plan
         taken = @library.preset_names
         names = taken.map(&:downcase).to_set
         known = known_by_fingerprint
         documents = @library.presets.pluck(:document_id).to_set
+        coming = {}
         @bundle.presets.map do |preset|
           fingerprint = preset.fingerprint
           next {preset:, does: "identical", name: known[fingerprint].name, known: known[fingerprint]} if known[fingerprint]
+          next {preset:, does: "identical", name: coming[fingerprint][:name], twin: coming[fingerprint][:preset].id} if coming[fingerprint]
           clash = names.include?(preset.name.downcase)
           name = clash ? Core::Curation::Numbering.next_name(preset.name, taken) : preset.name
           names << name.downcase
           taken << name
-          {preset:, does: clash ? "renamed" : "new", name:, fresh_id: documents.include?(preset.id)}
+          coming[fingerprint] = {preset:, does: clash ? "renamed" : "new", name:, fresh_id: documents.include?(preset.id)}
         end
       end
 
@@ -39,7 +42,7 @@ module Fobrel
         @library.lock!
         @bundle.assets.each_value { Models::Asset.keep(_1.bytes, _1.ext) }
         items = plan
-        here = items.to_h { |item| [item[:preset].id, (item[:known] || create(item)).id] }
+        here = items.each_with_object({}) { |item, ids| ids[item[:preset].id] = ids[item[:twin]] || (item[:known] || create(item)).id }
         fill_sets(here)
         hang_tags(items, here)
         {items:, entry: changed? ? write_down(@library, @person, "import", summary(items), @undo) : nil}

@@ -1,7 +1,8 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRoute } from 'vue-router'
 import { api, of, type Seat } from '../../api/client'
+import Chooser from '../../parts/Chooser.vue'
 import OrderedList from '../../parts/OrderedList.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
@@ -13,8 +14,6 @@ const session = useSession()
 const toast = useToast()
 const tray = useTray()
 const route = useRoute()
-const router = useRouter()
-const name = ref('')
 const busy = ref('')
 const seat = computed(() => library.seats.find(({ id }) => id === Number(route.query.seat)) ?? library.seats[0])
 const fresh = computed(() => tray.ids.filter((id) => !seat.value?.preset_ids.includes(id)))
@@ -34,27 +33,22 @@ async function doing(what: string, deed: () => Promise<Seat>, said: (seat: Seat)
 const plan = (ids: number[]) => doing('plan', () => of(api.PUT('/api/seats/{id}/plan', { ...at(), body: { preset_ids: ids } })), (got) => `${got.preset_ids.length} brushes in the start plan of ${got.name}. Hand it out to put it in place.`)
 const handOut = () => doing('hand out', () => of(api.POST('/api/seats/{id}/hand-out', at())), (got) => `Handed out to ${got.name}, into ${got.path}.`)
 const restart = () => doing('restart', () => of(api.POST('/api/seats/{id}/restart', at())), (got) => `${got.name} started: ${got.report!.loaded.length - got.report!.failed} brushes loaded${got.report!.failed ? `, ${got.report!.failed} failed` : ''}.`)
-const make = () => doing('make', async () => {
-  const made = await of(api.POST('/api/libraries/{library}/seats', { ...library.path(), body: { name: name.value } }))
-  name.value = ''
-  await router.replace({ query: { seat: made.id } })
-  return made
-}, (got) => `${got.name} is a seat now. Give it a start plan.`)
+async function make(name: string) {
+  let id: number | undefined
+  await doing('make', async () => {
+    const made = await of(api.POST('/api/libraries/{library}/seats', { ...library.path(), body: { name } }))
+    id = made.id
+    return made
+  }, (got) => `${got.name} is a seat now. Give it a start plan.`)
+  return id
+}
 </script>
 
 <template>
   <div class="page seats">
-    <aside>
-      <h1>Seats</h1>
-      <button v-for="one in library.seats" :key="one.id" class="choice" :class="{ on: one.id === seat?.id }" :aria-pressed="one.id === seat?.id" @click="router.replace({ query: { seat: one.id } })">
-        <span>{{ one.name }}</span>
-        <span class="small" :class="one.state === 'behind' ? 'changed' : 'soft'">{{ one.state }}</span>
-      </button>
-      <form v-if="session.mayHandOut" class="line" @submit.prevent="make">
-        <el-input v-model="name" placeholder="Name of a new seat" aria-label="Name of a new seat" maxlength="60" />
-        <el-button native-type="submit" :disabled="!name.trim()">Add</el-button>
-      </form>
-    </aside>
+    <Chooser v-slot="{ one }" title="Seats" :list="library.seats" :chosen="seat?.id" by="seat" :adds="session.mayHandOut" add="Name of a new seat" :make="make">
+      <span class="small" :class="one.state === 'behind' ? 'changed' : 'soft'">{{ one.state }}</span>
+    </Chooser>
     <section v-if="seat">
       <div class="line head">
         <h1>{{ seat.name }}</h1>
@@ -91,11 +85,6 @@ const make = () => doing('make', async () => {
 
 <style scoped>
 .seats { display: grid; grid-template-columns: 240px minmax(0, 1fr); gap: 28px; align-content: start; }
-aside h1 { margin-bottom: 10px; }
-.choice { display: flex; justify-content: space-between; align-items: center; gap: 8px; width: 100%; font: inherit; color: var(--ink); text-align: left; background: none; border: 0; border-radius: 6px; padding: 6px 8px; cursor: pointer; }
-.choice:hover { background: var(--card); }
-.choice.on { background: var(--accent-wash); font-weight: 700; }
-aside form { margin-top: 12px; }
 .head { margin-bottom: 14px; }
 h2 { margin-bottom: 6px; }
 .report { margin-top: 22px; }

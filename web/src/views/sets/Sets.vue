@@ -1,7 +1,8 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, of } from '../../api/client'
+import Chooser from '../../parts/Chooser.vue'
 import OrderedList from '../../parts/OrderedList.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
@@ -14,7 +15,6 @@ const toast = useToast()
 const tray = useTray()
 const route = useRoute()
 const router = useRouter()
-const name = ref('')
 const chosen = computed(() => library.sets.find(({ id }) => id === Number(route.query.set)) ?? library.sets[0])
 const fresh = computed(() => tray.ids.filter((id) => !chosen.value?.preset_ids.includes(id)))
 watch(() => session.libraryId, () => router.replace({ query: {} }))
@@ -32,27 +32,21 @@ const put = (ids: number[]) =>
     }
   })
 
-const make = () =>
-  toast.attempt(async () => {
-    const made = await of(api.POST('/api/libraries/{library}/sets', { ...library.path(), body: { name: name.value } }))
-    name.value = ''
+async function make(name: string) {
+  let id: number | undefined
+  await toast.attempt(async () => {
+    id = (await of(api.POST('/api/libraries/{library}/sets', { ...library.path(), body: { name } }))).id
     await library.load()
-    await router.replace({ query: { set: made.id } })
   })
+  return id
+}
 </script>
 
 <template>
   <div class="page sets">
-    <aside>
-      <h1>Sets</h1>
-      <button v-for="set in library.sets" :key="set.id" class="choice" :class="{ on: set.id === chosen?.id }" :aria-pressed="set.id === chosen?.id" @click="router.replace({ query: { set: set.id } })">
-        <span>{{ set.name }}</span><span>{{ set.preset_ids.length }}</span>
-      </button>
-      <form v-if="session.mayEdit" class="line" @submit.prevent="make">
-        <el-input v-model="name" placeholder="Name of a new set" aria-label="Name of a new set" maxlength="100" />
-        <el-button native-type="submit" :disabled="!name.trim()">Make</el-button>
-      </form>
-    </aside>
+    <Chooser v-slot="{ one }" title="Sets" :list="library.sets" :chosen="chosen?.id" by="set" :adds="session.mayEdit" add="Name of a new set" :make="make">
+      <span>{{ one.preset_ids.length }}</span>
+    </Chooser>
     <section v-if="chosen">
       <div class="line head">
         <h1>{{ chosen.name }}</h1>
@@ -69,10 +63,5 @@ const make = () =>
 
 <style scoped>
 .sets { display: grid; grid-template-columns: 240px minmax(0, 1fr); gap: 28px; align-content: start; }
-aside h1 { margin-bottom: 10px; }
-.choice { display: flex; justify-content: space-between; width: 100%; font: inherit; color: var(--ink); text-align: left; background: none; border: 0; border-radius: 6px; padding: 6px 8px; cursor: pointer; }
-.choice:hover { background: var(--card); }
-.choice.on { background: var(--accent-wash); color: var(--accent); font-weight: 700; }
-aside form { margin-top: 12px; }
 .head { margin-bottom: 10px; }
 </style>

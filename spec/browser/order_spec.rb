@@ -1,0 +1,76 @@
+# frozen_string_literal: true
+
+require "support/browser"
+
+RSpec.describe "orders made by hand", :browser do
+  let(:presets) { @first.presets.in_order.first(4) }
+
+  # Drags one row's handle onto another's, as a hand does: pressed, moved in steps, let go.
+  def drag(from, onto)
+    centres = [from, onto].map { |row| row.find(".grip").evaluate_script("(r => [r.x + r.width / 2, r.y + r.height / 2])(this.getBoundingClientRect())") }
+    mouse = page.driver.browser.mouse
+    mouse.move(x: centres[0][0], y: centres[0][1]).down
+    8.times { |i| mouse.move(x: centres[0][0], y: centres[0][1] + (centres[1][1] - centres[0][1]) * (i + 1) / 8.0 + 6, steps: 2) }
+    sleep 0.2
+    mouse.up
+  end
+
+  def names = all("ol li b").map(&:text)
+
+  before do
+    @set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(presets.map(&:id)) }
+    @seat = @first.seats.create!(name: "Line desk", folder: "line-desk-browser").tap { _1.put_in_order(presets.first(2).map(&:id)) }
+    sign_in("maren")
+  end
+
+  it "are dragged, moved with the arrows, taken out, kept, and undone" do
+    go "Sets"
+    expect(page).to have_css("ol li", count: 4)
+    drag(all("ol li")[0], all("ol li")[2])
+    expect(page).to have_content("New order in “Kit”")
+    dragged = presets.map(&:name).values_at(1, 2, 0, 3)
+    expect(names).to eq(dragged)
+    click_button "Move #{dragged[3]} up"
+    expect(page).to have_css("ol li:nth-child(3)", text: dragged[3])
+    click_button "Take #{dragged[0]} out"
+    expect(page).to have_css("ol li", count: 3)
+    expect(page).to have_content("1 taken out of “Kit”")
+    visit "/sets"
+    expect(page).to have_css("ol li", count: 3)
+    expect(names).to eq(dragged.values_at(1, 3, 2))
+    go "Ledger"
+    within("tr", text: "1 taken out of") { click_button "Undo" }
+    expect(page).to have_content("Undone.")
+    expect(@set.preset_ids_in_order.size).to eq(4)
+  end
+
+  it "are told when somebody else was faster" do
+    go "Sets"
+    expect(page).to have_css("ol li", count: 4)
+    @set.put_in_order(presets.reverse.map(&:id))
+    click_button "Move #{presets[1].name} up"
+    expect(page).to have_css("[role=alert]", text: "changed “Kit” meanwhile")
+    expect(page).to have_css("ol li:first-child", text: presets[3].name)
+  end
+
+  it "name what was changed, lost or added in a seat's folder" do
+    go "Seats"
+    click_button "Hand out"
+    expect(page).to have_content("Handed out to Line desk")
+    folder = File.join(files, "seats/line-desk-browser/startup/presets")
+    changed, lost = presets.first(2).map { File.join(folder, "#{_1.document_id}.json") }
+    File.write(changed, "{}")
+    File.delete(lost)
+    File.write(File.join(folder, "mine.json"), "{}")
+    click_button "Restart this seat"
+    expect(page).to have_content("0 brushes loaded, 2 failed")
+    within("table") do
+      expect(page).to have_css("tr", text: /failed.*#{presets[0].name}.*was changed after it was handed out/)
+      expect(page).to have_css("tr", text: /failed.*#{presets[1].name}.*is not in the folder/)
+      expect(page).to have_css("tr", text: /not in the plan.*mine\.json/)
+    end
+    click_button "Hand out"
+    click_button "Restart this seat"
+    expect(page).to have_content("2 brushes loaded.")
+  end
+end

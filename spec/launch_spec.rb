@@ -1,0 +1,79 @@
+# frozen_string_literal: true
+
+require "fileutils"
+require "net/http"
+require "rbconfig"
+require "socket"
+require "tmpdir"
+
+# bin/start's own part, with a folder, a cluster and a port of its own.
+RSpec.describe "starting and stopping" do
+  root = File.expand_path("..", __dir__)
+
+  around do |example|
+    Dir.mktmpdir("fobrel-launch") do |folder|
+      FileUtils.chmod(0o755, folder)
+      @folder = folder
+      @port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
+      example.run
+    ensure
+      stop if @pid
+      place = File.join(folder, "postgres.place")
+      FileUtils.rm_rf(File.read(place).strip) if File.exist?(place)
+    end
+  end
+
+  define_method(:start) do |*words, wait: true|
+    @log = File.join(@folder, "log")
+    @pid = spawn({"PORT" => @port.to_s, "FOBREL_VAR" => @folder, "DATABASE_URL" => nil, "SESSION_SECRET" => nil}, RbConfig.ruby, "#{root}/server/launch.rb", *words, out: @log, err: %i[child out])
+    return unless wait
+    600.times { File.read(@log).include?("Fobrel is ready") ? break : sleep(0.1) }
+    expect(File.read(@log)).to include("http://127.0.0.1:#{@port}")
+  end
+
+  def stop
+    Process.kill(:INT, @pid)
+    Process.wait(@pid)
+    @pid = nil
+    $?.exitstatus
+  end
+
+  def ask(path) = Net::HTTP.get_response(URI("http://127.0.0.1:#{@port}#{path}"))
+
+  def cluster_runs? = File.exist?("#{@folder}/postgres.port") && Socket.tcp("127.0.0.1", Integer(File.read("#{@folder}/postgres.port")), connect_timeout: 1).close.nil?
+
+  it "draws the demo, keeps the data, begins anew when told, and stops all it started" do
+    start
+    expect(File.read(@log)).to include("Drawing the demo studio")
+    expect(ask("/api/session").body).to include('"person":null')
+    expect(ask("/").body).to include("<div id=\"app\">")
+    secret = File.read("#{@folder}/session.secret")
+    expect(File.stat("#{@folder}/session.secret").mode & 0o077).to eq(0)
+    expect(cluster_runs?).to be true
+    expect(stop).to eq(0)
+    expect { cluster_runs? }.to raise_error(SystemCallError)
+
+    began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    start
+    expect(Process.clock_gettime(Process::CLOCK_MONOTONIC) - began).to be < 60
+    expect(File.read(@log)).not_to include("Drawing")
+    expect(File.read("#{@folder}/session.secret")).to eq(secret)
+    stop
+
+    start("--fresh")
+    expect(File.read(@log)).to include("Drawing the demo studio")
+  end
+
+  it "says in one sentence that a port is taken, or is none" do
+    taken = TCPServer.open("127.0.0.1", @port)
+    start(wait: false)
+    Process.wait(@pid)
+    expect([$?.exitstatus, File.read(@log)]).to match([1, /\Afobrel: port #{@port} is taken by another program\. .*\n\z/])
+    taken.close
+    @port = "eighty"
+    start(wait: false)
+    Process.wait(@pid)
+    @pid = nil
+    expect([$?.exitstatus, File.read(@log)]).to eq([1, "fobrel: PORT must be a number from 1 to 65535, not \"eighty\".\n"])
+  end
+end
