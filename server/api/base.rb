@@ -100,7 +100,14 @@ module Fobrel
           valid ? list : raise(Halt.new(400, "#{key} must be a list of numbers."))
         end
 
-        def document(data) = Core::Preset::Preset[data["document"]]
+        # A preset sent by the page. Its pictures must be ones that a brush of this library
+        # needs already: knowing the sum of another library's picture is no key to it.
+        def document(data, library)
+          value = Core::Preset::Preset[data["document"]]
+          unseen = value.needs.map { _1.delete_prefix("sha256:") } - library.pictures_needed(value.needs)
+          raise Core::Preset::MissingNeed.new(value, "sha256:#{unseen.first}") if unseen.any?
+          value
+        end
 
         def signed?(flag) = %w[1 true].include?(params[flag])
 

@@ -29,7 +29,8 @@ module Fobrel
       end
 
       put "/api/presets/:id/draft" do
-        draft = Actions::KeepDraft.call(preset: preset(:edit), person:, value: document(json))
+        found = preset(:edit)
+        draft = Actions::KeepDraft.call(preset: found, person:, value: document(json, found.library))
         answer({draft: !draft.nil?})
       end
 
@@ -40,15 +41,16 @@ module Fobrel
 
       post "/api/presets/:id/editions" do
         data = json
-        value = document(data)
         found = preset(:edit)
+        value = document(data, found.library)
         raise Halt.new(422, "The document is that of another brush. Nothing was saved.") unless value.id == found.document_id
         Actions::SaveEdition.call(preset: found, person:, value:, base: data["base"], note: text(data, "note", ""))
         answer(detail(found.reload), 201)
       end
 
       post "/api/presets/:id/variations" do
-        answer(detail(Actions::SaveVariation.call(preset: preset(:edit), person:, value: document(json))), 201)
+        found = preset(:edit)
+        answer(detail(Actions::SaveVariation.call(preset: found, person:, value: document(json, found.library))), 201)
       end
 
       helpers do
@@ -64,7 +66,7 @@ module Fobrel
         def detail(preset)
           draft = preset.drafts.find_by(person:)
           current = preset.current_edition
-          {preset: rows([preset]).first, library: preset.library_id,
+          {preset: rows([preset]).first, library: preset.library_id, next_name: Core::Curation::Numbering.next_name(preset.name, preset.library.preset_names),
            document: Core::Preset::Schema.fill(current.document),
            home_document: Core::Preset::Schema.fill(preset.home_edition.document),
            draft: draft && {document: Core::Preset::Schema.fill(draft.document), fingerprint: draft.fingerprint,

@@ -12,10 +12,7 @@ module Fobrel
 
       # A strip of settings that are nowhere kept yet: what a slider shows while it moves.
       post "/api/libraries/:library/strip" do
-        found = library
-        value = document(json)
-        unseen = value.needs.map { _1.delete_prefix("sha256:") } - needs_of(found, value)
-        raise Core::Preset::MissingNeed.new(value, "sha256:#{unseen.first}") if unseen.any?
+        value = document(json, library)
         content_type "image/png"
         headers "Cache-Control" => "no-store"
         halt 200, Core::Stroke::Strip.png(value, assets: Models::Asset::Bytes, shape: Core::Stroke::Strip::SHAPES.key?(params["shape"]) ? params["shape"] : "wall")
@@ -26,13 +23,6 @@ module Fobrel
         def visible(fingerprint)
           mine = person.memberships.select(:library_id)
           [Models::Edition.joins(:preset).where(fingerprint:, presets: {library_id: mine}), Models::Draft.where(fingerprint:, person:)]
-        end
-
-        # A picture is painted with only where one of the library's brushes needs it already.
-        def needs_of(library, value)
-          sums = value.needs.map { _1.delete_prefix("sha256:") }
-          Models::Edition.joins(:preset).joins("JOIN edition_needs ON edition_needs.edition_id = editions.id")
-            .where(presets: {library_id: library.id}, edition_needs: {sha256: sums}).distinct.pluck("edition_needs.sha256")
         end
       end
     end

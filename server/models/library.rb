@@ -12,6 +12,14 @@ module Fobrel
       has_many :ledger_entries
       validates :name, presence: true
 
+      # @param references [Array<String>] "sha256:…"
+      # @return [Array<String>] the sums of those that an edition of a brush here needs
+      def pictures_needed(references)
+        sums = references.map { _1.delete_prefix("sha256:") }
+        Edition.joins(:preset).joins("JOIN edition_needs ON edition_needs.edition_id = editions.id")
+          .where(presets: {library_id: id}, edition_needs: {sha256: sums}).distinct.pluck("edition_needs.sha256")
+      end
+
       # @return [Array<String>] of all presets, for finding the next number
       def preset_names = presets.pluck(:name)
     end

@@ -58,6 +58,7 @@ RSpec.describe "changing brushes", :api do
     first = call(:post, "#{path}/variations", {document: sized(33)})
     second = call(:post, "/api/presets/#{first["preset"]["id"]}/variations", {document: sized(44)})
     expect([first, second].map { _1["preset"]["name"] }).to eq(["Quay line 2", "Quay line 3"])
+    expect(second["next_name"]).to eq("Quay line 4")
     expect(first["preset"]["tag_ids"]).to eq(detail["preset"]["tag_ids"])
     expect([first["preset"]["document_id"] == preset.document_id, detail["preset"]["size"]]).to eq([false, 15])
   end

@@ -93,6 +93,10 @@ RSpec.describe "who may do what", :api do
     sign_in("tove")
     value = Fobrel::Core::Preset::Preset.build("Thief", {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}})
     expect(call(:post, "/api/libraries/#{@first.id}/strip", {document: value.to_h})["error"]).to match(/needs the picture/)
+    own = @first.presets.first
+    taken = value.to_h.merge("id" => own.document_id)
+    answers = [[:put, "draft"], [:post, "editions"], [:post, "variations"]].map { |verb, path| call(verb, "/api/presets/#{own.id}/#{path}", {document: taken, base: 1})["error"] }
+    expect(answers).to all(match(/needs the picture/))
   end
 
   it "carries its guards on every answer" do

@@ -30,12 +30,6 @@ const groups = computed(() => [...new Set(list.value.map(({ group }) => group))]
 const dirty = computed(() => !!document.value && !same(document.value, detail.value?.document))
 const changes = computed(() => (detail.value && document.value ? differences(detail.value.document, document.value) : []))
 const sinceHome = computed(() => (detail.value ? differences(detail.value.home_document, detail.value.document) : []))
-const nextName = computed(() => {
-  const stem = document.value?.name.replace(/\s+\d{1,6}$/, '') ?? ''
-  const taken = library.presets.map(({ name }) => name.toLowerCase().match(new RegExp(`^${stem.toLowerCase().replace(/[.*+?^${}()|[\]\\]/g, '\\$&')}(?:\\s+(\\d{1,6}))?$`))).filter(Boolean).map((match) => Number(match![1] ?? 1))
-  return `${stem} ${Math.max(1, ...taken) + 1}`
-})
-
 function take(got: Detail) {
   detail.value = got
   document.value = got.draft?.document ?? got.document
@@ -191,7 +185,7 @@ const resetHome = () => doing(async () => {
       <b>Save</b>
       <el-input v-model="note" class="note" placeholder="What changed (optional)" aria-label="A note for this edition" maxlength="200" :disabled="!dirty" />
       <el-button type="primary" :disabled="!dirty || busy" @click="saveEdition">as edition {{ Math.max(...detail.editions.map(({ number }) => number)) + 1 }}</el-button>
-      <el-button :disabled="!dirty || busy" @click="saveVariation">as new brush “{{ nextName }}”</el-button>
+      <el-button :disabled="!dirty || busy" @click="saveVariation">as new brush “{{ detail.next_name }}”</el-button>
       <span class="grow" />
       <el-button v-if="discarded && !dirty" @click="fetchBack">Bring my change back</el-button>
       <el-button :disabled="!dirty || busy" @click="discard">Discard my change</el-button>
