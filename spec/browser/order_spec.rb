@@ -5,13 +5,18 @@ require "support/browser"
 RSpec.describe "orders made by hand", :browser do
   let(:presets) { @first.presets.in_order.first(4) }
 
-  # Drags one row's handle onto another's, as a hand does: pressed, moved in steps, let go.
-  def drag(from, onto)
-    centres = [from, onto].map { |row| row.find(".grip").evaluate_script("(r => [r.x + r.width / 2, r.y + r.height / 2])(this.getBoundingClientRect())") }
+  # Drags a row down by its handle until it stands at the place wanted, then lets go: as a hand
+  # does that watches the rows make room.
+  def drag_down(from, to)
+    name = names[from]
+    x, y = all("ol li")[from].find(".grip").evaluate_script("(r => [r.x + r.width / 2, r.y + r.height / 2])(this.getBoundingClientRect())")
     mouse = page.driver.browser.mouse
-    mouse.move(x: centres[0][0], y: centres[0][1]).down
-    8.times { |i| mouse.move(x: centres[0][0], y: centres[0][1] + (centres[1][1] - centres[0][1]) * (i + 1) / 8.0 + 6, steps: 2) }
-    sleep 0.2
+    mouse.move(x:, y:).down
+    60.times do
+      break if names.index(name) == to
+      mouse.move(x:, y: y += 5)
+      sleep 0.08
+    end
     mouse.up
   end
 
@@ -26,7 +31,7 @@ RSpec.describe "orders made by hand", :browser do
   it "are dragged, moved with the arrows, taken out, kept, and undone" do
     go "Sets"
     expect(page).to have_css("ol li", count: 4)
-    drag(all("ol li")[0], all("ol li")[2])
+    drag_down(0, 2)
     expect(page).to have_content("New order in “Kit”")
     dragged = presets.map(&:name).values_at(1, 2, 0, 3)
     expect(names).to eq(dragged)
