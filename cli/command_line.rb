@@ -179,7 +179,7 @@ module Fobrel
     def package_build
       folder = argument("folder") { output(_1) }
       target = wanted_output
-      bundle = Core::Package::Folder.read(folder)
+      bundle = Core::Package::Folder.read(folder).with_strips
       write(target, Core::Package::Writer.zip(bundle))
       answer(listed(bundle).merge(file: target), "#{target}: #{counted(bundle)}")
     end

@@ -59,6 +59,7 @@ RSpec.describe "bin/fobrel" do
     print, = fobrel("preset", "fingerprint", "kit/presets/#{preset["id"]}.json")
     expect(JSON.parse(list)["presets"].map { _1["fingerprint"] }).to eq([print.strip])
     fobrel("package", "extract", "kit.fobrel.zip", "-o", "again")
+    expect(File.binread("again/strips/#{preset["id"]}.png")).to eq(Fobrel::Core::Stroke::Strip.png(Fobrel::Core::Preset::Preset[preset]))
     expect(fobrel("package", "build", "again", "-o", "two.fobrel.zip").last.exitstatus).to eq(0)
     expect(File.binread("two.fobrel.zip")).to eq(File.binread("kit.fobrel.zip"))
     expect(fobrel("package", "verify", "two.fobrel.zip").last.exitstatus).to eq(0)

@@ -14,7 +14,7 @@ module Fobrel
       # @return [Models::Draft, nil]
       def call
         draft = @preset.drafts.find_or_initialize_by(person: @person)
-        if @value == @preset.current_edition.value
+        if @value.alike?(@preset.current_edition.value)
           draft.destroy! if draft.persisted?
           return
         end

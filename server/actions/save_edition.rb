@@ -22,7 +22,7 @@ module Fobrel
           raise Overtaken, "#{current.person&.name || "Somebody"} saved edition #{current.number} of “#{@preset.name}” meanwhile. " \
             "Your change is kept as your draft. Save it as a new brush, or go back and start from the new edition."
         end
-        raise Core::Problem, "Nothing differs from edition #{current.number}, so there is nothing to save." if @value == current.value
+        raise Core::Problem, "Nothing differs from edition #{current.number}, so there is nothing to save." if @value.alike?(current.value)
         edition = AddEdition.call(preset: @preset, value: @value, person: @person, note: @note)
         @preset.drafts.where(person: @person).destroy_all
         edition

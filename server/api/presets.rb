@@ -71,7 +71,7 @@ module Fobrel
            home_document: Core::Preset::Schema.fill(preset.home_edition.document),
            draft: draft && {document: Core::Preset::Schema.fill(draft.document), fingerprint: draft.fingerprint,
                             base: draft.base_edition.number, at: draft.updated_at.iso8601},
-           editions: Views::Edition.new(preset.editions.includes(:person).reverse).to_h.map { _1.except("document", :document) },
+           editions: Views::Edition.new(preset.editions.includes(:person).reverse).to_h,
            sets: preset.brush_sets.order(:name).pluck(:name), seats: preset.seats.order(:name).pluck(:name),
            needs: current.value.needs}
         end

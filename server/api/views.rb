@@ -36,11 +36,11 @@ module Fobrel
         attribute(:tag_ids) { |preset| params[:tags].fetch(preset.id, []) }
       end
 
-      # An edition with its document.
+      # An edition, by what it is known by.
       class Edition
         include Alba::Resource
 
-        attributes :number, :fingerprint, :note, :document
+        attributes :number, :fingerprint, :note
         attribute(:by) { |edition| edition.person&.name }
         attribute(:at) { |edition| edition.created_at.iso8601 }
       end

@@ -35,6 +35,16 @@ RSpec.describe "changing brushes", :api do
     expect(call(:put, "#{path}/draft", {document: original})).to eq({"draft" => false})
   end
 
+  it "sees no change where a document is only written out in full" do
+    sparse = Fobrel::Core::Preset::Preset[{"format" => "fobrel.preset/1", "id" => SecureRandom.uuid, "name" => "Sparse", "method" => "dabs", "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}}]
+    made = Fobrel::Actions::CreatePreset.call(library: @first, value: sparse, person: Studio::M::Person.first)
+    full = call(:get, "/api/presets/#{made.id}")["document"]
+    expect(full["trail"]["spacing"]).to eq(0.1)
+    expect(call(:put, "/api/presets/#{made.id}/draft", {document: full})).to eq({"draft" => false})
+    expect(call(:post, "/api/presets/#{made.id}/editions", {document: full, base: 1})["error"]).to match(/Nothing differs/)
+    expect(made.reload.current_edition.document).to eq(sparse.to_h)
+  end
+
   it "saves as the next edition and never touches an earlier one" do
     before = detail
     call(:put, "#{path}/draft", {document: sized(33)})

@@ -16,6 +16,13 @@ RSpec.describe Fobrel::Core::Tip::Cover do
     expect(luma.to_a.first.map { (1 - _1).round(4) }).to eq([1 - 0.2126, 1 - 0.7152, 1 - 0.0722].map { _1.round(4) })
   end
 
+  it "sets black and white points, and bends the tones between by gamma" do
+    luma = Numo::SFloat[[0, 50, 100, 150, 200, 255]] / 255
+    expect(described_class.from_luma(luma, black: 50, white: 150).values.to_a.first).to match([1, 1, 0.5, 0, 0, 0].map { be_within(1e-5).of(_1) })
+    expect(described_class.from_luma(luma, gamma: 2).values[0, 3]).to be_within(1e-5).of((105 / 255.0)**2)
+    expect { described_class.from_luma(luma, black: 200, white: 200) }.to raise_error(ArgumentError)
+  end
+
   it "lays a see-through picture over white" do
     image = Vips::Image.new_from_array([[0]]).bandjoin([0, 0, 128]).cast(:uchar).copy(interpretation: :srgb)
     luma = Fobrel::Core::Tip::Picture.read(image.pngsave_buffer).luma

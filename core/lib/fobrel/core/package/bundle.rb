@@ -53,6 +53,16 @@ module Fobrel
           freeze
         end
 
+        # The same bundle with a strip of every preset; those it has are kept.
+        #
+        # @return [Bundle]
+        # @raise [Stroke::Painter::CannotPaint] where one cannot be painted
+        def with_strips
+          parts = assets.transform_values(&:bytes)
+          painted = presets.to_h { |preset| [preset.id, strips[preset.id] || Stroke::Strip.png(preset, assets: parts)] }
+          Bundle.new(items:, assets:, sets:, tags:, strips: painted, **WORDS.to_h { [_1, public_send(_1)] })
+        end
+
         # @return [Array<Preset::Preset>] in order
         def presets = items.map(&:preset)
 

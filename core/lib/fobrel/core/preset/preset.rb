@@ -93,6 +93,11 @@ module Fobrel
         # @raise [Invalid]
         def with(group, value) = Preset[@document.merge(group => value)]
 
+        # Whether every setting and word has the same value, written out or left at its default.
+        #
+        # @param other [Preset]
+        def alike?(other) = Preset.restore(Schema.fill(@document)) == Preset.restore(Schema.fill(other.to_h))
+
         # RFC 8785.
         #
         # @return [String] the whole document in its one canonical writing

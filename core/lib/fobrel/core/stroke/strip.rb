@@ -30,9 +30,6 @@ module Fobrel
           painter.paint(TrialStroke.fetch(TRIAL).on(page), page:, ground: Ground.under(preset, *page)).to_png
         end
 
-        # @return [Boolean] whether strips show this preset smaller than it is
-        def self.shrunk?(preset, shape: "wall") = greatest(preset) * DENSITY > SHAPES.fetch(shape)[1] * TALLEST
-
         # All that is measured in pixels changes together, so that the brush keeps its look.
         def self.fit(preset, most)
           factor = [DENSITY, most / greatest(preset)].min

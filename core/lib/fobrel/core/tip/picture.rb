@@ -104,9 +104,6 @@ module Fobrel
           flat = grey * alpha + alpha * -1 + 1
           Numo::SFloat.from_binary(flat.cast(:float).write_to_memory).reshape(height, width)
         end
-
-        # @return [Boolean] whether any pixel lets the ground through
-        def see_through? = @image[3].min < 1
       end
     end
   end
