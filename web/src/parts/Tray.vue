@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { api, of, Refused } from '../api/client'
+import { api, of } from '../api/client'
 import { useLibrary } from '../stores/library'
 import { useSession } from '../stores/session'
 import { useToast } from '../stores/toast'
@@ -48,8 +48,7 @@ const deeds = {
   },
   async export() {
     const answer = await api.POST('/api/libraries/{library}/packages', { ...library.path(), body: { name: word.value, preset_ids: tray.ids }, parseAs: 'blob' })
-    if (!answer.data) throw new Refused((answer.error as unknown as { error: string }).error)
-    const file = save(answer.data as unknown as Blob, answer.response)
+    const file = save((await of(Promise.resolve(answer))) as unknown as Blob, answer.response)
     toast.done(`${count(tray.ids.length)} packed as ${file}. It went where this browser keeps its downloads.`)
   },
 }

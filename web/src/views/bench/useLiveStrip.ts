@@ -1,5 +1,5 @@
 import { onScopeDispose, ref, watch, type Ref } from 'vue'
-import { api, Refused, type Document } from '../../api/client'
+import { api, of, type Document } from '../../api/client'
 
 /**
  * The strip of a document that is still changing. Asks for one picture at a time and always for
@@ -18,10 +18,9 @@ export function useLiveStrip(library: () => number, document: Ref<Document | und
     stale = false
     const began = performance.now()
     try {
-      const answer = await api.POST('/api/libraries/{library}/strip', { params: { path: { library: library() }, query: { shape: 'wall' } }, body: { document: document.value }, parseAs: 'blob' })
-      if (!answer.data) throw new Refused((answer.error as unknown as { error: string }).error)
+      const picture = await of(api.POST('/api/libraries/{library}/strip', { params: { path: { library: library() }, query: { shape: 'wall' } }, body: { document: document.value }, parseAs: 'blob' }))
       const old = src.value
-      src.value = URL.createObjectURL(answer.data as unknown as Blob)
+      src.value = URL.createObjectURL(picture as unknown as Blob)
       if (old) setTimeout(() => URL.revokeObjectURL(old), 1000)
       took.value = Math.round(performance.now() - began)
       problem.value = ''
