@@ -30,8 +30,17 @@ module Fobrel
         # @return [Hash] a new, deeply frozen one
         def self.fill(document) = filled(document, DOCUMENT)
 
+        # What the schema says of one setting: title, description, unit, range, default.
+        #
+        # @param path [Array<String>] such as ["mark", "size", "base"]
+        # @return [Hash, nil] nil for a setting this version does not know
+        def self.setting(path) = path.inject(DOCUMENT) { |node, key| node && branches(node).filter_map { _1.dig("properties", key) }.first }
+
         class << self
           private
+
+          # Everywhere an object's settings may be said.
+          def branches(node) = [node, *(node["anyOf"] || []), *(node["allOf"] || []).map { _1["then"] }]
 
           def finite?(value)
             case value

@@ -8,6 +8,10 @@ module Fobrel
         # Settings whose responses add to the base; all others multiply it.
         ADDING = %w[angle hue saturation lightness].freeze
 
+        # @param drives [String] what a response drives
+        # @return [String] the unit of its from and to
+        def self.unit(drives) = %w[angle hue].include?(drives) ? "°" : "%"
+
         attr_reader :drives
 
         # @param setting [Hash] an entry of a preset's `response`
