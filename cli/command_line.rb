@@ -157,12 +157,7 @@ module Fobrel
       Stroke::Page.of(Core::Tip::Picture.read(File.binread(file), name: File.basename(file)))
     end
 
-    def sized(preset)
-      base = @options[:size] or return preset
-      size = preset["mark", "size"]
-      wide = size.merge("base" => base, "least" => [size["least"], base].min, "most" => [size["most"], base].max)
-      preset.with("mark", preset["mark"].merge("size" => wide))
-    end
+    def sized(preset) = @options[:size] ? Stroke::Strip.sized(preset, @options[:size]) : preset
 
     def preset_check
       preset = preset(argument("preset"))

@@ -10,19 +10,25 @@ module Fobrel
       # Runs the action in one transaction.
       def self.call(...) = Models::Record.transaction(requires_new: true) { new(...).call }
 
+      # Presets of this library only, whatever was asked for.
+      #
+      # @return [Array<Models::Preset>] in the order asked for
+      def self.presets_of(library, ids)
+        found = library.presets.where(id: ids).includes(:current_edition, :home_edition).index_by(&:id)
+        missing = ids.map(&:to_i).uniq - found.keys
+        raise Core::Problem, "#{missing.size} of the picked brushes are no longer in this library. Nothing was changed. Reload and pick again." if missing.any?
+        ids.map(&:to_i).uniq.map { found[_1] }
+      end
+
       private
 
       def write_down(library, person, kind, summary, undo = {})
         Models::LedgerEntry.create!(library:, person:, kind:, summary:, undo:)
       end
 
-      # Presets of this library only, whatever was asked for.
-      def presets_of(library, ids)
-        found = library.presets.where(id: ids).includes(:current_edition, :home_edition).index_by(&:id)
-        missing = ids.map(&:to_i).uniq - found.keys
-        raise Core::Problem, "#{missing.size} of the picked brushes are no longer in this library. Nothing was changed. Reload and pick again." if missing.any?
-        ids.map(&:to_i).uniq.map { found[_1] }
-      end
+      def presets_of(library, ids) = self.class.presets_of(library, ids)
+
+      def brushes(count) = "#{count} #{(count == 1) ? "brush" : "brushes"}"
     end
   end
 end

@@ -7,6 +7,7 @@ module Fobrel
       # @param preset [Models::Preset]
       # @param value [Core::Preset::Preset]
       # @param number [Integer, nil] nil takes the next one
+      # @raise [Core::Problem] when the preset is locked and this person may not save it
       # @raise [Core::Preset::MissingNeed] when a picture it needs is not kept here
       def initialize(preset:, value:, person:, note: "", number: nil)
         @preset = preset
@@ -18,6 +19,7 @@ module Fobrel
 
       # @return [Models::Edition]
       def call
+        check_lock
         needs = @value.needs.map { _1.delete_prefix("sha256:") }
         missing = needs - Models::Asset.where(sha256: needs).pluck(:sha256)
         raise Core::Preset::MissingNeed.new(@value, "sha256:#{missing.first}") if missing.any?
@@ -29,6 +31,12 @@ module Fobrel
       end
 
       private
+
+      def check_lock
+        return unless @preset.locked_by
+        return if @person&.memberships&.find_by(library_id: @preset.library_id)&.may?(:lock)
+        raise Core::Problem, "“#{@preset.name}” is locked by #{@preset.locked_by.name}. Nothing was saved; your change is kept as your draft. Save it as a new brush."
+      end
 
       def insert_needs(edition, needs)
         return if needs.empty?

@@ -2,24 +2,33 @@
 
 module Fobrel
   module Actions
-    # Takes brushes back to the edition received: one, the picked ones, or all that changed.
-    # Nothing is lost: what was saved stays among the editions, and all can be undone.
+    # Takes brushes back: one, the picked ones, a set, or all that changed; to the current
+    # edition, to home, or to the state as received. Nothing is lost: what was saved stays among
+    # the editions, and all can be undone.
     class ResetPresets < Action
+      WORDS = {"current" => "the current edition", "home" => "home", "received" => "the state as received"}.freeze
+
       # What would go back.
       #
+      # @param to [String] one of WORDS
       # @return [ActiveRecord::Relation<Models::Preset>] with a draft of this person's, or
-      #   painting otherwise than home
-      def self.changed(library, person)
-        library.presets.joins(:current_edition, :home_edition)
-          .where("editions.fingerprint <> home_editions_presets.fingerprint OR presets.id IN (?)",
-            Models::Draft.where(person:).select(:preset_id)).in_order
+      #   painting otherwise than where they would go back to
+      def self.changed(library, person, to = "home")
+        mine = Models::Draft.where(person:).select(:preset_id)
+        presets = library.presets.joins(:current_edition).in_order
+        return presets.where(id: mine) if to == "current"
+        target = (to == "home") ? "presets.home_edition_id" : "(SELECT e.id FROM editions e WHERE e.preset_id = presets.id ORDER BY e.number LIMIT 1)"
+        presets.joins("JOIN editions target ON target.id = #{target}")
+          .where("editions.fingerprint <> target.fingerprint OR presets.id IN (?)", mine)
       end
 
       # @param ids [Array<Integer>, nil] nil takes everything changed
-      def initialize(library:, person:, ids: nil)
+      # @param to [String] one of WORDS
+      def initialize(library:, person:, ids: nil, to: "home")
         @library = library
         @person = person
-        @ids = ids || self.class.changed(library, person).map(&:id)
+        @to = to
+        @ids = ids || self.class.changed(library, person, to).map(&:id)
       end
 
       # @return [Models::LedgerEntry]
@@ -28,21 +37,21 @@ module Fobrel
         drafts = Models::Draft.where(person: @person, preset: presets)
         kept = drafts.map { _1.slice(:preset_id, :base_edition_id, :document, :fingerprint) }
         drafts.destroy_all
-        moved = presets.select(&:changed_from_home?).map { go_home(_1) }
+        moved = presets.filter_map { go_back(_1) }
         changed = kept.map { _1["preset_id"] } | moved.map(&:first)
         raise Core::Problem, "Nothing was changed on these brushes, so nothing needs to go back." if changed.empty?
-        write_down(@library, @person, "reset", "#{changed.size} #{(changed.size == 1) ? "brush" : "brushes"} back to the edition received",
-          {"drafts" => kept, "editions" => moved})
+        write_down(@library, @person, "reset", "#{brushes(changed.size)} back to #{WORDS.fetch(@to)}", {"drafts" => kept, "made" => [], "editions" => moved})
       end
 
       private
 
-      def go_home(preset)
+      def go_back(preset)
         preset.lock!
-        before = preset.current_edition_id
-        home = preset.home_edition
-        edition = AddEdition.call(preset:, value: home.value, person: @person, note: "Back to edition #{home.number}")
-        [preset.id, before, edition.id]
+        target = preset.edition_to_go_back_to(@to)
+        before = preset.current_edition
+        return if before.fingerprint == target.fingerprint
+        edition = AddEdition.call(preset:, value: target.value, person: @person, note: "Back to edition #{target.number}")
+        [preset.id, before.id, edition.id]
       end
     end
   end

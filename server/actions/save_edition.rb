@@ -5,10 +5,11 @@ module Fobrel
     # Saves a person's change as the preset's next edition, for everybody.
     class SaveEdition < Action
       # @param base [Integer] the number of the edition the change started from
-      def initialize(preset:, person:, value:, base:, note: "")
+      # @param capture [Array<String>] what of the moment's state is saved along
+      def initialize(preset:, person:, value:, base:, note: "", capture: Core::Preset::Capture::ITEMS.keys)
         @preset = preset
         @person = person
-        @value = value
+        @value = Core::Preset::Capture.only(value, capture)
         @base = base
         @note = note
       end
@@ -20,7 +21,7 @@ module Fobrel
         current = @preset.current_edition
         if current.number != @base
           raise Overtaken, "#{current.person&.name || "Somebody"} saved edition #{current.number} of “#{@preset.name}” meanwhile. " \
-            "Your change is kept as your draft. Save it as a new brush, or go back and start from the new edition."
+            "Your change is kept as your draft. Bring the two together setting by setting, or save yours as a new brush."
         end
         raise Core::Problem, "Nothing differs from edition #{current.number}, so there is nothing to save." if @value.alike?(current.value)
         edition = AddEdition.call(preset: @preset, value: @value, person: @person, note: @note)

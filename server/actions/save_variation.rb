@@ -2,25 +2,46 @@
 
 module Fobrel
   module Actions
-    # Saves a person's change as a new brush under the next number; the one it came from stays
-    # as it is.
+    # Saves a person's change as a new brush; the one it came from stays as it is.
     class SaveVariation < Action
-      def initialize(preset:, person:, value:)
+      # @param name [String, nil] nil takes the next number of the brush it came from
+      # @param capture [Array<String>] what of the moment's state is saved along
+      # @param places [Array<Hash>] sets to put it in: "set" and, where it is not the end, the
+      #   "before" preset's id
+      def initialize(preset:, person:, value:, name: nil, capture: Core::Preset::Capture::ITEMS.keys, places: [])
         @preset = preset
         @person = person
-        @value = value
+        @value = Core::Preset::Capture.only(value, capture)
+        @name = name.to_s.strip
+        @places = places
       end
 
       # @return [Models::Preset]
       def call
         library = @preset.library
         library.lock!
-        name = Core::Curation::Numbering.next_name(@value.name, library.preset_names)
-        value = Core::Preset::Preset[@value.to_h.merge("id" => SecureRandom.uuid, "name" => name)]
+        value = Core::Preset::Preset[@value.to_h.merge("id" => SecureRandom.uuid, "name" => name(library))]
         made = CreatePreset.call(library:, value:, person: @person, note: "A variation of “#{@preset.name}”")
         @preset.taggings.pluck(:tag_id).each { made.taggings.create!(tag_id: _1) }
+        @places.each { |place| put(made, library, place) }
         @preset.drafts.where(person: @person).destroy_all
         made
+      end
+
+      private
+
+      def name(library)
+        return Core::Curation::Numbering.next_name(@value.name, library.preset_names) if @name.empty?
+        return @name unless library.presets.exists?(["lower(name) = ?", @name.downcase])
+        raise Core::Problem, "A brush called “#{@name}” is already here. Nothing was saved; your change is kept as your draft. " \
+          "Take another name, such as “#{Core::Curation::Numbering.next_name(@name, library.preset_names)}”."
+      end
+
+      def put(made, library, place)
+        set = library.brush_sets.lock.find(place["set"])
+        ids = set.preset_ids_in_order
+        ids.insert(ids.index(place["before"]) || ids.size, made.id)
+        set.put_in_order(ids)
       end
     end
   end

@@ -5,7 +5,8 @@ module Fobrel
     # Takes back what the ledger wrote down, keeping what people changed since.
     class Undo < Action
       KINDS = {"tag" => :untag, "untag" => :retag, "set" => :set_back, "reset" => :bring_back,
-               "start plan" => :plan_back, "import" => :take_out}.freeze
+               "start plan" => :plan_back, "import" => :take_out,
+               "restore" => :bring_back, "home" => :home_back, "fit" => :bring_back, "copy settings" => :bring_back, "lock" => :lock_back}.freeze
 
       # @param entry [Models::LedgerEntry]
       def initialize(entry:, person:)
@@ -52,12 +53,28 @@ module Fobrel
           edition = preset.editions.find(before)
           preset.update!(current_edition: edition, name: edition.document["name"])
         end
+        drafts_back
+      end
+
+      # Drafts that the deed made go, unless they were changed since; those it replaced return.
+      def drafts_back
+        made = @undo["made"].to_h
+        mine = Models::Draft.where(person_id: @entry.person_id, preset_id: made.keys)
+        mine.each { |draft| draft.destroy! if draft.fingerprint == made[draft.preset_id] }
         @undo["drafts"].each do |draft|
           found = Models::Draft.find_or_initialize_by(person_id: @entry.person_id, preset_id: draft["preset_id"])
           next @kept << "“#{found.preset.name}” has newer changes of yours; they stay." if found.persisted?
           found.update!(draft)
         end
       end
+
+      def home_back
+        preset = Models::Preset.lock.find(@undo["preset"])
+        return @kept << "“#{preset.name}” has another home since; it stays." unless preset.home_edition_id == @undo["after"]
+        preset.update!(home_edition_id: @undo["before"])
+      end
+
+      def lock_back = Models::Preset.find(@undo["preset"]).update!(locked_by: @undo["locked"] ? nil : @entry.person)
 
       def take_out
         Models::Tagging.where(preset_id: @undo["taggings"].map(&:last)).where(tag_id: @undo["taggings"].map(&:first))

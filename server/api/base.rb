@@ -15,7 +15,7 @@ module Fobrel
         end
       end
 
-      MAX_JSON = 4 * 1024 * 1024
+      MAX_JSON = 8 * 1024 * 1024
 
       configure do
         set :show_exceptions, false
@@ -89,9 +89,9 @@ module Fobrel
           text
         end
 
-        def text(data, key, default = nil)
+        def text(data, key, default = nil, most: 10_000)
           value = data.fetch(key, default)
-          value.is_a?(String) ? value[0, 10_000] : raise(Halt.new(400, "#{key} must be a text."))
+          value.is_a?(String) ? value[0, most] : raise(Halt.new(400, "#{key} must be a text."))
         end
 
         def ids(data, key = "preset_ids")
@@ -108,6 +108,8 @@ module Fobrel
           raise Core::Preset::MissingNeed.new(value, "sha256:#{unseen.first}") if unseen.any?
           value
         end
+
+        def inline(png) = "data:image/png;base64,#{[png].pack("m0")}"
 
         def signed?(flag) = %w[1 true].include?(params[flag])
 

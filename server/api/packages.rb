@@ -32,6 +32,7 @@ module Fobrel
 
       post "/api/ledger/:id/undo" do
         entry = of_library(Models::LedgerEntry, :edit)
+        membership(entry.library_id, :lock) unless entry.person == person
         answer({kept: Actions::Undo.call(entry:, person:)})
       end
 
@@ -46,7 +47,7 @@ module Fobrel
         def strip(bundle, preset)
           return unless signed?("plan")
           assets = bundle.assets.transform_values(&:bytes)
-          "data:image/png;base64,#{[Core::Stroke::Strip.png(preset, assets:)].pack("m0")}"
+          inline(Core::Stroke::Strip.png(preset, assets:))
         rescue Core::Problem
           nil
         end

@@ -4,24 +4,41 @@ module Fobrel
   module Api
     # Brushes: the Wall's list, one brush with its editions, drafts, saving, going back.
     class Presets < Base
+      # Rows of a plan that are shown one by one; the rest is counted.
+      MOST_SHOWN = 200
+      # Groups of settings that can be copied from one brush to others.
+      COPIED = %w[mark trail response surface pigment habits].freeze
+
       get "/api/libraries/:library/presets" do
         answer({presets: rows(library.presets.includes(:current_edition, :home_edition).in_order)})
       end
 
-      # What would go back if everything changed went back.
+      # What would go back if everything changed went back; to the current edition, that is
+      # every draft.
       get "/api/libraries/:library/changed" do
-        changed = Actions::ResetPresets.changed(library(:edit), person).includes(:current_edition, :home_edition).to_a
+        to = way_back(params.fetch("to", "home"))
+        changed = Actions::ResetPresets.changed(library(:edit), person, to).includes(:current_edition, :home_edition).to_a
         drafts = Models::Draft.where(person:, preset: changed).index_by(&:preset_id)
-        answer({presets: changed.map do |preset|
-          {id: preset.id, name: preset.name, draft: drafts.key?(preset.id), home: preset.home_edition.number,
-           before: (drafts[preset.id] || preset.current_edition).fingerprint, after: preset.home_edition.fingerprint}
-        end})
+        answer({presets: changed.map { changed_row(_1, drafts[_1.id], _1.edition_to_go_back_to(to)) }})
       end
 
       post "/api/libraries/:library/reset" do
         data = json
-        entry = Actions::ResetPresets.call(library: library(:edit), person:, ids: data.key?("preset_ids") ? ids(data) : nil)
+        entry = Actions::ResetPresets.call(library: library(:edit), person:, ids: data.key?("preset_ids") ? ids(data) : nil, to: way_back(text(data, "to", "home")))
         answer({entry: Views::Entry.new(entry).to_h})
+      end
+
+      # New settings for many: fitted to a canvas, or copied from another brush. With plan=true
+      # nothing is changed: it says what would happen.
+      post "/api/libraries/:library/revisions" do
+        data = json
+        library = library(:edit)
+        as = Actions::RevisePresets::WAYS.include?(data["as"]) ? data["as"] : "drafts"
+        kind, deed, change = revision(data, library)
+        rows = Actions::RevisePresets.plan(library:, person:, ids: ids(data), as:, &change)
+        next answer({rows: rows.first(MOST_SHOWN).map { revised_row(_1) }, count: rows.size, entry: nil}) if signed?("plan")
+        entry = Actions::RevisePresets.call(library:, person:, rows:, as:, kind:, deed:)
+        answer({rows: [], count: rows.size, entry: Views::Entry.new(entry).to_h}, 201)
       end
 
       get "/api/presets/:id" do
@@ -44,23 +61,113 @@ module Fobrel
         found = preset(:edit)
         value = document(data, found.library)
         raise Halt.new(422, "The document is that of another brush. Nothing was saved.") unless value.id == found.document_id
-        Actions::SaveEdition.call(preset: found, person:, value:, base: data["base"], note: text(data, "note", ""))
+        Actions::SaveEdition.call(preset: found, person:, value:, base: data["base"], note: text(data, "note", ""), **captured(data))
         answer(detail(found.reload), 201)
       end
 
       post "/api/presets/:id/variations" do
+        data = json
         found = preset(:edit)
-        answer(detail(Actions::SaveVariation.call(preset: found, person:, value: document(json, found.library))), 201)
+        places = Array(data["places"]).grep(Hash).first(50)
+        made = Actions::SaveVariation.call(preset: found, person:, value: document(data, found.library), name: text(data, "name", ""), places:, **captured(data))
+        Actions::KeepFavourite.call(preset: made, person:, on: true) if data["favourite"] == true
+        answer(detail(made), 201)
+      end
+
+      # One edition with its settings.
+      get "/api/presets/:id/editions/:number" do
+        edition = preset(:look).editions.find_by!(number: number(params["number"]))
+        answer({number: edition.number, fingerprint: edition.fingerprint, document: Core::Preset::Schema.fill(edition.document)})
+      end
+
+      put "/api/presets/:id/editions/:number" do
+        found = preset(:edit)
+        Actions::NameEdition.call(preset: found, number: number(params["number"]), name: text(json, "name"))
+        answer(detail(found))
+      end
+
+      # Two people's changes brought together against the edition both began with.
+      post "/api/presets/:id/merge" do
+        data = json
+        found = preset(:edit)
+        base = found.editions.find_by!(number: number(data["base"]))
+        merge = Core::Preset::Merge.new(base: base.value, mine: document(data, found.library), theirs: found.current_edition.value)
+        answer(merged(merge, data["choices"].is_a?(Hash) ? data["choices"] : {}, found, base))
+      end
+
+      post "/api/presets/:id/restore" do
+        entry = Actions::RestoreEdition.call(preset: preset(:edit), person:, number: number(json["number"]))
+        answer({entry: Views::Entry.new(entry).to_h})
+      end
+
+      put "/api/presets/:id/home" do
+        entry = Actions::SetHome.call(preset: preset(:edit), person:, number: number(json["number"]))
+        answer({entry: Views::Entry.new(entry).to_h})
+      end
+
+      put "/api/presets/:id/lock" do
+        entry = Actions::LockPreset.call(preset: preset(:lock), person:, locked: json["locked"] == true)
+        answer({entry: Views::Entry.new(entry).to_h})
+      end
+
+      put "/api/presets/:id/favourite" do
+        on = json["on"] == true
+        Actions::KeepFavourite.call(preset: preset(:look), person:, on:)
+        answer({favourite: on})
       end
 
       helpers do
         def preset(deed) = of_library(Models::Preset.includes(:current_edition, :home_edition), deed)
 
+        def way_back(to) = Actions::ResetPresets::WORDS.key?(to) ? to : raise(Halt.new(400, "to must be one of #{Actions::ResetPresets::WORDS.keys.join(", ")}."))
+
+        def captured(data)
+          return {} unless data["capture"].is_a?(Array)
+          {capture: data["capture"].grep(String) & Core::Preset::Capture::ITEMS.keys}
+        end
+
+        def changed_row(preset, draft, target)
+          before = draft || preset.current_edition
+          {id: preset.id, name: preset.name, draft: !draft.nil?, to: target.number, before: before.fingerprint, after: target.fingerprint,
+           at: draft&.updated_at&.iso8601, words: Core::Preset::Changes.between(target.value, Core::Preset::Preset.restore(before.document)).words}
+        end
+
+        def revised_row(row)
+          {id: row.preset.id, name: row.preset.name, before: row.before.fingerprint, document: row.after.to_h, words: row.changes.words}
+        end
+
+        def revision(data, library)
+          case data["change"]
+          when "fit"
+            width, height, share = data.values_at("width", "height", "share")
+            raise Halt.new(422, "A canvas is 1 to 100000 px a side, and the share lies between 1 and 100 %. Nothing was changed.") unless
+              [width, height].all? { _1.is_a?(Numeric) && _1.between?(1, 100_000) } && share.is_a?(Numeric) && share.between?(0.01, 1)
+            ["fit", "fitted to a canvas of #{width} × #{height} px", ->(value) { Core::Curation::CanvasFit.of(value, width:, height:, share:) }]
+          when "copy"
+            from = document(data, library)
+            groups = Array(data["groups"]) & COPIED
+            raise Halt.new(422, "Choose at least one group of settings to copy. Nothing was changed.") if groups.empty?
+            ["copy settings", "given the settings #{groups.join(", ")} of “#{from.name}”",
+              ->(value) { Core::Preset::Changes.between(value, from).in(groups).apply(value) }]
+          else raise Halt.new(400, "change must be fit or copy.")
+          end
+        end
+
+        def merged(merge, choices, preset, base)
+          undecided = merge.conflicts.any? { !Core::Preset::Merge::SIDES.include?(choices[_1.key]) }
+          shown = merge.preset(merge.conflicts.to_h { [_1.key, "theirs"] }.merge(choices.slice(*merge.conflicts.map(&:key))))
+          {base: base.number, base_fingerprint: base.fingerprint, edition: preset.current_edition.number, by: preset.current_edition.person&.name,
+           mine: merge.mine.words, theirs: merge.theirs.words, undecided:, document: Core::Preset::Schema.fill(shown.to_h),
+           their_document: Core::Preset::Schema.fill(preset.current_edition.document),
+           conflicts: merge.conflicts.map { {key: _1.key, title: _1.title, words: _1.words} }}
+        end
+
         def rows(presets)
           presets = presets.to_a
           tags = Models::Tagging.where(preset: presets).pluck(:preset_id, :tag_id).group_by(&:first).transform_values { _1.map(&:last) }
           drafts = Models::Draft.where(person:, preset: presets).pluck(:preset_id).to_set
-          Views::Preset.new(presets, params: {tags:, drafts:}).to_h
+          favourites = person.favourites.where(preset: presets).pluck(:preset_id).to_set
+          Views::Preset.new(presets, params: {tags:, drafts:, favourites:}).to_h
         end
 
         def detail(preset)
@@ -69,10 +176,13 @@ module Fobrel
           {preset: rows([preset]).first, library: preset.library_id, next_name: Core::Curation::Numbering.next_name(preset.name, preset.library.preset_names),
            document: Core::Preset::Schema.fill(current.document),
            home_document: Core::Preset::Schema.fill(preset.home_edition.document),
+           received_document: Core::Preset::Schema.fill(preset.received_edition.document),
+           locked_by: preset.locked_by&.name, captured: Core::Preset::Capture.held(current.value),
+           homes: preset.homes.includes(:edition, :person).reverse.map { {number: _1.edition.number, by: _1.person.name, at: _1.created_at.iso8601} },
            draft: draft && {document: Core::Preset::Schema.fill(draft.document), fingerprint: draft.fingerprint,
                             base: draft.base_edition.number, at: draft.updated_at.iso8601},
-           editions: Views::Edition.new(preset.editions.includes(:person).reverse).to_h,
-           sets: preset.brush_sets.order(:name).pluck(:name), seats: preset.seats.order(:name).pluck(:name),
+           editions: Views::Edition.new(preset.editions.includes(:person, :edition_name).reverse).to_h,
+           sets: preset.brush_sets.order(:name).pluck(:id, :name).map { |id, name| {id:, name:} }, seats: preset.seats.order(:name).pluck(:name),
            needs: current.value.needs}
         end
       end

@@ -10,14 +10,6 @@ module Fobrel
         forever("image/png", Models::Strip.png_for(fingerprint, shape) { Core::Preset::Preset.restore(source.pick(:document)) })
       end
 
-      # A strip of settings that are nowhere kept yet: what a slider shows while it moves.
-      post "/api/libraries/:library/strip" do
-        value = document(json, library)
-        content_type "image/png"
-        headers "Cache-Control" => "no-store"
-        halt 200, Core::Stroke::Strip.png(value, assets: Models::Asset::Bytes, shape: Core::Stroke::Strip::SHAPES.key?(params["shape"]) ? params["shape"] : "wall")
-      end
-
       helpers do
         # Where this person may see such a brush: an edition in their libraries, or their draft.
         def visible(fingerprint)

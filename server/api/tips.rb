@@ -29,8 +29,6 @@ module Fobrel
         def shape
           {size: params.fetch("size", 40).to_f.clamp(1, 400), spacing: params.fetch("spacing", 0.25).to_f.clamp(0.02, 3)}
         end
-
-        def inline(png) = "data:image/png;base64,#{[png].pack("m0")}"
       end
     end
   end

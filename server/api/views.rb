@@ -31,6 +31,8 @@ module Fobrel
         attribute(:home) { |preset| preset.home_edition.number }
         attribute(:altered) { |preset| preset.changed_from_home? }
         attribute(:draft) { |preset| params[:drafts].include?(preset.id) }
+        attribute(:favourite) { |preset| params[:favourites].include?(preset.id) }
+        attribute(:locked) { |preset| !preset.locked_by_id.nil? }
         attribute(:size) { |preset| preset.current_edition.document.dig("mark", "size", "base") }
         attribute(:traits) { |preset| Core::Curation::Traits.of(preset.current_edition.value) }
         attribute(:tag_ids) { |preset| params[:tags].fetch(preset.id, []) }
@@ -41,6 +43,7 @@ module Fobrel
         include Alba::Resource
 
         attributes :number, :fingerprint, :note
+        attribute(:name) { |edition| edition.edition_name&.name }
         attribute(:by) { |edition| edition.person&.name }
         attribute(:at) { |edition| edition.created_at.iso8601 }
       end

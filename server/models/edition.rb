@@ -6,6 +6,7 @@ module Fobrel
     class Edition < Record
       belongs_to :preset
       belongs_to :person, optional: true
+      has_one :edition_name
 
       def readonly? = persisted?
 

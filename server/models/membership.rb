@@ -7,14 +7,14 @@ module Fobrel
       MAY = {
         "guest" => %i[look],
         "artist" => %i[look edit],
-        "lead" => %i[look edit hand_out]
+        "lead" => %i[look edit hand_out lock]
       }.freeze
 
       belongs_to :person
       belongs_to :library
       validates :role, inclusion: {in: MAY.keys}
 
-      # @param deed [Symbol] :look, :edit or :hand_out
+      # @param deed [Symbol] :look, :edit, :hand_out or :lock (and to save what is locked)
       def may?(deed) = MAY.fetch(role).include?(deed)
     end
   end

@@ -7,6 +7,8 @@ module Fobrel
       has_secure_password
       has_many :memberships, dependent: :destroy
       has_many :libraries, through: :memberships
+      has_many :trial_strokes
+      has_many :favourites
 
       normalizes :login, with: -> { _1.strip.downcase }
       validates :name, presence: true

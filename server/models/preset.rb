@@ -7,7 +7,9 @@ module Fobrel
       belongs_to :library
       belongs_to :current_edition, class_name: "Fobrel::Models::Edition", optional: true
       belongs_to :home_edition, class_name: "Fobrel::Models::Edition", optional: true
+      belongs_to :locked_by, class_name: "Fobrel::Models::Person", optional: true
       has_many :editions, -> { order(:number) }
+      has_many :homes, -> { order(:id) }
       has_many :drafts
       has_many :taggings
       has_many :tags, through: :taggings
@@ -17,6 +19,16 @@ module Fobrel
       has_many :seats, through: :start_items
 
       scope :in_order, -> { order(:name, :id) }
+
+      # The edition that each way of going back leads to.
+      BACK = {"current" => :current_edition, "home" => :home_edition, "received" => :received_edition}.freeze
+
+      # @return [Edition] the first one: as it was received, or made
+      def received_edition = editions.first
+
+      # @param to [String] a key of BACK
+      # @return [Edition]
+      def edition_to_go_back_to(to) = public_send(BACK.fetch(to))
 
       # @return [Boolean] whether the current edition paints otherwise than home
       def changed_from_home? = current_edition.fingerprint != home_edition.fingerprint

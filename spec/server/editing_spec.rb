@@ -91,7 +91,7 @@ RSpec.describe "changing brushes", :api do
     expect(listed.map { _1["before"] == _1["after"] }).to all(be false)
 
     entry = call(:post, "/api/libraries/#{@first.id}/reset", {})["entry"]
-    expect([entry["summary"], detail["preset"]["fingerprint"], call(:get, "/api/libraries/#{@first.id}/changed")["presets"]]).to eq(["3 brushes back to the edition received", home, []])
+    expect([entry["summary"], detail["preset"]["fingerprint"], call(:get, "/api/libraries/#{@first.id}/changed")["presets"]]).to eq(["3 brushes back to home", home, []])
     expect(detail["editions"].map { _1["number"] }).to eq([3, 2, 1])
 
     expect(call(:post, "/api/ledger/#{entry["id"]}/undo", {})["kept"]).to eq([])

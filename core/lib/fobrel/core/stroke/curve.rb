@@ -22,6 +22,10 @@ module Fobrel
           freeze
         end
 
+        # @param count [Integer] at least 2
+        # @return [Array<Float>] the values at evenly spaced x from 0 to 1
+        def sampled(count) = Array.new(count) { |i| at(i.fdiv(count - 1)).round(4) }
+
         # @param x [Float] held within the first and last point
         # @return [Float]
         def at(x)

@@ -10,6 +10,26 @@ module Fobrel
         GREY = Colour.parse("#808080")
         TONE = Colour.parse("#6f8790")
 
+        # Grounds that can be asked for by name.
+        NAMES = %w[white grey black painted].freeze
+        WHITE = Colour.parse("#ffffff")
+        BLACK = Colour.parse("#000000")
+
+        # @param name [String] one of NAMES
+        # @param width [Integer] pixels
+        # @param height [Integer] pixels
+        # @return [Page]
+        # @raise [KeyError] naming the ground that is none
+        def self.named(name, width, height)
+          case name
+          when "white" then Page.plain(width, height, WHITE)
+          when "grey" then Page.plain(width, height, GREY)
+          when "black" then Page.plain(width, height, BLACK)
+          when "painted" then Page.plain(width, height, WHITE).under(bars(width, height))
+          else raise KeyError, "no ground is called #{name.inspect}; there are #{NAMES.join(", ")}"
+          end
+        end
+
         # @param preset [Preset::Preset]
         # @param width [Integer] pixels
         # @param height [Integer] pixels

@@ -57,6 +57,8 @@ module Fobrel
 
         # @return [Hash] as it is kept
         attr_reader :settings
+        # @return [Curve] from the pen's pressure to what it means
+        attr_reader :curve
 
         def initialize(settings)
           @settings = settings.freeze

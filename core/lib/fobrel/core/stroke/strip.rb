@@ -20,19 +20,51 @@ module Fobrel
 
         # @param preset [Preset::Preset]
         # @param assets [#fetch] from "sha256:…" to bytes
-        # @param shape [String] one of SHAPES
         # @return [String] a PNG, see-through where nothing was prepared under the stroke
         # @raise [Painter::CannotPaint, Preset::MissingNeed, Tip::Picture::Unreadable]
-        def self.png(preset, assets: {}, shape: "wall")
+        def self.png(preset, assets: {}, **way) = paint(preset, assets:, **way).to_png
+
+        # The strip as a stroke, on request painted in another than the usual way.
+        #
+        # @param shape [String] one of SHAPES
+        # @param trial [TrialStroke] along which it is painted
+        # @param colour [Colour] the artist's
+        # @param ground [String, nil] one of Ground::NAMES; nil prepares what the stroke needs
+        # @param size [Float, nil] px instead of the preset's own
+        # @param hand [Hand] laid over the preset and the movement
+        # @param beside [Float] the greatest size, px, of the brushes shown beside this one: all
+        #   are brought down together, so that sizes can be compared
+        # @return [Painted]
+        def self.paint(preset, assets: {}, shape: "wall", trial: TrialStroke.fetch(TRIAL), colour: Painter::INK, ground: nil, size: nil, hand: Hand[{}], beside: 0)
           page = SHAPES.fetch(shape)
-          fitted = fit(preset, page[1] * TALLEST)
-          painter = Painter.new(fitted, assets:, seed: SEED)
-          painter.paint(TrialStroke.fetch(TRIAL).on(page), page:, ground: Ground.under(preset, *page)).to_png
+          preset = sized(preset, size) if size
+          preset = hand.brush(preset)
+          fitted = fit(preset, page[1] * TALLEST, [greatest(preset), beside].max)
+          prepared = ground ? Ground.named(ground, *page) : Ground.under(preset, *page)
+          Painter.new(fitted, assets:, seed: SEED).paint(hand.movement(trial.on(page)), page:, colour:, ground: prepared)
+        end
+
+        # @param preset [Preset::Preset]
+        # @param size [Float] px
+        # @return [Preset::Preset] at this size, its limits widened to hold it
+        def self.sized(preset, size)
+          was = preset["mark", "size"]
+          changed = {"base" => size, "least" => [was["least"], size].min, "most" => [was["most"], size].max}
+          Preset::Preset.restore(preset.to_h.merge("mark" => preset["mark"].merge("size" => changed)))
+        end
+
+        # @param preset [Preset::Preset]
+        # @return [Float] the greatest size it paints at, px
+        def self.greatest(preset)
+          responses = preset["response"].select { _1["drives"] == "size" }
+          widest = responses.map { |r| [r.fetch("from", 0.0), r.fetch("to", 1.0)].max }.inject(1.0, :*)
+          size = preset["mark", "size"]
+          (size["base"] * widest).clamp(size["least"], [size["most"], size["least"]].max)
         end
 
         # All that is measured in pixels changes together, so that the brush keeps its look.
-        def self.fit(preset, most)
-          factor = [DENSITY, most / greatest(preset)].min
+        def self.fit(preset, most, greatest)
+          factor = [DENSITY, most / greatest].min
           size = preset["mark", "size"].transform_values { (_1 * factor).clamp(0.5, 5000) }
           changes = {"mark" => preset["mark"].merge("size" => size)}
           surface = preset["surface"]
@@ -40,13 +72,7 @@ module Fobrel
           Preset::Preset.restore(preset.to_h.merge(changes))
         end
 
-        def self.greatest(preset)
-          responses = preset["response"].select { _1["drives"] == "size" }
-          widest = responses.map { |r| [r.fetch("from", 0.0), r.fetch("to", 1.0)].max }.inject(1.0, :*)
-          size = preset["mark", "size"]
-          (size["base"] * widest).clamp(size["least"], [size["most"], size["least"]].max)
-        end
-        private_class_method :fit, :greatest
+        private_class_method :fit
       end
     end
   end

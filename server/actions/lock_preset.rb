@@ -1,0 +1,21 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Locks a brush, so that only a lead saves its next edition; others save as new. Or opens it.
+    class LockPreset < Action
+      # @param locked [Boolean]
+      def initialize(preset:, person:, locked:)
+        @preset = preset
+        @person = person
+        @locked = locked
+      end
+
+      # @return [Models::LedgerEntry]
+      def call
+        @preset.update!(locked_by: @locked ? @person : nil)
+        write_down(@preset.library, @person, "lock", "“#{@preset.name}” #{@locked ? "locked" : "opened"}", {"preset" => @preset.id, "locked" => @locked})
+      end
+    end
+  end
+end

@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Sets the point that a reset goes back to. Earlier ones stay in the history.
+    class SetHome < Action
+      # @param number [Integer] of an edition of this preset
+      def initialize(preset:, person:, number:)
+        @preset = preset
+        @person = person
+        @number = number
+      end
+
+      # @return [Models::LedgerEntry]
+      def call
+        @preset.lock!
+        edition = @preset.editions.find_by!(number: @number)
+        before = @preset.home_edition
+        raise Core::Problem, "Edition #{@number} is home already." if before == edition
+        @preset.update!(home_edition: edition)
+        @preset.homes.create!(edition:, person: @person)
+        write_down(@preset.library, @person, "home", "Edition #{@number} is now home of “#{@preset.name}”", {"preset" => @preset.id, "before" => before.id, "after" => edition.id})
+      end
+    end
+  end
+end

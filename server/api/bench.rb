@@ -1,0 +1,116 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Api
+    # The Bench: strokes painted on request, comparisons, curves, people's hands and trial strokes.
+    class Bench < Base
+      helpers Trying
+
+      MOST_SIDE = 1600
+      # Points of a curve that the page draws, from its left to its right.
+      CURVE_POINTS = 49
+
+      # A strip of settings that are nowhere kept yet: what a slider shows while it moves.
+      post "/api/libraries/:library/strip" do
+        data = json
+        value = document(data, library)
+        shape = Core::Stroke::Strip::SHAPES.key?(params["shape"]) ? params["shape"] : "wall"
+        beside = data["beside"].is_a?(Numeric) ? data["beside"].clamp(0, 5000) : 0
+        picture(Core::Stroke::Strip.png(value, assets: Models::Asset::Bytes, shape:, beside:, **way(data["try"])),
+          "X-Greatest-Size" => Core::Stroke::Strip.greatest(value).round(2).to_s)
+      end
+
+      # One stroke of the trial pad, on what lies there already.
+      post "/api/libraries/:library/stroke" do
+        data = json
+        value = document(data, library)
+        painted = paint_on_pad(value, data)
+        picture(painted.to_png)
+      end
+
+      # How far apart two presets paint, in numbers, in words and as a picture.
+      post "/api/libraries/:library/comparison" do
+        data = json
+        one, other = %w[one other].map { document({"document" => data[_1]}, library) }
+        options = way(data["try"])
+        beside = [one, other].map { Core::Stroke::Strip.greatest(_1) }.max
+        pages = [one, other].map { Core::Stroke::Strip.paint(_1, assets: Models::Asset::Bytes, beside:, **options).page }
+        found = Core::Stroke::Comparison.of(*pages)
+        answer(found.to_h.merge(changes: Core::Preset::Changes.between(one, other).map { {path: _1.path, words: _1.words} },
+          picture: (data["picture"] == true) ? inline(found.to_png) : nil))
+      end
+
+      # Curves as the core computes them, for the page to draw.
+      post "/api/curves" do
+        curves = json["curves"]
+        raise Halt.new(400, "curves must be a list of at most 100.") unless curves.is_a?(Array) && curves.size <= 100
+        answer({curves: curves.map { |points| Core::Stroke::Hand["curve" => points].curve.sampled(CURVE_POINTS) }})
+      end
+
+      get "/api/trial-strokes" do
+        shipped = Core::Stroke::TrialStroke.names.map { Core::Stroke::TrialStroke.fetch(_1) }
+        answer({trial_strokes: shipped.map { {id: nil, name: _1.name, title: _1.title, own: false} } + person.trial_strokes.order(:name).map { own_view(_1) },
+                stand_ins: Core::Stroke::StandIn::ALL.values.map { {name: _1.name, title: _1.title} }, grounds: Core::Stroke::Ground::NAMES})
+      end
+
+      post "/api/trial-strokes" do
+        data = json
+        list = data["samples"]
+        samples(list)
+        made = person.trial_strokes.create!(name: text(data, "name"), width: data["width"], height: data["height"],
+          samples: list.map { _1.slice(*Core::Stroke::Samples::COLUMNS) })
+        answer(own_view(made), 201)
+      end
+
+      delete "/api/trial-strokes/:id" do
+        person.trial_strokes.find(number(params["id"])).destroy!
+        answer({ok: true})
+      end
+
+      get "/api/hand" do
+        answer(hand_view(Models::Hand.of(person)))
+      end
+
+      put "/api/hand" do
+        hand = Core::Stroke::Hand[json]
+        Models::Hand.find_or_initialize_by(person:).update!(settings: hand.settings)
+        answer(hand_view(hand))
+      end
+
+      # The pressure curve that suits these strokes; nothing is kept.
+      post "/api/hand/fit" do
+        strokes = json["strokes"]
+        raise Halt.new(400, "strokes must be a list of at most 20.") unless strokes.is_a?(Array) && strokes.size.between?(1, 20)
+        answer({curve: Core::Stroke::Hand.fit(strokes.map { samples(_1) })})
+      end
+
+      helpers do
+        def paint_on_pad(value, data)
+          page = [data["width"], data["height"]]
+          raise Halt.new(400, "A trial pad is 20 to #{MOST_SIDE} px a side.") unless page.all? { _1.is_a?(Integer) && _1.between?(20, MOST_SIDE) }
+          hand = (data["hand"] == true) ? Models::Hand.of(person) : Core::Stroke::Hand[{}]
+          movement = samples(data["samples"])
+          movement = Core::Stroke::StandIn.fetch(data["stand_in"]).movement(movement) if data["stand_in"]
+          Core::Stroke::Painter.new(hand.brush(value), assets: Models::Asset::Bytes, seed: Core::Stroke::Strip::SEED)
+            .paint(hand.movement(movement), page:, colour: colour(data["colour"]) || Core::Stroke::Painter::INK, ground: lying(data, page))
+        end
+
+        # What lies on the pad: the picture the page sent back, or a fresh ground.
+        def lying(data, page)
+          return Core::Stroke::Ground.named(ground(data["ground"]) || "white", *page) unless data["under"]
+          bytes = text({"under" => data["under"][0, MAX_JSON]}, "under", most: MAX_JSON).unpack1("m")
+          Core::Stroke::Page.of(Core::Tip::Picture.read(bytes, name: "What lies on the pad"))
+        end
+
+        def own_view(stroke) = {id: stroke.id, name: stroke.value.name, title: stroke.name, own: true}
+
+        def hand_view(hand) = hand.settings.merge("plain" => hand.plain?, "drawn" => hand.curve.sampled(CURVE_POINTS))
+
+        def picture(png, headers = {})
+          headers({"Content-Type" => "image/png", "Cache-Control" => "no-store"}.merge(headers))
+          halt 200, png
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,19 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # A movement that a person recorded on the trial pad, to be replayed with any preset.
+    class TrialStroke < Record
+      MOST = 50
+
+      belongs_to :person
+      normalizes :name, with: -> { _1.strip }
+      validates :name, length: {in: 1..40}
+      validates :width, :height, numericality: {only_integer: true, in: 20..4000}
+      validate(on: :create) { errors.add(:base, "You keep #{MOST} trial strokes already. Remove one first") if person.trial_strokes.count >= MOST }
+
+      # @return [Core::Stroke::TrialStroke]
+      def value = Core::Stroke::TrialStroke.new("own-#{id}", {"title" => name, "page" => [width, height], "samples" => samples})
+    end
+  end
+end
