@@ -7,6 +7,7 @@ Fobrel::PORT = Fobrel.port_from(ENV)
 
 require_relative "postgres"
 require_relative "boot"
+require "etc"
 require "socket"
 
 module Fobrel
@@ -69,6 +70,16 @@ module Fobrel
       File.read(file)
     end
 
+    # As many processes as the machine has processors: painting keeps one busy. They share
+    # nothing but the database.
+    def cluster(config)
+      workers = Integer(ENV.fetch("WEB_WORKERS", Etc.nprocessors.clamp(1, 4)))
+      return if workers < 2
+      config.workers workers
+      config.preload_app!
+      config.before_fork { ActiveRecord::Base.connection_handler.clear_all_connections! }
+    end
+
     def serve
       require "puma"
       require "puma/configuration"
@@ -76,7 +87,8 @@ module Fobrel
       app = App.build(secret:)
       config = Puma::Configuration.new do |c|
         c.bind "tcp://127.0.0.1:#{@port}"
-        c.threads 1, Integer(ENV.fetch("WEB_THREADS", 6))
+        c.threads 1, Integer(ENV.fetch("WEB_THREADS", 5))
+        cluster(c)
         c.app app
         c.log_requests false
         c.quiet

@@ -28,6 +28,9 @@ module Fobrel
         disable :sessions
       end
 
+      # Only signing in and out writes the session: an answer that was under way while somebody
+      # signed out must not bring their session back.
+      before { request.session_options[:skip] = true unless request.path_info == "/api/session" }
       # Nobody learns anything before they signed in, not even that their request is ill-formed.
       before { person if request.path_info.start_with?("/api/") && request.path_info != "/api/session" }
 

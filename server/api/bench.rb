@@ -17,7 +17,7 @@ module Fobrel
         shape = Core::Stroke::Strip::SHAPES.key?(params["shape"]) ? params["shape"] : "wall"
         beside = data["beside"].is_a?(Numeric) ? data["beside"].clamp(0, 5000) : 0
         picture(Core::Stroke::Strip.png(value, assets: Models::Asset::Bytes, shape:, beside:, **way(data["try"])),
-          "X-Greatest-Size" => Core::Stroke::Strip.greatest(value).round(2).to_s)
+          "X-Greatest-Size" => Core::Stroke::Strip.greatest(value).round(2).to_s, "X-Full-Size" => Core::Stroke::Strip.full_size(shape).round(2).to_s)
       end
 
       # One stroke of the trial pad, on what lies there already.
@@ -55,10 +55,9 @@ module Fobrel
 
       post "/api/trial-strokes" do
         data = json
-        list = data["samples"]
-        samples(list)
+        movement = by_stand_in(samples(data["samples"]), data)
         made = person.trial_strokes.create!(name: text(data, "name"), width: data["width"], height: data["height"],
-          samples: list.map { _1.slice(*Core::Stroke::Samples::COLUMNS) })
+          samples: movement.rows.map { Core::Stroke::Samples::COLUMNS.zip(_1.map { |number| number.round(3) }).to_h })
         answer(own_view(made), 201)
       end
 
@@ -89,15 +88,18 @@ module Fobrel
           page = [data["width"], data["height"]]
           raise Halt.new(400, "A trial pad is 20 to #{MOST_SIDE} px a side.") unless page.all? { _1.is_a?(Integer) && _1.between?(20, MOST_SIDE) }
           hand = (data["hand"] == true) ? Models::Hand.of(person) : Core::Stroke::Hand[{}]
-          movement = samples(data["samples"])
-          movement = Core::Stroke::StandIn.fetch(data["stand_in"]).movement(movement) if data["stand_in"]
+          movement = data["trial"] ? trial(data["trial"]).on(page) : samples(data["samples"])
+          movement = by_stand_in(movement, data)
           Core::Stroke::Painter.new(hand.brush(value), assets: Models::Asset::Bytes, seed: Core::Stroke::Strip::SEED)
             .paint(hand.movement(movement), page:, colour: colour(data["colour"]) || Core::Stroke::Painter::INK, ground: lying(data, page))
         end
 
-        # What lies on the pad: the picture the page sent back, or a fresh ground.
+        def by_stand_in(movement, data) = data["stand_in"] ? Core::Stroke::StandIn.fetch(data["stand_in"]).movement(movement) : movement
+
+        # What lies on the pad: the picture the page sent back, or, to begin with, bars of paint
+        # where they are asked for. The plain grounds lie under the pad, out of a brush's reach.
         def lying(data, page)
-          return Core::Stroke::Ground.named(ground(data["ground"]) || "white", *page) unless data["under"]
+          return (Core::Stroke::Ground.bars(*page) if data["ground"] == "painted") unless data["under"]
           bytes = text({"under" => data["under"][0, MAX_JSON]}, "under", most: MAX_JSON).unpack1("m")
           Core::Stroke::Page.of(Core::Tip::Picture.read(bytes, name: "What lies on the pad"))
         end

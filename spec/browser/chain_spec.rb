@@ -17,19 +17,19 @@ RSpec.describe "from a picture to everybody's seat", :browser do
 
     # Tuned on the Bench: the strip follows, the change is a draft, and is saved.
     expect(page).to have_css("h1", text: "Bollard cap")
-    expect(page).to have_no_content("yours")
+    expect(page).to have_content("no change")
     live = find("[data-test=live] img")[:src]
     tune "Size in px", 28
     tune "Spacing in %", 90
-    expect(page).to have_content("2 changes, yours")
-    expect(page).to have_content("kept as your draft")
+    expect(page).to have_content("2 changes")
+    expect(page).to have_css("[role=status]", text: "kept")
     expect(page).to have_content("Size 40 px → 28 px")
     expect(page).to have_no_css("[data-test=live] img[src='#{live}']")
-    fill_in "A note for this edition", with: "smaller, apart"
-    click_button "as edition 2"
-    expect(page).to have_content("Saved as edition 2")
+    save_edition 2, note: "smaller, apart"
     tune "Flow in %", 40
-    click_button "as new brush “Bollard cap 2”"
+    click_button "as a new brush…"
+    expect(page).to have_field("Name of the new brush", with: "Bollard cap 2")
+    click_button "Save the new brush"
     expect(page).to have_css("h1", text: /\ABollard cap 2\z/)
 
     # Found on the Wall, picked, tagged, put in a set.
@@ -96,9 +96,8 @@ RSpec.describe "from a picture to everybody's seat", :browser do
     row("Bollard cap 2").double_click
     expect(page).to have_css("h1", text: "Bollard cap 2")
     tune "Size in px", 80
-    expect(page).to have_content("1 change, yours")
-    click_button "as edition 2"
-    expect(page).to have_content("Saved as edition 2")
+    expect(page).to have_content("1 change")
+    save_edition 2
     go "Seats"
     expect(page).to have_content("behind")
     go "Wall"
@@ -108,7 +107,7 @@ RSpec.describe "from a picture to everybody's seat", :browser do
       expect(page).to have_css("label.row .strip", count: 2)
       click_button "Take 1 brush back"
     end
-    expect(page).to have_content("1 brush back to the edition received")
+    expect(page).to have_content("1 brush back to home")
     expect(prints[@second]).to eq(prints[@first])
     click_button "Undo"
     expect(page).to have_content("Undone.")

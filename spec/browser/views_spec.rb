@@ -23,7 +23,7 @@ RSpec.describe "the views", :browser do
     sign_in("maren")
     row("Bollard").double_click
     tune "Size in px", 55
-    expect(page).to have_content("kept as your draft")
+    expect(page).to have_css("[role=status]", text: "kept")
     sign_out
     sign_in("maren")
     go "Wall"
@@ -32,7 +32,7 @@ RSpec.describe "the views", :browser do
     expect(page).to have_field("Size in px", with: "55")
     click_button "Discard my change"
     expect(page).to have_field("Size in px", with: "30")
-    click_button "Bring my change back"
+    click_button "Undo"
     expect(page).to have_field("Size in px", with: "55")
   end
 

@@ -11,8 +11,10 @@ RSpec.describe "who may do what", :api do
   guarded = routes - open_routes
 
   def filled(path, library, thing)
-    path.sub("{library}", library.to_s).sub("{id}", thing.to_s).sub("{fingerprint}", "0" * 64).sub("{shape}", "wall")
+    path.sub("{library}", library.to_s).sub("{id}", thing.to_s).sub("{fingerprint}", "0" * 64).sub("{shape}", "wall").sub("{number}", "1")
   end
+  # What is a person's own, or the same for everybody.
+  personal = ->(path) { path == "/api/settings" || path.match?(%r{\A/api/(curves|hand|trial-strokes)}) }
 
   it "knows every route of the contract" do
     expect(routes.size).to be >= 28
@@ -36,12 +38,21 @@ RSpec.describe "who may do what", :api do
     @second.memberships.create!(person: stranger, role: "lead")
     sign_in("nils")
     ids = {"/api/sets" => set.id, "/api/seats" => seat.id, "/api/ledger" => entry.id}
-    answers = (guarded - [[:get, "/api/settings"]]).map do |verb, path|
+    answers = guarded.reject { personal[_1.last] }.map do |verb, path|
       data = (verb == :get) ? nil : {"document" => thing.current_edition.document, "preset_ids" => [], "name" => "x", "tag" => "x", "base" => 1}
       call(verb, filled(path, @first.id, ids.find { path.start_with?(_1[0]) }&.last || thing.id), data)
       [verb, path, status]
     end
     expect(answers.reject { _1.last == 404 }).to eq([])
+  end
+
+  it "brings no session back with an answer that was under way at signing out" do
+    sign_in("maren")
+    cookie = last_request.env["HTTP_COOKIE"]
+    call(:get, "/api/libraries/#{@first.id}/presets")
+    expect([status, last_response.headers["set-cookie"]]).to eq([200, nil])
+    call(:put, "/api/hand", {})
+    expect([status, last_response.headers["set-cookie"], cookie.nil?]).to eq([200, nil, false])
   end
 
   it "lets a guest look and export, and change nothing" do

@@ -54,6 +54,29 @@ module BrowserHelp
     page.driver.browser.keyboard.type(number.to_s, :tab)
   end
 
+  def save_edition(number, note: "")
+    click_button "as edition #{number}…"
+    fill_in "A note for this edition", with: note
+    click_button "Save edition #{number}"
+    expect(page).to have_content("Saved as edition #{number}")
+  end
+
+  # Opens a brush on the Bench and waits until it lies there.
+  def bench(name)
+    visit "/bench/#{Studio::M::Preset.find_by!(name:).id}"
+    expect(page).to have_css(".stack h1", text: name)
+    expect(page).to have_css("[data-test=live] img")
+  end
+
+  # A pen's stroke through the browser's own input, pressure and tilt included.
+  def pen_stroke(canvas, points, tilt: [30, 20], pen: "pen", wait: 0.008)
+    box = evaluate_script("(() => { const b = arguments[0].getBoundingClientRect(); return [b.left, b.top] })()", canvas)
+    send = ->(type, (x, y, force)) { page.driver.browser.page.command("Input.dispatchMouseEvent", type:, x: box[0] + x, y: box[1] + y, button: "left", buttons: 1, clickCount: 1, pointerType: pen, force:, tiltX: tilt[0], tiltY: tilt[1]) }
+    send["mousePressed", points.first]
+    points.each { |point| send["mouseMoved", point] && sleep(wait) }
+    send["mouseReleased", points.last]
+  end
+
   def row(name) = find(".row", text: /\A#{Regexp.escape(name)}\b/)
 
   def files = ENV.fetch("FOBREL_VAR")

@@ -9,7 +9,7 @@ describe('of', () => {
   })
 
   it('throws the sentence the server gave', async () => {
-    await expect(of(answer(undefined, { error: 'Take another name.' }, 422))).rejects.toThrow(new Refused('Take another name.'))
+    await expect(of(answer(undefined, { error: 'Take another name.' }, 422))).rejects.toThrow(new Refused('Take another name.', 422))
   })
 
   it('says in words when the answer holds no sentence', async () => {

@@ -3,7 +3,7 @@ import type { Preset } from '../src/api/client'
 import { found } from '../src/views/wall/found'
 
 const preset = (id: number, name: string, more: Partial<Preset> = {}): Preset => ({
-  id, name, document_id: '', fingerprint: '', edition: 1, home: 1, altered: false, draft: false, size: 10, traits: [], tag_ids: [], ...more,
+  id, name, document_id: '', fingerprint: '', edition: 1, home: 1, altered: false, draft: false, favourite: false, locked: false, size: 10, traits: [], tag_ids: [], ...more,
 })
 const all = [preset(1, 'Harbour fog', { tag_ids: [7] }), preset(2, 'Fog über Kap', { draft: true }), preset(3, 'Quay line', { tag_ids: [7], altered: true })]
 const ids = (wanted: Parameters<typeof found>[1]) => found(all, wanted).map(({ id }) => id)

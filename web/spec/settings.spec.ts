@@ -1,51 +1,57 @@
 import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Document } from '../src/api/client'
-import { answerOf, CURVES, curveName, differences, settings, shown, useSchema, valueAt, withAnswer, withValue } from '../src/views/bench/settings'
+import { answerOf, bends, groups, offScale, onScale, responseChoices, settings, shown, STRAIGHT, useSchema, valueAt, withAnswer, withValue } from '../src/views/bench/settings'
 
 const round: Document = {
-  mark: { tip: { kind: 'round', hardness: 0.8 }, size: { base: 40, least: 1, most: 5000 }, roundness: 1, angle: 0, crisp: false },
-  trail: { spacing: 0.1, scatter: { across: 0, along: 0 }, count: 1 }, response: [], surface: null, pigment: { opacity: 1, flow: 0.07 },
+  method: 'dabs', mark: { tip: { kind: 'round', hardness: 0.8 }, size: { base: 40, least: 1, most: 5000 }, roundness: 1, angle: 0, crisp: false },
+  trail: { spacing: 0.1, scatter: { across: 0, along: 0 }, count: 1, steadying: 0 }, response: [], surface: null,
+  pigment: { opacity: 1, flow: 0.07, blend: 'normal', eraser: false, colour: { mode: 'artist' }, mix: 0, charge: 1 },
+  habits: { layer: null, under: false, merge: true, mirror: null }, about: { tags: [] },
 }
+const picture = (frames: number, turn: unknown = 'in order') => ({ ...round, mark: { ...round.mark, tip: { kind: 'picture', frames: Array(frames).fill('x'), colours: 'tint', turn, columns: 2 } }, surface: { asset: 'x', depth: 0.5, travel: 1, scale: 1, invert: false } })
 const titles = (document: Document) => settings(document).map(({ title }) => title)
 
 beforeAll(() => useSchema(JSON.parse(readFileSync('../core/data/preset.schema.json', 'utf8'))))
 
 describe('settings', () => {
-  it('shows only those that mean something for the tip and the grain', () => {
-    expect(titles(round)).toContain('Hardness')
-    expect(titles(round)).not.toContain('Grain depth')
-    const stamp = { ...round, mark: { ...round.mark, tip: { kind: 'picture', frames: ['x'] } }, surface: { asset: 'x', depth: 0.5, travel: 1, scale: 1, invert: false } }
-    expect(titles(stamp)).not.toContain('Hardness')
-    expect(titles(stamp)).toContain('Grain depth')
+  it('come from the schema, in its groups', () => {
+    expect(groups().map(({ title }) => title)).toEqual(['Mark', 'Trail', 'Surface', 'Pigment', 'Habits'])
+    expect(titles(round)).toEqual(['Hardness', 'Size', 'Least size', 'Most size', 'Roundness', 'Angle', 'Crisp', 'Spacing', 'Scatter across', 'Scatter along', 'Count', 'Steadying',
+      'Opacity', 'Flow', 'Blend mode', 'Eraser', 'Colour', 'Mix', 'Charge', 'Layer', 'Lay under', 'Merge', 'Mirror'])
   })
 
-  it('never lets a slider reach less far than the value it shows', () => {
-    const most = settings(round).find(({ title }) => title === 'Most size')!
-    expect(most.most).toBe(5000)
+  it('are only those that mean something for the method, the tip and the grain', () => {
+    expect(titles(picture(1))).not.toContain('Hardness')
+    expect(titles(picture(1))).toContain('Grain depth')
+    expect(['Turn', 'Columns'].map((one) => [picture(1), picture(4), picture(4, ['in order', 'pressure'])].map((document) => titles(document).includes(one)))).toEqual([[false, true, true], [false, false, true]])
+    const ribbon = titles({ ...picture(1), method: 'ribbon' })
+    expect(['Spacing', 'Count', 'Mix', 'Crisp', 'Flow'].filter((one) => ribbon.includes(one))).toEqual([])
+    expect(titles({ ...round, method: 'garland' })).not.toContain('Charge')
+    expect([responseChoices(round).drives.includes('grain depth'), responseChoices(picture(3)).drives.includes('frame'), responseChoices(round).by.length]).toEqual([false, true, 9])
   })
 
-  it('changes one setting and leaves the document it came from alone', () => {
+  it('never let a slider reach less far than the value it shows', () => {
+    expect(settings(round).find(({ title }) => title === 'Most size')!.most).toBe(5000)
+    expect(settings(round).find(({ title }) => title === 'Size')!.most).toBe(200)
+  })
+
+  it('change one at a time and leave the document they came from alone', () => {
     const next = withValue(round, ['mark', 'size', 'base'], 12)
     expect([valueAt(next, ['mark', 'size', 'base']), valueAt(round, ['mark', 'size', 'base']), next.trail]).toEqual([12, 40, round.trail])
   })
 
-  it('says fractions as per cent', () => {
-    const flow = settings(round).find(({ title }) => title === 'Flow')!
-    expect([shown(flow, 0.07), shown({ ...flow, unit: 'px' }, 40), shown({ ...flow, unit: '°' }, -30), shown(flow, true)]).toEqual(['7 %', '40 px', '-30°', 'on'])
+  it('say fractions as per cent, and read them back', () => {
+    expect([shown({ unit: '%' }, 0.07), shown({ unit: 'px' }, 40), shown({ unit: '°' }, -30), shown({ unit: '' }, true), shown({ unit: '' }, null), shown({ unit: '' }, { mode: 'fixed', value: '#0f6b6b' })])
+      .toEqual(['7 %', '40 px', '-30°', 'on', 'none', '#0f6b6b'])
+    expect([onScale({ unit: '%' }, 0.075), offScale({ unit: '%' }, 7.5), offScale({ unit: 'px' }, 7.5)]).toEqual([7.5, 0.075, 7.5])
   })
 
-  it('answers to pressure, keeps a curve an artist drew, and can stop answering', () => {
-    const answering = withAnswer(round, 'size', { from: 0.5 })
-    expect(answerOf(answering, 'size')).toEqual({ drives: 'size', by: 'pressure', from: 0.5, to: 1, curve: CURVES.even })
-    const own = withAnswer(answering, 'size', { curve: [[0, 0.3], [1, 0.9]] })
-    expect([curveName(answerOf(own, 'size')!.curve), own.response.length]).toEqual(['own', 1])
-    expect(withAnswer(own, 'size').response).toEqual([])
-  })
-
-  it('says in words what differs', () => {
-    const changed = withAnswer(withValue(round, ['pigment', 'flow'], 0.11), 'opacity', { from: 0.1, curve: CURVES.late })
-    expect(differences(round, changed)).toEqual(['Flow 7 % → 11 %', 'Opacity by pressure none → 10–100 %, late'])
-    expect(differences(round, round)).toEqual([])
+  it('answer, cell by cell, and can stop answering', () => {
+    const answering = withAnswer(round, 'size', 'tilt', { from: 0.5 })
+    expect(answerOf(answering, 'size', 'tilt')).toEqual({ drives: 'size', by: 'tilt', from: 0.5, to: 1, curve: STRAIGHT })
+    const both = withAnswer(withAnswer(answering, 'hue', 'random', {}), 'size', 'tilt', { curve: bends['turn over']([[0, 0.3], [1, 0.9]]) })
+    expect([answerOf(both, 'size', 'tilt')!.curve, answerOf(both, 'hue', 'random')!.from, both.response.length]).toEqual([[[0, 0.7], [1, 0.1]], -15, 2])
+    expect(withAnswer(both, 'size', 'tilt').response).toEqual([answerOf(both, 'hue', 'random')])
   })
 })

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useDark, useEventListener, useToggle } from '@vueuse/core'
-import { onMounted, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Keys from './parts/Keys.vue'
 import Toast from './parts/Toast.vue'
@@ -23,6 +23,7 @@ const toggleNight = useToggle(night)
 const search = ref('')
 const searchBox = ref<HTMLInputElement>()
 const keys = ref(false)
+const drafts = computed(() => library.presets.filter(({ draft }) => draft).length)
 const groups = [...new Set(views.map(({ group }) => group))].map((group) => ({ group, views: views.filter((view) => view.group === group) }))
 
 onMounted(() => toast.attempt(session.load))
@@ -88,8 +89,9 @@ useEventListener(window, 'drop', (event: DragEvent) => {
       <template v-for="{ group, views: list } in groups" :key="group">
         <h3>{{ group }}</h3>
         <template v-for="view in list" :key="view.name">
-          <router-link v-if="!view.edits || session.mayEdit" :to="{ name: view.name }" active-class="here">
+          <router-link v-if="!view.edits || session.mayEdit" :to="{ name: view.name }" active-class="here" :class="{ here: view.name === 'drafts' && route.name === 'bench' }">
             {{ view.title }}
+            <b v-if="view.name === 'drafts' && drafts" title="Your drafts">{{ drafts }}</b>
             <b v-if="view.name === 'seats' && library.seats.some(({ state }) => state === 'behind')" title="Seats that are behind">{{ library.seats.filter(({ state }) => state === 'behind').length }}</b>
           </router-link>
         </template>

@@ -3,6 +3,7 @@ import { createRouter, createWebHistory } from 'vue-router'
 /** The one list of views: the rail is made from it, group by group. */
 export const views = [
   { name: 'tip-maker', title: 'Tip maker', group: 'Make', path: '/tip-maker', edits: true, component: () => import('./views/tipmaker/TipMaker.vue') },
+  { name: 'drafts', title: 'Bench', group: 'Make', path: '/bench', edits: true, component: () => import('./views/bench/Drafts.vue') },
   { name: 'wall', title: 'Wall', group: 'Keep', path: '/wall', edits: false, component: () => import('./views/wall/Wall.vue') },
   { name: 'sets', title: 'Sets', group: 'Keep', path: '/sets', edits: false, component: () => import('./views/sets/Sets.vue') },
   { name: 'intake', title: 'Intake', group: 'Hand over', path: '/intake', edits: true, component: () => import('./views/intake/Intake.vue') },

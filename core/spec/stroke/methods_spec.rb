@@ -47,6 +47,14 @@ RSpec.describe Fobrel::Core::Stroke do
     end
   end
 
+  it "lets the grain of a ribbon hold paint back, and stay on the page" do
+    bar = tip_png(Numo::SFloat.ones(20, 80))
+    grain = grey_png(Array.new(16) { |y| Array.new(16) { |x| (x < 8) ? 0 : 255 } })
+    preset = picture_preset([bar], method: "ribbon", surface: {"asset" => sha(grain), "depth" => 1, "travel" => 0})
+    alpha = painted(preset, line(50, 60, 450, 60), assets: assets(bar, grain)).alpha
+    expect([alpha[60, 200..216].max, alpha[60, 200..216].min]).to match([be > 0.95, be < 0.05])
+  end
+
   it "erases what is there and paints nothing where nothing is" do
     eraser = round_preset(pigment: {"eraser" => true})
     page = painted(eraser, line(50, 60, 450, 60), ground: half).page

@@ -31,7 +31,11 @@ export const api = createClient<paths>({ baseUrl: typeof location === 'undefined
 api.use(carry)
 
 /** What the server said was wrong, as a sentence for the person. */
-export class Refused extends Error {}
+export class Refused extends Error {
+  constructor(message: string, readonly status = 0) {
+    super(message)
+  }
+}
 
 /** The data of an answer, or its sentence thrown. */
 export async function of<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
@@ -43,7 +47,7 @@ export async function of<T>(answer: Promise<{ data?: T; error?: unknown; respons
   }
   if (got.data !== undefined) return got.data
   const said = (got.error as { error?: string } | undefined)?.error
-  throw new Refused(said ?? `The server refused this (${got.response.status}). Nothing was changed. Try again.`)
+  throw new Refused(said ?? `The server refused this (${got.response.status}). Nothing was changed. Try again.`, got.response.status)
 }
 
 /** A file as the body of a request, untouched. */

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, onMounted, ref } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { api, of } from '../api/client'
 import type { paths } from '../api/schema'
 import { useLibrary } from '../stores/library'
@@ -19,21 +19,24 @@ const ready = ref(false)
 const busy = ref(false)
 const count = computed(() => chosen.value.size)
 
-onMounted(() =>
+const to = ref<'home' | 'current' | 'received'>('home')
+const load = () =>
   toast.attempt(async () => {
-    const { presets } = await of(api.GET('/api/libraries/{library}/changed', library.path()))
+    ready.value = false
+    const { presets } = await of(api.GET('/api/libraries/{library}/changed', { params: { ...library.path().params, query: { to: to.value } } }))
     rows.value = presets.filter(({ id }) => !props.only || props.only.includes(id))
     chosen.value = new Set(rows.value.map(({ id }) => id))
     ready.value = true
-  }),
-)
+  })
+onMounted(load)
+watch(to, load)
 
 const flip = (id: number) => (chosen.value.has(id) ? chosen.value.delete(id) : chosen.value.add(id))
 
 async function go() {
   busy.value = true
   const done = await toast.attempt(async () => {
-    const { entry } = await of(api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: [...chosen.value] } }))
+    const { entry } = await of(api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: [...chosen.value], to: to.value } }))
     await library.load()
     toast.done(entry.summary, entry)
   })
@@ -43,17 +46,20 @@ async function go() {
 </script>
 
 <template>
-  <el-dialog model-value title="Back to the edition received" width="760px" @close="emit('close')">
+  <el-dialog model-value title="Take changes back" width="760px" @close="emit('close')">
+    <el-radio-group v-model="to" aria-label="Back to">
+      <el-radio value="home">to home</el-radio><el-radio value="current">to the current edition (drafts only)</el-radio><el-radio value="received">to the state as received</el-radio>
+    </el-radio-group>
     <p class="soft">What was saved stays among the editions, and this can be undone.</p>
     <div class="rows">
       <div class="row head soft"><span /><span>Brush</span><span>Now</span><span>Then</span></div>
       <label v-for="row in rows" :key="row.id" class="row">
         <el-checkbox :model-value="chosen.has(row.id)" :aria-label="`Take ${row.name} back`" @change="flip(row.id)" />
-        <span><b>{{ row.name }}</b><br><span class="soft small">{{ row.draft ? 'unsaved change' : 'saved since' }}, back to edition {{ row.home }}</span></span>
+        <span><b>{{ row.name }}</b><br><span class="soft small">{{ row.draft ? 'unsaved change' : 'saved since' }}, back to edition {{ row.to }}<br>{{ row.words.join(', ') }}</span></span>
         <Strip :fingerprint="row.before" :label="`${row.name} now`" />
         <Strip :fingerprint="row.after" :label="`${row.name} as received`" />
       </label>
-      <p v-if="ready && !rows.length">Nothing has changed since it was received.</p>
+      <p v-if="ready && !rows.length">Nothing would change.</p>
     </div>
     <template #footer>
       <el-button @click="emit('close')">Cancel</el-button>

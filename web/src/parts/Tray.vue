@@ -5,6 +5,7 @@ import { useLibrary } from '../stores/library'
 import { useSession } from '../stores/session'
 import { useToast } from '../stores/toast'
 import { useTray } from '../stores/tray'
+import FitDialog from './FitDialog.vue'
 import ResetDialog from './ResetDialog.vue'
 import Strip from './Strip.vue'
 import { save } from './save'
@@ -17,6 +18,7 @@ const toast = useToast()
 const asking = ref<'tag' | 'set' | 'export'>()
 const word = ref('')
 const resetting = ref(false)
+const fitting = ref(false)
 const busy = ref(false)
 const changed = computed(() => tray.presets.filter(({ altered, draft }) => altered || draft))
 const questions = { tag: ['Tag', 'Tag', 'A tag that is here, or a new one'], set: ['Add to set', 'Add', 'A set that is here, or a new one'], export: ['Export a package', 'Export', 'Name of the package'] } as const
@@ -81,6 +83,7 @@ const suggestions = (text: string, give: (found: { value: string }[]) => void) =
       <template v-if="session.mayEdit">
         <el-button @click="ask('tag')">Tag</el-button>
         <el-button @click="ask('set')">Add to set</el-button>
+        <el-button @click="fitting = true">Fit to canvas</el-button>
         <el-button :disabled="!changed.length" @click="resetting = true">Reset{{ changed.length ? ` · ${changed.length}` : '' }}</el-button>
       </template>
       <el-button type="primary" @click="ask('export')">Export</el-button>
@@ -96,6 +99,7 @@ const suggestions = (text: string, give: (found: { value: string }[]) => void) =
         </div>
       </form>
     </el-dialog>
+    <FitDialog v-if="fitting" :ids="tray.ids" @close="fitting = false" />
     <ResetDialog v-if="resetting" :only="changed.map(({ id }) => id)" @close="resetting = false" />
   </footer>
 </template>

@@ -8,6 +8,8 @@ export const useToast = defineStore('toast', () => {
   const text = ref('')
   const kind = ref<'done' | 'problem'>('done')
   const entry = ref<Entry>()
+  /** Counts undos, for views that show what one may have changed. */
+  const undone = ref(0)
   let timer: ReturnType<typeof setTimeout> | undefined
 
   function show(message: string, what: 'done' | 'problem', undo?: Entry) {
@@ -37,8 +39,9 @@ export const useToast = defineStore('toast', () => {
     attempt(async () => {
       const { kept } = await of(api.POST('/api/ledger/{id}/undo', { params: { path: { id: one.id } } }))
       await useLibrary().load()
+      undone.value++
       done(['Undone.', ...kept].join(' '))
     })
 
-  return { text, kind, entry, done, problem, hide, attempt, undo }
+  return { text, kind, entry, undone, done, problem, hide, attempt, undo }
 })

@@ -6,72 +6,103 @@ export interface Setting {
   path: string[]
   title: string
   help: string
-  kind: 'number' | 'switch' | 'choice'
+  kind: 'number' | 'switch' | 'choice' | 'colour' | 'turn' | 'text'
   unit: string
   least: number
+  /** How far the slider goes. */
   most: number
+  /** How far the number may go. */
+  limit: number
   step: number
-  choices: string[]
+  choices: (string | null)[]
 }
 
-type Node = {
-  type?: string
+export interface Node {
+  type?: string | string[]
   title?: string
   description?: string
   minimum?: number
   maximum?: number
   enum?: (string | null)[]
   properties?: Record<string, Node>
+  items?: Node
   allOf?: { if: { properties: Record<string, { const: string }> }; then: Node }[]
   anyOf?: Node[]
+  $ref?: string
+  $defs?: Record<string, Node>
   'x-unit'?: string
+  'x-reach'?: number
+  'x-methods'?: string[]
+  'x-needs'?: string
 }
 
 let schema: Node = {}
 /** Hands over the one list of settings, read from the server. */
 export const useSchema = (read: unknown) => (schema = read as Node)
 
-/** What the first form of the Bench tunes, in the order shown. */
-const TUNED = [
-  'mark.size.base', 'mark.size.least', 'mark.size.most', 'mark.tip.hardness', 'mark.roundness', 'mark.angle', 'mark.crisp',
-  'trail.spacing', 'trail.scatter.across', 'trail.scatter.along', 'trail.count',
-  'surface.scale', 'surface.depth', 'surface.travel', 'surface.invert',
-  'pigment.opacity', 'pigment.flow',
-]
-/** A slider's reach where the whole range would be too coarse to use; numbers may go further. */
-const REACH: Record<string, number> = { 'mark.size.base': 200, 'mark.size.least': 100, 'mark.size.most': 400, 'trail.spacing': 2, 'trail.scatter.across': 2, 'trail.scatter.along': 2, 'trail.count': 12, 'surface.scale': 4 }
+/** The groups of settings, in the schema's order; what a brush is called and for is not one. */
+export const groups = () => Object.entries(schema.properties ?? {}).filter(([name, node]) => name !== 'about' && name !== 'response' && (node.properties || node.anyOf)).map(([name, node]) => ({ name, title: node.title ?? name, help: node.description ?? '' }))
 
-function nodeAt(document: Document, path: string[]): Node | undefined {
-  let node: Node | undefined = schema
-  let value: unknown = document
-  for (const key of path) {
-    if (!node || value === null || value === undefined) return undefined
-    if (node.anyOf) node = node.anyOf.find(({ type }) => type === 'object')
-    const branch: Node | undefined = node?.allOf?.find(({ if: { properties } }) => Object.entries(properties).every(([k, { const: wanted }]) => (value as Document)[k] === wanted))?.then
-    node = branch?.properties?.[key] ?? node?.properties?.[key]
-    value = (value as Document)[key]
+/** What can be driven, and what can drive it. */
+export const responseChoices = (document: Document) => {
+  const { drives, by } = schema.properties?.response?.items?.properties ?? {}
+  const meant = (drives?.enum ?? []).filter((one) => !(one === 'grain depth' && !document.surface) && !(one === 'frame' && frames(document) < 2) && !(one === 'mix' && !['dabs', 'smear'].includes(document.method)))
+  return { drives: meant as string[], by: (by?.enum ?? []) as string[] }
+}
+
+const frames = (document: Document) => (document.mark?.tip?.frames as unknown[] | undefined)?.length ?? 0
+
+/** Whether a setting means something for this brush. */
+function means(node: Node, document: Document): boolean {
+  if (node['x-methods'] && !node['x-methods'].includes(document.method)) return false
+  if (node['x-needs'] === 'frames') return frames(document) > 1
+  if (node['x-needs'] === 'two turns') return frames(document) > 1 && Array.isArray(document.mark.tip.turn)
+  return true
+}
+
+/** The settings of an object that apply to it: its own, and those of the branch it takes. */
+function properties(node: Node, value: Document): [string, Node][] {
+  const branches = (node.allOf ?? []).filter(({ if: { properties: wanted } }) => Object.entries(wanted).every(([key, { const: one }]) => value[key] === one)).map(({ then }) => then)
+  const object = node.anyOf?.find(({ type }) => type === 'object')
+  return [node, object, ...branches].flatMap((one) => Object.entries(one?.properties ?? {}))
+}
+
+function kind(node: Node, path: string): Setting['kind'] | undefined {
+  if (path === 'pigment.colour') return 'colour'
+  if (path === 'mark.tip.turn') return 'turn'
+  if (path === 'mark.tip.kind' || node.$ref || node.type === 'array' || node.type === 'object') return undefined
+  if (node.enum) return 'choice'
+  if (node.type === 'boolean') return 'switch'
+  if (node.type === 'number' || node.type === 'integer') return 'number'
+  return 'text'
+}
+
+function walk(node: Node, document: Document, path: string[]): Setting[] {
+  const value = valueAt(document, path) as Document | null
+  if (value === null || typeof value !== 'object') return []
+  return properties(node, value).flatMap(([key, inner]) => {
+    const here = [...path, key]
+    if (!means(inner, document)) return []
+    const what = kind(inner, here.join('.'))
+    return what ? [setting(inner, document, here, what)] : walk(inner, document, here)
+  })
+}
+
+function setting(node: Node, document: Document, path: string[], what: Setting['kind']): Setting {
+  const unit = node['x-unit'] ?? ''
+  const factor = unit === '%' ? 100 : 1
+  return {
+    group: path[0]!, path, title: node.title ?? path.at(-1)!, help: node.description ?? '', kind: what, unit,
+    least: (node.minimum ?? 0) * factor,
+    most: Math.max(node['x-reach'] ?? node.maximum ?? 1, Number(valueAt(document, path)) || 0) * factor,
+    limit: (node.maximum ?? 1e6) * factor,
+    step: node.type === 'integer' || unit === '%' || unit === '°' ? 1 : 0.5,
+    choices: what === 'turn' ? (schema.$defs?.turn?.enum ?? []) : (node.enum ?? []),
   }
-  return node
 }
 
 /** The settings that mean something for this preset: no hardness on a picture tip, no depth without a grain. */
-export function settings(document: Document): Setting[] {
-  return TUNED.flatMap((name) => {
-    const path = name.split('.')
-    const node = nodeAt(document, path)
-    if (!node) return []
-    const unit = node['x-unit'] ?? ''
-    const factor = unit === '%' ? 100 : 1
-    return [{
-      group: schema.properties?.[path[0]!]?.title ?? path[0]!,
-      path, title: node.title ?? path.at(-1)!, help: node.description ?? '', unit,
-      kind: node.type === 'boolean' ? 'switch' as const : node.enum ? 'choice' as const : 'number' as const,
-      least: (node.minimum ?? 0) * factor, most: Math.max(REACH[name] ?? node.maximum ?? 1, Number(valueAt(document, path)) || 0) * factor,
-      step: node.type === 'integer' || unit === '%' || unit === '°' ? 1 : 0.5,
-      choices: (node.enum ?? []).filter((one): one is string => one !== null),
-    }]
-  })
-}
+export const settings = (document: Document): Setting[] => groups().flatMap(({ name }) => walk(schema.properties![name]!, document, [name]))
 
 export const valueAt = (document: Document, path: string[]): unknown => path.reduce<unknown>((at, key) => (at as Document | null | undefined)?.[key], document)
 
@@ -81,45 +112,53 @@ export function withValue(document: Document, path: string[], value: unknown): D
   return { ...document, [key!]: rest.length ? withValue(document[key!] ?? {}, rest, value) : value }
 }
 
-/** A value in the words of the screen: fractions as per cent. */
-export function shown({ unit }: Setting, value: unknown): string {
+/** The value as the screen counts it: fractions as per cent. */
+export const onScale = ({ unit }: Pick<Setting, 'unit'>, value: unknown) => (typeof value === 'number' && unit === '%' ? Math.round(value * 1000) / 10 : (value as number))
+/** The way back from the screen's count. */
+export const offScale = ({ unit }: Pick<Setting, 'unit'>, value: number) => (unit === '%' ? Math.round(value * 10) / 1000 : value)
+
+/** A value in the words of the screen. */
+export function shown({ unit }: Pick<Setting, 'unit'>, value: unknown): string {
   if (typeof value === 'boolean') return value ? 'on' : 'off'
-  if (typeof value !== 'number') return String(value ?? '–')
-  if (unit === '%') return `${Math.round(value * 1000) / 10} %`
-  return `${Math.round(value * 100) / 100}${unit === '°' ? '°' : unit ? ` ${unit}` : ''}`
-}
-
-/** How the first form of the Bench answers to pressure: one response each for size and opacity. */
-export const CURVES: Record<string, [number, number][]> = {
-  even: [[0, 0], [1, 1]],
-  late: [[0, 0], [0.5, 0.2], [1, 1]],
-  early: [[0, 0], [0.5, 0.8], [1, 1]],
-}
-export interface Answer { drives: string; by: string; from: number; to: number; curve: [number, number][] }
-
-export const answerOf = (document: Document, drives: string): Answer | undefined => document.response.find((one: Answer) => one.drives === drives && one.by === 'pressure')
-
-/** The document with the answer of this setting to pressure changed, or taken out. */
-export function withAnswer(document: Document, drives: string, answer?: Partial<Answer>): Document {
-  const was = answerOf(document, drives)
-  if (!answer) return { ...document, response: document.response.filter((one: Answer) => one !== was) }
-  const next = { drives, by: 'pressure', from: 0.2, to: 1, curve: CURVES.even!, ...was, ...answer }
-  return { ...document, response: was ? document.response.map((one: Answer) => (one === was ? next : one)) : [...document.response, next] }
-}
-
-/** The name of a curve's shape, or “own” where an artist drew it. */
-export const curveName = (curve: [number, number][]) => Object.entries(CURVES).find(([, points]) => JSON.stringify(points) === JSON.stringify(curve))?.[0] ?? 'own'
-
-/** What differs between two documents, setting by setting, in the words of the screen. */
-export function differences(from: Document, to: Document): string[] {
-  const plain = settings(to).filter(({ path }) => !same(valueAt(from, path), valueAt(to, path)))
-    .map((one) => `${one.title} ${shown(one, valueAt(from, one.path))} → ${shown(one, valueAt(to, one.path))}`)
-  const answers = ['size', 'opacity'].filter((drives) => !same(answerOf(from, drives), answerOf(to, drives)))
-    .map((drives) => `${drives[0]!.toUpperCase()}${drives.slice(1)} by pressure ${said(answerOf(from, drives))} → ${said(answerOf(to, drives))}`)
-  return [...plain, ...answers]
+  if (value && typeof value === 'object') return 'value' in value ? String(value.value) : 'mode' in value ? 'artist’s' : String(value)
+  if (typeof value !== 'number') return String(value ?? 'none')
+  const number = Math.round(onScale({ unit }, value) * 100) / 100
+  return `${number}${unit === '°' ? '°' : unit ? ` ${unit}` : ''}`
 }
 
 /** Whether two settings hold the same value. */
-export const same = (a: unknown, b: unknown) => JSON.stringify(a) === JSON.stringify(b)
+export const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b)
 
-const said = (answer?: Answer) => (answer ? `${Math.round(answer.from * 100)}–${Math.round(answer.to * 100)} %, ${curveName(answer.curve)}` : 'none')
+export type Point = [number, number]
+export interface Answer { drives: string; by: string; from: number; to: number; curve: Point[] }
+export const STRAIGHT: Point[] = [[0, 0], [1, 1]]
+
+export const answerOf = (document: Document, drives: string, by: string): Answer | undefined => (document.response as Answer[]).find((one) => one.drives === drives && one.by === by)
+
+/** What a new response does before anybody tunes it: degrees and fractions add, all else multiplies. */
+export function freshAnswer(drives: string, by: string): Answer {
+  const chance = by === 'random' || by === 'stroke'
+  const ends: Record<string, [number, number]> = { angle: chance ? [-30, 30] : [0, 360], hue: chance ? [-15, 15] : [0, 20], saturation: [-0.2, 0.2], lightness: [-0.2, 0.2], frame: [0, 1] }
+  const [from, to] = ends[drives] ?? [0.2, 1]
+  return { drives, by, from, to, curve: STRAIGHT }
+}
+
+/** The document with one cell of the grid changed, or emptied. */
+export function withAnswer(document: Document, drives: string, by: string, answer?: Partial<Answer>): Document {
+  const was = answerOf(document, drives, by)
+  const list = document.response as Answer[]
+  if (!answer) return { ...document, response: list.filter((one) => one !== was) }
+  const next = { ...freshAnswer(drives, by), ...was, ...answer }
+  return { ...document, response: was ? list.map((one) => (one === was ? next : one)) : [...list, next] }
+}
+
+/** The unit of a response's two ends. */
+export const answerUnit = (drives: string) => (drives === 'angle' || drives === 'hue' ? '°' : '%')
+
+/** Curves as artists ask for them. */
+export const bends = {
+  straighten: (): Point[] => STRAIGHT,
+  soften: (): Point[] => [[0, 0], [0.5, 0.75], [1, 1]],
+  firm: (): Point[] => [[0, 0], [0.5, 0.25], [1, 1]],
+  'turn over': (curve: Point[]): Point[] => curve.map(([x, y]) => [x, Math.round((1 - y) * 1000) / 1000]),
+}

@@ -1,9 +1,10 @@
 <script setup lang="ts">
-import { computed, watch } from 'vue'
+import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, of } from '../../api/client'
 import Chooser from '../../parts/Chooser.vue'
 import OrderedList from '../../parts/OrderedList.vue'
+import ResetDialog from '../../parts/ResetDialog.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
@@ -16,6 +17,7 @@ const tray = useTray()
 const route = useRoute()
 const router = useRouter()
 const chosen = computed(() => library.sets.find(({ id }) => id === Number(route.query.set)) ?? library.sets[0])
+const resetting = ref(false)
 const fresh = computed(() => tray.ids.filter((id) => !chosen.value?.preset_ids.includes(id)))
 watch(() => session.libraryId, () => router.replace({ query: {} }))
 
@@ -53,11 +55,13 @@ async function make(name: string) {
         <span class="soft">{{ chosen.preset_ids.length }} brushes, drag them into the order you want</span>
         <span class="grow" />
         <el-button v-if="session.mayEdit" :disabled="!fresh.length" @click="put([...chosen.preset_ids, ...fresh])">Add the tray · {{ fresh.length }}</el-button>
+        <el-button v-if="session.mayEdit" :disabled="!chosen.preset_ids.length" @click="resetting = true">Reset…</el-button>
         <el-button :disabled="!chosen.preset_ids.length" @click="tray.add(chosen.preset_ids)">Pick all</el-button>
       </div>
       <OrderedList :ids="chosen.preset_ids" :fixed="!session.mayEdit" empty="This set is empty. Pick brushes on the Wall, then add the tray." @change="put" />
     </section>
-    <div v-else class="empty"><p>No sets yet. Name one at the left, then fill it from the tray.</p></div>
+    <ResetDialog v-if="resetting && chosen" :only="chosen.preset_ids" @close="resetting = false" />
+    <div v-if="!chosen" class="empty"><p>No sets yet. Name one at the left, then fill it from the tray.</p></div>
   </div>
 </template>
 

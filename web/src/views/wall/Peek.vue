@@ -3,7 +3,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import Strip from '../../parts/Strip.vue'
 import TagMark from '../../parts/TagMark.vue'
 import { api, of, type Detail, type Document, type Preset } from '../../api/client'
-import { settings, shown, valueAt } from '../bench/settings'
+import { same, settings, shown, valueAt } from '../bench/settings'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
@@ -23,7 +23,7 @@ const load = () => toast.attempt(async () => (detail.value = await of(api.GET('/
 onMounted(load)
 watch(() => [props.preset.fingerprint, props.preset.draft], load)
 
-const differing = () => settings(detail.value!.document).filter((one) => valueAt(detail.value!.document, one.path) !== valueAt(detail.value!.home_document, one.path))
+const differing = () => settings(detail.value!.document).filter((one) => !same(valueAt(detail.value!.document, one.path), valueAt(detail.value!.home_document, one.path)))
 const day = (text: string) => new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
 
 async function untag(name: string) {
@@ -66,7 +66,7 @@ async function reset() {
           <dt>{{ one.title }}</dt><dd>{{ shown(one, valueAt(detail.document, one.path)) }} <s class="soft">{{ shown(one, valueAt(detail.home_document, one.path)) }}</s></dd>
         </template>
         <dt>Needs</dt><dd>{{ detail.needs.length ? `${detail.needs.length} ${detail.needs.length === 1 ? 'picture' : 'pictures'}` : 'nothing' }}</dd>
-        <dt>In sets</dt><dd>{{ detail.sets.join(', ') || 'none' }}</dd>
+        <dt>In sets</dt><dd>{{ detail.sets.map(({ name }) => name).join(', ') || 'none' }}</dd>
         <dt>On seats</dt><dd>{{ detail.seats.join(', ') || 'none' }}</dd>
         <dt>By</dt><dd>{{ about.author || 'unknown' }}<template v-if="about.licence">, {{ about.licence }}</template></dd>
       </dl>

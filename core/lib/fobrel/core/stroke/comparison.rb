@@ -10,8 +10,11 @@ module Fobrel
       class Comparison
         # SSIM's Gaussian window of 11 × 11 with σ 1.5, and its two constants, as published.
         WINDOW = (-5..5).map { |i| Math.exp(-i * i / (2 * 1.5**2)) }.then { |w| w.map { _1 / w.sum } }.freeze
+        REACH = 5
         C1 = 0.01**2
         C2 = 0.03**2
+        # Far less than a step of an 8-bit picture.
+        UNSEEN = 1e-4
         # A difference of colour that can be seen side by side.
         SEEN = 1.0
         # The difference of colour that is shown at full strength.
@@ -33,17 +36,42 @@ module Fobrel
         # @param other [Numo::SFloat] the same shape
         # @return [Float] −1 to 1; 1 is the same
         def self.ssim(one, other)
+          rows, columns = differing(one, other)
+          return 1.0 if rows.nil?
+          all = (one.shape[0] - 2 * REACH) * (one.shape[1] - 2 * REACH)
+          part = map(one[rows, columns], other[rows, columns])
+          (all - part.size + part.sum) / all
+        end
+
+        # SSIM pixel by pixel, where the window fits.
+        #
+        # @return [Numo::DFloat] smaller by REACH on each side
+        def self.map(one, other)
           x, y = [one, other].map { image(_1) }
           mean_x, mean_y, xx, yy, xy = [x, y, x * x, y * y, x * y].map { plane(blur(_1)) }
           var_x = xx - mean_x**2
           var_y = yy - mean_y**2
           both = xy - mean_x * mean_y
-          map = ((2 * mean_x * mean_y + C1) * (2 * both + C2)) / ((mean_x**2 + mean_y**2 + C1) * (var_x + var_y + C2))
-          map[5...-5, 5...-5].mean.to_f
+          found = ((2 * mean_x * mean_y + C1) * (2 * both + C2)) / ((mean_x**2 + mean_y**2 + C1) * (var_x + var_y + C2))
+          found[REACH...-REACH, REACH...-REACH]
         end
+        private_class_method :map
 
         class << self
           private
+
+          # The rows and columns that hold all differences, with what the windows around them
+          # reach; elsewhere SSIM is 1. Nil where nothing differs.
+          def differing(one, other)
+            apart = one.ne(other)
+            [0, 1].map do |axis|
+              hit = apart.any?(1 - axis).where
+              return if hit.empty?
+              length = one.shape[axis]
+              first = (hit.min - 2 * REACH).clamp(0, [length - 2 * REACH - 1, 0].max)
+              first...[hit.max + 2 * REACH + 1, first + 2 * REACH + 1].max.clamp(0, length)
+            end
+          end
 
           def image(plane) = Vips::Image.new_from_memory_copy(Numo::DFloat.cast(plane).to_binary, plane.shape[1], plane.shape[0], 1, :double)
 
@@ -65,7 +93,13 @@ module Fobrel
 
         # @return [Numo::DFloat] height × width, CIEDE2000 of each pixel
         def differences
-          @differences ||= ColourDifference.between(@one.planes.drop(1), @other.planes.drop(1))
+          @differences ||= begin
+            ones, others = [@one, @other].map { _1.planes.drop(1) }
+            apart = ones.zip(others).map { |a, b| (a - b).abs > UNSEEN }.inject(:|).where
+            found = Numo::DFloat.zeros(@one.height, @one.width)
+            found[apart] = ColourDifference.between(ones.map { _1[apart] }, others.map { _1[apart] }) unless apart.empty?
+            found
+          end
         end
 
         # @return [Hash] ssim, the mean and the greatest CIEDE2000, the share of pixels where it can

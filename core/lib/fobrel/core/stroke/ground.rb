@@ -45,6 +45,11 @@ module Fobrel
         end
 
         # Upright bars of paint with blank page between them.
+        #
+        # @param width [Integer] pixels
+        # @param height [Integer] pixels
+        # @param alpha [Float] 0–1, how thick the paint is
+        # @return [Page]
         def self.bars(width, height, alpha: 1.0)
           columns = (Numo::SFloat.new(width).seq + 0.5) * (9.0 / width)
           bar = columns.floor
@@ -62,7 +67,7 @@ module Fobrel
           rows[(height * 0.12).round...(height * 0.88).round, true] = 1
           Page.new(page.planes.map { _1 * rows })
         end
-        private_class_method :bars, :band
+        private_class_method :band
       end
     end
   end

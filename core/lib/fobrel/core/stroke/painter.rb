@@ -56,7 +56,7 @@ module Fobrel
         end
 
         def planes(path, dabs, tip, width, height, colour, ground)
-          return Ribbon.new(frame(@preset.frames.first || shape_reference, dabs.map(&:size).max)).lay(path, dabs, width, height) unless tip
+          return ribbon(path, dabs, width, height) unless tip
           if moves_paint?
             ground ||= Page.blank(width, height)
             charge = @preset["pigment", "charge"]
@@ -64,6 +64,15 @@ module Fobrel
           end
           return ColourLayer.new(width, height).lay(dabs, tip, grain(width, height), colour) if tip.own_colours? || dabs.any?(&:shifted?)
           [Layer.new(width, height).lay(dabs, tip, grain(width, height))]
+        end
+
+        # A ribbon lies on the page as a whole, and so does its grain.
+        def ribbon(path, dabs, width, height)
+          planes = Ribbon.new(frame(@preset.frames.first || shape_reference, dabs.map(&:size).max)).lay(path, dabs, width, height)
+          grain = grain(width, height) or return planes
+          whole = dabs.first.dup.tap { |dab| dab.x = dab.y = 0.0 }
+          left_over = grain.left_over(whole, 0, 0, width, height)
+          planes.map { _1 * left_over }
         end
 
         # A smear, and wet dabs that pick up what lies under them.

@@ -40,10 +40,21 @@ module Fobrel
         # @return [Float] px, up to `size`
         def self.shake(time, phase, size) = BEATS.sum { |beat, share| Math.sin(time * beat + phase) * share } / 1.6 * size
 
+        # A mouse, or a finger, presses evenly: the hand then presses as hands do, rising and
+        # letting go.
+        #
+        # @param rows [Array<Array<Float>>]
+        def self.pressed(rows)
+          least, most = rows.map { _1[2] }.minmax
+          return rows if most - least > 0.01 || rows.size < 3
+          rows.each_with_index.map { |row, i| row.dup.tap { _1[2] = 0.1 + 0.75 * Math.sin(Math::PI * i / (rows.size - 1)) } }
+        end
+        private_class_method :pressed
+
         # @param samples [Samples]
         # @param tremor [Float] px, how far a shaky hand strays
         # @return [Samples] the same movement by this hand; its place may tremble, its length stays
-        def movement(samples, tremor: 3.0) = Samples.new(samples.rows.map { |row| @row.call(*row, tremor) })
+        def movement(samples, tremor: 3.0) = Samples.new(self.class.send(:pressed, samples.rows).map { |row| @row.call(*row, tremor) })
       end
     end
   end

@@ -8,13 +8,14 @@ module Fobrel
       module Strip
         # Raised by one whenever the same preset would give other pixels than before; pictures
         # kept under an older number are computed anew.
-        VERSION = 2
-        # Pixels: a long strip for lists, a taller one for looking closely.
-        SHAPES = {"wall" => [700, 120], "peek" => [536, 240]}.freeze
+        VERSION = 3
+        # Pixels: a strip for lists, a taller one for looking closely, a long one for the Bench.
+        SHAPES = {"wall" => [700, 120], "peek" => [536, 240], "bench" => [1050, 93]}.freeze
         TRIAL = "swell"
         SEED = 1
-        # Strip pixels for one of the preset's: drawn twice as fine, for sharp screens.
-        DENSITY = 2
+        # Strip pixels for one of the preset's: drawn finer, for sharp screens; less so on the
+        # Bench, where a strip follows a slider.
+        DENSITIES = {"wall" => 2, "peek" => 2, "bench" => 1.5}.freeze
         # A brush taller than this share of the strip is shown smaller, as a whole.
         TALLEST = 0.62
 
@@ -39,7 +40,7 @@ module Fobrel
           page = SHAPES.fetch(shape)
           preset = sized(preset, size) if size
           preset = hand.brush(preset)
-          fitted = fit(preset, page[1] * TALLEST, [greatest(preset), beside].max)
+          fitted = scale(preset, [1, full_size(shape) / [greatest(preset), beside].max].min * DENSITIES.fetch(shape))
           prepared = ground ? Ground.named(ground, *page) : Ground.under(preset, *page)
           Painter.new(fitted, assets:, seed: SEED).paint(hand.movement(trial.on(page)), page:, colour:, ground: prepared)
         end
@@ -53,6 +54,10 @@ module Fobrel
           Preset::Preset.restore(preset.to_h.merge("mark" => preset["mark"].merge("size" => changed)))
         end
 
+        # @param shape [String] one of SHAPES
+        # @return [Float] px, up to which a brush is not brought down
+        def self.full_size(shape) = SHAPES.fetch(shape)[1] * TALLEST / DENSITIES.fetch(shape)
+
         # @param preset [Preset::Preset]
         # @return [Float] the greatest size it paints at, px
         def self.greatest(preset)
@@ -63,8 +68,7 @@ module Fobrel
         end
 
         # All that is measured in pixels changes together, so that the brush keeps its look.
-        def self.fit(preset, most, greatest)
-          factor = [DENSITY, most / greatest].min
+        def self.scale(preset, factor)
           size = preset["mark", "size"].transform_values { (_1 * factor).clamp(0.5, 5000) }
           changes = {"mark" => preset["mark"].merge("size" => size)}
           surface = preset["surface"]
@@ -72,7 +76,7 @@ module Fobrel
           Preset::Preset.restore(preset.to_h.merge(changes))
         end
 
-        private_class_method :fit
+        private_class_method :scale
       end
     end
   end

@@ -1,7 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, shallowRef, type EffectScope } from 'vue'
 import { api, type Document } from '../src/api/client'
-import { useLiveStrip } from '../src/views/bench/useLiveStrip'
+import { usePainted } from '../src/parts/usePainted'
 
 type Asked = { size: number; answer: (ok?: boolean) => void }
 let asked: Asked[] = []
@@ -24,9 +24,9 @@ afterEach(() => {
 })
 
 const settle = async () => { for (let i = 0; i < 5; i++) await nextTick() }
-const start = (document: ReturnType<typeof shallowRef<Document | undefined>>) => scope.run(() => useLiveStrip(() => 1, document))!
+const start = (document: ReturnType<typeof shallowRef<Document | undefined>>) => scope.run(() => usePainted(() => 1, () => document.value && { document: document.value }))!
 
-describe('the live strip', () => {
+describe('what is painted while it changes', () => {
   it('asks for one picture at a time, and next for the newest state only', async () => {
     const document = shallowRef<Document | undefined>({ size: 1 })
     const { src } = start(document)

@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+require "socket"
+
+# The server as a process of its own on the tests' database, to be stopped and started again.
+class Running
+  LAUNCH = File.expand_path("../../server/launch.rb", __dir__)
+
+  # @yieldparam running [Running]
+  def self.server
+    running = new
+    running.start
+    yield running
+  ensure
+    Capybara.app_host = nil
+    running&.stop
+  end
+
+  def initialize
+    @port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
+    @log = File.join(ENV.fetch("FOBREL_VAR"), "running-#{@port}.log")
+  end
+
+  def address = "http://127.0.0.1:#{@port}"
+
+  def start
+    @pid = spawn({"PORT" => @port.to_s, "SESSION_SECRET" => "r" * 64, "WEB_WORKERS" => "1"}, RbConfig.ruby, LAUNCH, out: @log, err: %i[child out])
+    300.times { File.read(@log).include?("Fobrel is ready") ? return : sleep(0.1) }
+    raise "the server did not start: #{File.read(@log)}"
+  end
+
+  def stop
+    return unless @pid
+    Process.kill(:INT, @pid)
+    Process.wait(@pid)
+    @pid = nil
+  end
+
+  def restart
+    stop
+    File.write(@log, "")
+    start
+  end
+end
