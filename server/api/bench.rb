@@ -33,6 +33,7 @@ module Fobrel
         data = json
         one, other = %w[one other].map { document({"document" => data[_1]}, library) }
         options = way(data["try"])
+        options[:shape] = "bench" if data["picture"] == true
         beside = [one, other].map { Core::Stroke::Strip.greatest(_1) }.max
         pages = [one, other].map { Core::Stroke::Strip.paint(_1, assets: Models::Asset::Bytes, beside:, **options).page }
         found = Core::Stroke::Comparison.of(*pages)

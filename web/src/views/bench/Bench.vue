@@ -37,4 +37,5 @@ const open = ref<'history' | 'copy' | 'hand'>()
 .work { display: grid; grid-template-columns: minmax(290px, 1.05fr) minmax(330px, 1.3fr) minmax(250px, 0.95fr); min-height: 0; }
 .work > * { min-height: 0; overflow: auto; padding: 8px 16px 12px; }
 .work > * + * { border-left: 1px solid var(--line); }
+.bench :deep(.el-drawer__header) { margin-bottom: 0; }
 </style>

@@ -56,5 +56,12 @@ const fixed = computed(() => (props.value as { mode: string; value?: string }) ?
 .setting { display: grid; grid-template-columns: 88px minmax(60px, 1fr) 54px 14px 20px; gap: 7px; align-items: center; min-height: 24px; }
 .setting > label { color: var(--soft); overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .setting:not(.number) > :nth-child(2) { grid-column: 2 / 5; justify-self: start; }
-.setting > .way-back { color: var(--ochre); font-size: 15px; line-height: 1; padding: 0 2px; }
+.setting > .way-back { grid-column: 5; color: var(--ochre); font-size: 15px; line-height: 1; padding: 0 2px; }
+.setting .el-select { width: 128px; }
+.setting.turn .el-select { width: 92px; }
+.setting input[type='color'] { width: 30px; height: 20px; padding: 0; border: 1px solid var(--line-strong); border-radius: 4px; background: none; }
+.setting :deep(input[inputmode]) { width: 54px; }
+.slide { position: relative; padding: 0 6px; }
+.slide .el-slider { height: 22px; }
+.home { position: absolute; top: 3px; width: 2px; height: 16px; transform: translateX(-50%); background: var(--ochre); pointer-events: none; border-radius: 1px; }
 </style>

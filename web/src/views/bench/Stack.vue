@@ -134,7 +134,7 @@ const title = (text: string) => text.split(':')[0]!
 <style scoped>
 .stack { padding: 8px 16px 6px; background: var(--card); border-bottom: 1px solid var(--line); }
 .head { gap: 10px; margin-bottom: 6px; white-space: nowrap; }
-.head h1 { overflow: hidden; text-overflow: ellipsis; flex: 0 2 auto; }
+.head h1 { overflow: hidden; text-overflow: ellipsis; flex: none; max-width: 240px; }
 .traits { overflow: hidden; text-overflow: ellipsis; min-width: 0; flex: 0 100 auto; }
 .head > .line, .head > .changed { flex: none; }
 .star { font-size: 15px; color: var(--madder); }
@@ -147,7 +147,7 @@ const title = (text: string) => text.split(':')[0]!
 .ground.painted { background: linear-gradient(90deg, #fff 20%, #0f6b6b 20% 40%, #fff 40% 60%, #b4701f 60% 80%, #fff 80%); }
 .ground.own { background: linear-gradient(135deg, #fff 50%, var(--line-strong) 50%); }
 .swatch { width: 24px; height: 20px; padding: 0; border: 1px solid var(--line-strong); border-radius: 4px; background: none; cursor: pointer; }
-.size { width: 46px; } .zoom { width: 40px; margin: 0 6px; }
+.size { width: 54px; } .zoom { width: 40px; margin: 0 6px; }
 .rows { max-height: 276px; overflow: auto; }
 .row { display: grid; grid-template-columns: 100px minmax(0, 1fr) 206px; gap: 14px; align-items: center; margin-bottom: 4px; }
 .said { display: flex; flex-direction: column; align-items: flex-start; gap: 1px; min-width: 0; }

@@ -188,7 +188,7 @@ const degrees = (value: number) => `${Math.round(value)}°`
 .grey { background: #808080; } .ground.grey { background: #808080; }
 .black, .ground.black { background: #000; } .white { background: #fff; }
 .ground.painted { background: linear-gradient(90deg, #fff 20%, #0f6b6b 20% 40%, #fff 40% 60%, #b4701f 60% 80%, #fff 80%); }
-.holder { flex: 1; min-height: 130px; overflow: hidden; }
+.holder { flex: 1; min-height: 130px; overflow: auto; }
 .paper { position: relative; border-radius: 7px; overflow: hidden; box-shadow: inset 0 0 0 1px var(--line-strong); }
 .paper > * { position: absolute; inset: 0; display: block; }
 .hint { display: grid !important; place-items: center; color: #65625b; pointer-events: none; }

@@ -30,7 +30,7 @@ const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null)
       <h2 :title="help">{{ title }}<b v-if="counts[name]" class="changed">{{ counts[name] }}</b>
         <button v-if="counts[name]" class="plain way-back" :aria-label="`All of ${title} back`" :title="`All of ${title} back`" @click="groupBack(name)">↩</button></h2>
       <SettingRow v-for="one in list" :key="one.path.join('.')" :one="one" :value="valueAt(document!, one.path)" :home="valueAt(home, one.path)" :goal="valueAt(goal, one.path)" :colour="bench.trying.value.colour" @set="bench.set(one.path, $event)" />
-      <p v-if="name === 'surface' && !document!.surface" class="soft small">No grain. Copy it from a brush that has one: More, Copy settings.</p>
+      <p v-if="name === 'surface' && !document!.surface" class="soft small">No grain. Copy it from a brush that has one, with Copy settings below.</p>
       <button v-else-if="name === 'surface'" class="plain small" @click="dropGrain">take the grain off</button>
     </div>
   </section>
@@ -41,12 +41,5 @@ const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null)
 .head label { width: 104px; }
 .group h2 { display: flex; align-items: center; gap: 6px; font-size: 13px; margin: 9px 0 1px; min-height: 22px; }
 .group p { margin: 2px 0; }
-.way-back { grid-column: 5; }
-.setting .el-select { width: 128px; } .setting.turn .el-select { width: 92px; }
-.setting input[type='color'] { width: 30px; height: 20px; padding: 0; border: 1px solid var(--line-strong); border-radius: 4px; background: none; }
-.slide { position: relative; padding: 0 6px; }
-.slide .el-slider { height: 22px; }
-.setting :deep(input[inputmode]) { width: 54px; }
-.home { position: absolute; top: 3px; width: 2px; height: 16px; transform: translateX(-50%); background: var(--ochre); pointer-events: none; border-radius: 1px; }
 .way-back { color: var(--ochre); font-size: 15px; line-height: 1; padding: 0 2px; }
 </style>

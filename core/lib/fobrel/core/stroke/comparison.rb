@@ -64,13 +64,13 @@ module Fobrel
           # reach; elsewhere SSIM is 1. Nil where nothing differs.
           def differing(one, other)
             apart = one.ne(other)
-            [0, 1].map do |axis|
-              hit = apart.any?(1 - axis).where
-              return if hit.empty?
-              length = one.shape[axis]
-              first = (hit.min - 2 * REACH).clamp(0, [length - 2 * REACH - 1, 0].max)
-              first...[hit.max + 2 * REACH + 1, first + 2 * REACH + 1].max.clamp(0, length)
-            end
+            return if apart.count_true.zero?
+            [0, 1].map { |axis| span(apart.any?(1 - axis).where, one.shape[axis]) }
+          end
+
+          def span(hit, length)
+            first = (hit.min - 2 * REACH).clamp(0, [length - 2 * REACH - 1, 0].max)
+            first...[hit.max + 2 * REACH + 1, first + 2 * REACH + 1].max.clamp(0, length)
           end
 
           def image(plane) = Vips::Image.new_from_memory_copy(Numo::DFloat.cast(plane).to_binary, plane.shape[1], plane.shape[0], 1, :double)
