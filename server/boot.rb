@@ -40,6 +40,8 @@ module Fobrel
     def self.migrate
       ActiveRecord::Migration.verbose = false
       ActiveRecord::MigrationContext.new(File.join(ROOT, "db/migrate")).migrate
+      Models::Preset.reset_column_information
+      Models::Preset.settle(Models::Preset.where(fingerprint: nil).where.not(current_edition_id: nil).ids)
     end
   end
 end

@@ -18,7 +18,7 @@ module Fobrel
       def call
         preset = @library.presets.create!(document_id: @value.id, name: @value.name)
         edition = AddEdition.call(preset:, value: @value, person: @person, note: @note, number: @edition)
-        preset.update!(home_edition: edition)
+        preset.update!(home_edition: edition, altered: false)
         preset
       end
     end

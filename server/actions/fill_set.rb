@@ -6,11 +6,14 @@ module Fobrel
     class FillSet < Action
       # @param ids [Array<Integer>] all presets of the set, in order
       # @param before [Array<Integer>, nil] the order the person saw; nil does not check
-      def initialize(set:, person:, ids:, before: nil)
+      # @param sections [Hash{Integer => String}, nil] nil leaves each preset in its own
+      def initialize(set:, person:, ids:, before: nil, sections: nil)
+        raise Core::Problem, "“#{set.name}” fills itself from a search. Nothing was changed. Change its search, or copy it to a set of its own." if set.standing?
         @set = set
         @person = person
         @ids = ids
         @before = before
+        @sections = sections
       end
 
       # @return [Models::LedgerEntry]
@@ -20,8 +23,9 @@ module Fobrel
         was = @set.preset_ids_in_order
         raise Overtaken, "Somebody changed “#{@set.name}” meanwhile. Nothing was overwritten. Look at it again and move once more." if @before && @before != was
         ids = presets_of(@set.library, @ids).map(&:id)
-        @set.put_in_order(ids)
-        write_down(@set.library, @person, "set", summary(was, ids), {"set" => @set.id, "before" => was, "after" => ids})
+        kept = @set.section_by_preset
+        @set.put_in_order(ids, @sections || kept)
+        write_down(@set.library, @person, "set", summary(was, ids), {"set" => @set.id, "before" => was, "after" => ids, "sections" => kept})
       end
 
       private

@@ -37,7 +37,7 @@ module Fobrel
         drafts = Models::Draft.where(person: @person, preset: presets)
         kept = drafts.map { _1.slice(:preset_id, :base_edition_id, :document, :fingerprint) }
         drafts.destroy_all
-        moved = presets.filter_map { go_back(_1) }
+        moved = go_back(presets)
         changed = kept.map { _1["preset_id"] } | moved.map(&:first)
         raise Core::Problem, "Nothing was changed on these brushes, so nothing needs to go back." if changed.empty?
         write_down(@library, @person, "reset", "#{brushes(changed.size)} back to #{WORDS.fetch(@to)}", {"drafts" => kept, "made" => [], "editions" => moved})
@@ -45,13 +45,12 @@ module Fobrel
 
       private
 
-      def go_back(preset)
-        preset.lock!
-        target = preset.edition_to_go_back_to(@to)
-        before = preset.current_edition
-        return if before.fingerprint == target.fingerprint
-        edition = AddEdition.call(preset:, value: target.value, person: @person, note: "Back to edition #{target.number}")
-        [preset.id, before.id, edition.id]
+      def go_back(presets)
+        Models::Preset.where(id: presets.map(&:id)).order(:id).lock.pluck(:id)
+        targets = presets.to_h { [_1, _1.edition_to_go_back_to(@to)] }.reject { |preset, target| preset.current_edition.fingerprint == target.fingerprint }
+        before = targets.keys.map(&:current_edition_id)
+        ids = AddEditions.call(items: targets.map { |preset, target| AddEditions::Item.new(preset, target.value, "Back to edition #{target.number}", nil) }, person: @person)
+        targets.keys.zip(before, ids).map { |preset, was, now| [preset.id, was, now] }
       end
     end
   end

@@ -47,17 +47,17 @@ module Fobrel
       # @return [Models::LedgerEntry]
       def call
         raise Core::Problem, "Nothing would change, so nothing was done." if @rows.empty?
-        @rows.each { |row| (@as == "editions") ? save(row) : keep(row) }
+        (@as == "editions") ? save : @rows.each { |row| keep(row) }
         write_down(@library, @person, @kind, "#{brushes(@rows.size)} #{@deed}#{", as drafts" if @as == "drafts"}", @undo)
       end
 
       private
 
-      def save(row)
-        row.preset.lock!
-        before = row.preset.current_edition_id
-        edition = AddEdition.call(preset: row.preset, value: row.after, person: @person, note: @deed.upcase_first)
-        @undo["editions"] << [row.preset.id, before, edition.id]
+      def save
+        Models::Preset.where(id: @rows.map { _1.preset.id }).order(:id).lock.pluck(:id)
+        before = @rows.map { _1.preset.current_edition_id }
+        ids = AddEditions.call(items: @rows.map { AddEditions::Item.new(_1.preset, _1.after, @deed.upcase_first, nil) }, person: @person)
+        @undo["editions"] = @rows.zip(before, ids).map { |row, was, now| [row.preset.id, was, now] }
       end
 
       def keep(row)

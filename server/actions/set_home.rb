@@ -18,6 +18,7 @@ module Fobrel
         before = @preset.home_edition
         raise Core::Problem, "Edition #{@number} is home already." if before == edition
         @preset.update!(home_edition: edition)
+        Models::Preset.settle([@preset.id])
         @preset.homes.create!(edition:, person: @person)
         write_down(@preset.library, @person, "home", "Edition #{@number} is now home of “#{@preset.name}”", {"preset" => @preset.id, "before" => before.id, "after" => edition.id})
       end

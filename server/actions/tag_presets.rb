@@ -20,8 +20,8 @@ module Fobrel
         tag = Models::Tag.called(@library, @name)
         hung = tag.taggings.where(preset: presets).pluck(:preset_id)
         changed = @on ? presets.map(&:id) - hung : hung
-        if @on then changed.each { tag.taggings.create!(preset_id: _1) }
-        else tag.taggings.where(preset_id: changed).delete_all
+        if !@on then tag.taggings.where(preset_id: changed).delete_all
+        elsif changed.any? then tag.taggings.insert_all!(changed.map { {preset_id: _1} })
         end
         write_down(@library, @person, @on ? "tag" : "untag", "#{@on ? "Tagged" : "Took the tag off"} #{changed.size} with “#{tag.name}”",
           {"tag" => tag.id, "presets" => changed})

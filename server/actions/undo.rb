@@ -6,7 +6,9 @@ module Fobrel
     class Undo < Action
       KINDS = {"tag" => :untag, "untag" => :retag, "set" => :set_back, "reset" => :bring_back,
                "start plan" => :plan_back, "import" => :take_out,
-               "restore" => :bring_back, "home" => :home_back, "fit" => :bring_back, "copy settings" => :bring_back, "lock" => :lock_back}.freeze
+               "restore" => :bring_back, "home" => :home_back, "fit" => :bring_back, "copy settings" => :bring_back, "lock" => :lock_back,
+               "rename" => :bring_back, "family" => :sort_back, "label" => :sort_back, "hide" => :show_again, "bring back" => :hide_again, "duplicate" => :take_copies,
+               "merge tags" => :part_tags, "doubles" => :doubles_back, "delete set" => :make_set_again}.freeze
 
       # @param entry [Models::LedgerEntry]
       def initialize(entry:, person:)
@@ -30,7 +32,7 @@ module Fobrel
 
       def untag = Models::Tagging.where(tag_id: @undo["tag"], preset_id: @undo["presets"]).delete_all
 
-      def retag = @undo["presets"].each { Models::Tagging.find_or_create_by!(tag_id: @undo["tag"], preset_id: _1) }
+      def retag = Models::Tagging.insert_all(@undo["presets"].map { {tag_id: @undo["tag"], preset_id: _1} })
 
       def set_back
         set = Models::BrushSet.find_by(id: @undo["set"])
@@ -43,7 +45,47 @@ module Fobrel
       def order_back(holder)
         since = holder.preset_ids_in_order - @undo["after"]
         alive = holder.library.presets.where(id: @undo["before"] + since).ids
-        holder.put_in_order((@undo["before"] + since).uniq & alive)
+        order = (@undo["before"] + since).uniq & alive
+        return holder.put_in_order(order) unless @undo["sections"]
+        holder.put_in_order(order, holder.section_by_preset.slice(*since).merge(@undo["sections"].transform_keys(&:to_i)))
+      end
+
+      def make_set_again
+        set = Models::BrushSet.create!(@undo["set"].merge("library_id" => @entry.library_id))
+        set.put_in_order(@undo["ids"] & @entry.library.presets.ids, @undo["sections"].transform_keys(&:to_i))
+      end
+
+      def sort_back
+        column = SortPresets::KINDS.fetch(@entry.kind)
+        @undo["before"].group_by(&:last).each do |was, pairs|
+          Models::Preset.where(id: pairs.map(&:first), column => @undo["after"]).update_all(column => was)
+        end
+      end
+
+      def show_again = Models::Preset.where(id: @undo["presets"]).update_all(hidden_at: nil, hidden_by_id: nil)
+
+      def hide_again = Models::Preset.where(id: @undo["presets"]).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
+
+      def take_copies = Models::Preset.where(id: @undo["presets"]).find_each { take_out_preset(_1) }
+
+      def part_tags
+        gone = @undo["gone"]
+        into = Models::Tag.find_by(id: @undo["into"]) or return @kept << "The tag it was merged into is gone."
+        into.synonyms.where(name: [gone["name"], *gone["synonyms"]]).delete_all
+        tag = @entry.library.tags.create!(gone.slice("name", "colour", "shape"))
+        gone["synonyms"].each { tag.synonyms.create!(library_id: tag.library_id, name: _1) }
+        alive = @entry.library.presets.where(id: @undo["had"]).ids
+        tag.taggings.insert_all!(alive.map { {preset_id: _1} }) if alive.any?
+        into.taggings.where(preset_id: @undo["fresh"]).delete_all
+      end
+
+      def doubles_back
+        show_again
+        @undo["before"].each do |kind, id, ids|
+          holder = {"BrushSet" => Models::BrushSet, "Seat" => Models::Seat}.fetch(kind).find_by(id:) or next
+          since = holder.preset_ids_in_order - ids
+          holder.put_in_order(ids + since)
+        end
       end
 
       def bring_back
@@ -51,8 +93,9 @@ module Fobrel
           preset = Models::Preset.lock.find(preset_id)
           next @kept << "“#{preset.name}” was saved again since; it stays as it is." unless preset.current_edition_id == after
           edition = preset.editions.find(before)
-          preset.update!(current_edition: edition, name: edition.document["name"])
+          preset.update!(current_edition: edition)
         end
+        Models::Preset.settle(@undo["editions"].map(&:first))
         drafts_back
       end
 
@@ -72,6 +115,7 @@ module Fobrel
         preset = Models::Preset.lock.find(@undo["preset"])
         return @kept << "“#{preset.name}” has another home since; it stays." unless preset.home_edition_id == @undo["after"]
         preset.update!(home_edition_id: @undo["before"])
+        Models::Preset.settle([preset.id])
       end
 
       def lock_back = Models::Preset.find(@undo["preset"]).update!(locked_by: @undo["locked"] ? nil : @entry.person)
@@ -87,12 +131,7 @@ module Fobrel
       def take_out_preset(preset)
         used = preset.editions.size > 1 || preset.drafts.any? || preset.set_items.any? || preset.start_items.any?
         return @kept << "“#{preset.name}” has been changed or used since; it stays." if used
-        preset.taggings.delete_all
-        edition = preset.editions.first
-        preset.update!(current_edition: nil, home_edition: nil)
-        Models::Record.connection.execute("DELETE FROM edition_needs WHERE edition_id = #{edition.id}")
-        Models::Edition.where(id: edition.id).delete_all
-        preset.reload.destroy!
+        DestroyPresets.erase([preset.id])
       end
     end
   end

@@ -2,10 +2,10 @@
 
 module Fobrel
   module Api
-    # Tags and sets.
+    # Tags, families, labels and sets.
     class Groups < Base
       get "/api/libraries/:library/tags" do
-        found = library.tags.order(:name)
+        found = library.tags.includes(:synonyms).order(:name)
         counts = Models::Tagging.where(tag: found).group(:tag_id).count
         answer({tags: Views::Tag.new(found.to_a, params: {counts:}).to_h})
       end
@@ -16,30 +16,120 @@ module Fobrel
         answer({entry: Views::Entry.new(entry).to_h})
       end
 
+      put "/api/tags/:id" do
+        data = json
+        tag = Actions::ChangeTag.call(tag: tag(:edit), name: text(data, "name"), colour: text(data, "colour"), shape: text(data, "shape"), synonyms: Array(data["synonyms"]).grep(String).first(20))
+        answer(Views::Tag.new([tag.reload], params: {counts: {tag.id => tag.taggings.count}}).to_h.first)
+      end
+
+      post "/api/tags/:id/merge" do
+        from = tag(:edit)
+        answer({entry: Views::Entry.new(Actions::MergeTags.call(person:, from:, into: from.library.tags.find(number(json["into"])))).to_h})
+      end
+
+      delete "/api/tags/:id" do
+        found = tag(:edit)
+        raise Halt.new(422, "“#{found.name}” hangs on #{found.taggings.count} brushes. Nothing was changed. Take it off them first, or merge it into another.") if found.taggings.any?
+        found.destroy!
+        answer({ok: true})
+      end
+
+      # Families and labels differ in nothing but that families have parents.
+      {"families" => [Models::Family, %w[name parent_id position], "family"], "labels" => [Models::Label, %w[name colour shape position], "label"]}.each do |plural, (model, fields, kind)|
+        post "/api/libraries/:library/#{plural}" do
+          data = json.slice(*fields)
+          found = library(:edit)
+          check_parent(found, data)
+          look = (kind == "label") ? Models::Looks.next(found.labels.count) : {}
+          answer(plain(model.create!(library: found, position: model.where(library: found).count, **look, **data.symbolize_keys)), 201)
+        end
+
+        put "/api/#{plural}/:id" do
+          data = json.slice(*fields)
+          found = of_library(model, :edit)
+          check_parent(found.library, data)
+          found.update!(data)
+          answer(plain(found))
+        end
+
+        # Brushes and families below stay; they hang on nothing, or one higher.
+        delete "/api/#{plural}/:id" do
+          found = of_library(model, :edit)
+          Models::Record.transaction do
+            Models::Preset.where("#{kind}_id": found.id).update_all("#{kind}_id": (kind == "family") ? found.parent_id : nil)
+            Models::Family.where(parent_id: found.id).update_all(parent_id: found.parent_id) if kind == "family"
+            found.destroy!
+          end
+          answer({ok: true})
+        end
+      end
+
+      get "/api/libraries/:library/order" do
+        answer({families: library.families.order(:position, :name).map { plain(_1) }, labels: library.labels.order(:position, :name).map { plain(_1) }})
+      end
+
+      # Many brushes into a family, or to a work state.
+      post "/api/libraries/:library/placings" do
+        data = json
+        found = library(:edit)
+        kind = Actions::SortPresets::KINDS.key?(data["kind"]) ? data["kind"] : raise(Halt.new(400, "kind must be family or label."))
+        place = data["place"] && {"family" => found.families, "label" => found.labels}.fetch(kind).find(number(data["place"]))
+        answer({entry: Views::Entry.new(Actions::SortPresets.call(library: found, person:, ids: ids(data), kind:, place:)).to_h})
+      end
+
       get "/api/libraries/:library/sets" do
         answer({sets: sets(library.brush_sets.order(:name).to_a)})
       end
 
       post "/api/libraries/:library/sets" do
         data = json
-        made = library(:edit).brush_sets.create!(name: text(data, "name"))
-        Actions::FillSet.call(set: made, person:, ids: ids(data)) if data.key?("preset_ids")
+        found = library(:edit)
+        made = Models::Record.transaction do
+          found.brush_sets.create!(name: text(data, "name"), query: data["query"] && text(data, "query")).tap do |set|
+            Actions::FillSet.call(set:, person:, ids: ids(data), sections: sections(data)) if data.key?("preset_ids") && !set.standing?
+          end
+        end
         answer(sets([made]).first, 201)
       end
 
       put "/api/sets/:id" do
         data = json
         set = of_library(Models::BrushSet, :edit)
-        entry = Actions::FillSet.call(set:, person:, ids: ids(data), before: data["before"] && ids(data, "before"))
+        entry = Actions::FillSet.call(set:, person:, ids: ids(data), before: data["before"] && ids(data, "before"), sections: sections(data))
         answer({set: sets([set]).first, entry: Views::Entry.new(entry).to_h})
       end
 
+      # What it is called, and what a standing set asks for.
+      put "/api/sets/:id/name" do
+        data = json
+        set = of_library(Models::BrushSet, :edit)
+        set.update!({name: text(data, "name")}.merge(set.standing? && data["query"] ? {query: text(data, "query")} : {}))
+        answer(sets([set]).first)
+      end
+
+      delete "/api/sets/:id" do
+        set = of_library(Models::BrushSet, :edit)
+        answer({entry: Views::Entry.new(Actions::DeleteSet.call(set:, person:)).to_h})
+      end
+
       helpers do
-        def sets(list)
-          items = Models::SetItem.where(brush_set: list).order(:position).pluck(:brush_set_id, :preset_id)
-            .group_by(&:first).transform_values { _1.map(&:last) }
-          Views::BrushSet.new(list, params: {items:}).to_h
+        def tag(deed) = of_library(Models::Tag, deed)
+
+        def check_parent(library, data) = data["parent_id"] && library.families.find(number(data["parent_id"]))
+
+        def plain(record) = record.attributes.slice("id", "name", "parent_id", "colour", "shape", "position")
+
+        def sections(data)
+          return unless data["sections"].is_a?(Hash)
+          data["sections"].to_h { |id, name| [number(id), name.to_s[0, 60]] }
         end
+
+        def sets(list)
+          items = Models::SetItem.where(brush_set: list).joins(:preset).merge(Models::Preset.shown).order(:position).pluck(:brush_set_id, :preset_id, :section).group_by(&:first)
+          Views::BrushSet.new(list, params: {items:, count: ->(set) { standing(set) }}).to_h
+        end
+
+        def standing(set) = Models::Search.new(library: set.library, person:, query: Core::Curation::Query.parse(set.query)).presets.count
       end
     end
   end

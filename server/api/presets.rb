@@ -4,14 +4,12 @@ module Fobrel
   module Api
     # Brushes: the Wall's list, one brush with its editions, drafts, saving, going back.
     class Presets < Base
+      helpers Rows
+
       # Rows of a plan that are shown one by one; the rest is counted.
       MOST_SHOWN = 200
       # Groups of settings that can be copied from one brush to others.
       COPIED = %w[mark trail response surface pigment habits].freeze
-
-      get "/api/libraries/:library/presets" do
-        answer({presets: rows(library.presets.includes(:current_edition, :home_edition).in_order)})
-      end
 
       # What would go back if everything changed went back; to the current edition, that is
       # every draft.
@@ -110,6 +108,11 @@ module Fobrel
         answer({entry: Views::Entry.new(entry).to_h})
       end
 
+      put "/api/presets/:id/recent" do
+        Models::Recent.upsert({person_id: person.id, preset_id: preset(:look).id, used_at: Time.current}, unique_by: %i[person_id preset_id])
+        answer({ok: true})
+      end
+
       put "/api/presets/:id/favourite" do
         on = json["on"] == true
         Actions::KeepFavourite.call(preset: preset(:look), person:, on:)
@@ -160,14 +163,6 @@ module Fobrel
            mine: merge.mine.words, theirs: merge.theirs.words, undecided:, document: Core::Preset::Schema.fill(shown.to_h),
            their_document: Core::Preset::Schema.fill(preset.current_edition.document),
            conflicts: merge.conflicts.map { {key: _1.key, title: _1.title, words: _1.words} }}
-        end
-
-        def rows(presets)
-          presets = presets.to_a
-          tags = Models::Tagging.where(preset: presets).pluck(:preset_id, :tag_id).group_by(&:first).transform_values { _1.map(&:last) }
-          drafts = Models::Draft.where(person:, preset: presets).pluck(:preset_id).to_set
-          favourites = person.favourites.where(preset: presets).pluck(:preset_id).to_set
-          Views::Preset.new(presets, params: {tags:, drafts:, favourites:}).to_h
         end
 
         def detail(preset)

@@ -9,6 +9,7 @@ module Fobrel
         include Alba::Resource
 
         attributes :id, :name, :colour, :shape
+        attribute(:synonyms) { |tag| tag.synonyms.map(&:name).sort }
         attribute(:count) { |tag| params[:counts].fetch(tag.id, 0) }
       end
 
@@ -16,25 +17,24 @@ module Fobrel
       class BrushSet
         include Alba::Resource
 
-        attributes :id, :name
-        attribute(:preset_ids) { |set| params[:items].fetch(set.id, []) }
+        attributes :id, :name, :query
+        attribute(:preset_ids) { |set| params[:items].fetch(set.id, []).map { _1[1] } }
+        attribute(:sections) { |set| params[:items].fetch(set.id, []).select { _1[2] }.to_h { |_, id, section| [id.to_s, section] } }
+        attribute(:count) { |set| set.standing? ? params[:count].call(set) : params[:items].fetch(set.id, []).size }
       end
 
       # A brush as it hangs on the Wall.
       class Preset
         include Alba::Resource
 
-        attributes :id, :name
-        attribute(:document_id) { |preset| preset.document_id }
-        attribute(:fingerprint) { |preset| preset.current_edition.fingerprint }
-        attribute(:edition) { |preset| preset.current_edition.number }
-        attribute(:home) { |preset| preset.home_edition.number }
-        attribute(:altered) { |preset| preset.changed_from_home? }
+        attributes :id, :name, :document_id, :fingerprint, :altered, :size, :traits, :author, :licence, :family_id, :label_id
+        attribute(:edition) { |preset| params[:numbers].fetch(preset.current_edition_id) }
+        attribute(:home) { |preset| params[:numbers].fetch(preset.home_edition_id) }
+        attribute(:notes) { |preset| preset.notes.truncate(160) }
+        attribute(:changed_at) { |preset| preset.changed_at&.iso8601 }
         attribute(:draft) { |preset| params[:drafts].include?(preset.id) }
         attribute(:favourite) { |preset| params[:favourites].include?(preset.id) }
         attribute(:locked) { |preset| !preset.locked_by_id.nil? }
-        attribute(:size) { |preset| preset.current_edition.document.dig("mark", "size", "base") }
-        attribute(:traits) { |preset| Core::Curation::Traits.of(preset.current_edition.value) }
         attribute(:tag_ids) { |preset| params[:tags].fetch(preset.id, []) }
       end
 

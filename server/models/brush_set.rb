@@ -10,6 +10,19 @@ module Fobrel
       has_many :items, class_name: "Fobrel::Models::SetItem", dependent: :delete_all
       normalizes :name, with: -> { _1.strip }
       validates :name, length: {in: 1..100}
+      validate { Core::Curation::Query.parse(query) if query }
+
+      # @param ids [Array<Integer>] in order
+      # @param sections [Hash{Integer => String}] of presets that stand in one; others keep theirs
+      def put_in_order(ids, sections = section_by_preset)
+        super(ids, ids.to_h { |id| [id, {section: sections[id].presence}] })
+      end
+
+      # @return [Hash{Integer => String}]
+      def section_by_preset = items.where.not(section: nil).pluck(:preset_id, :section).to_h
+
+      # @return [Boolean] whether it fills itself from a search
+      def standing? = !query.nil?
     end
   end
 end

@@ -5,9 +5,10 @@ module Fobrel
     # For what holds presets in an order made by hand: sets and start plans.
     module Ordered
       # @param ids [Array<Integer>] presets of the same library, in the order wanted
-      def put_in_order(ids)
+      # @param more [Hash{Integer => Hash}] further columns of a preset's place
+      def put_in_order(ids, more = {})
         items.delete_all
-        items.insert_all!(ids.each_with_index.map { |preset_id, position| {preset_id:, position:} }) if ids.any?
+        items.insert_all!(ids.each_with_index.map { |preset_id, position| {preset_id:, position:}.merge(more.fetch(preset_id, {})) }) if ids.any?
         touch
       end
 

@@ -9,6 +9,7 @@ module Fobrel
       has_many :libraries, through: :memberships
       has_many :trial_strokes
       has_many :favourites
+      has_many :recents
 
       normalizes :login, with: -> { _1.strip.downcase }
       validates :name, presence: true

@@ -18,7 +18,47 @@ module Fobrel
       has_many :start_items
       has_many :seats, through: :start_items
 
+      belongs_to :family, optional: true
+      belongs_to :label, optional: true
+
       scope :in_order, -> { order(:name, :id) }
+      # What is not in the Attic.
+      scope :shown, -> { where(hidden_at: nil) }
+
+      # Columns that are worked out from the current edition, so that finding needs no document.
+      #
+      # @param value [Core::Preset::Preset]
+      # @return [Hash]
+      def self.columns_of(value)
+        about = value["about"]
+        fold = Core::Curation::Query.method(:fold)
+        colour = value["pigment", "colour", "value"]
+        {name: value.name, plain_name: fold[value.name], words: fold[[value.name, about["author"], about["notes"]].join(" ")],
+         traits: Core::Curation::Traits.of(value), size: value["mark", "size", "base"].to_f, author: about["author"], licence: about["licence"],
+         notes: about["notes"], fingerprint: value.fingerprint, hue: colour && Core::Stroke::Colour.parse(colour).hsl.first}
+      end
+
+      SETTLE = <<~SQL
+        UPDATE presets SET name = v.name, plain_name = v.plain_name, words = v.words, traits = v.traits, size = v.size, author = v.author, licence = v.licence,
+          notes = v.notes, fingerprint = v.fingerprint, hue = v.hue, changed_at = v.changed_at, updated_at = now(),
+          altered = coalesce((SELECT h.fingerprint <> v.fingerprint FROM editions h WHERE h.id = presets.home_edition_id), false)
+        FROM jsonb_to_recordset(?) AS v(id bigint, name text, plain_name text, words text, traits text[], size float, author text, licence text, notes text,
+          fingerprint text, hue float, changed_at timestamp)
+        WHERE presets.id = v.id
+      SQL
+      private_constant :SETTLE
+
+      # Works the columns out anew, after the current or the home edition is another one.
+      #
+      # @param ids [Array<Integer>]
+      def self.settle(ids)
+        ids.each_slice(1000) do |some|
+          rows = Edition.joins("JOIN presets ON presets.current_edition_id = editions.id").where(presets: {id: some}).map do |edition|
+            columns_of(edition.value).merge(id: edition.preset_id, changed_at: edition.created_at)
+          end
+          connection.exec_update(sanitize_sql([SETTLE, JSON.generate(rows)])) if rows.any?
+        end
+      end
 
       # The edition that each way of going back leads to.
       BACK = {"current" => :current_edition, "home" => :home_edition, "received" => :received_edition}.freeze
@@ -31,7 +71,7 @@ module Fobrel
       def edition_to_go_back_to(to) = public_send(BACK.fetch(to))
 
       # @return [Boolean] whether the current edition paints otherwise than home
-      def changed_from_home? = current_edition.fingerprint != home_edition.fingerprint
+      def changed_from_home? = altered
     end
   end
 end

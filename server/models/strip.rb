@@ -15,7 +15,9 @@ module Fobrel
       # @return [String] a PNG
       def self.png_for(fingerprint, shape)
         key = {fingerprint:, shape:, version: Core::Stroke::Strip::VERSION}
-        where(key).pick(:png) || Core::Stroke::Strip.png(yield, assets: Asset::Bytes, shape:).tap { insert(key.merge(png: _1)) }
+        where(key).pick(:png) || Core::Stroke::Strip.png(yield, assets: Asset::Bytes, shape:).tap do |png|
+          insert(key.merge(png:, hash64: (Core::Curation::Likeness.hash64(png) if shape == "wall")))
+        end
       end
     end
   end

@@ -18,7 +18,7 @@ RSpec.describe "changing brushes", :api do
       value = Fobrel::Core::Preset::Preset.build(name, {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}})
       Fobrel::Actions::CreatePreset.call(library: @second, value:, person: Studio::M::Person.first)
     end
-    names = call(:get, "/api/libraries/#{@second.id}/presets")["presets"].map { _1["name"] }
+    names = call(:get, "/api/libraries/#{@second.id}/wall")["presets"].map { _1["name"] }
     expect(names).to eq(["_first", "Äpfel", "apple", "tip 2", "tip 10", "zebra", "帆"])
   end
 

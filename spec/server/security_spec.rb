@@ -49,7 +49,7 @@ RSpec.describe "who may do what", :api do
   it "brings no session back with an answer that was under way at signing out" do
     sign_in("maren")
     cookie = last_request.env["HTTP_COOKIE"]
-    call(:get, "/api/libraries/#{@first.id}/presets")
+    call(:get, "/api/libraries/#{@first.id}/wall")
     expect([status, last_response.headers["set-cookie"]]).to eq([200, nil])
     call(:put, "/api/hand", {})
     expect([status, last_response.headers["set-cookie"], cookie.nil?]).to eq([200, nil, false])
@@ -65,7 +65,7 @@ RSpec.describe "who may do what", :api do
     expect([[:put, "draft"], [:post, "editions"], [:post, "variations"]].map { |verb, path| call(verb, "/api/presets/#{preset.id}/#{path}", {document:, base: 1}) && status }.uniq).to eq([403])
     call(:post, "/api/seats/#{seat.id}/hand-out", {})
     expect(status).to eq(403)
-    expect(call(:get, "/api/libraries/#{@first.id}/presets")["presets"].size).to eq(8)
+    expect(call(:get, "/api/libraries/#{@first.id}/wall")["presets"].size).to eq(8)
     expect(call(:get, "/api/strips/#{preset.current_edition.fingerprint}/wall.png")[0, 4]).to eq("\x89PNG".b)
   end
 

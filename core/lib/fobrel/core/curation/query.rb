@@ -1,0 +1,157 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Curation
+      # What somebody asks the Wall for, on one line: words, and terms such as `tag: lineart, sea`
+      # or `size: under 60`. Words come first or after a semicolon; a comma between a term's
+      # values means any of them; `not` before a term turns it round.
+      #
+      #   query = Query.parse("fog family: washes, inks size: under 60; not tag: night")
+      #   query.words                      # => ["fog"]
+      #   query.terms.map(&:name)          # => ["family", "size", "tag"]
+      class Query
+        # Raised with a sentence when a line cannot be understood.
+        class Unclear < Problem; end
+
+        # Each term, and what it asks for; shown under `?` as it stands here.
+        TERMS = {
+          "tag" => "a tag, or one of its synonyms",
+          "family" => "a family, with those below it",
+          "label" => "a work state",
+          "trait" => "what the brush does: grain, erases, answers to tilt …",
+          "set" => "a set that holds it",
+          "library" => "another library of yours",
+          "size" => "px: 40, under 60, over 20, 20 to 60",
+          "author" => "who made it",
+          "changed" => "since 2026-11-01, before 2026-11-01, today, this week, this month",
+          "used in" => "a set or a seat’s start plan; nothing",
+          "licence" => "a licence; none",
+          "is" => "draft, changed, favourite, recent, locked, untagged, without notes"
+        }.freeze
+        STATES = ["draft", "changed", "favourite", "recent", "locked", "untagged", "without notes"].freeze
+        LONGEST = 500
+        WORD = /(?<![\w])(not\s+)?(#{TERMS.keys.sort_by { -_1.size }.map { Regexp.escape(_1).gsub("\\ ", "\\s+") }.join("|")})\s*:/i
+        private_constant :WORD
+
+        # One term: its name, its values, whether it is turned round.
+        Term = Struct.new(:name, :values, :negated) do
+          def to_s = "#{"not " if negated}#{name}: #{values.join(", ")}"
+        end
+
+        # @param text [String]
+        # @return [Query]
+        # @raise [Unclear]
+        def self.parse(text)
+          text = text.to_s.unicode_normalize(:nfc).strip
+          raise Unclear, "This search is longer than #{LONGEST} characters. Shorten it." if text.size > LONGEST
+          words = []
+          terms = []
+          text.split(";").each { |piece| read(piece, words, terms) }
+          new(words.flat_map { _1.split(/\s+/) }.reject(&:empty?), terms)
+        rescue ArgumentError, Encoding::CompatibilityError
+          raise Unclear, "This search is not readable text. Type it anew."
+        end
+
+        def self.read(piece, words, terms)
+          from = 0
+          found = []
+          while (match = piece.match(WORD, from))
+            found << match
+            from = match.end(0)
+          end
+          words << piece[0...(found.first&.begin(0) || piece.size)]
+          found.each_with_index do |match, index|
+            last = found[index + 1]&.begin(0) || piece.size
+            terms << term(match[2].downcase.gsub(/\s+/, " "), piece[match.end(0)...last], !match[1].nil?)
+          end
+          check(words.last)
+        end
+        private_class_method :read
+
+        def self.check(words)
+          unknown = words[/([[:alpha:]]+)\s*:(\s|\z)/, 1] or return
+          raise Unclear, "There is no term “#{unknown}:”. There are #{TERMS.keys.join(", ")}. Each is explained under ?."
+        end
+        private_class_method :check
+
+        def self.term(name, text, negated)
+          values = text.split(",").map(&:strip).reject(&:empty?)
+          raise Unclear, "“#{name}:” needs something after it: #{TERMS[name]}." if values.empty?
+          values.each { |value| name == "size" ? Range.parse(value) : (Since.parse(value) if name == "changed") }
+          bad = (name == "is") ? values.map(&:downcase) - STATES : []
+          raise Unclear, "“is:” knows #{STATES.join(", ")}; not “#{bad.first}”." if bad.any?
+          Term.new(name, values, negated)
+        end
+        private_class_method :term
+
+        # A size asked for, from px to px.
+        module Range
+          # @return [Array(Float, Float)] least and most, px
+          def self.parse(text)
+            number = '(\d+(?:\.\d+)?)\s*(?:px)?'
+            case text.downcase
+            when /\A#{number}\z/ then [$1.to_f, $1.to_f]
+            when /\Aunder\s+#{number}\z/ then [0.0, $1.to_f.prev_float]
+            when /\Aover\s+#{number}\z/ then [$1.to_f.next_float, Float::INFINITY]
+            when /\A#{number}\s+to\s+#{number}\z/ then [$1.to_f, $2.to_f].minmax
+            else raise Unclear, "“size: #{text}” is not a size. Write 40, under 60, over 20, or 20 to 60."
+            end
+          end
+        end
+
+        # A time asked for.
+        module Since
+          # @param now [Time]
+          # @return [Array(Time or nil, Time or nil)] from and until
+          def self.parse(text, now: Time.now.utc)
+            day = Time.utc(now.year, now.month, now.day)
+            case text.downcase
+            when "today" then [day, nil]
+            when "this week" then [day - ((now.wday - 1) % 7) * 86_400, nil]
+            when "this month" then [Time.utc(now.year, now.month), nil]
+            when /\Asince\s+(\d{4}-\d\d-\d\d)\z/ then [date($1), nil]
+            when /\Abefore\s+(\d{4}-\d\d-\d\d)\z/ then [nil, date($1)]
+            else raise Unclear, "“changed: #{text}” is not a time. Write since 2026-11-01, before 2026-11-01, today, this week, or this month."
+            end
+          end
+
+          def self.date(text)
+            Time.utc(*text.split("-").map(&:to_i)).tap { raise ArgumentError if _1.strftime("%F") != text }
+          rescue ArgumentError
+            raise Unclear, "#{text} is no day of the calendar. Write it as 2026-11-01."
+          end
+          private_class_method :date
+        end
+
+        # How words are compared: without case, accents or width.
+        #
+        # @param text [String]
+        # @return [String]
+        def self.fold(text) = text.to_s.unicode_normalize(:nfkd).gsub(/\p{M}/, "").downcase
+
+        # @return [Array<String>] as typed
+        attr_reader :words
+        # @return [Array<Term>]
+        attr_reader :terms
+
+        def initialize(words, terms)
+          @words = words.freeze
+          @terms = terms.freeze
+          freeze
+        end
+
+        def empty? = words.empty? && terms.empty?
+
+        # @return [String] the line that reads as this query
+        def to_s = [words.join(" "), *terms.map(&:to_s)].reject(&:empty?).join("; ")
+
+        # @return [Query] with every term of this name replaced by one, or taken out
+        def with(name, values, negated: false)
+          rest = terms.reject { _1.name == name }
+          Query.new(words, values.empty? ? rest : rest + [Term.new(name, values, negated)])
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,79 @@
+# frozen_string_literal: true
+
+RSpec.describe Fobrel::Core::Curation::Query do
+  def read(text) = described_class.parse(text)
+
+  def terms(text) = read(text).terms.map { [_1.name, _1.values, _1.negated] }
+
+  it "reads words first or after a semicolon, and terms between" do
+    query = read("fog  Harbour family: washes, inks size: under 60; dense; not tag: night")
+    expect(query.words).to eq(%w[fog Harbour dense])
+    expect(query.terms.map(&:to_s)).to eq(["family: washes, inks", "size: under 60", "not tag: night"])
+  end
+
+  it "keeps values of several words, and terms of two" do
+    expect(terms("used in: Act 1, the quay TRAIT: answers to tilt")).to eq([["used in", ["Act 1", "the quay"], false], ["trait", ["answers to tilt"], false]])
+  end
+
+  it "reads back what it writes" do
+    ["fog", "tag: a, b", "fog bank; not size: 20 to 60; is: draft, favourite", "帆 tag: 海", ""].each do |text|
+      query = read(text)
+      again = read(query.to_s)
+      expect([again.words, again.terms]).to eq([query.words, query.terms])
+    end
+  end
+
+  it "changes one term and leaves the others" do
+    expect(read("fog tag: a size: 40").with("tag", %w[b c]).to_s).to eq("fog; size: 40; tag: b, c")
+    expect(read("fog tag: a").with("tag", []).to_s).to eq("fog")
+  end
+
+  it "does not take part of a word for a term, nor a time of day" do
+    expect([read("vintage set at 9:30").words, terms("heritage tag:x")]).to eq([["vintage", "set", "at", "9:30"], [["tag", ["x"], false]]])
+    expect { read("montage: x") }.to raise_error(described_class::Unclear, /no term “montage:”/)
+  end
+
+  {"colour: red" => /no term “colour:”.*explained under \?/, "tag:" => /“tag:” needs something after it/, "size: big" => /“size: big” is not a size/,
+   "changed: yesterday" => /is not a time/, "changed: since 2026-02-31" => /no day of the calendar/, "is: lost" => /“is:” knows draft/, "x" * 600 => /longer than 500/}.each do |text, sentence|
+    it "says what is unclear about #{text[0, 30]}" do
+      expect { read(text) }.to raise_error(described_class::Unclear, sentence)
+    end
+  end
+
+  it "understands sizes and times" do
+    expect(%w[40 40px].map { described_class::Range.parse(_1) }.uniq).to eq([[40, 40]])
+    expect(described_class::Range.parse("60 to 20")).to eq([20, 60])
+    expect(described_class::Range.parse("under 60").last).to be < 60
+    now = Time.utc(2026, 11, 25, 13)
+    since = ->(text) { described_class::Since.parse(text, now:).map { _1&.strftime("%F") } }
+    expect(["today", "this week", "this month", "since 2026-11-01", "before 2026-01-05"].map(&since)).to eq([["2026-11-25", nil], ["2026-11-23", nil], ["2026-11-01", nil], ["2026-11-01", nil], [nil, "2026-01-05"]])
+  end
+
+  it "folds case, accents and width" do
+    expect(["Ängström", "ＦＯＧ", "e\u0301toile"].map { described_class.fold(_1) }).to eq(%w[angstrom fog etoile])
+  end
+end
+
+RSpec.describe Fobrel::Core::Curation::Renaming do
+  def names(rules, list = ["Harbour fog", "fog BANK 2"], tags = [["sea"], []]) = described_class.new(rules).names(list, tags)
+
+  it "finds and replaces, sets case, puts before and behind, numbers" do
+    expect(names({"find" => "FOG", "replace" => "mist"})).to eq(["Harbour mist", "mist BANK 2"])
+    expect(names({"find" => "(f", "replace" => "\\0"}, ["a (fog"])).to eq(["a \\0og"])
+    expect(%w[lower upper title sentence].map { names({"case" => _1}).last }).to eq(["fog bank 2", "FOG BANK 2", "Fog BANK 2", "Fog bank 2"])
+    expect(names({"tag" => true, "prefix" => "_", "suffix" => "!"})).to eq(["_sea Harbour fog!", "_fog BANK 2!"])
+    expect(names({"number" => {"start" => 9, "width" => 3}})).to eq(["Harbour fog 009", "fog BANK 2 010"])
+  end
+
+  it "marks what is in the way" do
+    plan = described_class.new("find" => "fog", "replace" => "").plan(["fog", "Fog a", "fog A", "fog sea"], [], ["SEA"])
+    expect(plan.map { [_1.to, _1.clash] }).to eq([["", "empty"], ["a", "twice"], ["A", "twice"], ["sea", "taken"]])
+    expect(described_class.new("suffix" => "x" * 200).plan(["a"], [], []).first.clash).to eq("too long")
+  end
+
+  it "refuses rules that cannot be followed" do
+    [{"case" => "wavy"}, {"number" => {"start" => "1", "width" => 2}}, {"number" => {"start" => 1, "width" => 99}}, {"number" => 3}].each do |rules|
+      expect { described_class.new(rules) }.to raise_error(described_class::Unclear)
+    end
+  end
+end

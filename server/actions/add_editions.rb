@@ -1,0 +1,69 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Writes the next edition of each of several presets and makes it current. The only way that
+    # editions come about.
+    class AddEditions < Action
+      # A preset, its new settings, a note, and the edition's number where it brings one.
+      Item = Struct.new(:preset, :value, :note, :number)
+
+      # @param items [Array<Item>] each preset once
+      # @raise [Core::Problem] when one is locked and this person may not save it
+      # @raise [Core::Preset::MissingNeed] when a picture that one needs is not kept here
+      def initialize(items:, person:)
+        @items = items
+        @person = person
+      end
+
+      # @return [Array<Integer>] the editions' ids, in the order of the items
+      def call
+        return [] if @items.empty?
+        check_locks
+        check_needs
+        ids = insert_editions
+        insert_needs(ids)
+        @items.each_with_index { |item, index| item.preset.current_edition_id = ids[index] }
+        point_to(ids)
+        Models::Preset.settle(@items.map { _1.preset.id })
+        ids
+      end
+
+      private
+
+      def check_locks
+        locked = @items.map(&:preset).select(&:locked_by_id)
+        return if locked.empty? || @person&.memberships&.find_by(library_id: locked.first.library_id)&.may?(:lock)
+        raise Core::Problem, "“#{locked.first.name}” is locked by #{locked.first.locked_by.name}#{" (and #{locked.size - 1} more)" if locked.size > 1}. " \
+          "Nothing was saved; your change is kept as your draft. Save it as a new brush."
+      end
+
+      def check_needs
+        needs = @items.to_h { |item| [item, sums(item)] }
+        known = Models::Asset.where(sha256: needs.values.flatten.uniq).pluck(:sha256).to_set
+        needs.each { |item, sums| sums.each { |sum| raise Core::Preset::MissingNeed.new(item.value, "sha256:#{sum}") unless known.include?(sum) } }
+      end
+
+      def sums(item) = item.value.needs.map { _1.delete_prefix("sha256:") }
+
+      def insert_editions
+        last = Models::Edition.where(preset_id: @items.map { _1.preset.id }).group(:preset_id).maximum(:number)
+        rows = @items.map do |item|
+          {preset_id: item.preset.id, number: item.number || last.fetch(item.preset.id, 0) + 1, document: item.value.to_h, fingerprint: item.value.fingerprint,
+           note: item.note.to_s[0, 500], person_id: @person&.id, created_at: Time.current}
+        end
+        rows.each_slice(500).flat_map { |some| Models::Edition.insert_all!(some, returning: %w[id preset_id]).to_a }.to_h { [_1["preset_id"], _1["id"]] }.values_at(*@items.map { _1.preset.id })
+      end
+
+      def insert_needs(ids)
+        rows = @items.each_with_index.flat_map { |item, index| sums(item).map { "(#{ids[index]}, #{Models::Record.connection.quote(_1)})" } }
+        rows.each_slice(2000) { Models::Record.connection.execute("INSERT INTO edition_needs (edition_id, sha256) VALUES #{_1.join(", ")}") }
+      end
+
+      def point_to(ids)
+        pairs = @items.each_with_index.map { |item, index| "(#{item.preset.id}, #{ids[index]})" }
+        pairs.each_slice(2000) { Models::Record.connection.execute("UPDATE presets SET current_edition_id = v.edition FROM (VALUES #{_1.join(", ")}) AS v(id, edition) WHERE presets.id = v.id") }
+      end
+    end
+  end
+end

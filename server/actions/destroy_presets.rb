@@ -1,0 +1,45 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Destroys brushes that lie in the Attic, for good. Refused while anything still refers to
+    # one of them.
+    class DestroyPresets < Action
+      def initialize(library:, person:, ids:)
+        @library = library
+        @person = person
+        @ids = ids
+      end
+
+      # @return [Models::LedgerEntry]
+      def call
+        presets = presets_of(@library, @ids)
+        raise Core::Problem, "Only what lies in the Attic can be destroyed. Nothing was destroyed. Hide it first." if presets.any? { _1.hidden_at.nil? }
+        used = presets.filter_map { |preset| (places = self.class.places(preset)).any? && "“#{preset.name}” (#{places.join(", ")})" }
+        raise Core::Problem, "Still used: #{used.first(5).join("; ")}. Nothing was destroyed. Take them out there first." if used.any?
+        names = presets.map(&:name)
+        self.class.erase(presets.map(&:id))
+        write_down(@library, @person, "destroy", "#{brushes(names.size)} destroyed: #{names.first(10).join(", ")}#{" …" if names.size > 10}")
+      end
+
+      # @param preset [Models::Preset]
+      # @return [Array<String>] where it is used
+      def self.places(preset)
+        preset.brush_sets.pluck(:name).map { "set #{_1}" } + preset.seats.pluck(:name).map { "seat #{_1}" } + ("another person’s draft" if preset.drafts.any?).then { [_1].compact }
+      end
+
+      # Takes everything of these presets out of the database.
+      #
+      # @param ids [Array<Integer>]
+      def self.erase(ids)
+        editions = Models::Edition.where(preset_id: ids)
+        [Models::Tagging, Models::Favourite, Models::Recent, Models::Home].each { _1.where(preset_id: ids).delete_all }
+        Models::EditionName.where(edition_id: editions.select(:id)).delete_all
+        Models::Preset.where(id: ids).update_all(current_edition_id: nil, home_edition_id: nil)
+        Models::Record.connection.execute("DELETE FROM edition_needs WHERE edition_id IN (#{editions.select(:id).to_sql})")
+        editions.delete_all
+        Models::Preset.where(id: ids).delete_all
+      end
+    end
+  end
+end

@@ -1,0 +1,37 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Makes a copy of each brush under its next number, with its tags, family and label.
+    class DuplicatePresets < Action
+      def initialize(library:, person:, ids:)
+        @library = library
+        @person = person
+        @ids = ids
+      end
+
+      # @return [Models::LedgerEntry]
+      def call
+        @library.lock!
+        taken = @library.preset_names
+        made = presets_of(@library, @ids).map do |preset|
+          name = Core::Curation::Numbering.next_name(preset.name, taken)
+          taken << name
+          copy(preset, name)
+        end
+        write_down(@library, @person, "duplicate", "#{brushes(made.size)} duplicated", {"presets" => made.map(&:id)})
+      end
+
+      private
+
+      def copy(preset, name)
+        value = Core::Preset::Preset[preset.current_edition.document.merge("id" => SecureRandom.uuid, "name" => name)]
+        made = CreatePreset.call(library: @library, value:, person: @person, note: "A copy of “#{preset.name}”")
+        made.update!(family_id: preset.family_id, label_id: preset.label_id)
+        tags = preset.taggings.pluck(:tag_id)
+        made.taggings.insert_all!(tags.map { {tag_id: _1} }) if tags.any?
+        made
+      end
+    end
+  end
+end

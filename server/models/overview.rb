@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # What a library holds, counted: by family, size, trait, author, month; what is never used,
+    # what lacks tags, licence or notes.
+    class Overview
+      SIZES = [10, 20, 40, 80, 160, 320].freeze
+
+      def initialize(library, person)
+        @library = library
+        @person = person
+      end
+
+      # @return [Hash] lists of {name, count}
+      def to_h
+        {total: shown.count, families:, sizes:, traits:, authors:, months:, gaps:}
+      end
+
+      private
+
+      def shown = @library.presets.shown
+
+      def families
+        names = @library.families.pluck(:id, :name).to_h
+        listed(shown.group(:family_id).count.transform_keys { names.fetch(_1, "no family") })
+      end
+
+      def sizes
+        steps = [0, *SIZES, 1e9].each_cons(2).map { |from, to| [from.zero? ? "to #{to} px" : ((to == 1e9) ? "over #{from} px" : "#{from}–#{to} px"), from, to] }
+        steps.map { |name, from, to| {name:, count: shown.where("size > ? AND size <= ?", from, to).count} }
+      end
+
+      def traits
+        rows = Record.connection.select_rows(shown.joins("CROSS JOIN unnest(presets.traits) AS trait").group("trait").order("count(*) DESC").limit(14).select("trait, count(*)").to_sql)
+        rows.map { |name, count| {name:, count:} }
+      end
+
+      def authors = listed(shown.group(:author).count.transform_keys { _1.presence || "unknown" })
+
+      def months
+        counts = shown.group("to_char(presets.created_at, 'YYYY-MM')").count
+        counts.sort.last(24).map { |name, count| {name:, count:} }
+      end
+
+      # Each gap with the search that shows it.
+      def gaps
+        {"In no set and no start plan" => "used in: nothing", "Without a tag" => "is: untagged", "Without a licence" => "licence: none", "Without notes" => "is: without notes",
+         "In no family" => "family: none", "Changed since received" => "is: changed"}.map do |name, query|
+          {name:, query:, count: Search.new(library: @library, person: @person, query: Core::Curation::Query.parse(query)).presets.count}
+        end
+      end
+
+      def listed(counts) = counts.sort_by { |name, count| [-count, name] }.map { |name, count| {name:, count:} }
+    end
+  end
+end

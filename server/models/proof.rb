@@ -1,0 +1,118 @@
+# frozen_string_literal: true
+
+require "prawn"
+require "zip"
+
+module Fobrel
+  module Models
+    # A printable sheet of strips with names, sizes, keys, traits and notes.
+    class Proof
+      PAGES = {"A4" => "A4", "A3" => "A3", "Letter" => "LETTER"}.freeze
+      GROUNDS = {"white" => "ffffff", "grey" => "808080", "black" => "000000"}.freeze
+      SHOWN = %w[size keys traits notes].freeze
+      # Ships with Debian's fonts-dejavu-core: it has Latin, Greek, Cyrillic and more.
+      FONTS = "/usr/share/fonts/truetype/dejavu"
+      DPI = 150
+
+      # @param presets [Array<Preset>] in order
+      # @param title [String]
+      # @param options [Hash] "page" (a key of PAGES), "landscape", "columns" 1–4, "ground" (a key
+      #   of GROUNDS), "shown" (of SHOWN)
+      def initialize(presets, title:, options: {})
+        @presets = presets
+        @title = title
+        @page = PAGES.fetch(options["page"], "A4")
+        @layout = (options["landscape"] == true) ? :landscape : :portrait
+        @columns = options["columns"].to_i.clamp(1, 4)
+        @ground = GROUNDS.fetch(options["ground"], GROUNDS["white"])
+        @shown = SHOWN & (options["shown"].is_a?(Array) ? options["shown"] : SHOWN)
+      end
+
+      # @return [String] the PDF's bytes
+      # @raise [Core::Problem] when there is nothing to print
+      def pdf
+        raise Core::Problem, "Nothing is picked, so there is nothing to print. Pick brushes first." if @presets.empty?
+        @pdf = Prawn::Document.new(page_size: @page, page_layout: @layout, margin: 36, info: {Title: @title, Creator: "Fobrel"})
+        fonts
+        @presets.each_slice(rows_on_page * @columns).with_index do |some, index|
+          @pdf.start_new_page unless index.zero?
+          heading(index)
+          some.each_with_index { |preset, place| cell(preset, place % @columns, place / @columns) }
+        end
+        @pdf.number_pages("<page> / <total>", at: [@pdf.bounds.right - 60, -14], width: 60, align: :right, size: 8)
+        @pdf.render
+      end
+
+      # @return [String] a ZIP of one PNG a page
+      def png_zip
+        bytes = pdf
+        count = Vips::Image.pdfload_buffer(bytes, dpi: 10).get("n-pages")
+        Zip::OutputStream.write_buffer do |zip|
+          count.times do |page|
+            zip.put_next_entry(Zip::Entry.new("", format("proof-%02d.png", page + 1), time: Zip::DOSTime.at(315_532_800)))
+            zip.write(Vips::Image.pdfload_buffer(bytes, page:, dpi: DPI, background: [255, 255, 255]).flatten(background: [255, 255, 255]).pngsave_buffer)
+          end
+        end.string
+      end
+
+      private
+
+      GAP = 14
+      HEAD = 34
+      private_constant :GAP, :HEAD
+
+      def fonts
+        @pdf.font_families.update("Sheet" => {normal: "#{FONTS}/DejaVuSans.ttf", bold: "#{FONTS}/DejaVuSans-Bold.ttf"})
+        @pdf.font("Sheet")
+      end
+
+      def width = (@pdf.bounds.width - GAP * (@columns - 1)) / @columns
+
+      def strip_height = width * 120.0 / 700
+
+      def words_height = 15 + ((@shown & %w[size keys]).any? ? 11 : 0) + (@shown.include?("traits") ? 10 : 0) + (@shown.include?("notes") ? 19 : 0)
+
+      def rows_on_page = [((@pdf.bounds.height - HEAD) / (strip_height + words_height + 8)).floor, 1].max
+
+      def heading(index)
+        @pdf.fill_color("22252b")
+        @pdf.text_box(@title, at: [0, @pdf.bounds.top], size: 13, style: :bold, width: @pdf.bounds.width * 0.7, height: 18, overflow: :shrink_to_fit) if index.zero?
+        @pdf.text_box("#{@presets.size} brushes · #{Time.now.utc.strftime("%-d %B %Y")}", at: [@pdf.bounds.right - 200, @pdf.bounds.top - 2], size: 8, width: 200, align: :right)
+      end
+
+      def cell(preset, column, row)
+        left = column * (width + GAP)
+        top = @pdf.bounds.top - HEAD - row * (strip_height + words_height + 8)
+        @pdf.fill_color(@ground)
+        @pdf.fill_rectangle([left, top], width, strip_height)
+        @pdf.image(StringIO.new(strip(preset)), at: [left, top], width:, height: strip_height)
+        @pdf.stroke_color("c9c1b0")
+        @pdf.line_width(0.4)
+        @pdf.stroke_rectangle([left, top], width, strip_height)
+        words(preset, left, top - strip_height - 4)
+      end
+
+      def words(preset, left, top)
+        line(preset.name, left, top, 9, "22252b", :bold)
+        lines = [([("#{preset.size.round(1)} px".sub(".0 ", " ") if @shown.include?("size")), (keys[preset.id] if @shown.include?("keys"))].compact.join(" · ") if (@shown & %w[size keys]).any?),
+          (preset.traits.join(" · ") if @shown.include?("traits"))].compact
+        lines.each_with_index { |text, index| line(text, left, top - 12 - index * 10, 7, "65625b") }
+        line(preset.notes, left, top - 12 - lines.size * 10, 7, "22252b", :normal, 19) if @shown.include?("notes")
+      end
+
+      def line(text, left, top, size, colour, style = :normal, height = size + 3)
+        return if text.empty?
+        @pdf.fill_color(colour)
+        @pdf.text_box(text.tr("\u0000-\u001f", " "), at: [left, top], width:, height:, size:, style:, overflow: :truncate)
+      end
+
+      # Where a brush stands in the start plans, which is its key there.
+      def keys
+        @keys ||= StartItem.where(preset: @presets).joins(:seat).order("seats.name").pluck(:preset_id, "seats.name", :position).group_by(&:first)
+          .transform_values { |places| places.map { |_, seat, position| "#{seat}: #{position + 1}" }.join(", ") }
+      end
+
+      def strip(preset) = Strip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
+    end
+  end
+end

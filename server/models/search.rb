@@ -1,0 +1,145 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # Finds the presets that a query asks for, in the database alone.
+    #
+    #   search = Search.new(library:, person:, query: Core::Curation::Query.parse("fog size: under 60"))
+    #   search.presets.order(:name).limit(50)
+    class Search
+      Q = Core::Curation::Query
+      private_constant :Q
+      # How alike a mistyped word and a name must be (trigrams, pg_trgm's word similarity).
+      MISTYPED = 0.5
+      # Standing sets may ask for standing sets, but not for ever.
+      DEEPEST = 3
+      # By what the Wall is ordered; "hand" is the order of the set looked at.
+      ORDERS = {
+        "name" => "presets.name, presets.id",
+        "changed" => "presets.changed_at DESC NULLS LAST, presets.id",
+        "size" => "presets.size, presets.name, presets.id",
+        "colour" => "presets.hue NULLS LAST, presets.name, presets.id",
+        "use" => "(SELECT count(*) FROM set_items WHERE preset_id = presets.id) + (SELECT count(*) FROM start_items WHERE preset_id = presets.id) DESC, presets.name, presets.id",
+        "family" => "(SELECT position FROM families WHERE id = presets.family_id) NULLS LAST, presets.family_id, presets.name, presets.id",
+        "hand" => "presets.name, presets.id"
+      }.freeze
+
+      # @param library [Library] where to look, unless the query names another of this person's
+      # @param person [Person] whose drafts, favourites and libraries are meant
+      # @param query [Core::Curation::Query]
+      def initialize(library:, person:, query:, depth: 0)
+        @library = library
+        @person = person
+        @query = query
+        @depth = depth
+      end
+
+      # @return [ActiveRecord::Relation<Preset>] in no order
+      def presets
+        @presets ||= narrowed(exact).then { |found| (@query.words.any? && !found.exists?) ? narrowed(mistyped) : found }
+      end
+
+      # @return [Boolean] whether nothing fitted to the letter, so that what is alike was taken
+      def tolerant? = presets && @tolerant == true
+
+      # @param order [String] a key of ORDERS
+      # @param set [BrushSet, nil] whose own order "hand" means
+      # @return [ActiveRecord::Relation<Preset>]
+      def in_order(order, set: nil)
+        return presets.joins("JOIN set_items here ON here.preset_id = presets.id AND here.brush_set_id = #{set.id.to_i}").order("here.position") if order == "hand" && set && !set.standing?
+        presets.order(Arel.sql(ORDERS.fetch(order)))
+      end
+
+      private
+
+      def base = Preset.shown.where(library_id: libraries)
+
+      def libraries
+        term = @query.terms.find { _1.name == "library" } or return [@library.id]
+        @person.libraries.where("lower(libraries.name) IN (?)", term.values.map(&:downcase)).ids
+      end
+
+      def exact
+        @query.words.inject(base) { |found, word| found.where("presets.words LIKE :word OR #{tagged("lower(t.name) LIKE :plain")}", word: "%#{like(Q.fold(word))}%", plain: "%#{like(word.downcase)}%") }
+      end
+
+      def mistyped
+        @tolerant = true
+        @query.words.inject(base) do |found, word|
+          folded = Q.fold(word)
+          next found.where("presets.words LIKE ?", "%#{like(folded)}%") if folded.size < 4
+          found.where("word_similarity(:word, presets.plain_name) >= :least OR presets.words LIKE :part", word: folded, least: MISTYPED, part: "%#{like(folded)}%")
+        end
+      end
+
+      def like(text) = Preset.sanitize_sql_like(text)
+
+      def tagged(condition) = "EXISTS (SELECT 1 FROM taggings g JOIN tags t ON t.id = g.tag_id WHERE g.preset_id = presets.id AND (#{condition}))"
+
+      def narrowed(found)
+        @query.terms.reject { _1.name == "library" }.inject(found) do |now, term|
+          fitting = Preset.where(term.values.map { |value| condition(term.name, value) }.inject { |one, other| "(#{one}) OR (#{other})" })
+          term.negated ? now.where.not(id: fitting.where(library_id: libraries).select(:id)) : now.merge(fitting)
+        end
+      end
+
+      def sql(text, *values) = Preset.sanitize_sql([text, *values])
+
+      def condition(name, value)
+        word = value.downcase
+        case name
+        when "tag" then sql(tagged("lower(t.name) = ? OR EXISTS (SELECT 1 FROM tag_synonyms y WHERE y.tag_id = t.id AND lower(y.name) = ?)"), word, word)
+        when "family" then family(word)
+        when "label" then sql("presets.label_id IN (SELECT id FROM labels WHERE lower(name) = ?)", word)
+        when "trait" then sql("EXISTS (SELECT 1 FROM unnest(presets.traits) trait WHERE trait LIKE ?)", "%#{like(word)}%")
+        when "set" then in_set(word)
+        when "size" then sql("presets.size BETWEEN ? AND ?", *Q::Range.parse(value).map { _1.infinite? ? 1e9 : _1 })
+        when "author" then sql("presets.author ILIKE ?", "%#{like(value)}%")
+        when "licence" then (word == "none") ? "presets.licence = ''" : sql("presets.licence ILIKE ?", "%#{like(value)}%")
+        when "changed" then changed(value)
+        when "used in" then used(word)
+        when "is" then state(word)
+        end
+      end
+
+      def family(word)
+        return "presets.family_id IS NULL" if word == "none"
+        ids = Family.with_children(Family.where(library_id: libraries).where("lower(name) = ?", word).ids)
+        sql("presets.family_id IN (?)", ids)
+      end
+
+      def in_set(word)
+        sets = BrushSet.where(library_id: libraries).where("lower(name) = ?", word).to_a
+        standing = sets.select(&:standing?).first(1)
+        plain = sql("EXISTS (SELECT 1 FROM set_items i WHERE i.preset_id = presets.id AND i.brush_set_id IN (?))", sets.map(&:id))
+        return plain if standing.empty? || @depth >= DEEPEST
+        inner = Search.new(library: @library, person: @person, query: Q.parse(standing.first.query), depth: @depth + 1).presets
+        "#{plain} OR presets.id IN (#{inner.select(:id).to_sql})"
+      end
+
+      def changed(value)
+        from, till = Q::Since.parse(value)
+        from ? sql("presets.changed_at >= ?", from) : sql("presets.changed_at < ?", till)
+      end
+
+      def used(word)
+        in_sets = "SELECT 1 FROM set_items i JOIN brush_sets s ON s.id = i.brush_set_id WHERE i.preset_id = presets.id"
+        in_plans = "SELECT 1 FROM start_items i JOIN seats s ON s.id = i.seat_id WHERE i.preset_id = presets.id"
+        return "NOT EXISTS (#{in_sets}) AND NOT EXISTS (#{in_plans})" if word == "nothing"
+        sql("EXISTS (#{in_sets} AND lower(s.name) = ?) OR EXISTS (#{in_plans} AND lower(s.name) = ?)", word, word)
+      end
+
+      def state(word)
+        case word
+        when "draft" then sql("presets.id IN (SELECT preset_id FROM drafts WHERE person_id = ?)", @person.id)
+        when "changed" then "presets.altered"
+        when "favourite" then sql("presets.id IN (SELECT preset_id FROM favourites WHERE person_id = ?)", @person.id)
+        when "recent" then sql("presets.id IN (SELECT preset_id FROM recents WHERE person_id = ? ORDER BY used_at DESC LIMIT ?)", @person.id, Recent::KEPT)
+        when "locked" then "presets.locked_by_id IS NOT NULL"
+        when "untagged" then "NOT #{tagged("true")}"
+        when "without notes" then "presets.notes = ''"
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,13 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # Another word that finds a tag.
+    class TagSynonym < Record
+      belongs_to :tag
+      belongs_to :library
+      normalizes :name, with: -> { _1.strip }
+      validates :name, length: {in: 1..60}
+    end
+  end
+end
