@@ -20,6 +20,9 @@ module Fobrel
         "Act 2, the storm" => ["Harbour fog", "Storm slant", "Low cloud", "Breaker foam", "Rain hatch", "Gulls", "Lantern bloom"],
         "Arcade on the pier" => ["Pixel square", "Pixel round", "Pixel plus", "Chequer flag"]
       }.freeze
+      FAMILIES = {"Lines" => ["lineart", %w[Hatches]], "Washes" => ["weather", []], "Dry marks" => ["texture", []], "Stamps" => ["stamp", []], "Ropes and ribbons" => ["rigging", []], "Grounds" => ["stone", []], "Smears" => ["smear", []]}.freeze
+      LABELS = ["to be checked", "approved", "for the archive"].freeze
+      STANDING = {"Answers to tilt" => "trait: answers to tilt", "In no plan yet" => "used in: nothing"}.freeze
       START = {"Background desk" => ["Harbour fog", "Wet slate", "Cobblestones", "Sailcloth"], "Line desk 1" => ["Quay line", "Chart nib", "Tide line"], "Line desk 2" => []}.freeze
 
       class << self
@@ -63,6 +66,23 @@ module Fobrel
             seat.put_in_order(names.map { presets.fetch(_1).id })
           end
           soften(presets.fetch("Harbour fog"), person)
+          arrange(library, presets)
+        end
+
+        # Families by tag, work states, sets that fill themselves.
+        def arrange(library, presets)
+          FAMILIES.each_with_index do |(name, (tag, children)), position|
+            family = library.families.create!(name:, position:)
+            children.each { library.families.create!(name: _1, parent: family) }
+            Models::Preset.where(library:, family: nil, id: Models::Tagging.joins(:tag).where(tags: {name: tag, library_id: library.id}).select(:preset_id)).update_all(family_id: family.id)
+          end
+          hatches = presets.select { |name, _| name.match?(/hatch|shade/i) }.values.map(&:id)
+          Models::Preset.where(id: hatches).update_all(family_id: library.families.find_by!(name: "Hatches").id)
+          LABELS.each_with_index { |name, position| library.labels.create!(name:, position:, **Models::Looks.next(position + 1)) }
+          Models::Preset.where(id: presets.values.first(18).map(&:id)).update_all(label_id: library.labels.find_by!(name: "approved").id)
+          Models::Preset.where(id: presets.values.last(5).map(&:id)).update_all(label_id: library.labels.find_by!(name: "to be checked").id)
+          library.tags.find_by(name: "lineart")&.synonyms&.create!(library:, name: "inking")
+          STANDING.each { |name, query| library.brush_sets.create!(name:, query:) }
         end
 
         # One brush that was tuned since it was received.

@@ -25,7 +25,7 @@ module Fobrel
         insert_needs(ids)
         @items.each_with_index { |item, index| item.preset.current_edition_id = ids[index] }
         point_to(ids)
-        Models::Preset.settle(@items.map { _1.preset.id })
+        Models::Preset.settle_to(@items.map { |item| Models::Preset.columns_of(item.value, @prints.fetch(item.preset.id)).merge(id: item.preset.id, changed_at: @now) })
         ids
       end
 
@@ -47,10 +47,12 @@ module Fobrel
       def sums(item) = item.value.needs.map { _1.delete_prefix("sha256:") }
 
       def insert_editions
+        @now = Time.current
+        @prints = @items.to_h { [_1.preset.id, _1.value.fingerprint] }
         last = Models::Edition.where(preset_id: @items.map { _1.preset.id }).group(:preset_id).maximum(:number)
         rows = @items.map do |item|
-          {preset_id: item.preset.id, number: item.number || last.fetch(item.preset.id, 0) + 1, document: item.value.to_h, fingerprint: item.value.fingerprint,
-           note: item.note.to_s[0, 500], person_id: @person&.id, created_at: Time.current}
+          {preset_id: item.preset.id, number: item.number || last.fetch(item.preset.id, 0) + 1, document: item.value.to_h, fingerprint: @prints.fetch(item.preset.id),
+           note: item.note.to_s[0, 500], person_id: @person&.id, created_at: @now}
         end
         rows.each_slice(500).flat_map { |some| Models::Edition.insert_all!(some, returning: %w[id preset_id]).to_a }.to_h { [_1["preset_id"], _1["id"]] }.values_at(*@items.map { _1.preset.id })
       end

@@ -20,7 +20,7 @@ module Fobrel
         @into.taggings.insert_all!(fresh.map { {preset_id: _1} }) if fresh.any?
         synonyms = @from.synonyms.pluck(:name)
         gone = @from.slice(:name, :colour, :shape).merge("synonyms" => synonyms)
-        @from.taggings.delete_all
+        Models::Tagging.where(tag_id: @from.id).delete_all
         @from.synonyms.delete_all
         @from.destroy!
         [*synonyms, gone["name"]].each { @into.synonyms.create!(library_id: @into.library_id, name: _1) }

@@ -23,7 +23,11 @@ module Fobrel
         changed = presets.reject { _1[column] == @place&.id }
         before = changed.map { [_1.id, _1[column]] }
         Models::Preset.where(id: changed.map(&:id)).update_all(column => @place&.id)
-        said = @place ? "#{(@kind == "family") ? "in the family" : "labelled"} “#{@place.name}”" : "without #{@kind}"
+        said = if @place
+          "#{(@kind == "family") ? "in the family" : "labelled"} “#{@place.name}”"
+        else
+          "without #{@kind}"
+        end
         write_down(@library, @person, @kind, "#{brushes(changed.size)} #{said}", {"before" => before, "after" => @place&.id})
       end
     end

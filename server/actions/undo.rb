@@ -58,7 +58,7 @@ module Fobrel
       def sort_back
         column = SortPresets::KINDS.fetch(@entry.kind)
         @undo["before"].group_by(&:last).each do |was, pairs|
-          Models::Preset.where(id: pairs.map(&:first), column => @undo["after"]).update_all(column => was)
+          Models::Preset.where(:id => pairs.map(&:first), column => @undo["after"]).update_all(column => was)
         end
       end
 
@@ -89,13 +89,12 @@ module Fobrel
       end
 
       def bring_back
-        @undo["editions"].each do |preset_id, before, after|
-          preset = Models::Preset.lock.find(preset_id)
-          next @kept << "“#{preset.name}” was saved again since; it stays as it is." unless preset.current_edition_id == after
-          edition = preset.editions.find(before)
-          preset.update!(current_edition: edition)
-        end
-        Models::Preset.settle(@undo["editions"].map(&:first))
+        presets = Models::Preset.where(id: @undo["editions"].map(&:first)).order(:id).lock.index_by(&:id)
+        back = @undo["editions"].select { |id, _, after| presets[id]&.current_edition_id == after }
+        (@undo["editions"] - back).each { |id, _, _| @kept << "“#{presets[id]&.name}” was saved again since; it stays as it is." }
+        pairs = back.map { |id, before, _| "(#{Integer(id)}, #{Integer(before)})" }
+        Models::Record.connection.execute("UPDATE presets SET current_edition_id = v.edition FROM (VALUES #{pairs.join(", ")}) AS v(id, edition) WHERE presets.id = v.id") if pairs.any?
+        Models::Preset.settle(back.map(&:first))
         drafts_back
       end
 

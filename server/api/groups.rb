@@ -103,7 +103,7 @@ module Fobrel
       put "/api/sets/:id/name" do
         data = json
         set = of_library(Models::BrushSet, :edit)
-        set.update!({name: text(data, "name")}.merge(set.standing? && data["query"] ? {query: text(data, "query")} : {}))
+        set.update!({name: text(data, "name")}.merge((set.standing? && data["query"]) ? {query: text(data, "query")} : {}))
         answer(sets([set]).first)
       end
 

@@ -29,7 +29,8 @@ module Fobrel
       # How many of those found hang where.
       get "/api/libraries/:library/facets" do
         found = search.presets
-        answer({total: found.count, families: counts(found, "family_id"), labels: counts(found, "label_id"), authors: counts(found, "author"), licences: counts(found, "licence"),
+        columns = column_counts(found)
+        answer({total: found.count, families: columns["family_id"], labels: columns["label_id"], authors: columns["author"], licences: columns["licence"],
                 tags: tag_counts(found), traits: trait_counts(found), states: states(found)})
       end
 
@@ -57,9 +58,9 @@ module Fobrel
       post "/api/libraries/:library/renames" do
         data = json
         found = library(:edit)
-        plan = renaming(found, data)
-        next answer({rows: plan.map { |preset, row| {id: preset.id, from: row.from, to: row.to, clash: row.clash} }, entry: nil}) if signed?("plan")
-        answer({rows: [], entry: Views::Entry.new(rename(found, plan)).to_h}, 201)
+        rename = {library: found, person:, ids: ids(data), rules: data["rules"].is_a?(Hash) ? data["rules"] : {}}
+        next answer({rows: Actions::RenamePresets.new(**rename).plan.map { |preset, row| {id: preset.id, from: row.from, to: row.to, clash: row.clash} }, entry: nil}) if signed?("plan")
+        answer({rows: [], entry: Views::Entry.new(Actions::RenamePresets.call(**rename)).to_h}, 201)
       end
 
       # The settings in which brushes differ, side by side.
@@ -103,43 +104,34 @@ module Fobrel
 
         def ordering_set = (order == "hand" && params["set"]) ? library.brush_sets.find_by(id: params["set"].to_i) : nil
 
-
-        def counts(found, column)
-          found.where.not(column => [nil, ""]).group(column).count.map { |key, count| {key: key.to_s, count:} }.sort_by { [-_1[:count], _1[:key]] }
+        # One pass over what was found counts all four columns.
+        def column_counts(found)
+          columns = %w[family_id label_id author licence]
+          sets = columns.map { |column| "(presets.#{column})" }.join(", ")
+          picked = columns.map { |column| "presets.#{column}, grouping(presets.#{column}) AS no_#{column}" }.join(", ")
+          rows = Models::Record.connection.select_all(found.select("#{picked}, count(*) AS count").group(Arel.sql("GROUPING SETS (#{sets})")).to_sql).to_a
+          columns.to_h do |column|
+            own = rows.select { |row| row["no_#{column}"].zero? && row[column].to_s != "" }
+            [column, own.map { |row| {key: row[column].to_s, count: row["count"]} }.sort_by { [-_1[:count], _1[:key]] }]
+          end
         end
 
         def tag_counts(found)
           Models::Tagging.where(preset_id: found.select(:id)).group(:tag_id).count.map { |key, count| {key: key.to_s, count:} }
         end
 
+        # Traits end in a list or a number; here they are gathered by their beginnings.
         def trait_counts(found)
-          inner = found.joins("CROSS JOIN unnest(presets.traits) AS trait").select("presets.id, regexp_replace(trait, '^(answers to|shifts|reel of) .*$', '\\1') AS name").distinct
-          Models::Record.connection.select_all("SELECT name, count(*) AS count FROM (#{inner.to_sql}) x GROUP BY name ORDER BY count DESC, name").map { {key: _1["name"], count: _1["count"]} }
+          inner = found.joins("CROSS JOIN unnest(presets.traits) AS trait").select("trait, count(*) AS count").group("trait")
+          Models::Record.connection.select_rows(inner.to_sql).each_with_object(Hash.new(0)) { |(trait, count), all| all[trait[/\A(?:answers to|shifts|reel of)/] || trait] += count }
+            .map { |key, count| {key:, count:} }.sort_by { [-_1[:count], _1[:key]] }
         end
 
         def states(found)
-          Core::Curation::Query::STATES.map do |state|
-            {key: state, count: found.where(id: Models::Search.new(library: library, person:, query: Core::Curation::Query.parse("is: #{state}")).presets.select(:id)).count}
-          end
-        end
-
-        def renaming(library, data)
-          rules = data["rules"].is_a?(Hash) ? data["rules"] : raise(Halt.new(400, "rules must be an object."))
-          presets = Actions::Action.presets_of(library, ids(data))
-          tags = Models::Tagging.where(preset: presets).joins(:tag).order("tags.name").pluck(:preset_id, "tags.name").group_by(&:first).transform_values { _1.map(&:last) }
-          taken = library.presets.where.not(id: presets.map(&:id)).pluck(:name)
-          presets.zip(Core::Curation::Renaming.new(rules).plan(presets.map(&:name), presets.map { tags.fetch(_1.id, []) }, taken))
-        end
-
-        def rename(library, plan)
-          clash = plan.find { |_, row| row.clash && row.from != row.to }
-          raise Halt.new(422, "“#{clash.last.to}” cannot be a new name: #{clash.last.clash}. Nothing was renamed. Change the rules.") if clash
-          rows = plan.filter_map do |preset, row|
-            next if row.from == row.to
-            value = preset.current_edition.value
-            Actions::RevisePresets::Row.new(preset, value, value.with("name", row.to))
-          end
-          Actions::RevisePresets.call(library:, person:, rows:, as: "editions", kind: "rename", deed: "renamed")
+          states = Core::Curation::Query::STATES
+          picked = states.each_with_index.map { |state, index| "count(*) FILTER (WHERE #{@search.state(state)}) AS s#{index}" }
+          row = Models::Record.connection.select_one(found.select(picked.join(", ")).to_sql)
+          states.each_with_index.map { |state, index| {key: state, count: row["s#{index}"]} }
         end
 
         # Painting what was never painted takes long, so it is done a part at a time: the page

@@ -4,9 +4,6 @@ module Fobrel
   module Models
     # Brushes of a library that paint the same, or nearly the same.
     class Doubles
-      # Brushes whose sizes differ more than this are not taken for doubles, however alike their
-      # strips: a large brush's strip is brought down to fit.
-      SIZES = 1.25
       # Groups larger than this are compared with their first only.
       MOST = 6
 
@@ -38,15 +35,13 @@ module Fobrel
       #   hashes are close
       def candidates
         first = presets.uniq(&:fingerprint)
-        found = Core::Curation::Likeness.candidates(first.to_h { [_1.id, hashes[_1.fingerprint]] }.compact)
-        size = first.to_h { [_1.id, _1.size] }
-        found.select { |one, other| [size[one], size[other]].then { |pair| pair.max <= pair.min * SIZES } }
+        Core::Curation::Likeness.candidates(first.filter_map { |one| (hash = hashes[one.fingerprint]) && [one.id, [hash, one.size]] }.to_h)
       end
 
       private
 
       def unpainted
-        done = Strip.where(shape: "wall", version: Core::Stroke::Strip::VERSION).where.not(hash64: nil).select(:fingerprint)
+        done = Strip.where(shape: "wall", version: Core::Stroke::Strip::VERSION).where.not(thumb: nil).select(:fingerprint)
         @library.presets.shown.where.not(fingerprint: done).includes(:current_edition).order(:id)
       end
 
@@ -56,12 +51,17 @@ module Fobrel
         @hashes ||= Strip.where(shape: "wall", version: Core::Stroke::Strip::VERSION, fingerprint: presets.map(&:fingerprint)).pluck(:fingerprint, :hash64).to_h
       end
 
+      def thumbs
+        @thumbs ||= Strip.where(shape: "wall", version: Core::Stroke::Strip::VERSION, fingerprint: presets.map(&:fingerprint)).where.not(thumb: nil).pluck(:fingerprint, :thumb)
+          .to_h { |print, bytes| [print, Numo::SFloat.cast(Numo::UInt8.from_binary(bytes)) / 255] }
+      end
+
       def identical
         presets.group_by(&:fingerprint).values.select { _1.size > 1 }.map { |same| {kind: "identical", alike: 1.0, ids: same.map(&:id), differences: []} }
       end
 
       def near
-        alike = candidates.to_h { |pair| [pair, alike(pair)] }.select { |_, value| value >= Core::Curation::Likeness::ALIKE }
+        alike = candidates.select { |one, other| Core::Curation::Likeness.likely?(thumbs[by_id[one].fingerprint], thumbs[by_id[other].fingerprint]) }.to_h { |pair| [pair, alike(pair)] }.select { |_, value| value >= Core::Curation::Likeness::ALIKE }
         Core::Curation::Likeness.groups(alike.keys).map do |ids|
           ordered = presets.map(&:id) & ids
           {kind: "alike", alike: alike.select { |pair, _| (pair - ids).empty? }.values.min.round(4), ids: ordered, differences: differences(ordered.first(MOST))}
@@ -69,8 +69,9 @@ module Fobrel
       end
 
       def alike(pair)
-        pngs = pair.map { |id| (@pngs ||= {})[id] ||= Strip.png_for(by_id[id].fingerprint, "wall") { by_id[id].current_edition.value } }
-        Core::Curation::Likeness.alike(*pngs)
+        @looks ||= Core::Recent.new(4000)
+        looks = pair.map { |id| @looks.fetch(id) { Core::Curation::Likeness.look(Strip.png_for(by_id[id].fingerprint, "wall") { by_id[id].current_edition.value }) } }
+        Core::Curation::Likeness.alike(*looks)
       end
 
       def by_id = @by_id ||= presets.index_by(&:id)

@@ -23,9 +23,15 @@ module Fobrel
 
       private
 
+      # How deep it would hang; 0 where that would be in a circle, or without end.
       def depth
-        at = self
-        (1..DEEPEST + 1).find { (at = at.parent).nil? } || 0
+        above = parent_id
+        (1..DEEPEST).find do
+          next true if above.nil?
+          return 0 if above == id
+          above = self.class.where(id: above).pick(:parent_id)
+          false
+        end || 0
       end
     end
   end

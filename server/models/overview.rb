@@ -27,12 +27,18 @@ module Fobrel
       end
 
       def sizes
-        steps = [0, *SIZES, 1e9].each_cons(2).map { |from, to| [from.zero? ? "to #{to} px" : ((to == 1e9) ? "over #{from} px" : "#{from}–#{to} px"), from, to] }
+        steps = [0, *SIZES, 1e9].each_cons(2).map { |from, to|
+          [if from.zero?
+             "to #{to} px"
+           else
+             (SIZES.include?(to) ? "#{from}–#{to} px" : "over #{from} px")
+           end, from, to]
+        }
         steps.map { |name, from, to| {name:, count: shown.where("size > ? AND size <= ?", from, to).count} }
       end
 
       def traits
-        rows = Record.connection.select_rows(shown.joins("CROSS JOIN unnest(presets.traits) AS trait").group("trait").order("count(*) DESC").limit(14).select("trait, count(*)").to_sql)
+        rows = Record.connection.select_rows(shown.joins("CROSS JOIN unnest(presets.traits) AS trait").group("trait").order(Arel.sql("count(*) DESC, trait")).limit(14).select("trait, count(*)").to_sql)
         rows.map { |name, count| {name:, count:} }
       end
 

@@ -18,6 +18,7 @@ module Fobrel
       has_many :start_items
       has_many :seats, through: :start_items
 
+      belongs_to :hidden_by, class_name: "Fobrel::Models::Person", optional: true
       belongs_to :family, optional: true
       belongs_to :label, optional: true
 
@@ -28,14 +29,15 @@ module Fobrel
       # Columns that are worked out from the current edition, so that finding needs no document.
       #
       # @param value [Core::Preset::Preset]
+      # @param fingerprint [String] its own
       # @return [Hash]
-      def self.columns_of(value)
+      def self.columns_of(value, fingerprint)
         about = value["about"]
         fold = Core::Curation::Query.method(:fold)
         colour = value["pigment", "colour", "value"]
         {name: value.name, plain_name: fold[value.name], words: fold[[value.name, about["author"], about["notes"]].join(" ")],
          traits: Core::Curation::Traits.of(value), size: value["mark", "size", "base"].to_f, author: about["author"], licence: about["licence"],
-         notes: about["notes"], fingerprint: value.fingerprint, hue: colour && Core::Stroke::Colour.parse(colour).hsl.first}
+         notes: about["notes"], fingerprint:, hue: colour && Core::Stroke::Colour.parse(colour).hsl.first}
       end
 
       SETTLE = <<~SQL
@@ -54,9 +56,16 @@ module Fobrel
       def self.settle(ids)
         ids.each_slice(1000) do |some|
           rows = Edition.joins("JOIN presets ON presets.current_edition_id = editions.id").where(presets: {id: some}).map do |edition|
-            columns_of(edition.value).merge(id: edition.preset_id, changed_at: edition.created_at)
+            columns_of(edition.value, edition.fingerprint).merge(id: edition.preset_id, changed_at: edition.created_at)
           end
-          connection.exec_update(sanitize_sql([SETTLE, JSON.generate(rows)])) if rows.any?
+          settle_to(rows)
+        end
+      end
+
+      # @param rows [Array<Hash>] of columns_of, with id and changed_at
+      def self.settle_to(rows)
+        rows.each_slice(1000) do |some|
+          connection.exec_update(sanitize_sql([SETTLE, JSON.generate(some.map { _1.merge(changed_at: _1[:changed_at].iso8601(6)) })]))
         end
       end
 

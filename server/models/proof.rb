@@ -50,7 +50,7 @@ module Fobrel
         Zip::OutputStream.write_buffer do |zip|
           count.times do |page|
             zip.put_next_entry(Zip::Entry.new("", format("proof-%02d.png", page + 1), time: Zip::DOSTime.at(315_532_800)))
-            zip.write(Vips::Image.pdfload_buffer(bytes, page:, dpi: DPI, background: [255, 255, 255]).flatten(background: [255, 255, 255]).pngsave_buffer)
+            zip.write(Vips::Image.pdfload_buffer(bytes, page:, dpi: DPI).flatten(background: [255, 255, 255]).pngsave_buffer)
           end
         end.string
       end

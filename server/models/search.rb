@@ -50,6 +50,22 @@ module Fobrel
         presets.order(Arel.sql(ORDERS.fetch(order)))
       end
 
+      # What a state asks for, as a condition.
+      #
+      # @param word [String] one of Core::Curation::Query::STATES
+      # @return [String] SQL
+      def state(word)
+        case word
+        when "draft" then sql("presets.id IN (SELECT preset_id FROM drafts WHERE person_id = ?)", @person.id)
+        when "changed" then "presets.altered"
+        when "favourite" then sql("presets.id IN (SELECT preset_id FROM favourites WHERE person_id = ?)", @person.id)
+        when "recent" then sql("presets.id IN (SELECT preset_id FROM recents WHERE person_id = ? ORDER BY used_at DESC LIMIT ?)", @person.id, Recent::KEPT)
+        when "locked" then "presets.locked_by_id IS NOT NULL"
+        when "untagged" then "NOT #{tagged("true")}"
+        when "without notes" then "presets.notes = ''"
+        end
+      end
+
       private
 
       def base = Preset.shown.where(library_id: libraries)
@@ -127,18 +143,6 @@ module Fobrel
         in_plans = "SELECT 1 FROM start_items i JOIN seats s ON s.id = i.seat_id WHERE i.preset_id = presets.id"
         return "NOT EXISTS (#{in_sets}) AND NOT EXISTS (#{in_plans})" if word == "nothing"
         sql("EXISTS (#{in_sets} AND lower(s.name) = ?) OR EXISTS (#{in_plans} AND lower(s.name) = ?)", word, word)
-      end
-
-      def state(word)
-        case word
-        when "draft" then sql("presets.id IN (SELECT preset_id FROM drafts WHERE person_id = ?)", @person.id)
-        when "changed" then "presets.altered"
-        when "favourite" then sql("presets.id IN (SELECT preset_id FROM favourites WHERE person_id = ?)", @person.id)
-        when "recent" then sql("presets.id IN (SELECT preset_id FROM recents WHERE person_id = ? ORDER BY used_at DESC LIMIT ?)", @person.id, Recent::KEPT)
-        when "locked" then "presets.locked_by_id IS NOT NULL"
-        when "untagged" then "NOT #{tagged("true")}"
-        when "without notes" then "presets.notes = ''"
-        end
       end
     end
   end

@@ -16,7 +16,8 @@ module Fobrel
       def self.png_for(fingerprint, shape)
         key = {fingerprint:, shape:, version: Core::Stroke::Strip::VERSION}
         where(key).pick(:png) || Core::Stroke::Strip.png(yield, assets: Asset::Bytes, shape:).tap do |png|
-          insert(key.merge(png:, hash64: (Core::Curation::Likeness.hash64(png) if shape == "wall")))
+          likeness = (shape == "wall") ? {hash64: Core::Curation::Likeness.hash64(png), thumb: Core::Curation::Likeness.thumb(png)} : {hash64: nil, thumb: nil}
+          insert(key.merge(png:, **likeness))
         end
       end
     end

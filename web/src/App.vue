@@ -3,6 +3,7 @@ import { useDark, useEventListener, useToggle } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Keys from './parts/Keys.vue'
+import SearchLine from './parts/SearchLine.vue'
 import Toast from './parts/Toast.vue'
 import Tray from './parts/Tray.vue'
 import { views } from './routes'
@@ -20,20 +21,14 @@ const route = useRoute()
 const router = useRouter()
 const night = useDark({ valueDark: 'night', valueLight: 'day', storageKey: 'fobrel.ground', initialValue: 'light' })
 const toggleNight = useToggle(night)
-const search = ref('')
-const searchBox = ref<HTMLInputElement>()
+const searchLine = ref<InstanceType<typeof SearchLine>>()
 const keys = ref(false)
-const drafts = computed(() => library.presets.filter(({ draft }) => draft).length)
+const drafts = computed(() => library.count('draft'))
 const groups = [...new Set(views.map(({ group }) => group))].map((group) => ({ group, views: views.filter((view) => view.group === group) }))
 
 onMounted(() => toast.attempt(session.load))
 watch(() => session.libraryId, (id) => id && toast.attempt(library.load), { immediate: true })
 watch(() => session.person?.id, (id) => id && toast.attempt(library.load))
-watch(() => route.query.search, (words) => (search.value = String(words ?? '')), { immediate: true })
-
-function find() {
-  router.replace({ name: 'wall', query: { ...(route.name === 'wall' ? route.query : {}), search: search.value || undefined } })
-}
 
 async function change(id: number) {
   session.look(id)
@@ -43,7 +38,7 @@ async function change(id: number) {
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   const typing = (event.target as HTMLElement).closest('input, textarea, select, [role=dialog]')
   if (typing || event.ctrlKey || event.metaKey || event.altKey || !session.person) return
-  if (event.key === '/') { event.preventDefault(); searchBox.value?.focus() }
+  if (event.key === '/') { event.preventDefault(); searchLine.value?.focus() }
   if (event.key === '?') keys.value = true
 })
 
@@ -72,7 +67,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
       <el-select :model-value="session.libraryId" class="libraries" aria-label="Library" @update:model-value="change">
         <el-option v-for="one in session.libraries" :key="one.id" :value="one.id" :label="one.name" />
       </el-select>
-      <input ref="searchBox" v-model="search" type="search" class="search" placeholder="Find a brush by its name" aria-label="Find a brush by its name" @input="find" />
+      <SearchLine ref="searchLine" />
       <button class="plain" :aria-pressed="night" @click="toggleNight()">{{ night ? 'Night' : 'Day' }}</button>
       <button class="plain" aria-label="Keys" @click="keys = true">?</button>
       <el-dropdown trigger="click">
@@ -115,8 +110,6 @@ header { grid-column: 1 / 3; display: flex; align-items: center; gap: 12px; padd
 .brand { font-weight: 800; font-size: 19px; letter-spacing: -0.6px; width: 98px; white-space: nowrap; }
 .brand i { display: inline-block; width: 24px; height: 7px; margin-left: 4px; border-radius: 7px 2px 9px 1px; background: var(--accent); transform: rotate(-8deg); vertical-align: 2px; }
 .libraries { width: 190px; flex: none; }
-.search { flex: 1; min-width: 120px; font: inherit; color: var(--ink); background: var(--paper); border: 1px solid var(--line); border-radius: 9px; padding: 7px 12px; }
-.search::placeholder { color: var(--soft); }
 .who { width: 28px; height: 28px; border: 0; border-radius: 50%; background: var(--accent); color: var(--on-accent); font: inherit; font-weight: 700; cursor: pointer; }
 nav { background: var(--rail); border-right: 1px solid var(--line); padding: 8px 0; overflow: auto; }
 nav h3 { margin: 12px 16px 3px; font-size: 11px; font-weight: 600; color: var(--soft); }

@@ -6,9 +6,13 @@ export const views = [
   { name: 'drafts', title: 'Bench', group: 'Make', path: '/bench', edits: true, component: () => import('./views/bench/Drafts.vue') },
   { name: 'wall', title: 'Wall', group: 'Keep', path: '/wall', edits: false, component: () => import('./views/wall/Wall.vue') },
   { name: 'sets', title: 'Sets', group: 'Keep', path: '/sets', edits: false, component: () => import('./views/sets/Sets.vue') },
+  { name: 'order', title: 'Families & tags', group: 'Keep', path: '/order', edits: false, component: () => import('./views/order/Order.vue') },
+  { name: 'doubles', title: 'Doubles', group: 'Keep', path: '/doubles', edits: true, component: () => import('./views/doubles/Doubles.vue') },
   { name: 'intake', title: 'Intake', group: 'Hand over', path: '/intake', edits: true, component: () => import('./views/intake/Intake.vue') },
   { name: 'seats', title: 'Seats', group: 'Hand over', path: '/seats', edits: false, component: () => import('./views/seats/Seats.vue') },
+  { name: 'overview', title: 'Overview', group: 'Look back', path: '/overview', edits: false, component: () => import('./views/overview/Overview.vue') },
   { name: 'ledger', title: 'Ledger', group: 'Look back', path: '/ledger', edits: false, component: () => import('./views/ledger/Ledger.vue') },
+  { name: 'attic', title: 'Attic', group: 'Look back', path: '/attic', edits: true, component: () => import('./views/attic/Attic.vue') },
 ] as const
 
 export const router = createRouter({
@@ -16,6 +20,7 @@ export const router = createRouter({
   routes: [
     ...views.map(({ name, path, component }) => ({ name, path, component })),
     { name: 'bench', path: '/bench/:id(\\d+)', component: () => import('./views/bench/Bench.vue') },
+    { name: 'compare', path: '/compare', component: () => import('./views/compare/Compare.vue') },
     { path: '/:any(.*)*', redirect: '/wall' },
   ],
 })

@@ -1,26 +1,46 @@
 <script setup lang="ts">
-/** The keys, listed. */
+/** The keys, and what the search line understands. */
 const open = defineModel<boolean>()
 const keys = [
   ['/', 'Find a brush'],
-  ['↑ ↓', 'Walk the Wall'],
+  ['↑ ↓, Page ↑ ↓, Home, End', 'Walk the Wall'],
   ['Space', 'Pick into the tray, or put back'],
+  ['Shift with ↑ ↓ or a click', 'Pick a range'],
+  ['Ctrl with a click', 'Pick one more'],
+  ['Ctrl A', 'Pick all that were found'],
   ['Enter', 'Open on the Bench'],
   ['Esc', 'Close what is open'],
   ['?', 'This list'],
 ]
+const terms = [
+  ['tag: lineart, sea', 'any of these tags or their synonyms'],
+  ['family: washes', 'a family, with those below it'],
+  ['label: to check', 'a work state'],
+  ['trait: grain', 'what the brush does'],
+  ['set: Line kit', 'in this set'],
+  ['library: Second unit', 'in another library of yours'],
+  ['size: under 60', 'px; also 40, over 20, 20 to 60'],
+  ['author: maren', 'who made it'],
+  ['changed: this week', 'also today, this month, since 2026-11-01, before …'],
+  ['used in: nothing', 'or the name of a set or a seat'],
+  ['licence: none', 'or a part of its name'],
+  ['is: draft', 'also changed, favourite, recent, locked, untagged, without notes'],
+]
 </script>
 
 <template>
-  <el-dialog v-model="open" title="Keys" width="360px">
-    <dl>
-      <template v-for="[key, does] in keys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ does }}</dd></template>
-    </dl>
+  <el-dialog v-model="open" title="Keys" width="660px">
+    <dl><template v-for="[key, does] in keys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ does }}</dd></template></dl>
+    <h3>Finding</h3>
+    <p class="soft">Words are looked for in names, notes, tags and authors; small mistakes are forgiven. Words come first, or after a semicolon. A comma between values means any of them; “not” before a term turns it round: <b>fog size: under 60; not tag: night</b></p>
+    <dl><template v-for="[term, means] in terms" :key="term"><dt><b>{{ term }}</b></dt><dd>{{ means }}</dd></template></dl>
   </el-dialog>
 </template>
 
 <style scoped>
-dl { display: grid; grid-template-columns: 80px 1fr; row-gap: 8px; margin: 0; }
+dl { display: grid; grid-template-columns: 210px 1fr; row-gap: 6px; margin: 0; }
 dd { margin: 0; }
+h3 { margin: 16px 0 4px; font-size: 13px; }
+p { margin: 0 0 8px; }
 kbd { font: inherit; font-weight: 700; border: 1px solid var(--line-strong); border-radius: 5px; padding: 1px 7px; }
 </style>

@@ -13,8 +13,8 @@ const box = ref<{ focus: () => void }>()
 onMounted(() => box.value?.focus())
 
 const suggest = (text: string, give: (found: { value: string; id: number; fingerprint: string }[]) => void) =>
-  of(api.GET('/api/libraries/{library}/presets', library.path()))
-    .then(({ presets }) => give(presets.filter(({ name }) => name.toLowerCase().includes(text.toLowerCase())).slice(0, 30).map(({ id, name, fingerprint }) => ({ value: name, id, fingerprint }))))
+  of(api.GET('/api/libraries/{library}/wall', { params: { ...library.path().params, query: { q: text.replace(/[:;]/g, ' '), limit: 30 } } }))
+    .then(({ presets }) => { library.know(presets); give(presets.map(({ id, name, fingerprint }) => ({ value: name, id, fingerprint }))) })
     .catch(() => give([]))
 </script>
 

@@ -1,11 +1,11 @@
 <script setup lang="ts">
 /** A preset's strip on its own ground. The picture belongs to the content: the fingerprint is its address. */
-defineProps<{ fingerprint?: string; src?: string; shape?: 'wall' | 'peek'; label: string }>()
+defineProps<{ fingerprint?: string; src?: string; shape?: 'wall' | 'peek'; label: string; lazy?: boolean }>()
 </script>
 
 <template>
   <span class="strip" :class="{ tall: shape === 'peek' }">
-    <img v-if="src || fingerprint" :src="src ?? `/api/strips/${fingerprint}/${shape ?? 'wall'}.png`" :alt="`The stroke of ${label}`" draggable="false" />
+    <img v-if="src || fingerprint" :src="src ?? `/api/strips/${fingerprint}/${shape ?? 'wall'}.png`" :alt="`The stroke of ${label}`" :loading="lazy ? 'lazy' : undefined" draggable="false" />
   </span>
 </template>
 

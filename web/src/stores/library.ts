@@ -1,23 +1,48 @@
 import { defineStore } from 'pinia'
-import { computed, ref } from 'vue'
-import { api, of, type BrushSet, type Preset, type Seat, type Tag } from '../api/client'
+import { computed, ref, shallowReactive } from 'vue'
+import { api, of, type BrushSet, type Facets, type Family, type Label, type Preset, type Seat, type Tag } from '../api/client'
 import { useSchema } from '../views/bench/settings'
 import { useSession } from './session'
 
-/** The brushes, tags, sets and seats of the library at hand. */
+/** The library at hand: its tags, families, labels, sets and seats, and those of its brushes that were asked for. */
 export const useLibrary = defineStore('library', () => {
   const session = useSession()
-  const presets = ref<Preset[]>([])
   const tags = ref<Tag[]>([])
+  const families = ref<Family[]>([])
+  const labels = ref<Label[]>([])
   const sets = ref<BrushSet[]>([])
   const seats = ref<Seat[]>([])
+  /** What the whole library holds, counted. */
+  const all = ref<Facets>()
   const loaded = ref<number>()
-  const byId = computed(() => new Map(presets.value.map((preset) => [preset.id, preset])))
+  /** Counts readings, so that a view knows when what it shows is old. */
+  const stamp = ref(0)
+  const byId = shallowReactive(new Map<number, Preset>())
   const tagById = computed(() => new Map(tags.value.map((tag) => [tag.id, tag])))
-  const changed = computed(() => presets.value.filter(({ altered, draft }) => altered || draft))
+  const familyById = computed(() => new Map(families.value.map((family) => [family.id, family])))
+  const labelById = computed(() => new Map(labels.value.map((label) => [label.id, label])))
+  const count = (state: string) => all.value?.states.find(({ key }) => key === state)?.count ?? 0
 
   let schema = false
   const path = () => ({ params: { path: { library: session.libraryId! } } })
+
+  /** Remembers brushes that came with an answer. */
+  const know = (presets: Preset[]) => presets.forEach((preset) => byId.set(preset.id, preset))
+
+  let waiting = new Set<number>()
+  let asking: Promise<void> | undefined
+  /** Asks for brushes that are not known yet, all of one moment together. */
+  function need(ids: number[]): Promise<void> {
+    ids.forEach((id) => byId.has(id) || waiting.add(id))
+    if (!waiting.size) return asking ?? Promise.resolve()
+    asking ??= Promise.resolve().then(async () => {
+      const wanted = [...waiting]
+      waiting = new Set()
+      asking = undefined
+      for (let at = 0; at < wanted.length; at += 1000) know((await of(api.POST('/api/libraries/{library}/rows', { ...path(), body: { preset_ids: wanted.slice(at, at + 1000) } }))).presets)
+    })
+    return asking
+  }
 
   /** Reads everything anew; an answer for a library left meanwhile is dropped. */
   async function load() {
@@ -25,19 +50,27 @@ export const useLibrary = defineStore('library', () => {
     if (!id) return
     if (!schema) useSchema(await of(api.GET('/api/settings')))
     schema = true
-    const [p, t, s, w] = await Promise.all([
-      of(api.GET('/api/libraries/{library}/presets', path())),
+    const known = loaded.value === id ? [...byId.keys()] : []
+    const [t, o, s, w, f] = await Promise.all([
       of(api.GET('/api/libraries/{library}/tags', path())),
+      of(api.GET('/api/libraries/{library}/order', path())),
       of(api.GET('/api/libraries/{library}/sets', path())),
       of(api.GET('/api/libraries/{library}/seats', path())),
+      of(api.GET('/api/libraries/{library}/facets', path())),
     ])
+    const fresh = known.length ? (await of(api.POST('/api/libraries/{library}/rows', { ...path(), body: { preset_ids: known.slice(-2000) } }))).presets : []
     if (id !== session.libraryId) return
-    presets.value = p.presets
+    byId.clear()
+    know(fresh)
     tags.value = t.tags
+    families.value = o.families
+    labels.value = o.labels
     sets.value = s.sets
     seats.value = w.seats
+    all.value = f
     loaded.value = id
+    stamp.value++
   }
 
-  return { presets, tags, sets, seats, loaded, byId, tagById, changed, path, load }
+  return { tags, families, labels, sets, seats, all, loaded, stamp, byId, tagById, familyById, labelById, count, path, know, need, load }
 })

@@ -1,7 +1,9 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useRoute } from 'vue-router'
-import CopySettings from './CopySettings.vue'
+import CopyDialog from '../../parts/CopyDialog.vue'
+import type { Document } from '../../api/client'
+import { useTray } from '../../stores/tray'
 import History from './History.vue'
 import MyHand from './MyHand.vue'
 import Responses from './Responses.vue'
@@ -14,6 +16,12 @@ import { layOut } from './useBench'
 const route = useRoute()
 const bench = layOut(Number(route.params.id))
 const { detail, document } = bench
+const tray = useTray()
+/** The chosen groups of another brush, tuned into this one as a draft. */
+function take(from: Document, groups: string[]) {
+  bench.tune({ ...document.value!, ...Object.fromEntries(groups.map((name) => [name, from[name]])) })
+  bench.toast.done(`${groups.length === 1 ? 'One group' : `${groups.length} groups`} of “${from.name}” taken over, kept as your draft.`)
+}
 const open = ref<'history' | 'copy' | 'hand'>()
 </script>
 
@@ -27,7 +35,7 @@ const open = ref<'history' | 'copy' | 'hand'>()
     </div>
     <Saving @history="open = 'history'" @copy="open = 'copy'" />
     <History v-if="open === 'history'" @close="open = undefined" />
-    <CopySettings v-if="open === 'copy'" @close="open = undefined" />
+    <CopyDialog v-if="open === 'copy'" :from="document" :ids="tray.ids.filter((id) => id !== bench.id)" @close="open = undefined" @done="bench.load()" @take="take" />
     <MyHand v-if="open === 'hand'" @close="open = undefined" />
   </div>
 </template>

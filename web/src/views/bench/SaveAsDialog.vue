@@ -10,13 +10,14 @@ const bench = onBench()
 const { detail, document, at, busy } = bench
 const name = ref(detail.value!.next_name)
 const favourite = ref(false)
-const sets = computed(() => bench.library.sets)
+const sets = computed(() => bench.library.sets.filter(({ query }) => query === null))
 const set = ref<number | ''>('')
 const place = ref<number | 'end'>('end')
 const inSet = computed(() => sets.value.find(({ id }) => id === set.value)?.preset_ids.map((id) => bench.library.byId.get(id)!).filter(Boolean) ?? [])
 
 function chooseSet(id: number | '') {
   set.value = id
+  bench.library.need(sets.value.find((one) => one.id === id)?.preset_ids ?? [])
   // Beside the brush it came from, where that one is in the set.
   const ids = sets.value.find((one) => one.id === id)?.preset_ids ?? []
   place.value = ids[ids.indexOf(bench.id) + 1] ?? 'end'

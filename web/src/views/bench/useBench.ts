@@ -124,6 +124,8 @@ export function useBench(id: number) {
   watch(() => toast.undone, () => load())
 
   load()
+  // Among what this person used last; nothing is lost if that fails.
+  api.PUT('/api/presets/{id}/recent', at).catch(() => undefined)
   return { id, at, detail, document, busy, kept, back, goal, trying, asTry, ask, dirty, list, grouped, counts, differs, differsAt, take, load, tune, set, takeBack, keep, doing, entered, favourite, trialsChanged, removeTrial, router, library, session, toast }
 }
 

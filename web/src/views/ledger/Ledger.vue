@@ -11,7 +11,7 @@ const toast = useToast()
 const entries = ref<Entry[]>([])
 const load = () => toast.attempt(async () => (entries.value = (await of(api.GET('/api/libraries/{library}/ledger', library.path()))).entries))
 onMounted(load)
-watch(() => library.presets, load)
+watch(() => library.stamp, load)
 const time = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 </script>
 

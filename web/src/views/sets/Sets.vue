@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, of } from '../../api/client'
+import { api, of, type BrushSet } from '../../api/client'
 import Chooser from '../../parts/Chooser.vue'
 import OrderedList from '../../parts/OrderedList.vue'
+import ProofDialog from '../../parts/ProofDialog.vue'
 import ResetDialog from '../../parts/ResetDialog.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
@@ -17,55 +18,145 @@ const tray = useTray()
 const route = useRoute()
 const router = useRouter()
 const chosen = computed(() => library.sets.find(({ id }) => id === Number(route.query.set)) ?? library.sets[0])
-const resetting = ref(false)
+const beside = computed(() => library.sets.find(({ id }) => id === Number(route.query.beside) && id !== chosen.value?.id))
 const fresh = computed(() => tray.ids.filter((id) => !chosen.value?.preset_ids.includes(id)))
+const dialog = ref<'reset' | 'proof' | 'name' | 'copy' | 'split' | 'join' | 'subtract' | 'delete'>()
+const word = ref('')
+const line = ref('')
+const other = ref<number>()
+const splitAt = ref(0)
+const busy = ref(false)
 watch(() => session.libraryId, () => router.replace({ query: {} }))
 
-const put = (ids: number[]) =>
+// What a standing set holds now.
+const standing = ref<number[]>([])
+watch([chosen, () => library.stamp], async ([set]) => {
+  standing.value = []
+  if (set?.query) await toast.attempt(async () => (standing.value = (await of(api.GET('/api/libraries/{library}/wall/ids', { params: { ...library.path().params, query: { q: set.query! } } }))).ids))
+}, { immediate: true })
+const held = computed(() => (chosen.value?.query !== null ? standing.value : (chosen.value?.preset_ids ?? [])))
+
+const put = (set: BrushSet, ids: number[], sections?: Record<string, string>) =>
   toast.attempt(async () => {
-    const set = chosen.value!
     const before = [...set.preset_ids]
     set.preset_ids = ids
     try {
-      const { entry } = await of(api.PUT('/api/sets/{id}', { params: { path: { id: set.id } }, body: { preset_ids: ids, before } }))
+      const { entry } = await of(api.PUT('/api/sets/{id}', { params: { path: { id: set.id } }, body: { preset_ids: ids, before, ...(sections ? { sections } : {}) } }))
       toast.done(entry.summary, entry)
     } finally {
       await library.load()
     }
   })
 
-async function make(name: string) {
+async function make(name: string, more: { preset_ids?: number[]; sections?: Record<string, string> } = {}) {
   let id: number | undefined
   await toast.attempt(async () => {
-    id = (await of(api.POST('/api/libraries/{library}/sets', { ...library.path(), body: { name } }))).id
+    id = (await of(api.POST('/api/libraries/{library}/sets', { ...library.path(), body: { name, ...more } }))).id
     await library.load()
   })
   return id
 }
+
+function ask(what: typeof dialog.value) {
+  dialog.value = what
+  word.value = what === 'name' ? chosen.value!.name : what === 'copy' ? `${chosen.value!.name}, copy` : what === 'split' ? `${chosen.value!.name}, rest` : ''
+  line.value = chosen.value!.query ?? ''
+  other.value = undefined
+}
+const others = computed(() => library.sets.filter(({ id }) => id !== chosen.value?.id))
+const TITLES: Record<string, [string, string]> = { name: ['Rename', 'Rename'], copy: ['Copy to a new set', 'Copy'], split: ['Split in two', 'Split'], join: ['Join another set', 'Join'], subtract: ['Take out what another set holds', 'Take out'], delete: ['Delete the set', 'Delete'] }
+const idsOf = async (set: BrushSet) => (set.query === null ? set.preset_ids : (await of(api.GET('/api/libraries/{library}/wall/ids', { params: { ...library.path().params, query: { q: set.query } } }))).ids)
+
+async function go() {
+  const set = chosen.value!
+  const what = dialog.value
+  busy.value = true
+  let well = true
+  if (what === 'name') well = await toast.attempt(async () => { await of(api.PUT('/api/sets/{id}/name', { params: { path: { id: set.id } }, body: { name: word.value, ...(set.query !== null ? { query: line.value } : {}) } })); await library.load() })
+  if (what === 'copy') { const id = await make(word.value, { preset_ids: held.value, sections: set.sections }); well = id !== undefined; if (id) router.replace({ query: { set: id } }) }
+  if (what === 'split') {
+    const id = await make(word.value, { preset_ids: set.preset_ids.slice(splitAt.value), sections: set.sections })
+    well = id !== undefined && (await put(chosen.value!, set.preset_ids.slice(0, splitAt.value)))
+    if (id) router.replace({ query: { set: set.id, beside: id } })
+  }
+  if (what === 'join' || what === 'subtract') {
+    const second = library.sets.find(({ id }) => id === other.value)
+    well = !!second && (await toast.attempt(async () => {
+      const ids = await idsOf(second!)
+      await put(set, what === 'join' ? [...new Set([...set.preset_ids, ...ids])] : set.preset_ids.filter((id) => !ids.includes(id)))
+    }))
+  }
+  if (what === 'delete') well = await toast.attempt(async () => { const { entry } = await of(api.DELETE('/api/sets/{id}', { params: { path: { id: set.id } } })); await library.load(); toast.done(entry.summary, entry); router.replace({ query: {} }) })
+  busy.value = false
+  if (well) dialog.value = undefined
+}
+
+const orderBy = (order: 'name' | 'size' | 'colour' | 'use' | 'changed') => toast.attempt(async () => {
+  const set = chosen.value!
+  const { ids } = await of(api.GET('/api/libraries/{library}/wall/ids', { params: { ...library.path().params, query: { q: `set: ${set.name}`, order } } }))
+  await put(set, [...ids.filter((id) => set.preset_ids.includes(id)), ...set.preset_ids.filter((id) => !ids.includes(id))], {})
+})
+const onWall = () => router.push({ name: 'wall', query: { search: chosen.value!.query ?? `set: ${chosen.value!.name}` } })
+const need = computed(() => (dialog.value === 'join' || dialog.value === 'subtract' ? other.value === undefined : dialog.value !== 'delete' && !word.value.trim()))
 </script>
 
 <template>
-  <div class="page sets">
+  <div class="page sets" :class="{ two: beside }">
     <Chooser v-slot="{ one }" title="Sets" :list="library.sets" :chosen="chosen?.id" by="set" :adds="session.mayEdit" add="Name of a new set" :make="make">
-      <span>{{ one.preset_ids.length }}</span>
+      <span :title="one.query !== null ? `Fills itself: ${one.query}` : undefined">{{ one.query !== null ? 'fills itself · ' : '' }}{{ one.count }}</span>
     </Chooser>
     <section v-if="chosen">
       <div class="line head">
         <h1>{{ chosen.name }}</h1>
-        <span class="soft">{{ chosen.preset_ids.length }} brushes, drag them into the order you want</span>
+        <span class="soft">{{ chosen.query !== null ? `fills itself: ${chosen.query}` : `${chosen.preset_ids.length} brushes, drag them into the order you want` }}</span>
         <span class="grow" />
-        <el-button v-if="session.mayEdit" :disabled="!fresh.length" @click="put([...chosen.preset_ids, ...fresh])">Add the tray · {{ fresh.length }}</el-button>
-        <el-button v-if="session.mayEdit" :disabled="!chosen.preset_ids.length" @click="resetting = true">Reset…</el-button>
-        <el-button :disabled="!chosen.preset_ids.length" @click="tray.add(chosen.preset_ids)">Pick all</el-button>
+        <el-button v-if="session.mayEdit && chosen.query === null" :disabled="!fresh.length" @click="put(chosen, [...chosen.preset_ids, ...fresh])">Add the tray · {{ fresh.length }}</el-button>
+        <el-button :disabled="!held.length" @click="tray.add(held)">Pick all</el-button>
+        <el-dropdown trigger="click" @command="($event as () => void)()">
+          <el-button>More ▾</el-button>
+          <template #dropdown><el-dropdown-menu>
+            <el-dropdown-item :command="onWall">Show on the Wall</el-dropdown-item>
+            <el-dropdown-item v-for="one in others" :key="one.id" :command="() => router.replace({ query: { set: chosen!.id, beside: one.id } })">Beside “{{ one.name }}”</el-dropdown-item>
+            <el-dropdown-item divided :command="() => (dialog = 'proof')">Proof sheet…</el-dropdown-item>
+            <template v-if="session.mayEdit">
+              <template v-if="chosen.query === null"><el-dropdown-item v-for="[order, title] in ([['name', 'name'], ['size', 'size'], ['colour', 'colour'], ['use', 'use']] as const)" :key="order" :command="() => orderBy(order)">Order by {{ title }}</el-dropdown-item>
+                <el-dropdown-item :command="() => ask('join')">Join another…</el-dropdown-item><el-dropdown-item :command="() => ask('subtract')">Take out what another holds…</el-dropdown-item></template>
+              <el-dropdown-item :command="() => ask('copy')">Copy to a new set…</el-dropdown-item>
+              <el-dropdown-item :command="() => (dialog = 'reset')">Reset its brushes…</el-dropdown-item>
+              <el-dropdown-item :command="() => ask('name')">{{ chosen.query !== null ? 'Name and search…' : 'Rename…' }}</el-dropdown-item><el-dropdown-item :command="() => ask('delete')">Delete…</el-dropdown-item>
+            </template>
+          </el-dropdown-menu></template>
+        </el-dropdown>
       </div>
-      <OrderedList :ids="chosen.preset_ids" :fixed="!session.mayEdit" empty="This set is empty. Pick brushes on the Wall, then add the tray." @change="put" />
+      <OrderedList :ids="held" :sections="chosen.sections" :narrow="!!beside" :fixed="!session.mayEdit || chosen.query !== null" empty="This set is empty. Pick brushes on the Wall, then add the tray." @change="(ids, sections) => put(chosen!, ids, sections)" @split="(at) => { splitAt = at; ask('split') }" />
     </section>
-    <ResetDialog v-if="resetting && chosen" :only="chosen.preset_ids" @close="resetting = false" />
+    <section v-if="beside">
+      <div class="line head"><h1>{{ beside.name }}</h1><span class="soft">{{ beside.count }}</span><span class="grow" /><button class="plain" @click="router.replace({ query: { set: chosen!.id } })">close</button></div>
+      <OrderedList :ids="beside.preset_ids" :sections="beside.sections" narrow :fixed="!session.mayEdit || beside.query !== null" empty="This set is empty." @change="(ids, sections) => put(beside!, ids, sections)" />
+    </section>
+    <ResetDialog v-if="dialog === 'reset'" :only="held" @close="dialog = undefined" />
+    <ProofDialog v-else-if="dialog === 'proof' && chosen" :ids="held" :title="chosen.name" @close="dialog = undefined" />
+    <el-dialog v-else-if="dialog && chosen" model-value :title="`${TITLES[dialog]![0]}: ${chosen.name}`" width="420px" @close="dialog = undefined">
+      <form @submit.prevent="go">
+        <p v-if="dialog === 'delete'" class="soft">Its brushes stay. This can be undone.</p>
+        <el-select v-else-if="dialog === 'join' || dialog === 'subtract'" v-model="other" aria-label="The other set" placeholder="The other set"><el-option v-for="one in others" :key="one.id" :value="one.id" :label="`${one.name} · ${one.count}`" /></el-select>
+        <el-input v-else v-model="word" aria-label="Name of the set" maxlength="100" autofocus />
+        <el-input v-if="dialog === 'name' && chosen.query !== null" v-model="line" aria-label="What it searches for" maxlength="500" />
+        <p v-if="dialog === 'split'" class="soft">{{ splitAt }} stay in “{{ chosen.name }}”, {{ chosen.preset_ids.length - splitAt }} go to the new set.</p>
+        <div class="line end"><el-button @click="dialog = undefined">Cancel</el-button><el-button type="primary" native-type="submit" :disabled="need" :loading="busy">{{ TITLES[dialog]![1] }}</el-button></div>
+      </form>
+    </el-dialog>
     <div v-if="!chosen" class="empty"><p>No sets yet. Name one at the left, then fill it from the tray.</p></div>
   </div>
 </template>
 
 <style scoped>
 .sets { display: grid; grid-template-columns: 240px minmax(0, 1fr); gap: 28px; align-content: start; }
-.head { margin-bottom: 10px; }
+.sets.two { grid-template-columns: 200px minmax(0, 1fr) minmax(0, 1fr); gap: 20px; }
+.head { margin-bottom: 10px; white-space: nowrap; }
+.head .soft { overflow: hidden; text-overflow: ellipsis; }
+form { display: grid; gap: 12px; }
+form p { margin: 0; }
+.end { justify-content: flex-end; }
+.end :deep(.el-button + .el-button) { margin-left: 0; }
 </style>

@@ -1,119 +1,180 @@
 <script setup lang="ts">
-import { useEventListener, useLocalStorage } from '@vueuse/core'
-import { computed, nextTick, ref, watch } from 'vue'
+import { useVirtualizer } from '@tanstack/vue-virtual'
+import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
+import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { api, of, type Preset } from '../../api/client'
 import ResetDialog from '../../parts/ResetDialog.vue'
 import Strip from '../../parts/Strip.vue'
 import TagMark from '../../parts/TagMark.vue'
-import type { Preset } from '../../api/client'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
+import { useToast } from '../../stores/toast'
 import { useTray } from '../../stores/tray'
-import { found } from './found'
+import Facets from './Facets.vue'
 import Peek from './Peek.vue'
+import { termsOf, toggled, without } from './terms'
+import { useFound } from './useFound'
 
 const library = useLibrary()
 const session = useSession()
+const toast = useToast()
 const tray = useTray()
 const route = useRoute()
 const router = useRouter()
-const height = useLocalStorage('fobrel.strip', 62)
+const look = useLocalStorage('fobrel.wall', { mode: 'strips' as 'strips' | 'rows' | 'table', height: 62, ground: 'white' as 'white' | 'grey' | 'black', columns: ['size', 'family', 'tags', 'traits', 'changed'] })
 const resetting = ref(false)
+const naming = ref<string>()
 const list = ref<HTMLElement>()
+const room = useElementSize(list)
 
-const tag = computed(() => (route.query.tag ? Number(route.query.tag) : undefined))
-const set = computed(() => library.sets.find(({ id }) => id === Number(route.query.set)))
-const words = computed(() => String(route.query.search ?? ''))
-const onlyChanged = computed(() => route.query.changed === 'yes')
-const presets = computed(() => found(library.presets, { words: words.value, tag: tag.value, set: set.value?.preset_ids, changed: onlyChanged.value }))
+const q = computed(() => String(route.query.search ?? ''))
+const set = computed(() => { const term = termsOf(found.query.value).filter(({ name, negated }) => name === 'set' && !negated); return term.length === 1 && term[0]!.values.length === 1 ? library.sets.find(({ name, query }) => query === null && name.toLowerCase() === term[0]!.values[0]!.toLowerCase()) : undefined })
+const order = computed(() => String(route.query.order ?? (set.value ? 'hand' : 'name')))
+const found = useFound(() => ({ q: q.value, order: order.value, set: order.value === 'hand' ? set.value?.id : undefined }))
+const { rows, total, tolerant, query, problem } = found
+const terms = computed(() => termsOf(query.value))
+const ORDERS = computed(() => [...(set.value ? [['hand', `in the order of “${set.value.name}”`]] : []), ['name', 'by name'], ['family', 'by family'], ['changed', 'by last change'], ['size', 'by size'], ['colour', 'by colour'], ['use', 'by use']])
+
+const chosenOrder = computed({ get: () => order.value, set: (value: string) => put({ order: value }) })
+
+const put = (change: Record<string, string | undefined>) => router.replace({ query: { ...route.query, ...change } })
+const toggle = (name: string, value: string) => put({ search: toggled(query.value, name, value) || undefined })
+
+// --- only what is in sight is drawn -------------------------------------------------------
+const tall = computed(() => (look.value.mode === 'strips' ? Math.max(look.value.height, 64) + 12 : look.value.mode === 'rows' ? 36 : 32))
+const virtual = useVirtualizer(computed(() => ({ count: total.value ?? 0, getScrollElement: () => list.value ?? null, estimateSize: () => tall.value, overscan: 8 })))
+watch(tall, () => virtual.value.measure())
+const items = computed(() => virtual.value.getVirtualItems().map((item) => ({ ...item, preset: rows.get(item.index) })))
+watch(items, (now) => now.length && found.see(now[0]!.index, now.at(-1)!.index))
+
+// The place is kept for coming back.
+const placeKey = computed(() => `fobrel.place.${session.libraryId}.${q.value}.${order.value}`)
+watch(total, async (now, before) => {
+  if (now === undefined || before !== undefined) return
+  await nextTick()
+  const [top, id] = (sessionStorage.getItem(placeKey.value) ?? '0').split('|')
+  list.value?.scrollTo({ top: Number(top) })
+  if (id) peeked.value = Number(id)
+}, { immediate: true })
+const keepPlace = () => list.value && sessionStorage.setItem(placeKey.value, `${list.value.scrollTop}|${peeked.value ?? ''}`)
+onBeforeUnmount(keepPlace)
+
+// --- walking and picking -------------------------------------------------------------------
 const peeked = ref<number>()
-const peek = computed(() => presets.value.find(({ id }) => id === peeked.value) ?? presets.value[0])
+const at = ref(0)
+const anchor = ref(0)
+const peek = computed(() => (peeked.value !== undefined ? library.byId.get(peeked.value) : undefined) ?? rows.get(0))
+watch([total, q], () => { if (!total.value) peeked.value = undefined })
+watch(q, () => { peeked.value = undefined; at.value = anchor.value = 0 })
 
-const put = (query: Record<string, string | number | undefined>) => router.replace({ query: { ...route.query, ...query } })
-
-function walk(step: number) {
-  const at = presets.value.findIndex(({ id }) => id === peek.value?.id)
-  const next = presets.value[Math.min(Math.max(at + step, 0), presets.value.length - 1)]
-  if (next) focus(next)
+function focus(index: number, keepAnchor = false) {
+  at.value = Math.min(Math.max(index, 0), (total.value ?? 1) - 1)
+  if (!keepAnchor) anchor.value = at.value
+  virtual.value.scrollToIndex(at.value, { align: 'auto' })
+  const preset = rows.get(at.value)
+  if (preset) peeked.value = preset.id
+  else { found.see(at.value, at.value); const stop = watch(() => rows.get(at.value), (came) => { if (came) { peeked.value = came.id; stop() } }) }
+  nextTick(() => list.value?.querySelector<HTMLElement>(`[data-index="${at.value}"]`)?.focus({ preventScroll: true }))
 }
-
-function focus(preset: Preset) {
-  peeked.value = preset.id
-  nextTick(() => {
-    const row = list.value?.querySelector<HTMLElement>(`[data-id="${preset.id}"]`)
-    row?.focus({ preventScroll: true })
-    row?.scrollIntoView({ block: 'nearest' })
-  })
+async function range(to: number) {
+  const [first, last] = [Math.min(anchor.value, to), Math.max(anchor.value, to)]
+  await toast.attempt(async () => tray.add(await found.ids(first, last)))
 }
-
+function click(event: MouseEvent, index: number, preset: Preset) {
+  if (event.shiftKey) { focus(index, true); range(index); return }
+  focus(index)
+  if (event.ctrlKey || event.metaKey) tray.toggle(preset.id)
+}
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-  const at = event.target as HTMLElement
-  if (at.closest('input, textarea, [role=dialog], .el-select, .el-dropdown')) return
-  if (event.key === 'ArrowDown') { event.preventDefault(); walk(1) }
-  if (event.key === 'ArrowUp') { event.preventDefault(); walk(-1) }
-  if (event.key === ' ' && peek.value && !at.closest('button, a')) { event.preventDefault(); tray.toggle(peek.value.id) }
-  if (event.key === 'Enter' && peek.value && at.closest('.row, body') && !at.closest('button, a')) open(peek.value)
+  const target = event.target as HTMLElement
+  if (target.closest('input, textarea, [role=dialog], .el-select, .el-dropdown, .el-drawer') || event.altKey) return
+  const page = Math.max(1, Math.floor(room.height.value / tall.value) - 1)
+  const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: page, PageUp: -page, Home: -1e9, End: 1e9 }
+  const step = steps[event.key]
+  if (step !== undefined) {
+    event.preventDefault()
+    focus(at.value + step, event.shiftKey)
+    if (event.shiftKey) range(at.value)
+  }
+  if ((event.ctrlKey || event.metaKey) && event.key === 'a') { event.preventDefault(); all() }
+  if (event.key === ' ' && peek.value && !target.closest('button, a')) { event.preventDefault(); tray.toggle(peek.value.id) }
+  if (event.key === 'Enter' && peek.value && target.closest('.row, body') && !target.closest('button, a')) open(peek.value)
+})
+const all = () => toast.attempt(async () => tray.add(await found.ids()))
+const open = (preset: Preset) => { keepPlace(); router.push({ name: 'bench', params: { id: preset.id } }) }
+
+// --- a search that is kept fills a set by itself -------------------------------------------
+const keepSearch = () => toast.attempt(async () => {
+  await of(api.POST('/api/libraries/{library}/sets', { ...library.path(), body: { name: naming.value!.trim(), query: query.value } }))
+  toast.done(`“${naming.value!.trim()}” fills itself from this search from now on.`)
+  naming.value = undefined
+  await library.load()
 })
 
-const open = (preset: Preset) => router.push({ name: 'bench', params: { id: preset.id } })
-watch(words, () => list.value?.scrollTo({ top: 0 }))
+const COLUMNS: Record<string, string> = { size: 'Size', edition: 'Edition', family: 'Family', label: 'Work state', tags: 'Tags', traits: 'Traits', author: 'Author', licence: 'Licence', notes: 'Notes', changed: 'Changed' }
+const day = (text: string | null) => (text ? new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }) : '')
+function cell(preset: Preset, column: string): string {
+  switch (column) {
+    case 'size': return `${preset.size} px`
+    case 'edition': return String(preset.edition)
+    case 'family': return library.familyById.get(preset.family_id ?? 0)?.name ?? ''
+    case 'label': return library.labelById.get(preset.label_id ?? 0)?.name ?? ''
+    case 'tags': return preset.tag_ids.map((id) => library.tagById.get(id)?.name).join(', ')
+    case 'traits': return preset.traits.join(', ')
+    case 'changed': return day(preset.changed_at)
+    default: return String(preset[column as 'author' | 'licence' | 'notes'] ?? '')
+  }
+}
+const narrowed = computed(() => !!q.value)
 </script>
 
 <template>
   <div class="wall">
-    <aside aria-label="Filters">
-      <h3>Tags</h3>
-      <button v-for="one in library.tags" :key="one.id" class="facet" :class="{ on: one.id === tag }" :aria-pressed="one.id === tag" @click="put({ tag: one.id === tag ? undefined : one.id })">
-        <TagMark :tag="one" /><span>{{ one.count }}</span>
-      </button>
-      <p v-if="!library.tags.length" class="soft small">No tags yet. Pick brushes, then choose Tag in the tray.</p>
-      <h3>Sets</h3>
-      <button v-for="one in library.sets" :key="one.id" class="facet" :class="{ on: one.id === set?.id }" :aria-pressed="one.id === set?.id" @click="put({ set: one.id === set?.id ? undefined : one.id })">
-        <span>{{ one.name }}</span><span>{{ one.preset_ids.length }}</span>
-      </button>
-      <p v-if="!library.sets.length" class="soft small">No sets yet. Pick brushes, then choose Add to set.</p>
-      <h3>State</h3>
-      <button class="facet" :class="{ on: onlyChanged }" :aria-pressed="onlyChanged" @click="put({ changed: onlyChanged ? undefined : 'yes' })">
-        <span>Changed since received</span><span>{{ library.changed.length }}</span>
-      </button>
-    </aside>
-
+    <Facets :query="query" @toggle="toggle" />
     <section>
       <div class="bar line">
-        <b>{{ presets.length }} {{ presets.length === 1 ? 'brush' : 'brushes' }}</b>
-        <span class="soft">{{ set ? `in the order of “${set.name}”` : 'by name' }}</span>
-        <button v-if="tag || set || words || onlyChanged" class="plain" @click="router.replace({ query: {} })">show all</button>
+        <b>{{ total ?? '…' }} {{ total === 1 ? 'brush' : 'brushes' }}</b>
+        <select v-model="chosenOrder" aria-label="Order"><option v-for="[value, label] in ORDERS" :key="value" :value="value">{{ label }}</option></select>
+        <button v-if="narrowed" class="plain" @click="put({ search: undefined })">show all</button>
+        <button v-if="narrowed && session.mayEdit && !problem && naming === undefined" class="plain" @click="naming = ''">keep this search</button>
         <span class="grow" />
-        <button v-if="session.mayEdit && library.changed.length" class="plain" @click="resetting = true">Take changes back…</button>
-        <button class="plain" :disabled="!presets.length" @click="tray.add(presets.map(({ id }) => id))">Pick these</button>
-        <label class="line soft">Height<el-slider v-model="height" :min="36" :max="110" :show-tooltip="false" aria-label="Height of the strips" /></label>
+        <button v-if="session.mayEdit && library.count('changed') + library.count('draft')" class="plain" @click="resetting = true">Take changes back…</button>
+        <button class="plain" :disabled="!total" @click="all">Pick these</button>
+        <span class="line" role="group" aria-label="How the Wall looks"><button v-for="mode in (['strips', 'rows', 'table'] as const)" :key="mode" class="plain mode" :aria-pressed="look.mode === mode" @click="look.mode = mode">{{ mode }}</button></span>
+        <span class="line" role="group" aria-label="Ground of the strips"><button v-for="one in (['white', 'grey', 'black'] as const)" :key="one" class="ground" :class="[one, { on: look.ground === one }]" :aria-pressed="look.ground === one" :aria-label="`${one} ground`" :title="`${one} ground`" @click="look.ground = one" /></span>
+        <el-slider v-if="look.mode === 'strips'" v-model="look.height" :min="36" :max="150" :show-tooltip="false" aria-label="Height of the strips" />
+        <el-popover v-if="look.mode === 'table'" trigger="click" width="160"><template #reference><button class="plain">columns</button></template>
+          <el-checkbox-group v-model="look.columns"><el-checkbox v-for="(title, name) in COLUMNS" :key="name" :value="name" :label="title" /></el-checkbox-group></el-popover>
       </div>
-      <div ref="list" class="list" role="listbox" aria-label="Brushes" aria-multiselectable="true">
-        <div
-          v-for="preset in presets" :key="preset.id" class="row" :class="{ on: preset.id === peek?.id, picked: tray.has(preset.id) }" role="option"
-          :aria-selected="tray.has(preset.id)" :data-id="preset.id" :tabindex="preset.id === peek?.id ? 0 : -1" @click="focus(preset)" @dblclick="open(preset)"
-        >
-          <Strip :fingerprint="preset.fingerprint" :label="preset.name" :style="{ width: `${(height * 700) / 120}px` }" />
-          <div class="words">
-            <div class="line"><b>{{ preset.name }}</b><span class="soft">{{ preset.size }} px</span></div>
-            <div v-if="preset.draft || preset.altered" class="line">
-              <span v-if="preset.draft" class="changed">unsaved change</span><span v-if="preset.altered" class="changed">edition {{ preset.edition }}</span>
-            </div>
-            <div class="tags soft"><TagMark v-for="id in preset.tag_ids" :key="id" :tag="library.tagById.get(id) ?? { name: '…', colour: 'slate', shape: 'square' }" /></div>
-            <div class="soft small">{{ preset.traits.join(' · ') }}</div>
+      <div v-if="terms.length" class="chips line"><button v-for="term in terms" :key="term.piece" class="chip" :aria-label="`Take “${term.piece}” out`" @click="put({ search: without(query, term.piece) || undefined })">{{ term.piece }} ✕</button></div>
+      <form v-if="naming !== undefined" class="line keep" @submit.prevent="keepSearch"><el-input v-model="naming" size="small" placeholder="Name of the set that fills itself" aria-label="Name of the set that fills itself" maxlength="100" autofocus /><el-button size="small" native-type="submit" :disabled="!naming.trim()">Keep</el-button><button type="button" class="plain" @click="naming = undefined">no</button></form>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <p v-else-if="tolerant && total" class="soft hint">Nothing is written just so. These come close:</p>
+      <div v-if="look.mode === 'table'" class="head soft"><span class="mini">Stroke</span><span class="name">Name</span><span v-for="column in look.columns" :key="column" :class="column">{{ COLUMNS[column] }}</span></div>
+      <div ref="list" class="list" :class="[look.mode, `on-${look.ground}`]" role="listbox" aria-label="Brushes" aria-multiselectable="true">
+        <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
+          <div
+            v-for="item in items" :key="item.index" class="row" :class="{ on: item.preset && item.preset.id === peek?.id, picked: item.preset && tray.has(item.preset.id) }" role="option"
+            :aria-selected="!!item.preset && tray.has(item.preset.id)" :aria-setsize="total" :aria-posinset="item.index + 1" :data-index="item.index" :data-id="item.preset?.id" :tabindex="item.index === at ? 0 : -1"
+            :style="{ transform: `translateY(${item.start}px)`, height: `${tall}px` }" @click="item.preset && click($event, item.index, item.preset)" @dblclick="item.preset && open(item.preset)"
+          >
+            <template v-if="item.preset">
+              <Strip :key="item.preset.fingerprint" :fingerprint="item.preset.fingerprint" :label="item.preset.name" :style="look.mode === 'strips' ? { width: `${(look.height * 700) / 120}px` } : {}" />
+              <div v-if="look.mode === 'strips'" class="words">
+                <div class="line"><b>{{ item.preset.name }}</b><span class="soft">{{ item.preset.size }} px</span><span v-if="item.preset.favourite" class="heart" title="favourite">♥</span><span v-if="item.preset.locked" class="locked">locked</span>
+                  <span v-if="item.preset.draft" class="changed">unsaved change</span><span v-else-if="item.preset.altered" class="changed">edition {{ item.preset.edition }}</span></div>
+                <div class="tags soft"><TagMark v-if="item.preset.label_id && library.labelById.get(item.preset.label_id)" :tag="library.labelById.get(item.preset.label_id)!" /><TagMark v-for="id in item.preset.tag_ids" :key="id" :tag="library.tagById.get(id) ?? { name: '…', colour: 'slate', shape: 'square' }" /></div>
+                <div class="soft small traits">{{ item.preset.traits.join(' · ') }}</div>
+              </div>
+              <template v-else-if="look.mode === 'rows'"><b class="name">{{ item.preset.name }}</b><span class="soft">{{ item.preset.size }} px</span><span v-if="item.preset.draft" class="changed">unsaved</span><span class="soft grow traits">{{ item.preset.traits.join(' · ') }}</span></template>
+              <template v-else><b class="name">{{ item.preset.name }}</b><span v-for="column in look.columns" :key="column" :class="column" class="soft">{{ cell(item.preset, column) }}</span><span class="grow" /></template>
+              <button class="pick" :class="{ on: tray.has(item.preset.id) }" :aria-pressed="tray.has(item.preset.id)" :aria-label="tray.has(item.preset.id) ? `Put ${item.preset.name} back` : `Pick ${item.preset.name}`" tabindex="-1" @click.stop="tray.toggle(item.preset.id)">{{ tray.has(item.preset.id) ? '✓' : '+' }}</button>
+            </template>
           </div>
-          <button class="pick" :class="{ on: tray.has(preset.id) }" :aria-pressed="tray.has(preset.id)" :aria-label="tray.has(preset.id) ? `Put ${preset.name} back` : `Pick ${preset.name}`" @click.stop="tray.toggle(preset.id)">
-            {{ tray.has(preset.id) ? '✓' : '+' }}
-          </button>
         </div>
-        <div v-if="!presets.length && library.presets.length" class="empty">
-          <p>No brush here has that name, tag and set together.</p>
-          <el-button @click="router.replace({ query: {} })">Show all brushes</el-button>
-        </div>
-        <div v-if="!library.presets.length" class="empty">
-          <p>This library has no brushes yet. Drop a picture anywhere to make one, or a package to take one in.</p>
-          <el-button type="primary" @click="router.push({ name: 'tip-maker' })">Make a brush</el-button>
-        </div>
+        <div v-if="total === 0 && narrowed" class="empty"><p>No brush fits all of this.</p><el-button @click="put({ search: undefined })">Show all brushes</el-button></div>
+        <div v-else-if="total === 0" class="empty"><p>This library has no brushes yet. Drop a picture anywhere to make one, or a package to take one in.</p><el-button type="primary" @click="router.push({ name: 'tip-maker' })">Make a brush</el-button></div>
       </div>
     </section>
     <Peek v-if="peek" :key="peek.id" :preset="peek" @open="open(peek)" />
@@ -123,23 +184,39 @@ watch(words, () => list.value?.scrollTo({ top: 0 }))
 
 <style scoped>
 .wall { display: grid; grid-template-columns: 172px minmax(0, 1fr) 300px; height: 100%; }
-aside { padding: 4px 8px 16px; border-right: 1px solid var(--line); overflow: auto; }
-aside h3 { margin: 14px 8px 4px; }
-aside p { margin: 4px 8px; }
-.facet { display: flex; justify-content: space-between; gap: 6px; width: 100%; font: inherit; text-align: left; color: var(--soft); background: none; border: 0; border-radius: 5px; padding: 3px 8px; cursor: pointer; }
-.facet:hover { background: var(--card); }
-.facet.on { color: var(--accent); font-weight: 700; background: var(--accent-wash); }
 section { display: flex; flex-direction: column; min-height: 0; }
-.bar { padding: 9px 16px; white-space: nowrap; }
-.bar .el-slider { width: 80px; }
-.list { flex: 1; overflow: auto; padding: 0 10px 20px; }
-.row { display: flex; align-items: center; gap: 14px; padding: 5px 6px; border-radius: 8px; cursor: default; }
+.bar { padding: 8px 14px; white-space: nowrap; gap: 7px; }
+.bar select { font: inherit; color: var(--soft); background: none; border: 0; max-width: 128px; cursor: pointer; }
+.bar .el-slider { width: 60px; margin: 0 6px; }
+.mode[aria-pressed='false'] { color: var(--soft); font-weight: 500; }
+.bar .line { gap: 3px; }
+.ground { width: 15px; height: 15px; padding: 0; border: 1px solid var(--line-strong); border-radius: 4px; cursor: pointer; background: #fff; }
+.ground.grey { background: #808080; } .ground.black { background: #000; }
+.ground.on { outline: 2px solid var(--accent); outline-offset: 1px; }
+.chips { flex-wrap: wrap; padding: 0 14px 6px; }
+.chip { font: inherit; font-weight: 600; color: var(--accent); background: var(--accent-wash); border: 0; border-radius: 5px; padding: 2px 8px; cursor: pointer; }
+.keep, .hint, .problem { margin: 0; padding: 0 14px 6px; }
+.keep .el-input { width: 260px; }
+.problem { color: var(--madder); }
+.list { flex: 1; overflow: auto; padding: 0 8px; }
+.list.on-grey { --strip: #808080; } .list.on-black { --strip: #000; } .list.on-white { --strip: #fff; }
+.row { position: absolute; left: 0; right: 0; display: flex; align-items: center; gap: 14px; padding: 0 6px; border-radius: 8px; cursor: default; }
 .row:hover { background: var(--card); }
 .row.on { background: var(--accent-wash); }
-.row .strip { flex: 0 1 auto; min-width: 120px; max-width: calc(100% - 230px); }
+.row .strip { flex: 0 1 auto; min-width: 120px; max-width: calc(100% - 226px); }
+.rows .strip { width: 170px; flex: none; } .table .strip, .mini { width: 120px; flex: none; }
 .words { flex: 1; min-width: 0; }
-.words b { font-size: 14px; }
-.tags { display: flex; flex-wrap: wrap; gap: 0 10px; }
+.words b { font-size: 14px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.tags { display: flex; flex-wrap: wrap; gap: 0 10px; max-height: 18px; overflow: hidden; }
+.traits { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
+.heart { color: var(--madder); }
+.locked { border: 1px solid var(--line-strong); border-radius: 4px; padding: 0 5px; font-size: 11px; font-weight: 700; }
+.head { display: flex; gap: 14px; padding: 0 14px 3px; font-size: 11.5px; }
+.table span:not(.strip):not(.grow), .table .name, .head span { flex: 0 0 76px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.table .name, .head .name, .rows .name { flex: 0 0 150px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.table .traits, .table .tags, .table .notes, .head .traits, .head .tags, .head .notes { flex: 1 1 110px; display: block; }
+.head .mini { flex: none; }
 .pick { flex: none; width: 26px; height: 26px; border-radius: 7px; border: 1px solid var(--line-strong); background: var(--card); color: var(--soft); font: inherit; font-weight: 700; cursor: pointer; }
+.rows .pick, .table .pick { height: 22px; }
 .pick.on { background: var(--accent); border-color: var(--accent); color: var(--on-accent); }
 </style>

@@ -7,25 +7,48 @@ module Fobrel
       # their strips, so that ten thousand are compared in seconds; whether a pair is alike is
       # then told by the SSIM of the two strips.
       module Likeness
-        # Side of the grid that a strip is brought down to, and of its low frequencies.
+        # Side of the grid that a strip is brought down to.
         GRID = 32
-        LOW = 8
         # Hashes that differ in at most this many bits are candidates.
         BITS = 6
+        # Width and height of a thumb, and how far thumbs of alike brushes are apart at the most,
+        # on average where either has paint.
+        THUMB = [70, 12].freeze
+        APART = 0.012
         # Strips at least this alike are doubles to the eye.
-        ALIKE = 0.985
+        ALIKE = 0.97
+        # Brushes whose sizes differ more than this are no doubles, however alike their strips: a
+        # large brush's strip is brought down to fit.
+        SIZES = 1.25
+        # All strips follow the same trial stroke, so their frequencies are much alike; the bits
+        # say where among what is usual a strip lies. likeness.json, which
+        # data/measure_likeness.rb wrote, holds the deciles of how much paint there is, then the
+        # quartiles of 18 low frequencies.
+        USUAL = JSON.parse(File.read(File.join(DATA, "likeness.json"))).freeze
+        # Rows and columns of those frequencies, lowest first.
+        LOW = (1...7).flat_map { |sum| (0..sum).map { |row| [row, sum - row] } }.first(18).freeze
+        # Less paint than this is none.
+        NONE = 1e-4
+        private_constant :USUAL
 
-        # A DCT hash: the signs of a strip's 64 lowest frequencies against their median (the
-        # common "pHash" recipe; Zauner 2010).
+        # A DCT hash in the manner of the common "pHash" recipe (Zauner 2010): for how much paint
+        # there is, and for each frequency of how it is spread, a bit for each threshold below it.
         #
         # @param png [String] a strip
-        # @return [Integer] −2⁶³ to 2⁶³ − 1, as a database keeps it
+        # @return [Integer] 63 bits
         def self.hash64(png)
-          small = grey(png, GRID, GRID)
-          low = (dct.dot(small).dot(dct.transpose))[0...LOW, 0...LOW].flatten
-          middle = low[1..].to_a.sort[(low.size - 1) / 2]
-          bits = low.to_a.each_with_index.sum { |value, index| (value > middle) ? 1 << index : 0 }
-          (bits >= 1 << 63) ? bits - (1 << 64) : bits
+          bits = features(png).zip(USUAL).flat_map { |value, thresholds| thresholds.map { value > _1 } }
+          bits.each_with_index.sum { |set, index| set ? 1 << index : 0 }
+        end
+
+        # @param png [String] a strip
+        # @return [Array<Float>] the logarithm of how much paint there is, then the frequencies of
+        #   its spread, whatever its strength
+        def self.features(png)
+          ink = 1 - grey(png, GRID, GRID)
+          amount = ink.mean + NONE
+          spread = dct.dot(ink / amount).dot(dct.transpose)
+          [Math.log(amount), *LOW.map { |row, column| spread[row, column] }]
         end
 
         # @param png [String]
@@ -34,37 +57,57 @@ module Fobrel
           image = Vips::Image.new_from_buffer(png, "")
           image = image.flatten(background: [255, 255, 255]) if image.has_alpha?
           image = image.colourspace(:b_w).thumbnail_image(width, height:, size: :force)
-          Numo::UInt8.from_binary(image.cast(:uchar).write_to_memory).reshape(height, width).cast_to(Numo::DFloat) / 255
+          Numo::UInt8.from_binary(image.cast(:uchar).write_to_memory).reshape(height, width).then { Numo::DFloat.cast(_1) / 255 }
         end
 
-        # Pairs whose hashes are close. Hashes within BITS of each other agree in one of BITS + 1
-        # pieces, so only those that share a piece are compared.
+        # Pairs of about one size whose hashes are close: each against all that are larger, up to
+        # SIZES, a whole row at a time.
         #
-        # @param hashes [Hash{Object => Integer}]
+        # @param brushes [Hash{Object => Array(Integer, Float)}] hash and size in px
         # @return [Array<Array(Object, Object)>] each pair once
-        def self.candidates(hashes)
-          buckets = Hash.new { |all, key| all[key] = [] }
-          hashes.each { |key, hash| pieces(hash).each_with_index { |piece, index| buckets[[index, piece]] << key } }
-          seen = {}
-          buckets.each_value do |keys|
-            keys.combination(2) do |one, other|
-              pair = [one, other]
-              next if seen.key?(pair)
-              seen[pair] = distance(hashes[one], hashes[other]) <= BITS
-            end
+        def self.candidates(brushes)
+          ordered = brushes.sort_by { |_, (_, size)| size }
+          keys = ordered.map(&:first)
+          sizes = ordered.map { _2.last }
+          all = Numo::UInt64.cast(ordered.map { _2.first & MASK })
+          last = 0
+          (0...keys.size).flat_map do |i|
+            last += 1 while last < keys.size - 1 && sizes[last + 1] <= sizes[i] * SIZES
+            next [] if last <= i
+            close = (ones(all[i + 1..last] ^ all[i]) <= BITS).where
+            close.to_a.map { |j| [keys[i], keys[i + 1 + j]] }
           end
-          seen.select { |_, close| close }.keys
         end
 
-        # @return [Integer] bits that differ
-        def self.distance(one, other) = ((one ^ other) & MASK).digits(2).sum
-
-        # @param one [String] a strip as PNG
-        # @param other [String]
-        # @return [Float] SSIM of the two on white
+        # How alike two strips are where either of them has paint; the blank around it would make
+        # all thin lines alike.
+        #
+        # @param one [Numo::DFloat] as #look gives it
+        # @param other [Numo::DFloat]
+        # @return [Float] mean SSIM, −1 to 1
         def self.alike(one, other)
-          Stroke::Comparison.ssim(grey(one, 350, 60), grey(other, 350, 60))
+          painted = Numo::DFloat.minimum(one, other) < 0.98
+          inner = painted[Stroke::Comparison::REACH...-Stroke::Comparison::REACH, Stroke::Comparison::REACH...-Stroke::Comparison::REACH].where
+          return 1.0 if inner.empty?
+          Stroke::Comparison.map(one, other)[inner].mean.to_f
         end
+
+        # @param png [String] a strip
+        # @return [String] THUMB grey tones, a byte each
+        def self.thumb(png) = Numo::UInt8.cast((grey(png, *THUMB) * 255).round).to_binary
+
+        # Whether two strips may be alike; far quicker than looking closely.
+        #
+        # @param one [Numo::SFloat] a thumb's tones, 0–1
+        # @param other [Numo::SFloat]
+        def self.likely?(one, other)
+          painted = (Numo::SFloat.minimum(one, other) < 0.98).count_true
+          painted.zero? || (one - other).abs.sum / painted <= APART
+        end
+
+        # @param png [String] a strip
+        # @return [Numo::DFloat] what #alike compares
+        def self.look(png) = grey(png, 350, 60)
 
         # Pairs gathered into groups of everything that hangs together.
         #
@@ -87,10 +130,14 @@ module Fobrel
             @dct ||= Numo::DFloat.cast(Array.new(GRID) { |k| Array.new(GRID) { |n| Math.cos(Math::PI * k * (2 * n + 1) / (2 * GRID)) } })
           end
 
-          def pieces(hash)
-            bits = hash & MASK
-            width = 64.fdiv(BITS + 1)
-            (0..BITS).map { |i| (bits >> (i * width).floor) & ((1 << (((i + 1) * width).floor - (i * width).floor)) - 1) }
+          # How many bits of each are set.
+          def ones(values)
+            values -= (values >> 1) & 0x5555555555555555
+            values = (values & 0x3333333333333333) + ((values >> 2) & 0x3333333333333333)
+            values = (values + (values >> 4)) & 0x0f0f0f0f0f0f0f0f
+            values += values >> 8
+            values += values >> 16
+            (values + (values >> 32)) & 0x7f
           end
         end
       end

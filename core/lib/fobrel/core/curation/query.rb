@@ -31,7 +31,7 @@ module Fobrel
         }.freeze
         STATES = ["draft", "changed", "favourite", "recent", "locked", "untagged", "without notes"].freeze
         LONGEST = 500
-        WORD = /(?<![\w])(not\s+)?(#{TERMS.keys.sort_by { -_1.size }.map { Regexp.escape(_1).gsub("\\ ", "\\s+") }.join("|")})\s*:/i
+        WORD = /(?<!\w)(not\s+)?(#{TERMS.keys.sort_by { -_1.size }.map { Regexp.escape(_1).gsub("\\ ", "\\s+") }.join("|")})\s*:/i
         private_constant :WORD
 
         # One term: its name, its values, whether it is turned round.
@@ -78,7 +78,7 @@ module Fobrel
         def self.term(name, text, negated)
           values = text.split(",").map(&:strip).reject(&:empty?)
           raise Unclear, "“#{name}:” needs something after it: #{TERMS[name]}." if values.empty?
-          values.each { |value| name == "size" ? Range.parse(value) : (Since.parse(value) if name == "changed") }
+          values.each { |value| (name == "size") ? Range.parse(value) : (Since.parse(value) if name == "changed") }
           bad = (name == "is") ? values.map(&:downcase) - STATES : []
           raise Unclear, "“is:” knows #{STATES.join(", ")}; not “#{bad.first}”." if bad.any?
           Term.new(name, values, negated)

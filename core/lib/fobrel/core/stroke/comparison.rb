@@ -55,7 +55,6 @@ module Fobrel
           found = ((2 * mean_x * mean_y + C1) * (2 * both + C2)) / ((mean_x**2 + mean_y**2 + C1) * (var_x + var_y + C2))
           found[REACH...-REACH, REACH...-REACH]
         end
-        private_class_method :map
 
         class << self
           private

@@ -1,0 +1,79 @@
+# frozen_string_literal: true
+
+# Finding, ordering and near-doubles in a generated library of 10,000 brushes, on a database of
+# its own. See bin/bench. FOBREL_MANY says how many.
+require_relative "../server/app"
+require_relative "../server/postgres"
+require "rack/mock"
+require_relative "many"
+
+module Fobrel
+  COUNT = Integer(ENV.fetch("FOBREL_MANY", 10_000))
+  COPIES = COUNT / 50
+  cluster = Postgres.new(Fobrel.var)
+  cluster.start("postgres")
+  cluster.drop("fobrel_bench")
+  Database.connect(cluster.start("fobrel_bench"))
+  Database.migrate
+  ActiveModel::SecurePassword.min_cost = true
+
+  clock = -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) }
+  timed = ->(&work) { clock.call.then { |began| work.call.then { |value| [value, (clock.call - began) * 1e3] } } }
+  p95 = ->(list) { list.sort[(list.size * 0.95).ceil - 1] }
+
+  person = Models::Person.create!(login: "bench", name: "Bench", password: "a bench of many brushes")
+  library = Models::Library.create!(name: "Many")
+  library.memberships.create!(person:, role: "lead")
+  truth, ms = timed.call { Many.fill(library, person, count: COUNT, copies: COPIES) }
+  Models::Record.connection.execute("ANALYZE")
+  puts "", "#{COUNT} generated brushes", "------------------------"
+  puts format("made in %.1f s", ms / 1000)
+
+  app = App.build(secret: "b" * 64)
+  session = {"rack.session" => {"person" => person.id}}
+  get = ->(path) { Api::Wall.new.call(Rack::MockRequest.env_for("http://localhost#{path}").merge(session, "rack.session.options" => {})).tap { |status, _, body| raise body.to_a.join unless status == 200 } }
+  app.class
+  base = "/api/libraries/#{library.id}"
+  lines = ["", "fog", "harbour", "harbur fog", "lanturn", "tag: sea", "tag: sea, night; size: under 20", "family: wash", "trait: answers to tilt", "author: oake; licence: none", "used in: nothing", "set: Set 3", "not tag: sea; size: 20 to 40",
+    "is: untagged", "changed: today", "åse", "帆", "capek tip 10", "is: without notes; trait: scatter", "fog family: wash, ink size: over 30; not tag: night"]
+  ask = ->(line, order) { timed.call { get["#{base}/wall?q=#{Rack::Utils.escape(line)}&order=#{order}&limit=50"] }.last }
+  lines.each { ask[_1, "name"] }
+  found = lines.product(%w[name size changed use]).map { |line, order| [ask[line, order], line, order] }
+  puts format("any search, first 50 rows: median %.0f ms, p95 %.0f ms, slowest %.0f ms (“%s” by %s); wanted p95 60 ms", *found.map(&:first).sort.then { [_1[_1.size / 2], p95[_1]] }, *found.max)
+  facets = lines.map { |line| timed.call { get["#{base}/facets?q=#{Rack::Utils.escape(line)}"] }.last }
+  puts format("facets with counts: median %.0f ms, p95 %.0f ms", facets.sort[facets.size / 2], p95[facets])
+  puts format("the Wall's first page of 100: %.0f ms (wanted 300)", timed.call { get["#{base}/wall?limit=100"] }.last)
+
+  ids = library.presets.in_order.ids
+  puts "", "Many at once (wanted: each under 2000 ms), and undone", "------------------------------------------------------"
+  many = {
+    "tagging 2000" => -> { Actions::TagPresets.call(library:, person:, name: "bench", ids: ids.first(2000)) },
+    "renaming 500" => lambda {
+      Actions::RenamePresets.call(library:, person:, ids: ids.first(500), rules: {"suffix" => " x"})
+    },
+    "reordering a set of 1000" => -> { Actions::FillSet.call(set: (@big ||= library.brush_sets.create!(name: "Big").tap { |set| set.put_in_order(ids.first(1000)) }), person:, ids: ids.first(1000).reverse) }
+  }
+  many.each do |what, deed|
+    entry, ms = timed.call(&deed)
+    _, back = timed.call { Actions::Undo.call(entry:, person:) }
+    puts format("%-26s %6.0f ms, undone in %6.0f ms", what, ms, back)
+  end
+
+  puts "", "Near-doubles, held against #{COPIES} seeded near-copies", "-----------------------------------------------"
+  doubles = Models::Doubles.new(library)
+  _, ms = timed.call { doubles.prepare(seconds: 1e9) }
+  puts format("strips painted for the first time: %.0f s, %.1f ms each", ms / 1000, ms / COUNT)
+  fresh = Models::Doubles.new(library)
+  pairs, ms = timed.call { fresh.candidates }
+  known = truth.map(&:sort)
+  puts format("candidates: %d pairs in %.1f s (wanted: under 10 s); %d of %d near-copies among them", pairs.size, ms / 1000, (known & pairs.map(&:sort)).size, known.size)
+  groups, ms = timed.call { fresh.groups }
+  alike = groups.select { _1[:kind] == "alike" }
+  hit = known.count { |pair| alike.any? { |group| (pair - group[:ids]).empty? } }
+  copied = known.flatten.to_a
+  false_alarms = alike.count { |group| (group[:ids] & copied).size < 2 }
+  puts format("told alike by SSIM: %d groups in %.1f s; recall %.1f %%, false alarms %d", alike.size, ms / 1000, 100.0 * hit / known.size, false_alarms)
+ensure
+  ActiveRecord::Base.connection_handler.clear_all_connections!
+  cluster&.stop
+end

@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Gives many brushes new names by rules, each as an edition.
+    class RenamePresets < Action
+      # @param rules [Hash] as Core::Curation::Renaming takes them
+      def initialize(library:, person:, ids:, rules:)
+        @library = library
+        @person = person
+        @ids = ids
+        @rules = rules
+      end
+
+      # What would happen, without changing anything.
+      #
+      # @return [Array<Array(Models::Preset, Core::Curation::Renaming::Row)>]
+      def plan
+        presets = presets_of(@library, @ids)
+        tags = Models::Tagging.where(preset: presets).joins(:tag).order("tags.name").pluck(:preset_id, "tags.name").group_by(&:first).transform_values { _1.map(&:last) }
+        taken = @library.presets.where.not(id: presets.map(&:id)).pluck(:name)
+        presets.zip(Core::Curation::Renaming.new(@rules).plan(presets.map(&:name), presets.map { tags.fetch(_1.id, []) }, taken))
+      end
+
+      # @return [Models::LedgerEntry]
+      # @raise [Core::Problem] when a new name is in the way of another
+      def call
+        @library.lock!
+        changed = plan.reject { |_, row| row.from == row.to }
+        clash = changed.map(&:last).find(&:clash)
+        raise Core::Problem, "“#{clash.to}” cannot be a new name: #{clash.clash}. Nothing was renamed. Change the rules." if clash
+        rows = changed.map do |preset, row|
+          value = preset.current_edition.value
+          # The new name was checked with the rules; nothing else is another.
+          RevisePresets::Row.new(preset, value, Core::Preset::Preset.restore(value.to_h.merge("name" => row.to)))
+        end
+        RevisePresets.new(library: @library, person: @person, rows:, as: "editions", kind: "rename", deed: "renamed").call
+      end
+    end
+  end
+end

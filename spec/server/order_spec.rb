@@ -1,0 +1,242 @@
+# frozen_string_literal: true
+
+require "support/api"
+
+RSpec.describe "finding and ordering", :api do
+  before { sign_in("maren") }
+
+  let(:library) { "/api/libraries/#{@first.id}" }
+  let(:ids) { @first.presets.in_order.ids }
+
+  def make(name, about: {}, size: 9, library: @first, **groups)
+    value = Fobrel::Core::Preset::Preset.build(name, {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => size}}, "about" => about}.merge(groups.transform_keys(&:to_s)))
+    Fobrel::Actions::CreatePreset.call(library:, value:, person: Studio::M::Person.find_by!(login: "maren"))
+  end
+
+  def found(q, order: "name", library: @first) = call(:get, "/api/libraries/#{library.id}/wall?q=#{Rack::Utils.escape(q)}&order=#{order}").fetch("presets").map { _1["name"] }
+
+  def undo(entry) = call(:post, "/api/ledger/#{entry["id"]}/undo", {})
+
+  describe "search" do
+    before do
+      make("Ängström wash", about: {"author" => "Åse Čapek", "notes" => "Für den Nebel", "licence" => "CC-BY-4.0"}, size: 60)
+      make("帆 sail", about: {"notes" => "帆布"}, size: 100)
+      make("Lantern glow", size: 11.5, pigment: {"eraser" => true})
+    end
+
+    it "finds words in names, notes, tags and authors, whatever their accents, case and script" do
+      expect([found("angstrom"), found("ANGSTRÖM capek"), found("nebel"), found("帆布"), found("fog lineart")]).to eq([["Ängström wash"], ["Ängström wash"], ["Ängström wash"], ["帆 sail"], []])
+      expect(found("lineart").size).to eq(8)
+    end
+
+    it "forgives small mistakes where nothing fits to the letter" do
+      page = call(:get, "#{library}/wall?q=lantrn")
+      expect([page["tolerant"], page["presets"].map { _1["name"] }]).to eq([true, ["Lantern glow"]])
+      expect(call(:get, "#{library}/wall?q=lantern")["tolerant"]).to be(false)
+      expect(found("xqzzyk")).to eq([])
+    end
+
+    it "understands every term, any of several values, and not" do
+      family = @first.families.create!(name: "Washes")
+      child = @first.families.create!(name: "Fogs", parent: family)
+      @first.presets.find_by!(name: "帆 sail").update!(family: child)
+      @first.presets.find_by!(name: "Lantern glow").update!(label: @first.labels.create!(name: "to check", colour: "teal", shape: "drop"))
+      kit = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order([@first.presets.find_by!(name: "Bollard").id]) }
+      @first.tags.find_by!(name: "flat").synonyms.create!(library: @first, name: "even")
+      expect(found("size: over 50")).to eq(["Ängström wash", "帆 sail"])
+      expect([found("family: washes"), found("label: to check"), found("trait: erases"), found("set: kit"), found("used in: Kit")]).to eq([["帆 sail"], ["Lantern glow"], ["Lantern glow"], ["Bollard"], ["Bollard"]])
+      expect([found("author: čapek"), found("licence: none size: over 90"), found("tag: even"), found("size: 100, 11.5")]).to eq([["Ängström wash"], ["帆 sail"], ["Bollard"], ["Lantern glow", "帆 sail"]])
+      expect(found("not tag: lineart; not trait: erases")).to eq(["Ängström wash", "帆 sail"])
+      expect([found("changed: today").size, found("changed: before 2020-01-01"), found("is: untagged").size, found("used in: nothing").size]).to eq([11, [], 3, 10])
+      expect(found("library: second unit")).to eq([])
+      kit.destroy!
+    end
+
+    it "knows a person's own states, and nobody else's" do
+      bollard = @first.presets.find_by!(name: "Bollard")
+      call(:put, "/api/presets/#{bollard.id}/favourite", {on: true})
+      call(:put, "/api/presets/#{bollard.id}/recent", {})
+      document = call(:get, "/api/presets/#{bollard.id}")["document"]
+      call(:put, "/api/presets/#{bollard.id}/draft", {document: document.merge("pigment" => document["pigment"].merge("flow" => 0.2))})
+      expect(["is: favourite", "is: recent", "is: draft"].map { found(_1) }.uniq).to eq([["Bollard"]])
+      sign_in("tove")
+      expect(["is: favourite", "is: recent", "is: draft"].map { found(_1) }.uniq).to eq([[]])
+    end
+
+    it "sees no other library without being a member of it" do
+      stranger = Studio::M::Library.create!(name: "Elsewhere")
+      make("Secret", library: stranger)
+      expect(found("library: elsewhere")).to eq([])
+    end
+
+    it "says what is unclear, and never breaks" do
+      expect(call(:get, "#{library}/wall?q=colour:%20red")["error"]).to match(/no term “colour:”/)
+      ["%", "_", "'; DROP TABLE presets", "tag: '", "\\", "size: 1 to 2; )", "%F0%9F%96%8C", "set: ; tag: a", "a" * 499].each do |line|
+        call(:get, "#{library}/wall?q=#{Rack::Utils.escape(line)}")
+        expect(status).to satisfy { [200, 422].include?(_1) }
+      end
+      expect(Studio::M::Preset.count).to eq(11)
+    end
+
+    it "orders by name, change, size, colour and use; pages without gaps" do
+      expect(found("", order: "size").last).to eq("帆 sail")
+      expect(found("", order: "changed").first(3)).to match_array(["Ängström wash", "帆 sail", "Lantern glow"])
+      @first.brush_sets.create!(name: "Kit").put_in_order([ids.last])
+      expect(found("", order: "use").first).to eq(@first.presets.find(ids.last).name)
+      pages = (0..3).flat_map { |i| call(:get, "#{library}/wall?offset=#{i * 3}&limit=3")["presets"].map { _1["id"] } }
+      expect(pages).to eq(call(:get, "#{library}/wall/ids")["ids"])
+    end
+
+    it "counts facets of what was found" do
+      facets = call(:get, "#{library}/facets?q=#{Rack::Utils.escape("tag: lineart")}")
+      lineart = @first.tags.find_by!(name: "lineart")
+      expect([facets["total"], facets["tags"].find { _1["key"] == lineart.id.to_s }["count"]]).to eq([8, 8])
+      expect(facets["states"].find { _1["key"] == "untagged" }["count"]).to eq(0)
+      expect(facets["traits"].find { _1["key"] == "answers to" }["count"]).to be > 3
+    end
+  end
+
+  # Outside reference: the numeric ordering of the Unicode collation (CLDR's kn), as ICU gives it.
+  it "orders names as ICU's numeric collation does" do
+    @second.presets.destroy_all
+    names = ["tip 10", "tip 9", "tip 010", "_zz", "Zebra", "éclair", "eclipse", "tip2b", "tip 2", "10 a", "9 b", "ß", "ss", "Ω", "帆"]
+    names.each { make(_1, library: @second) }
+    icu = Studio::M::Record.connection.select_values("SELECT n FROM unnest(ARRAY[#{names.map { Studio::M::Record.connection.quote(_1) }.join(",")}]) n ORDER BY n COLLATE natural_order, n")
+    expect(found("", library: @second)).to eq(icu)
+    expect(icu.values_at(0, 1, 2)).to eq(["_zz", "9 b", "10 a"])
+    expect(icu.index("tip 2")).to be < icu.index("tip 9")
+    expect(icu.index("tip 9")).to be < icu.index("tip 10")
+  end
+
+  describe "families, labels, tags" do
+    it "hangs many on a family or a label, and undoes it to where each was" do
+      washes = call(:post, "#{library}/families", {name: "Washes"})
+      inks = call(:post, "#{library}/families", {name: "Inks", parent_id: washes["id"]})
+      call(:post, "#{library}/placings", {preset_ids: ids.first(2), kind: "family", place: inks["id"]})
+      entry = call(:post, "#{library}/placings", {preset_ids: ids, kind: "family", place: washes["id"]})["entry"]
+      expect(found("family: inks")).to eq([])
+      undo(entry)
+      expect([found("family: inks").size, @first.presets.where.not(family_id: nil).count]).to eq([2, 2])
+      expect(call(:put, "/api/families/#{washes["id"]}", {name: "Washes", parent_id: inks["id"]})["error"]).to match(/never in a circle/)
+      call(:delete, "/api/families/#{inks["id"]}")
+      expect(found("family: washes").size).to eq(2)
+    end
+
+    it "renames tags, gives them synonyms, merges two and parts them again" do
+      lineart, flat = %w[lineart flat].map { |name| @first.tags.find_by!(name:) }
+      changed = call(:put, "/api/tags/#{lineart.id}", {name: "line art", colour: "moss", shape: "drop", synonyms: ["inking", " Inking ", "outline"]})
+      expect(changed.values_at("name", "colour", "synonyms")).to eq(["line art", "moss", %w[inking outline]])
+      call(:post, "#{library}/taggings", {tag: "OUTLINE", preset_ids: [ids.first]})
+      expect(@first.tags.where(name: "outline")).to be_empty
+      expect(call(:put, "/api/tags/#{lineart.id}", {name: "flat", colour: "moss", shape: "drop", synonyms: []})["error"]).to match(/Merge the two/)
+      had = flat.taggings.count
+      entry = call(:post, "/api/tags/#{flat.id}/merge", {into: lineart.id})["entry"]
+      expect([Studio::M::Tag.exists?(flat.id), found("tag: flat").size]).to eq([false, 8])
+      undo(entry)
+      expect(@first.tags.find_by!(name: "flat").taggings.count).to eq(had)
+      expect(call(:delete, "/api/tags/#{lineart.id}")["error"]).to match(/hangs on 8 brushes/)
+    end
+  end
+
+  describe "sets" do
+    it "keeps sections and order, tells the later of two, and loses nothing" do
+      set = call(:post, "#{library}/sets", {name: "Kit", preset_ids: ids.first(4), sections: {ids[2] => "Night"}})
+      expect([set["preset_ids"], set["sections"]]).to eq([ids.first(4), {ids[2].to_s => "Night"}])
+      call(:put, "/api/sets/#{set["id"]}", {preset_ids: ids.first(5), before: ids.first(4)})
+      later = call(:put, "/api/sets/#{set["id"]}", {preset_ids: ids.first(4).reverse, before: ids.first(4)})
+      expect([status, later["error"]]).to match([409, /Somebody changed “Kit” meanwhile/])
+      now = call(:get, "#{library}/sets")["sets"].find { _1["id"] == set["id"] }
+      expect([now["preset_ids"], now["sections"]]).to eq([ids.first(5), {ids[2].to_s => "Night"}])
+      entry = call(:delete, "/api/sets/#{set["id"]}")["entry"]
+      undo(entry)
+      again = call(:get, "#{library}/sets")["sets"].find { _1["name"] == "Kit" }
+      expect([again["preset_ids"], again["sections"]]).to eq([ids.first(5), {ids[2].to_s => "Night"}])
+    end
+
+    it "fills a standing set from its search" do
+      set = call(:post, "#{library}/sets", {name: "Big", query: "size: over 25"})
+      expect([set["count"], set["preset_ids"]]).to eq([found("size: over 25").size, []])
+      expect(found("set: Big")).to eq(found("size: over 25"))
+      expect(call(:put, "/api/sets/#{set["id"]}", {preset_ids: ids})["error"]).to match(/fills itself/)
+      expect(call(:post, "#{library}/sets", {name: "Odd", query: "nonsense: x"})["error"]).to match(/no term/)
+      loop_set = call(:post, "#{library}/sets", {name: "Loop", query: "set: Loop"})
+      expect([status, loop_set["count"]]).to eq([201, 0])
+    end
+  end
+
+  describe "many at once" do
+    it "renames by rules, marks clashes and renames nothing then, and undoes it" do
+      rules = {find: "line", replace: "stroke", prefix: "S ", number: {start: 1, width: 2}}
+      plan = call(:post, "#{library}/renames?plan=true", {preset_ids: ids, rules:})["rows"]
+      expect(plan.first["to"]).to match(/\AS .* 01\z/)
+      entry = call(:post, "#{library}/renames", {preset_ids: ids, rules:})["entry"]
+      expect([entry["summary"], found("").all? { _1.start_with?("S ") }]).to eq(["8 brushes renamed", true])
+      expect(@first.presets.first.current_edition.document["name"]).to eq(@first.presets.first.name)
+      undo(entry)
+      expect(found("").none? { _1.start_with?("S ") }).to be(true)
+      clash = call(:post, "#{library}/renames", {preset_ids: ids.first(2), rules: {find: @first.presets.find(ids[0]).name, replace: @first.presets.find(ids[2]).name}})
+      expect([status, clash["error"]]).to match([422, /cannot be a new name: taken\. Nothing was renamed/])
+    end
+
+    it "hides, brings back, duplicates; destroys only what is hidden and used nowhere" do
+      entry = call(:post, "#{library}/hidings", {preset_ids: ids.first(2)})["entry"]
+      expect([found("").size, call(:get, "#{library}/attic")["presets"].map { _1["id"] }]).to match([6, match_array(ids.first(2))])
+      undo(entry)
+      expect(found("").size).to eq(8)
+      entry = call(:post, "#{library}/duplicates", {preset_ids: ids.first(2)})["entry"]
+      expect([found("").size, found("tag: lineart").size]).to eq([10, 10])
+      undo(entry)
+      expect(found("").size).to eq(8)
+      expect(call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})["error"]).to match(/Only what lies in the Attic/)
+      set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order([ids[0]]) }
+      call(:post, "#{library}/hidings", {preset_ids: [ids[0]]})
+      expect(call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})["error"]).to match(/Still used: .*set Kit.*Nothing was destroyed/)
+      set.destroy!
+      sign_in("tove")
+      call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})
+      expect(status).to eq(403)
+      sign_in("maren")
+      expect(call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})["entry"]["summary"]).to match(/1 brush destroyed/)
+      expect(@first.presets.count).to eq(7)
+    end
+
+    it "finds doubles and near-doubles, keeps one, and undoes it" do
+      original = @first.presets.find_by!(name: "Quay line")
+      near = original.current_edition.value
+      make("Same again", **{}).tap { |p| Fobrel::Actions::AddEdition.call(preset: p, value: Fobrel::Core::Preset::Preset[near.to_h.merge("id" => p.document_id, "name" => "Same again")], person: nil) }
+      make("Nearly").tap { |p| Fobrel::Actions::AddEdition.call(preset: p, value: Fobrel::Core::Preset::Preset[near.to_h.merge("id" => p.document_id, "name" => "Nearly", "pigment" => near["pigment"].merge("opacity" => 0.998))], person: nil) }
+      got = nil
+      20.times { (got = call(:get, "#{library}/doubles"))["ready"] ? break : nil }
+      expect(got["groups"].map { [_1["kind"], _1["presets"].map { |p| p["name"] }.sort] }).to include(["identical", ["Quay line", "Same again"]])
+      alike = got["groups"].find { _1["kind"] == "alike" }
+      expect([alike["presets"].map { _1["name"] }, alike["differences"].map { _1["title"] }]).to match([include("Nearly"), include("Opacity")])
+      same = @first.presets.find_by!(name: "Same again")
+      set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order([ids[1], same.id, original.id]) }
+      entry = call(:post, "#{library}/doubles", {keep: original.id, preset_ids: [original.id, same.id]})["entry"]
+      expect([set.preset_ids_in_order, found("").include?("Same again")]).to eq([[ids[1], original.id], false])
+      undo(entry)
+      expect([set.preset_ids_in_order, found("").include?("Same again")]).to eq([[ids[1], same.id, original.id], true])
+    end
+
+    it "compares, and counts what the library holds" do
+      rows = call(:post, "#{library}/differences", {preset_ids: ids.first(3)})
+      expect([rows["presets"].map { _1["id"] }, rows["rows"].map { _1["title"] }]).to match([ids.first(3), include("Size")])
+      overview = call(:get, "#{library}/overview")
+      expect([overview["total"], overview["sizes"].sum { _1["count"] }, overview["gaps"].find { _1["query"] == "used in: nothing" }["count"]]).to eq([8, 8, 8])
+    end
+
+    it "prints proof sheets as PDF and PNG, of any size, ground and name" do
+      make("Ωmega Фон — « é »", about: {"notes" => "x" * 400})
+      list = @first.presets.ids
+      pdf = call(:post, "#{library}/proofs", {preset_ids: list * 1, title: "Sheet", page: "A4", columns: 2, ground: "grey", shown: %w[size traits notes keys]})
+      expect(pdf).to start_with("%PDF")
+      pages = Vips::Image.pdfload_buffer(pdf, dpi: 40)
+      expect([pages.get("n-pages"), pages.width, pages.height]).to match([1, be_within(3).of(331), be_within(3).of(468)])
+      zip = call(:post, "#{library}/proofs", {preset_ids: list, format: "png", page: "Letter", landscape: true, columns: 1, ground: "black"})
+      names = Zip::File.open_buffer(StringIO.new(zip)).map(&:name)
+      expect(names).to eq(["proof-01.png", "proof-02.png", "proof-03.png", "proof-04.png", "proof-05.png"].first(names.size))
+      expect(names.size).to be > 1
+      expect(call(:post, "#{library}/proofs", {preset_ids: []})["error"]).to match(/Nothing is picked/)
+    end
+  end
+end

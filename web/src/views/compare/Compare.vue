@@ -1,0 +1,57 @@
+<script setup lang="ts">
+import { computed, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, of } from '../../api/client'
+import type { components, paths } from '../../api/schema'
+import Painted from '../../parts/Painted.vue'
+import { useLibrary } from '../../stores/library'
+import { useToast } from '../../stores/toast'
+
+/** Two to six brushes on the same trial strokes, with only the settings in which they differ. */
+const library = useLibrary()
+const toast = useToast()
+const route = useRoute()
+const router = useRouter()
+const ids = computed(() => String(route.query.ids ?? '').split(',').map(Number).filter(Boolean).slice(0, 6))
+const found = ref<components['schemas']['Differences']>()
+const trials = ref<paths['/api/trial-strokes']['get']['responses']['200']['content']['application/json']['trial_strokes']>([])
+const chosen = ref(['swell', 'press', 'taps'])
+const beside = ref<Record<number, number>>({})
+const most = computed(() => Math.max(0, ...Object.values(beside.value)))
+
+watch(ids, () => toast.attempt(async () => {
+  found.value = await of(api.POST('/api/libraries/{library}/differences', { ...library.path(), body: { preset_ids: ids.value } }))
+  trials.value = (await of(api.GET('/api/trial-strokes'))).trial_strokes
+}), { immediate: true })
+const without = (id: number) => router.replace({ query: { ids: ids.value.filter((one) => one !== id).join(',') } })
+// One object for each wish, so that a strip is not painted anew when its neighbour is.
+const tries = computed(() => Object.fromEntries(chosen.value.map((trial) => [trial, { trial }])))
+</script>
+
+<template>
+  <div class="page">
+    <div class="line head"><h1>Compare</h1><span class="soft">the same strokes, one below the other; sizes on one scale</span><span class="grow" />
+      <el-select v-model="chosen" multiple collapse-tags size="small" aria-label="Trial strokes" class="trials"><el-option v-for="one in trials" :key="one.name" :value="one.name" :label="one.title.split(':')[0]" /></el-select></div>
+    <template v-if="found">
+      <div v-for="preset in found.presets" :key="preset.id" class="row">
+        <div><router-link :to="{ name: 'bench', params: { id: preset.id } }">{{ preset.name }}</router-link><br><span class="soft small">{{ preset.size }} px · {{ preset.traits.join(' · ') }}</span><br><button class="plain small" @click="without(preset.id)">take off</button></div>
+        <Painted v-for="trial in chosen" :key="trial" :ask="{ document: preset.document, beside: most, try: tries[trial] }" :label="`${preset.name}, ${trial}`" @greatest="(size) => (beside[preset.id] = size)" />
+      </div>
+      <table v-if="found.rows.length"><thead><tr><th scope="col">What differs</th><th v-for="preset in found.presets" :key="preset.id" scope="col">{{ preset.name }}</th></tr></thead>
+        <tbody><tr v-for="row in found.rows" :key="row.title"><th scope="row">{{ row.title }}</th><td v-for="(value, index) in row.values" :key="index">{{ value }}</td></tr></tbody></table>
+      <p v-else class="soft">No setting differs.</p>
+    </template>
+    <div v-if="ids.length < 2" class="empty"><p>Pick two to six brushes on the Wall, then choose Compare in the tray.</p></div>
+  </div>
+</template>
+
+<style scoped>
+.head { margin-bottom: 8px; }
+.trials { width: 260px; }
+.row { display: grid; grid-template-columns: 190px repeat(auto-fit, minmax(0, 1fr)); grid-auto-flow: column; grid-auto-columns: minmax(0, 1fr); gap: 12px; align-items: center; padding: 5px 0; border-top: 1px solid var(--line); }
+.row a { font-weight: 700; color: var(--accent); }
+.row :deep(.painted) { height: auto; aspect-ratio: 700 / 120; }
+table { margin-top: 16px; border-collapse: collapse; width: 100%; }
+th, td { text-align: left; padding: 4px 10px 4px 0; border-top: 1px solid var(--line); font-weight: 400; }
+thead th { font-weight: 700; border: 0; } tbody th { color: var(--soft); width: 190px; }
+</style>
