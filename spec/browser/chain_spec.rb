@@ -34,7 +34,7 @@ RSpec.describe "from a picture to everybody's seat", :browser do
 
     # Found on the Wall, picked, tagged, put in a set.
     go "Wall"
-    fill_in "Find a brush by its name", with: "bollard"
+    fill_in "Find a brush", with: "bollard"
     expect(page).to have_css(".row", count: 3)
     click_button "Pick Bollard cap"
     click_button "Pick Bollard cap 2"

@@ -199,7 +199,7 @@ section { display: flex; flex-direction: column; min-height: 0; }
 .keep .el-input { width: 260px; }
 .problem { color: var(--madder); }
 .list { flex: 1; overflow: auto; padding: 0 8px; }
-.list.on-grey { --strip: #808080; } .list.on-black { --strip: #000; } .list.on-white { --strip: #fff; }
+.list.on-grey { --strip: #808080; } .list.on-black { --strip: #000; }
 .row { position: absolute; left: 0; right: 0; display: flex; align-items: center; gap: 14px; padding: 0 6px; border-radius: 8px; cursor: default; }
 .row:hover { background: var(--card); }
 .row.on { background: var(--accent-wash); }
