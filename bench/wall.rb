@@ -7,10 +7,12 @@ require_relative "../server/postgres"
 require "rack/mock"
 require_relative "many"
 
+$stdout.sync = true
+
 module Fobrel
   COUNT = Integer(ENV.fetch("FOBREL_MANY", 10_000))
   COPIES = COUNT / 50
-  cluster = Postgres.new(Fobrel.var)
+  cluster = Postgres.new(File.join(Fobrel.var, "bench")) # of its own: nothing else stops it
   cluster.start("postgres")
   cluster.drop("fobrel_bench")
   Database.connect(cluster.start("fobrel_bench"))

@@ -135,7 +135,7 @@ const narrowed = computed(() => !!q.value)
     <section>
       <div class="bar line">
         <b>{{ total ?? '…' }} {{ total === 1 ? 'brush' : 'brushes' }}</b>
-        <select v-model="chosenOrder" aria-label="Order"><option v-for="[value, label] in ORDERS" :key="value" :value="value">{{ label }}</option></select>
+        <el-select v-model="chosenOrder" size="small" class="order" aria-label="Order"><el-option v-for="[value, label] in ORDERS" :key="value" :value="value!" :label="label!" /></el-select>
         <button v-if="narrowed" class="plain" @click="put({ search: undefined })">show all</button>
         <button v-if="narrowed && session.mayEdit && !problem && naming === undefined" class="plain" @click="naming = ''">keep this search</button>
         <span class="grow" />
@@ -186,7 +186,7 @@ const narrowed = computed(() => !!q.value)
 .wall { display: grid; grid-template-columns: 172px minmax(0, 1fr) 300px; height: 100%; }
 section { display: flex; flex-direction: column; min-height: 0; }
 .bar { padding: 8px 14px; white-space: nowrap; gap: 7px; }
-.bar select { font: inherit; color: var(--soft); background: none; border: 0; max-width: 128px; cursor: pointer; }
+.order { width: 124px; }
 .bar .el-slider { width: 60px; margin: 0 6px; }
 .mode[aria-pressed='false'] { color: var(--soft); font-weight: 500; }
 .bar .line { gap: 3px; }
