@@ -67,6 +67,17 @@ module Fobrel
           end
           soften(presets.fetch("Harbour fog"), person)
           arrange(library, presets)
+          bundle(library, presets, person)
+        end
+
+        # A bundle that was released once and has grown since.
+        def bundle(library, presets, person)
+          names = SETS.fetch("Act 2, the storm")
+          made = library.bundles.create!(name: "Act 2, storm kit", author: person.name, licence: "CC-BY-4.0", description: "Everything for the storm over the quay.")
+          made.put_in_order(names.first(5).map { presets.fetch(_1).id }, {presets.fetch(names[3]).id => "Water", presets.fetch(names[4]).id => "Water"})
+          Actions::ReleaseBundle.call(bundle: made, person:, notes: "First for the animators.")
+          made.put_in_order(names.map { presets.fetch(_1).id })
+          made.update!(cover: presets.fetch(names.first))
         end
 
         # Families by tag, work states, sets that fill themselves.

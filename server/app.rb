@@ -7,7 +7,7 @@ module Fobrel
   # front end.
   module App
     # Strips stand first: they are most of what a page asks for.
-    RESOURCES = [Api::Strips, Api::Sessions, Api::Presets, Api::Bench, Api::Tips, Api::Wall, Api::Groups, Api::Packages, Api::Seats].freeze
+    RESOURCES = [Api::Strips, Api::Sessions, Api::Presets, Api::Bench, Api::Tips, Api::Wall, Api::Groups, Api::Packages, Api::Bundles, Api::Seats].freeze
     HOSTS = ["localhost", "127.0.0.1", "[::1]", *ENV.fetch("FOBREL_HOSTS", "").split(",")].freeze
     DIST = File.join(ROOT, "web/dist")
 

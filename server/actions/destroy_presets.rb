@@ -25,7 +25,7 @@ module Fobrel
       # @param preset [Models::Preset]
       # @return [Array<String>] where it is used
       def self.places(preset)
-        preset.brush_sets.pluck(:name).map { "set #{_1}" } + preset.seats.pluck(:name).map { "seat #{_1}" } + ("another person’s draft" if preset.drafts.any?).then { [_1].compact }
+        Models::Bundle.joins(:items).where(bundle_items: {preset_id: preset.id}).pluck(:name).map { "bundle #{_1}" } + preset.brush_sets.pluck(:name).map { "set #{_1}" } + preset.seats.pluck(:name).map { "seat #{_1}" } + ("another person’s draft" if preset.drafts.any?).then { [_1].compact }
       end
 
       # Takes everything of these presets out of the database.

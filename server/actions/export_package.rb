@@ -5,11 +5,13 @@ module Fobrel
     # Packs the picked brushes with everything they need, and nothing else.
     class ExportPackage < Action
       # @param ids [Array<Integer>] in the order wanted
-      def initialize(library:, person:, ids:, name:, version: "1.0.0", licence: "", description: "")
+      # @param sets [Array<Core::Package::Bundle::Group>, nil] nil takes the library's own
+      def initialize(library:, person:, ids:, name:, version: "1.0.0", licence: "", description: "", author: person.name, sets: nil)
         @library = library
         @person = person
         @ids = ids
-        @words = {name: name.to_s.strip.empty? ? library.name : name.strip, version:, licence:, description:, author: person.name}
+        @words = {name: name.to_s.strip.empty? ? library.name : name.strip, version:, licence:, description:, author:}
+        @sets = sets
       end
 
       # @return [String] the ZIP file's bytes
@@ -18,7 +20,7 @@ module Fobrel
         raise Core::Problem, "Nothing is picked. Pick the brushes to export first." if presets.empty?
         tags = tags_by_preset(presets)
         items = presets.map { |preset| Core::Package::Bundle::Item.new(preset: tagged(preset, tags), edition: preset.current_edition.number) }
-        bundle = Core::Package::Bundle.build(items:, assets: Models::Asset::Files, sets: sets(presets), tags: used(tags),
+        bundle = Core::Package::Bundle.build(items:, assets: Models::Asset::Files, sets: @sets || sets(presets), tags: used(tags),
           strips: items.to_h { [_1.preset.id, Models::Strip.png_of(_1.preset, "wall")] }, **@words)
         Core::Package::Writer.zip(bundle)
       end
@@ -42,7 +44,7 @@ module Fobrel
       # Each set with those of its brushes that travel, in the set's order.
       def sets(presets)
         ids = presets.to_h { [_1.id, _1.document_id] }
-        @library.brush_sets.order(:name).filter_map do |set|
+        @library.brush_sets.where(query: nil).order(:name).filter_map do |set|
           inside = set.preset_ids_in_order.filter_map { ids[_1] }
           Core::Package::Bundle::Group.new(name: set.name, presets: inside) if inside.any?
         end

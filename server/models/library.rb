@@ -9,6 +9,7 @@ module Fobrel
       has_many :tags
       has_many :brush_sets
       has_many :seats
+      has_many :bundles
       has_many :families
       has_many :labels
       has_many :ledger_entries

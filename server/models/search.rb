@@ -19,10 +19,13 @@ module Fobrel
         "changed" => "presets.changed_at DESC NULLS LAST, presets.id",
         "size" => "presets.size, presets.name, presets.id",
         "colour" => "presets.hue NULLS LAST, presets.name, presets.id",
-        "use" => "(SELECT count(*) FROM set_items WHERE preset_id = presets.id) + (SELECT count(*) FROM start_items WHERE preset_id = presets.id) DESC, presets.name, presets.id",
+        "use" => "used.times DESC NULLS LAST, presets.name, presets.id",
         "family" => "(SELECT position FROM families WHERE id = presets.family_id) NULLS LAST, presets.family_id, presets.name, presets.id",
         "hand" => "presets.name, presets.id"
       }.freeze
+
+      USED = "LEFT JOIN (SELECT preset_id, count(*) AS times FROM (SELECT preset_id FROM set_items UNION ALL SELECT preset_id FROM start_items) places GROUP BY preset_id) used ON used.preset_id = presets.id"
+      private_constant :USED
 
       # @param library [Library] where to look, unless the query names another of this person's
       # @param person [Person] whose drafts, favourites and libraries are meant
@@ -47,7 +50,8 @@ module Fobrel
       # @return [ActiveRecord::Relation<Preset>]
       def in_order(order, set: nil)
         return presets.joins("JOIN set_items here ON here.preset_id = presets.id AND here.brush_set_id = #{set.id.to_i}").order("here.position") if order == "hand" && set && !set.standing?
-        presets.order(Arel.sql(ORDERS.fetch(order)))
+        found = (order == "use") ? presets.joins(USED) : presets
+        found.order(Arel.sql(ORDERS.fetch(order)))
       end
 
       # What a state asks for, as a condition.
@@ -90,7 +94,7 @@ module Fobrel
 
       def like(text) = Preset.sanitize_sql_like(text)
 
-      def tagged(condition) = "EXISTS (SELECT 1 FROM taggings g JOIN tags t ON t.id = g.tag_id WHERE g.preset_id = presets.id AND (#{condition}))"
+      def tagged(condition) = "presets.id IN (SELECT g.preset_id FROM taggings g JOIN tags t ON t.id = g.tag_id WHERE t.library_id IN (#{libraries.join(", ").presence || "NULL"}) AND (#{condition}))"
 
       def narrowed(found)
         @query.terms.reject { _1.name == "library" }.inject(found) do |now, term|

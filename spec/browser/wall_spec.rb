@@ -97,7 +97,8 @@ RSpec.describe "the Wall", :browser do
     within("footer") { click_button "Compare" }
     expect(page).to have_css(".row .painted img", count: 6)
     expect(page).to have_css("table th", text: "Size")
-    within("footer") { click_button "Hide" }
+    within("footer") { find("button", text: "More").click }
+    find("li", text: "Hide…").click
     within("[role=dialog]") { click_button "Hide" }
     expect(page).to have_content("2 brushes hidden in the Attic")
     go "Attic"

@@ -37,7 +37,9 @@ RSpec.describe "who may do what", :api do
     stranger = Studio::M::Person.create!(login: "nils", name: "Nils Holm", password: Studio::PASSWORD)
     @second.memberships.create!(person: stranger, role: "lead")
     sign_in("nils")
-    ids = {"/api/sets" => set.id, "/api/seats" => seat.id, "/api/ledger" => entry.id}
+    bundle = @first.bundles.create!(name: "Parcel")
+    release = bundle.releases.create!(number: "1.0.0", items: [], words: {}, package: "x", sha256: "0" * 64, person: Studio::M::Person.first)
+    ids = {"/api/bundles" => bundle.id, "/api/releases" => release.id, "/api/sets" => set.id, "/api/seats" => seat.id, "/api/ledger" => entry.id}
     answers = guarded.reject { personal[_1.last] }.map do |verb, path|
       data = (verb == :get) ? nil : {"document" => thing.current_edition.document, "preset_ids" => [], "name" => "x", "tag" => "x", "base" => 1}
       call(verb, filled(path, @first.id, ids.find { path.start_with?(_1[0]) }&.last || thing.id), data)

@@ -9,6 +9,7 @@ export const views = [
   { name: 'order', title: 'Families & tags', group: 'Keep', path: '/order', edits: false, component: () => import('./views/order/Order.vue') },
   { name: 'doubles', title: 'Doubles', group: 'Keep', path: '/doubles', edits: true, component: () => import('./views/doubles/Doubles.vue') },
   { name: 'intake', title: 'Intake', group: 'Hand over', path: '/intake', edits: true, component: () => import('./views/intake/Intake.vue') },
+  { name: 'bundles', title: 'Bundles', group: 'Hand over', path: '/bundles', edits: false, component: () => import('./views/bundles/Bundles.vue') },
   { name: 'seats', title: 'Seats', group: 'Hand over', path: '/seats', edits: false, component: () => import('./views/seats/Seats.vue') },
   { name: 'overview', title: 'Overview', group: 'Look back', path: '/overview', edits: false, component: () => import('./views/overview/Overview.vue') },
   { name: 'ledger', title: 'Ledger', group: 'Look back', path: '/ledger', edits: false, component: () => import('./views/ledger/Ledger.vue') },

@@ -5,7 +5,7 @@ import { useLibrary } from '../stores/library'
 import Strip from './Strip.vue'
 
 /** Brushes in an order made by hand: dragged, or moved with the arrows beside them; where sections are given, under their headings. */
-const props = defineProps<{ ids: number[]; fixed?: boolean; empty: string; sections?: Record<string, string>; narrow?: boolean }>()
+const props = defineProps<{ ids: number[]; fixed?: boolean; empty: string; sections?: Record<string, string>; narrow?: boolean; splits?: boolean }>()
 const emit = defineEmits<{ change: [ids: number[], sections?: Record<string, string>]; split: [at: number] }>()
 const library = useLibrary()
 const order = ref<number[]>([])
@@ -61,7 +61,7 @@ function name() {
         <span class="grow" />
         <template v-if="!fixed">
           <button v-if="sections" class="plain small" :aria-label="`A section from ${library.byId.get(id)?.name} on`" @click="ask(id)">section</button>
-          <button v-if="sections" class="plain small" :disabled="index === 0" :aria-label="`Split before ${library.byId.get(id)?.name}`" @click="emit('split', index)">split</button>
+          <button v-if="splits" class="plain small" :disabled="index === 0" :aria-label="`Split before ${library.byId.get(id)?.name}`" @click="emit('split', index)">split</button>
           <button class="plain" :disabled="index === 0" :aria-label="`Move ${library.byId.get(id)?.name} up`" @click="move(index, -1)">↑</button>
           <button class="plain" :disabled="index === order.length - 1" :aria-label="`Move ${library.byId.get(id)?.name} down`" @click="move(index, 1)">↓</button>
           <button class="plain" :aria-label="`Take ${library.byId.get(id)?.name} out`" @click="takeOut(index)">✕</button>
@@ -80,7 +80,9 @@ li { content-visibility: auto; contain-intrinsic-size: auto 54px; }
 .item b { overflow: hidden; text-overflow: ellipsis; }
 h3 { margin: 10px 8px 2px; color: var(--accent); }
 .grip { cursor: grab; }
-.place { width: 26px; text-align: right; }
+.place { flex: none; width: 26px; text-align: right; }
+.item .grow { flex: 1; }
+.item b { flex: 0 1 auto; }
 .strip { width: 230px; flex: none; }
 .narrow .strip { width: 120px; }
 </style>

@@ -20,7 +20,7 @@ const library = useLibrary()
 const session = useSession()
 const toast = useToast()
 const router = useRouter()
-type Question = 'tag' | 'set' | 'family' | 'label' | 'export' | 'hide' | 'duplicate'
+type Question = 'bundle' | 'tag' | 'set' | 'family' | 'label' | 'export' | 'hide' | 'duplicate'
 const asking = ref<Question>()
 const dialog = ref<'reset' | 'fit' | 'copy' | 'rename' | 'proof'>()
 const word = ref('')
@@ -28,6 +28,7 @@ const place = ref<number | 'end'>('end')
 const busy = ref(false)
 const NONE = 'none'
 const questions: Record<Question, [title: string, deed: string, ask: string]> = {
+  bundle: ['Make a bundle', 'Make it', 'Name of the bundle'],
   tag: ['Tag', 'Tag', 'A tag that is here, or a new one'], set: ['Add to set', 'Add', 'A set that is here, or a new one'], family: ['Put in a family', 'Put there', 'Family'], label: ['Work state', 'Set', 'Work state'],
   export: ['Export a package', 'Export', 'Name of the package'], hide: ['Hide in the Attic', 'Hide', ''], duplicate: ['Duplicate', 'Duplicate', ''],
 }
@@ -61,6 +62,11 @@ const deeds: Record<Question, () => Promise<unknown>> = {
   label: () => entered(of(api.POST('/api/libraries/{library}/placings', { ...library.path(), body: { kind: 'label', place: word.value === NONE ? null : Number(word.value), ...body() } }))),
   hide: () => entered(of(api.POST('/api/libraries/{library}/hidings', { ...library.path(), body: body() }))),
   duplicate: () => entered(of(api.POST('/api/libraries/{library}/duplicates', { ...library.path(), body: body() }))),
+  async bundle() {
+    const made = await of(api.POST('/api/libraries/{library}/bundles', { ...library.path(), body: { name: word.value.trim(), ...body() } }))
+    toast.done(`The bundle “${made.name}” holds ${count(made.preset_ids.length)}.`)
+    await router.push({ name: 'bundles', query: { bundle: made.id } })
+  },
   async set() {
     const found = target.value
     if (found) {
@@ -120,12 +126,12 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
       <el-button :disabled="tray.ids.length < 2" @click="compare">Compare</el-button>
       <template v-if="session.mayEdit">
         <el-button @click="dialog = 'reset'">Reset</el-button>
-        <el-button @click="ask('hide')">Hide</el-button>
+        <el-button @click="ask('bundle')">Bundle</el-button>
       </template>
       <el-dropdown trigger="click" @command="more">
         <el-button>More ▾</el-button>
         <template #dropdown><el-dropdown-menu>
-          <template v-if="session.mayEdit"><el-dropdown-item command="family">Put in a family…</el-dropdown-item><el-dropdown-item command="label">Work state…</el-dropdown-item><el-dropdown-item command="duplicate">Duplicate…</el-dropdown-item><el-dropdown-item command="fit">Fit to canvas…</el-dropdown-item><el-dropdown-item command="copy">Copy settings to them…</el-dropdown-item></template>
+          <template v-if="session.mayEdit"><el-dropdown-item command="family">Put in a family…</el-dropdown-item><el-dropdown-item command="label">Work state…</el-dropdown-item><el-dropdown-item command="duplicate">Duplicate…</el-dropdown-item><el-dropdown-item command="fit">Fit to canvas…</el-dropdown-item><el-dropdown-item command="copy">Copy settings to them…</el-dropdown-item><el-dropdown-item command="hide">Hide…</el-dropdown-item></template>
           <el-dropdown-item command="proof">Proof sheet…</el-dropdown-item>
         </el-dropdown-menu></template>
       </el-dropdown>
@@ -135,7 +141,7 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
       <form @submit.prevent="go">
         <p v-if="asking === 'hide'" class="soft">They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.</p>
         <p v-else-if="asking === 'duplicate'" class="soft">Each is copied under its next number, with its tags, family and work state.</p>
-        <el-input v-else-if="asking === 'export'" v-model="word" autofocus :aria-label="questions[asking][2]" maxlength="100" />
+        <el-input v-else-if="asking === 'export' || asking === 'bundle'" v-model="word" autofocus :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" maxlength="100" />
         <el-select v-else-if="asking === 'family'" v-model="word" filterable :aria-label="questions[asking][2]"><el-option :value="NONE" label="no family" /><el-option v-for="one in familyNames" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
         <el-select v-else-if="asking === 'label'" v-model="word" :aria-label="questions[asking][2]"><el-option :value="NONE" label="none" /><el-option v-for="one in library.labels" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
         <el-autocomplete v-else v-model="word" autofocus :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" :fetch-suggestions="suggest" maxlength="60" class="wide" @change="chooseSet" @select="chooseSet" />

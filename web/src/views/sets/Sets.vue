@@ -128,7 +128,7 @@ const need = computed(() => (dialog.value === 'join' || dialog.value === 'subtra
           </el-dropdown-menu></template>
         </el-dropdown>
       </div>
-      <OrderedList :ids="held" :sections="chosen.sections" :narrow="!!beside" :fixed="!session.mayEdit || chosen.query !== null" empty="This set is empty. Pick brushes on the Wall, then add the tray." @change="(ids, sections) => put(chosen!, ids, sections)" @split="(at) => { splitAt = at; ask('split') }" />
+      <OrderedList :ids="held" :sections="chosen.sections" splits :narrow="!!beside" :fixed="!session.mayEdit || chosen.query !== null" empty="This set is empty. Pick brushes on the Wall, then add the tray." @change="(ids, sections) => put(chosen!, ids, sections)" @split="(at) => { splitAt = at; ask('split') }" />
     </section>
     <section v-if="beside">
       <div class="line head"><h1>{{ beside.name }}</h1><span class="soft">{{ beside.count }}</span><span class="grow" /><button class="plain" @click="router.replace({ query: { set: chosen!.id } })">close</button></div>

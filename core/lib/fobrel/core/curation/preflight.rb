@@ -1,0 +1,101 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Curation
+      # Looks over what is to be handed over. Some findings stop a release, others only want to be
+      # looked at.
+      #
+      #   Preflight.new(entries, assets: store, canvas: [1920, 1080]).findings.select(&:stops)
+      class Preflight
+        # A brush to be handed over: its preset, and what the library says of it.
+        Entry = Struct.new(:key, :preset, :hidden, :locked, :drafts_of, keyword_init: true)
+        # What was found: at which brush (its key), whether it stops a release, in one sentence.
+        Finding = Struct.new(:kind, :key, :stops, :sentence, keyword_init: true)
+
+        SPDX = JSON.parse(File.read(File.join(DATA, "spdx.json"))).to_set.freeze
+        # A part above this weight, or this many pixels a side, is oversize.
+        HEAVY = 8 * 1024 * 1024
+        BROAD = 2000
+
+        # @param entries [Array<Entry>]
+        # @param assets [#fetch] from "sha256:…" to bytes
+        # @param canvas [Array(Numeric, Numeric)] the studio's, px
+        # @param licence [String] of the bundle
+        def initialize(entries, assets:, canvas:, licence: "")
+          @entries = entries
+          @assets = assets
+          @canvas = canvas
+          @licence = licence
+        end
+
+        # @return [Array<Finding>] those that stop a release first
+        def findings
+          found = [*whole, *@entries.flat_map { |entry| [*words(entry), *state(entry), *size(entry), *parts(entry)] }, *clashes, *doubles]
+          found.sort_by.with_index { |one, index| [one.stops ? 0 : 1, index] }
+        end
+
+        private
+
+        def finding(kind, entry, sentence, stops: false) = Finding.new(kind:, key: entry&.key, stops:, sentence:)
+
+        def called(entry) = "“#{entry.preset.name}”"
+
+        def whole
+          return [finding("empty", nil, "The bundle holds no brushes. Add some first.", stops: true)] if @entries.empty?
+          return [finding("licence", nil, "The bundle has no licence. Choose one.", stops: true)] if @licence.empty?
+          SPDX.include?(@licence) ? [] : [finding("licence", nil, "#{@licence.inspect} is no SPDX licence identifier. Choose one from the list.", stops: true)]
+        end
+
+        def words(entry)
+          about = entry.preset["about"]
+          [(finding("licence", entry, "#{called(entry)} has no licence.") if about["licence"].empty?),
+            (finding("licence", entry, "The licence of #{called(entry)}, #{about["licence"].inspect}, is no SPDX identifier.") unless about["licence"].empty? || SPDX.include?(about["licence"])),
+            (finding("unnamed", entry, "#{called(entry)} names no author.") if about["author"].empty?),
+            (finding("unnamed", entry, "#{called(entry)} still has a name given by number alone.") if entry.preset.name.match?(/\A(untitled|brush|tip)?\s*\d*\z/i))].compact
+        end
+
+        def state(entry)
+          [(finding("hidden", entry, "#{called(entry)} lies in the Attic. Bring it back or take it out.", stops: true) if entry.hidden),
+            (finding("locked", entry, "#{called(entry)} is locked; it goes out as its current edition stands.") if entry.locked),
+            *entry.drafts_of.map { |who| finding("draft", entry, "#{who} has changes on #{called(entry)} that are not saved; they do not go out.") }].compact
+        end
+
+        def size(entry)
+          most = Stroke::Strip.greatest(entry.preset)
+          limit = @canvas.min
+          (most > limit) ? [finding("size", entry, "#{called(entry)} paints up to #{most.round} px, beyond the short side of the studio’s canvas, #{limit} px.")] : []
+        end
+
+        def parts(entry)
+          entry.preset.needs.flat_map do |need|
+            bytes = @assets.fetch(need) { nil }
+            next [finding("missing", entry, "#{called(entry)} needs the picture #{need[7, 12]}…, which is not here.", stops: true)] unless bytes
+            [oversize(entry, bytes), (weak(entry, bytes) if entry.preset.frames.include?(need))].compact
+          end
+        end
+
+        def oversize(entry, bytes)
+          return finding("oversize", entry, "A part of #{called(entry)} weighs #{bytes.bytesize / 1024 / 1024} MB.") if bytes.bytesize > HEAVY
+          return unless Tip::Picture.kind(bytes)
+          picture = Tip::Picture.read(bytes)
+          finding("oversize", entry, "A part of #{called(entry)} is #{picture.width} × #{picture.height} px, more than #{BROAD} a side.") if [picture.width, picture.height].max > BROAD
+        end
+
+        def weak(entry, bytes)
+          return if entry.preset["mark", "tip", "colours"] == "own" || !Tip::Picture.kind(bytes)
+          cover = Tip::Cover.from_file(bytes, name: "A tip of #{called(entry)}")
+          finding("weak tip", entry, "A tip of #{called(entry)} cannot paint solid: its greatest cover is #{(cover.greatest * 100).round} %.") unless cover.solid?
+        end
+
+        def clashes
+          @entries.group_by { _1.preset.name.downcase }.values.select { _1.size > 1 }.map { |same| finding("clash", same.last, "#{same.size} brushes are called #{called(same.last)}. Rename all but one.", stops: true) }
+        end
+
+        def doubles
+          @entries.group_by { _1.preset.fingerprint }.values.select { _1.size > 1 }.map { |same| finding("double", same.last, "#{same.map { called(_1) }.join(" and ")} paint exactly the same.") }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,71 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Freezes a bundle as its next release, if the preflight finds nothing that stops it.
+    class ReleaseBundle < Action
+      # @param number [String] at least the one that the changes ask for
+      # @param notes [String]
+      # @param canvas [Array(Numeric, Numeric)] the studio's, px
+      def initialize(bundle:, person:, number: nil, notes: "", canvas: [1920, 1080])
+        @bundle = bundle
+        @person = person
+        @number = number
+        @notes = notes
+        @canvas = canvas
+      end
+
+      # What changed since the last release.
+      #
+      # @return [Core::Curation::ReleaseNumber]
+      def changes
+        last = @bundle.last_release
+        words = last && (last.words != @bundle.words || last.items.map { _1["id"] } != frozen.map { _1["id"] } || last.items.map { _1["section"] } != frozen.map { _1["section"] })
+        Core::Curation::ReleaseNumber.new(last ? last.brushes : [], frozen.map { Core::Curation::ReleaseNumber::Brush.new(_1["id"], _1["name"], _1["fingerprint"]) }, words: words || false)
+      end
+
+      # @return [Array<Core::Curation::Preflight::Finding>]
+      def findings
+        drafts = Models::Draft.where(preset: presets).includes(:person).group_by(&:preset_id)
+        entries = presets.map do |preset|
+          Core::Curation::Preflight::Entry.new(key: preset.id, preset: preset.current_edition.value, hidden: !preset.hidden_at.nil?, locked: !preset.locked_by_id.nil?, drafts_of: drafts.fetch(preset.id, []).map { _1.person.name })
+        end
+        Core::Curation::Preflight.new(entries, assets: Models::Asset::Bytes, canvas: @canvas, licence: @bundle.licence).findings
+      end
+
+      # @return [Models::Release]
+      # @raise [Core::Problem] naming what stops it
+      def call
+        @bundle.lock!
+        stops = findings.select(&:stops)
+        raise Core::Problem, "This cannot be released yet: #{stops.first(3).map(&:sentence).join(" ")}#{" (and #{stops.size - 3} more)" if stops.size > 3} Nothing was released." if stops.any?
+        last = @bundle.releases.last&.number
+        number = @number.to_s.strip.empty? ? changes.next(last) : @number.strip
+        raise Core::Problem, "Nothing differs from release #{last}, so there is nothing to release." if @bundle.last_release && changes.level.nil?
+        changes.check(number, last)
+        package = ExportPackage.new(library: @bundle.library, person: @person, ids: presets.map(&:id), name: @bundle.name, version: number, licence: @bundle.licence,
+          description: @bundle.description, author: @bundle.author, sets: sections).call
+        release = @bundle.releases.create!(number:, notes: @notes, items: frozen, words: @bundle.words, package:, sha256: Digest::SHA256.hexdigest(package), person: @person)
+        write_down(@bundle.library, @person, "release", "“#{@bundle.name}” #{number} released with #{brushes(presets.size)}")
+        release
+      end
+
+      private
+
+      def presets = @presets ||= @bundle.presets_in_order
+
+      def frozen
+        @frozen ||= begin
+          sections = @bundle.section_by_preset
+          numbers = Models::Edition.where(id: presets.map(&:current_edition_id)).pluck(:id, :number).to_h
+          presets.map { {"id" => _1.document_id, "name" => _1.name, "fingerprint" => _1.fingerprint, "edition" => numbers[_1.current_edition_id], "section" => sections[_1.id]} }
+        end
+      end
+
+      # A bundle's sections travel as sets of the package.
+      def sections
+        frozen.select { _1["section"] }.group_by { _1["section"] }.map { |name, rows| Core::Package::Bundle::Group.new(name:, presets: rows.map { |row| row["id"] }) }
+      end
+    end
+  end
+end

@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Withdraws a release with a reason. It can still be downloaded by those who need it.
+    class WithdrawRelease < Action
+      # @param reason [String]
+      def initialize(release:, person:, reason:)
+        @release = release
+        @person = person
+        @reason = reason.strip
+      end
+
+      # @return [Models::LedgerEntry]
+      def call
+        raise Core::Problem, "Say why it is withdrawn, so that whoever has it knows. Nothing was changed." if @reason.empty?
+        raise Core::Problem, "Release #{@release.number} is withdrawn already." if @release.withdrawn_at
+        @release.update!(withdrawn_at: Time.current, withdrawn_reason: @reason[0, 500])
+        write_down(@release.bundle.library, @person, "withdraw", "“#{@release.bundle.name}” #{@release.number} withdrawn: #{@reason[0, 100]}")
+      end
+    end
+  end
+end

@@ -1,0 +1,96 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Api
+    # Bundles, their preflight, and their releases.
+    class Bundles < Base
+      get "/api/libraries/:library/bundles" do
+        answer({bundles: library.bundles.order(:name).map { bundle_view(_1) }})
+      end
+
+      post "/api/libraries/:library/bundles" do
+        data = json
+        found = library(:edit)
+        made = Models::Record.transaction do
+          found.bundles.create!(name: text(data, "name"), author: person.name).tap { |bundle| Actions::ChangeBundle.call(bundle:, ids: data.key?("preset_ids") ? ids(data) : []) }
+        end
+        answer(bundle_view(made), 201)
+      end
+
+      put "/api/bundles/:id" do
+        data = json
+        found = bundle(:edit)
+        Actions::ChangeBundle.call(bundle: found, words: Actions::ChangeBundle::WORDS.select { data.key?(_1) }.to_h { [_1, text(data, _1)] }, ids: data["preset_ids"] && ids(data),
+          before: data["before"] && ids(data, "before"), sections: data["sections"].is_a?(Hash) ? data["sections"].to_h { |id, name| [number(id), name.to_s[0, 60]] } : nil, cover: data["cover"].is_a?(Integer) ? data["cover"] : nil)
+        answer(bundle_view(found.reload))
+      end
+
+      delete "/api/bundles/:id" do
+        found = bundle(:edit)
+        raise Halt.new(422, "“#{found.name}” has releases, which are kept for ever. Nothing was deleted. Withdraw them instead.") if found.releases.any?
+        found.destroy!
+        answer({ok: true})
+      end
+
+      get "/api/bundles/:id/preflight" do
+        found = bundle(:look)
+        canvas = [params["width"], params["height"]].map { |side| side.to_f.positive? ? side.to_f.clamp(1, 100_000).round : nil }
+        action = Actions::ReleaseBundle.new(bundle: found, person:, canvas: canvas.all? ? canvas : [1920, 1080])
+        changes = action.changes
+        last = found.releases.listed.last&.number
+        answer({findings: action.findings.map(&:to_h), level: changes.level, number: changes.next(last), last:, notes: changes.notes, differences: changes.differences})
+      end
+
+      post "/api/bundles/:id/releases" do
+        data = json
+        release = Actions::ReleaseBundle.call(bundle: bundle(:hand_out), person:, number: data["number"], notes: text(data, "notes", ""))
+        answer(release_view(release), 201)
+      end
+
+      get "/api/releases/:id/package" do
+        found = release(:look)
+        file = "#{found.words["name"]}-#{found.number}".downcase.gsub(/[^[:alnum:].]+/, "-")
+        headers "Content-Type" => "application/zip", "Content-Disposition" => "attachment; filename*=UTF-8''#{ERB::Util.url_encode(file)}.fobrel.zip"
+        halt 200, Models::Release.where(id: found.id).pick(:package)
+      end
+
+      put "/api/releases/:id/withdraw" do
+        entry = Actions::WithdrawRelease.call(release: release(:hand_out), person:, reason: text(json, "reason"))
+        answer({entry: Views::Entry.new(entry).to_h})
+      end
+
+      # Any two releases, brush by brush, with what each paints.
+      get "/api/bundles/:id/comparison" do
+        found = bundle(:look)
+        one, other = %w[from to].map { |key| found.releases.listed.find(number(params[key])) }
+        ids = one.items.map { _1["id"] } | other.items.map { _1["id"] }
+        answer({rows: ids.filter_map do |id|
+          before = one.items.find { _1["id"] == id }
+          after = other.items.find { _1["id"] == id }
+          next if before&.slice("name", "fingerprint") == after&.slice("name", "fingerprint")
+          {name: (after || before)["name"], before: before&.slice("name", "fingerprint", "edition"), after: after&.slice("name", "fingerprint", "edition")}
+        end, notes: Core::Curation::ReleaseNumber.new(one.brushes, other.brushes).notes})
+      end
+
+      helpers do
+        def bundle(deed) = of_library(Models::Bundle, deed)
+
+        def release(deed)
+          found = Models::Release.listed.find(number(params["id"]))
+          membership(found.bundle.library_id, deed)
+          found
+        end
+
+        def bundle_view(bundle)
+          {id: bundle.id, **bundle.words.symbolize_keys, cover: bundle.cover_id, preset_ids: bundle.preset_ids_in_order, sections: bundle.section_by_preset.transform_keys(&:to_s),
+           releases: bundle.releases.listed.includes(:person).reverse.map { release_view(_1) }}
+        end
+
+        def release_view(release)
+          {id: release.id, number: release.number, notes: release.notes, count: release.items.size, by: release.person.name, at: release.created_at.iso8601, sha256: release.sha256,
+           withdrawn: release.withdrawn_at && {at: release.withdrawn_at.iso8601, reason: release.withdrawn_reason}}
+        end
+      end
+    end
+  end
+end

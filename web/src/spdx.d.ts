@@ -1,0 +1,4 @@
+declare module 'spdx-license-ids' {
+  const ids: string[]
+  export default ids
+}
