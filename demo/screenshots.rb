@@ -35,15 +35,24 @@ browser.at_css("input[name=password]").focus.type("storm over skerrow", :enter)
 browser.network.wait_for_idle
 sleep 0.5
 see.call(".pick")
-browser.css(".pick").values_at(2, 5, 6, 7).each(&:click)
+browser.css(".pick").values_at(2, 4, 5, 6).each(&:click)
 browser.css(".row")[3].click
+sleep 0.6
 shot.call("wall")
+picked = browser.css(".row .pick.on").map { |pick| pick.at_xpath("..")["data-id"] }
+browser.go_to("#{address}/compare?ids=#{picked.join(",")}")
+see.call("table")
+sleep 2
+shot.call("compare")
+browser.go_to("#{address}/wall")
+see.call(".pick")
 browser.css(".pick.on").each(&:click)
 ground.call("dark")
 browser.go_to("#{address}/wall")
 browser.network.wait_for_idle
 see.call(".row")
-browser.css(".row")[22].click
+browser.css(".row")[5].click
+sleep 0.6
 shot.call("wall-night")
 ground.call("light")
 browser.go_to("#{address}/wall?search=harbour+fog")
@@ -51,7 +60,23 @@ browser.network.wait_for_idle
 see.call(".peek h3")
 press.call("Open on the Bench")
 see.call(".setting")
+flow = see.call("[aria-label='Flow in %']")
+flow.focus.type([:control, "a"], "24", :tab)
+browser.at_css("[aria-label^='size by pressure']").click
+press.call("paint the trial stroke")
+sleep 2.5
+browser.execute("document.querySelector('.tuning').scrollTop = 0")
 shot.call("bench")
+browser.go_to("#{address}/bench")
+see.call(".row .strip")
+sleep 0.6
+shot.call("drafts")
+{"bundles" => ".flight", "order" => ".item", "overview" => "canvas", "doubles" => ".empty", "attic" => ".empty"}.each do |view, ready|
+  browser.go_to("#{address}/#{view}")
+  see.call(ready)
+  sleep 0.8
+  shot.call(view)
+end
 browser.go_to("#{address}/tip-maker")
 browser.network.wait_for_idle
 scan = File.join(Dir.tmpdir, "anchor_scan.png")

@@ -64,6 +64,20 @@ RSpec.describe "the Wall", :browser do
     expect(page).to have_css("[role=alert]", text: "There is no term “colour:”")
   end
 
+  it "shows a set in its own order, and any other on request" do
+    @first.brush_sets.create!(name: "Kit").put_in_order(@first.presets.in_order.ids.reverse.first(4))
+    sign_in("maren")
+    expect(page).to have_css(".order", text: "by name")
+    find(".facet", text: "Kit").click
+    expect(page).to have_css(".row", count: 4)
+    expect(page).to have_css(".order", text: "in the order of “Kit”")
+    by_hand = names
+    expect(by_hand).to eq(@first.presets.in_order.pluck(:name).reverse.first(4))
+    find(".order").click
+    find(".el-select-dropdown__item", text: "by name").click
+    expect(page).to have_css(".row[aria-posinset='1'] b", text: by_hand.last)
+  end
+
   it "shows strips, rows and a table, on any ground" do
     sign_in("maren")
     click_button "table"

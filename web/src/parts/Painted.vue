@@ -13,7 +13,7 @@ watch(greatest, (size) => emit('greatest', size, full.value))
 
 <template>
   <span class="painted" :class="{ zoomed: zoom > 1, long }" :title="told && took ? `painted in ${took} ms` : undefined">
-    <img v-if="src" :src="src" :alt="`The stroke of ${label}`" draggable="false" :style="zoom > 1 ? { width: `${zoom * (long ? 700 : 350)}px`, imageRendering: 'pixelated' } : {}" />
+    <img v-if="src" :src="src" :alt="`The stroke of ${label}`" draggable="false" decoding="sync" :style="zoom > 1 ? { width: `${zoom * (long ? 700 : 350)}px`, imageRendering: 'pixelated' } : {}" />
     <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
   </span>
 </template>

@@ -5,6 +5,14 @@ import type { components } from '../api/schema'
 export type Try = components['schemas']['Try']
 export interface Ask { document: Document; beside?: number; try?: Try }
 
+/** Waits until a picture can be shown at once, so that none is blank for a moment while a slider moves. */
+async function decoded(url: string) {
+  if (typeof Image === 'undefined') return
+  const image = new Image()
+  image.src = url
+  await image.decode().catch(() => undefined)
+}
+
 /**
  * The strip of settings that are kept nowhere yet. Asks for one picture at a time and always for
  * the newest state, so that a slider never runs ahead of a queue.
@@ -30,7 +38,9 @@ export function usePainted(library: () => number, wanted: WatchSource<Ask | unde
       const answer = await api.POST('/api/libraries/{library}/strip', { params: { path: { library: library() }, query: { shape: shape() } }, body: newest, parseAs: 'blob' })
       const picture = await of(Promise.resolve(answer))
       const old = src.value
-      src.value = URL.createObjectURL(picture as unknown as Blob)
+      const next = URL.createObjectURL(picture as unknown as Blob)
+      await decoded(next)
+      src.value = next
       if (old) setTimeout(() => URL.revokeObjectURL(old), 1000)
       took.value = Math.round(performance.now() - began)
       greatest.value = Number(answer.response.headers.get('x-greatest-size') ?? 0)

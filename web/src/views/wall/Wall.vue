@@ -29,10 +29,13 @@ const list = ref<HTMLElement>()
 const room = useElementSize(list)
 
 const q = computed(() => String(route.query.search ?? ''))
-const set = computed(() => { const term = termsOf(found.query.value).filter(({ name, negated }) => name === 'set' && !negated); return term.length === 1 && term[0]!.values.length === 1 ? library.sets.find(({ name, query }) => query === null && name.toLowerCase() === term[0]!.values[0]!.toLowerCase()) : undefined })
+// The question as the server understood it; it decides the order, which is part of the next question.
+const understood = ref('')
+const set = computed(() => { const term = termsOf(understood.value).filter(({ name, negated }) => name === 'set' && !negated); return term.length === 1 && term[0]!.values.length === 1 ? library.sets.find(({ name, query }) => query === null && name.toLowerCase() === term[0]!.values[0]!.toLowerCase()) : undefined })
 const order = computed(() => String(route.query.order ?? (set.value ? 'hand' : 'name')))
 const found = useFound(() => ({ q: q.value, order: order.value, set: order.value === 'hand' ? set.value?.id : undefined }))
 const { rows, total, tolerant, query, problem } = found
+watch(query, (line) => (understood.value = line))
 const terms = computed(() => termsOf(query.value))
 const ORDERS = computed(() => [...(set.value ? [['hand', `in the order of “${set.value.name}”`]] : []), ['name', 'by name'], ['family', 'by family'], ['changed', 'by last change'], ['size', 'by size'], ['colour', 'by colour'], ['use', 'by use']])
 
@@ -136,8 +139,6 @@ const narrowed = computed(() => !!q.value)
       <div class="bar line">
         <b>{{ total ?? '…' }} {{ total === 1 ? 'brush' : 'brushes' }}</b>
         <el-select v-model="chosenOrder" size="small" class="order" aria-label="Order"><el-option v-for="[value, label] in ORDERS" :key="value" :value="value!" :label="label!" /></el-select>
-        <button v-if="narrowed" class="plain" @click="put({ search: undefined })">show all</button>
-        <button v-if="narrowed && session.mayEdit && !problem && naming === undefined" class="plain" @click="naming = ''">keep this search</button>
         <span class="grow" />
         <button v-if="session.mayEdit && library.count('changed') + library.count('draft')" class="plain" @click="resetting = true">Take changes back…</button>
         <button class="plain" :disabled="!total" @click="all">Pick these</button>
@@ -147,7 +148,8 @@ const narrowed = computed(() => !!q.value)
         <el-popover v-if="look.mode === 'table'" trigger="click" width="160"><template #reference><button class="plain">columns</button></template>
           <el-checkbox-group v-model="look.columns"><el-checkbox v-for="(title, name) in COLUMNS" :key="name" :value="name" :label="title" /></el-checkbox-group></el-popover>
       </div>
-      <div v-if="terms.length" class="chips line"><button v-for="term in terms" :key="term.piece" class="chip" :aria-label="`Take “${term.piece}” out`" @click="put({ search: without(query, term.piece) || undefined })">{{ term.piece }} ✕</button></div>
+      <div v-if="narrowed" class="chips line"><button v-for="term in terms" :key="term.piece" class="chip" :aria-label="`Take “${term.piece}” out`" @click="put({ search: without(query, term.piece) || undefined })">{{ term.piece }} ✕</button>
+        <button class="plain" @click="put({ search: undefined })">show all</button><button v-if="session.mayEdit && !problem && naming === undefined" class="plain" @click="naming = ''">keep this search</button></div>
       <form v-if="naming !== undefined" class="line keep" @submit.prevent="keepSearch"><el-input v-model="naming" size="small" placeholder="Name of the set that fills itself" aria-label="Name of the set that fills itself" maxlength="100" autofocus /><el-button size="small" native-type="submit" :disabled="!naming.trim()">Keep</el-button><button type="button" class="plain" @click="naming = undefined">no</button></form>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <p v-else-if="tolerant && total" class="soft hint">Nothing is written just so. These come close:</p>
@@ -186,7 +188,7 @@ const narrowed = computed(() => !!q.value)
 .wall { display: grid; grid-template-columns: 172px minmax(0, 1fr) 300px; height: 100%; }
 section { display: flex; flex-direction: column; min-height: 0; }
 .bar { padding: 8px 14px; white-space: nowrap; gap: 7px; }
-.order { width: 124px; }
+.order { flex: none; width: 128px; }
 .bar .el-slider { width: 60px; margin: 0 6px; }
 .mode[aria-pressed='false'] { color: var(--soft); font-weight: 500; }
 .bar .line { gap: 3px; }
