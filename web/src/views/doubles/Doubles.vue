@@ -43,6 +43,7 @@ const settle = (index: number) => toast.attempt(async () => {
     <h1>Doubles</h1>
     <p class="soft">Brushes that paint the same, or so nearly that the strips cannot be told apart. What does not stay goes to the Attic; sets and start plans then hold the one that stays.</p>
     <div v-if="found && !found.ready" class="soft" role="status">Painting strips that were never painted: {{ found.left }} to go<el-progress :percentage="most ? Math.round(100 - (found.left / most) * 100) : 0" :show-text="false" /></div>
+    <p v-if="!found" class="soft" role="status">Comparing what each brush paints…</p>
     <template v-if="found?.ready">
       <template v-for="(group, index) in found.groups" :key="key(group)">
         <section v-if="!away.has(key(group))" class="group">

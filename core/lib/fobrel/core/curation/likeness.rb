@@ -14,7 +14,7 @@ module Fobrel
         # Width and height of a thumb, and how far thumbs of alike brushes are apart at the most,
         # on average where either has paint.
         THUMB = [70, 12].freeze
-        APART = 0.012
+        APART = 0.007
         # Strips at least this alike are doubles to the eye.
         ALIKE = 0.97
         # Brushes whose sizes differ more than this are no doubles, however alike their strips: a
