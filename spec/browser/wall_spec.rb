@@ -65,14 +65,14 @@ RSpec.describe "the Wall", :browser do
   end
 
   it "shows a set in its own order, and any other on request" do
-    @first.brush_sets.create!(name: "Kit").put_in_order(@first.presets.in_order.ids.reverse.first(4))
+    @first.brush_sets.create!(name: "Kit").put_in_order(@first.presets.in_order.ids.last(4).reverse)
     sign_in("maren")
     expect(page).to have_css(".order", text: "by name")
     find(".facet", text: "Kit").click
     expect(page).to have_css(".row", count: 4)
     expect(page).to have_css(".order", text: "in the order of “Kit”")
     by_hand = names
-    expect(by_hand).to eq(@first.presets.in_order.pluck(:name).reverse.first(4))
+    expect(by_hand).to eq(@first.presets.in_order.pluck(:name).last(4).reverse)
     find(".order").click
     find(".el-select-dropdown__item", text: "by name").click
     expect(page).to have_css(".row[aria-posinset='1'] b", text: by_hand.last)
