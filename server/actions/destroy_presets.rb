@@ -15,7 +15,7 @@ module Fobrel
       def call
         presets = presets_of(@library, @ids)
         raise Core::Problem, "Only what lies in the Attic can be destroyed. Nothing was destroyed. Hide it first." if presets.any? { _1.hidden_at.nil? }
-        used = presets.filter_map { |preset| (places = self.class.places(preset)).any? && "“#{preset.name}” (#{places.join(", ")})" }
+        used = presets.filter_map { |preset| (places = self.class.places(preset) + (preset.drafts.any? ? ["somebody’s draft"] : [])).any? && "“#{preset.name}” (#{places.join(", ")})" }
         raise Core::Problem, "Still used: #{used.first(5).join("; ")}. Nothing was destroyed. Take them out there first." if used.any?
         names = presets.map(&:name)
         self.class.erase(presets.map(&:id))
@@ -25,7 +25,7 @@ module Fobrel
       # @param preset [Models::Preset]
       # @return [Array<String>] where it is used
       def self.places(preset)
-        Models::Bundle.joins(:items).where(bundle_items: {preset_id: preset.id}).pluck(:name).map { "bundle #{_1}" } + preset.brush_sets.pluck(:name).map { "set #{_1}" } + preset.seats.pluck(:name).map { "seat #{_1}" } + ("another person’s draft" if preset.drafts.any?).then { [_1].compact }
+        Models::Bundle.joins(:items).where(bundle_items: {preset_id: preset.id}).pluck(:name).map { "bundle #{_1}" } + preset.brush_sets.pluck(:name).map { "set #{_1}" } + preset.seats.pluck(:name).map { "seat #{_1}" }
       end
 
       # Takes everything of these presets out of the database.

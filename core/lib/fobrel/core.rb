@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "csv"
 require "digest"
 require "fileutils"
 require "json"
@@ -29,6 +30,8 @@ module Fobrel
       loader.setup
     end
 
+    # File names in archives are UTF-8, and say so.
+    Zip.unicode_names = true
     # One thread a picture: our pictures are small, and several are computed side by side.
     Vips.concurrency_set(1)
   end

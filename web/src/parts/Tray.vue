@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, of, type Entry } from '../api/client'
@@ -27,10 +28,12 @@ const word = ref('')
 const place = ref<number | 'end'>('end')
 const busy = ref(false)
 const NONE = 'none'
+// What was exported last time is offered first the next time.
+const exported = useLocalStorage<'package' | 'kit' | 'inventory'>('fobrel.export', 'package')
 const questions: Record<Question, [title: string, deed: string, ask: string]> = {
   bundle: ['Make a bundle', 'Make it', 'Name of the bundle'],
   tag: ['Tag', 'Tag', 'A tag that is here, or a new one'], set: ['Add to set', 'Add', 'A set that is here, or a new one'], family: ['Put in a family', 'Put there', 'Family'], label: ['Work state', 'Set', 'Work state'],
-  export: ['Export a package', 'Export', 'Name of the package'], hide: ['Hide in the Attic', 'Hide', ''], duplicate: ['Duplicate', 'Duplicate', ''],
+  export: ['Export', 'Export', 'Name of the package'], hide: ['Hide in the Attic', 'Hide', ''], duplicate: ['Duplicate', 'Duplicate', ''],
 }
 
 function ask(what: Question) {
@@ -82,7 +85,10 @@ const deeds: Record<Question, () => Promise<unknown>> = {
     await library.load()
   },
   async export() {
-    const answer = await api.POST('/api/libraries/{library}/packages', { ...library.path(), body: { name: word.value, ...body() }, parseAs: 'blob' })
+    const kind = exported.value
+    const answer = kind === 'package'
+      ? await api.POST('/api/libraries/{library}/packages', { ...library.path(), body: { name: word.value, ...body() }, parseAs: 'blob' })
+      : await api.POST('/api/libraries/{library}/exports', { ...library.path(), body: { kind, ...body() }, parseAs: 'blob' })
     const file = save((await of(Promise.resolve(answer))) as unknown as Blob, answer.response)
     toast.done(`${count(tray.ids.length)} packed as ${file}. It went where this browser keeps its downloads.`)
   },
@@ -141,12 +147,13 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
       <form @submit.prevent="go">
         <p v-if="asking === 'hide'" class="soft">They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.</p>
         <p v-else-if="asking === 'duplicate'" class="soft">Each is copied under its next number, with its tags, family and work state.</p>
-        <el-input v-else-if="asking === 'export' || asking === 'bundle'" v-model="word" autofocus :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" maxlength="100" />
-        <el-select v-else-if="asking === 'family'" v-model="word" filterable :aria-label="questions[asking][2]"><el-option :value="NONE" label="no family" /><el-option v-for="one in familyNames" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
+        <el-radio-group v-if="asking === 'export'" v-model="exported" aria-label="Export as"><el-radio value="package">a package</el-radio><el-radio value="kit">a kit of plain files</el-radio><el-radio value="inventory">an inventory (CSV)</el-radio></el-radio-group>
+        <el-input v-if="(asking === 'export' && exported === 'package') || asking === 'bundle'" v-model="word" autofocus :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" maxlength="100" />
+        <el-select v-if="asking === 'family'" v-model="word" filterable :aria-label="questions[asking][2]"><el-option :value="NONE" label="no family" /><el-option v-for="one in familyNames" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
         <el-select v-else-if="asking === 'label'" v-model="word" :aria-label="questions[asking][2]"><el-option :value="NONE" label="none" /><el-option v-for="one in library.labels" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
-        <el-autocomplete v-else v-model="word" autofocus :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" :fetch-suggestions="suggest" maxlength="60" class="wide" @change="chooseSet" @select="chooseSet" />
+        <el-autocomplete v-if="asking === 'tag' || asking === 'set'" v-model="word" autofocus :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" :fetch-suggestions="suggest" maxlength="60" class="wide" @change="chooseSet" @select="chooseSet" />
         <label v-if="asking === 'set' && target" class="soft">Place<el-select v-model="place" aria-label="Place in the set" filterable><el-option v-for="one in places" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option value="end" label="at the end" /></el-select></label>
-        <p v-if="asking === 'export'" class="soft">The package holds these brushes, the pictures they need, their tags and sets, and nothing else.</p>
+        <p v-if="asking === 'export'" class="soft">{{ { package: 'The package holds these brushes, the pictures they need, their tags and sets, and nothing else.', kit: 'A ZIP with each tip as PNG, black on white and on nothing, each grain and shape, the strips, and all settings as a table and as JSON.', inventory: 'One table: name, size, family, tags, traits, licence, where each is used.' }[exported] }}</p>
         <div class="line end"><el-button @click="asking = undefined">Cancel</el-button><el-button type="primary" native-type="submit" :disabled="!ready" :loading="busy">{{ questions[asking][1] }}</el-button></div>
       </form>
     </el-dialog>

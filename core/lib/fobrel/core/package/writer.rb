@@ -12,8 +12,11 @@ module Fobrel
 
         # @param bundle [Bundle]
         # @return [String] the ZIP file's bytes
-        def self.zip(bundle)
-          files = bag(payload(bundle))
+        def self.zip(bundle) = pack(bag(payload(bundle)))
+
+        # @param files [Hash{String => String}] by path, in the order wanted
+        # @return [String] a ZIP; the same files give the same bytes
+        def self.pack(files)
           Zip::OutputStream.write_buffer(StringIO.new("".b)) do |zip|
             files.each do |path, bytes|
               zip.put_next_entry(entry(path))

@@ -1,0 +1,88 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Package
+      # Plain open files for other programs: each tip as a PNG, black on white and on nothing; each
+      # grain; shapes as they are; all settings as a table and as JSON; the strips.
+      #
+      #   Kit.zip([preset], assets: store)   # => the ZIP file's bytes
+      module Kit
+        # @param presets [Array<Preset::Preset>] in order
+        # @param assets [#fetch] from "sha256:…" to bytes
+        # @param strips [Hash{String => String}] PNG by preset id; those missing are left out
+        # @return [String] a ZIP; the same content gives the same bytes
+        # @raise [Preset::MissingNeed]
+        def self.zip(presets, assets:, strips: {})
+          # In one writing, so that it does not matter how a document came to be kept.
+          presets = presets.map { Preset::Preset.restore(JSON.parse(_1.canonical)) }
+          files = {"settings.csv" => csv(presets), "settings.json" => JSON.pretty_generate(presets.map(&:to_h)) << "\n"}
+          presets.zip(folders(presets)).each do |preset, folder|
+            files["#{folder}/strip.png"] = strips[preset.id] if strips[preset.id]
+            files.merge!(parts(preset, folder, assets))
+          end
+          Writer.pack(files)
+        end
+
+        # @param presets [Array<Preset::Preset>]
+        # @return [String] a row for each preset, a column for each setting that any of them has;
+        #   RFC 4180, UTF-8
+        def self.csv(presets)
+          rows = presets.map { flat(Schema.fill(_1.to_h)) }
+          columns = rows.flat_map(&:keys).uniq
+          CSV.generate { |csv| [columns, *rows.map { |row| row.values_at(*columns).map { safe(_1) } }].each { csv << _1 } }
+        end
+
+        # A cell that a table program would run as a formula is told apart by an apostrophe.
+        #
+        # @param value [Object]
+        def self.safe(value) = (value.is_a?(String) && value.match?(/\A[=+\-@\t\r]/)) ? "'#{value}" : value
+
+        Schema = Preset::Schema
+        private_constant :Schema
+
+        class << self
+          private
+
+          # A folder for each brush, named for it: safe on every system, each once.
+          def folders(presets)
+            seen = Hash.new(0)
+            presets.map do |preset|
+              plain = preset.name.unicode_normalize(:nfc).gsub(/[^[:alnum:] _-]/, "-").gsub(/\A[ .-]+|[ .-]+\z/, "")[0, 60]
+              plain = "brush" if plain.empty?
+              number = (seen[plain.downcase] += 1)
+              (number == 1) ? plain : "#{plain} (#{number})"
+            end
+          end
+
+          def flat(value, path = [])
+            case value
+            when Hash then value.empty? ? {path.join(".") => "{}"} : value.flat_map { |key, inner| flat(inner, path + [key]).to_a }.to_h
+            when Array then {path.join(".") => (value.all? { _1.is_a?(String) }) ? value.join(" ") : JSON.generate(value)}
+            else {path.join(".") => value}
+            end
+          end
+
+          def parts(preset, folder, assets)
+            fetch = ->(reference) { assets.fetch(reference) { raise Preset::MissingNeed.new(preset, reference) } }
+            files = preset.frames.each_with_index.flat_map { |reference, index| tip(fetch[reference], "#{folder}/tip-#{index + 1}", preset["mark", "tip", "colours"] == "own") }
+            shape = preset["mark", "tip", "asset"]
+            files << ["#{folder}/shape.svg", fetch[shape]] if shape
+            surface = preset["surface"]
+            files << ["#{folder}/grain.png", Tip::Cover.from_file(fetch[surface["asset"]], name: "A grain").to_png] if surface
+            files.to_h
+          end
+
+          def tip(bytes, path, own)
+            return [["#{path}.png", bytes]] if own
+            cover = Tip::Cover.from_file(bytes, name: "A tip")
+            alpha = Numo::UInt8.cast((cover.values * 255).round)
+            clear = Numo::UInt8.zeros(cover.height, cover.width, 4)
+            clear[true, true, 3] = alpha
+            [["#{path}-on-white.png", cover.to_png], ["#{path}.png", Stroke::Page.png(clear)]]
+          end
+        end
+      end
+    end
+  end
+end
