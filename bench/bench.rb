@@ -43,6 +43,13 @@ times = [plain, grained, *typical.map { |name| preset[brushes.find { _1.name == 
 times.each { |name, ms| puts format("%-32s %6.1f ms %7.1f a second", name, ms, 1000 / ms) }
 puts format("%-32s %6.1f ms", "ten typical, on average", times.last(10).sum { _1[1] } / 10)
 
+title "A strip on the Bench, of a 60 px brush, as it follows a slider (wanted: 150 ms with everything around it)"
+bench = %w[Quay\ line Harbour\ fog Slate\ chalk Dry\ sail].map do |name|
+  one = S::Strip.sized(preset[brushes.find { _1.name == name }], 60.0)
+  [name, best { S::Strip.png(one, assets:, shape: "bench", beside: 60) }]
+end
+bench.each { |name, ms| puts format("%-32s %6.1f ms", name, ms) }
+
 title "400 dabs, beside a plain C loop over the same pixels (wanted: 80 px 30×, 200 px 8×)"
 binary = File.join(ENV.fetch("FOBREL_ROOT"), "var/bench-reference")
 system("gcc", "-O2", "-o", binary, File.join(__dir__, "reference.c"), "-lm", exception: true)

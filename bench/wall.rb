@@ -61,6 +61,8 @@ module Fobrel
     puts format("%-26s %6.0f ms, undone in %6.0f ms", what, ms, back)
   end
 
+  exit if ENV["FOBREL_PART"] == "search"
+
   puts "", "Near-doubles, held against #{COPIES} seeded near-copies", "-----------------------------------------------"
   doubles = Models::Doubles.new(library)
   _, ms = timed.call { doubles.prepare(seconds: 1e9) }
@@ -75,6 +77,46 @@ module Fobrel
   copied = known.flatten.to_a
   false_alarms = alike.count { |group| (group[:ids] & copied).size < 2 }
   puts format("told alike by SSIM: %d groups in %.1f s; recall %.1f %%, false alarms %d", alike.size, ms / 1000, 100.0 * hit / known.size, false_alarms)
+
+  puts "", "The Wall in a browser, scrolled from top to bottom", "--------------------------------------------------"
+  require "ferrum"
+  require "puma"
+  require "puma/server"
+  server = Puma::Server.new(app, nil, min_threads: 1, max_threads: 6)
+  port = server.add_tcp_listener("127.0.0.1", 0).addr[1]
+  server.run
+  browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 60, process_timeout: 60,
+    browser_options: {"no-sandbox" => nil, "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil})
+  browser.go_to("http://127.0.0.1:#{port}/")
+  sleep 1
+  browser.at_css("input[name=login]").focus.type("bench")
+  browser.at_css("input[name=password]").focus.type("a bench of many brushes", :enter)
+  sleep 3
+  # Every row in sight is looked at in each frame: how long is one without its picture?
+  browser.execute(<<~JS)
+    window.worst = 0; const since = new Map(); const list = document.querySelector('.list');
+    const look = () => {
+      const box = list.getBoundingClientRect(), now = performance.now(), seen = new Set();
+      for (const row of list.querySelectorAll('.row')) {
+        const at = row.getBoundingClientRect(); if (at.bottom < box.top || at.top > box.bottom) continue;
+        const image = row.querySelector('img'), key = row.dataset.index; seen.add(key);
+        if (image && image.complete && image.naturalWidth) since.delete(key);
+        else { if (!since.has(key)) since.set(key, now); window.worst = Math.max(window.worst, now - since.get(key)); }
+      }
+      for (const key of since.keys()) if (!seen.has(key)) since.delete(key);
+      if (!window.done) requestAnimationFrame(look);
+    };
+    requestAnimationFrame(look);
+    window.steps = 0;
+    const step = () => { list.scrollTop += 500; window.steps++; if (list.scrollTop + list.clientHeight < list.scrollHeight - 2 && window.steps < 2500) setTimeout(step, 60); else setTimeout(() => { window.done = true }, 1500) };
+    step();
+  JS
+  sleep 1 until browser.evaluate("window.done === true")
+  heap = browser.page.command("Performance.enable") && browser.page.command("Performance.getMetrics")["metrics"].to_h { [_1["name"], _1["value"]] }
+  resident = `ps -o rss= -p $(pgrep -f -- "--type=renderer.*" | tr '\n' ',' | sed 's/,$//')`.split.map { _1.to_i / 1024 }.max
+  puts format("longest a row in sight was without its strip: %.0f ms (wanted: 500); JavaScript heap %.0f MB, the page's process %d MB (wanted: 300)", browser.evaluate("window.worst"), heap["JSHeapUsedSize"] / 1e6, resident)
+  browser.quit
+  server.stop(true)
 ensure
   ActiveRecord::Base.connection_handler.clear_all_connections!
   cluster&.stop

@@ -82,7 +82,8 @@ module Fobrel
 
       def cell(preset, column, row)
         left = column * (width + GAP)
-        top = @pdf.bounds.top - HEAD - row * (strip_height + words_height + 8)
+        # The rows share the page evenly.
+        top = @pdf.bounds.top - HEAD - row * (@pdf.bounds.height - HEAD) / rows_on_page
         @pdf.fill_color(@ground)
         @pdf.fill_rectangle([left, top], width, strip_height)
         @pdf.image(StringIO.new(strip(preset)), at: [left, top], width:, height: strip_height)

@@ -185,6 +185,7 @@ RSpec.describe "the Bench", :browser do
     expect(page).to have_content("Saved as edition 2")
     expect(preset("Quay line").current_edition.document["habits"]["under"]).to be(false)
     click_button "History · 2"
+    within("[data-edition='1']") { click_button "Pin edition 1 beside the draft" }
     within("[data-edition='2']") { click_button "make this home" }
     expect(page).to have_content("Edition 2 is now home")
     within("[data-edition='1']") do
@@ -198,6 +199,7 @@ RSpec.describe "the Bench", :browser do
     expect(page).to have_content(/SSIM 0\.\d+ · CIEDE2000/)
     expect(page).to have_content("Size 15 px → 28 px")
     find(".el-drawer__close-btn").click
+    expect(page).to have_css(".stack .rows .row", text: /Quay line\s*edition 1/)
     home = preset("Quay line").home_edition.fingerprint
     tune "Size in px", 60
     save_edition 3

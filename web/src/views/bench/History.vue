@@ -47,10 +47,13 @@ const name = () => bench.doing(async () => {
         <div class="line"><b>{{ edition.number }}</b><b v-if="edition.name" class="name">{{ edition.name }}</b><span v-if="edition.number === detail!.preset.edition" class="mark">current</span><span v-if="edition.number === detail!.preset.home" class="mark">home</span><span v-if="edition.number === received" class="soft small">as received</span></div>
         <span v-if="edition.note">{{ edition.note }}<br></span><span class="soft small">{{ edition.by ?? 'unknown' }}, {{ day(edition.at) }}</span>
         <form v-if="naming === edition.number" class="line" @submit.prevent="name"><el-input v-model="word" size="small" :aria-label="`Name of edition ${edition.number}`" placeholder="A name; empty takes it off" maxlength="60" autofocus /><el-button size="small" native-type="submit">Name</el-button></form>
-        <div v-else-if="bench.session.mayEdit" class="deeds">
+        <div v-else class="deeds">
+          <button class="plain small" :aria-label="`Pin edition ${edition.number} beside the draft`" @click="bench.pin(bench.id, edition.number)">pin</button>
+          <template v-if="bench.session.mayEdit">
           <button class="plain small" :disabled="edition.number === detail!.preset.edition" @click="restore(edition.number)">bring back</button>
           <button class="plain small" :disabled="edition.number === detail!.preset.home" @click="makeHome(edition.number)">make this home</button>
           <button class="plain small" @click="ask(edition.number, edition.name)">{{ edition.name ? 'rename' : 'name it' }}</button>
+          </template>
         </div>
       </div>
     </div>

@@ -13,7 +13,7 @@ type Comparison = components['schemas']['Comparison']
 type Trials = paths['/api/trial-strokes']['get']['responses']['200']['content']['application/json']
 
 const bench = onBench()
-const { detail, document, dirty, kept, trying, asTry, ask } = bench
+const { detail, document, dirty, kept, trying, asTry, ask, pinned } = bench
 const trials = ref<Trials>()
 const greatest = ref<Record<string, number>>({})
 /**
@@ -25,7 +25,6 @@ const beside = computed(() => {
   const most = Math.max(0, ...Object.values(greatest.value))
   return !full.value || most <= full.value ? 0 : Math.round(full.value * 1.25 ** Math.ceil(Math.log(most / full.value) / Math.log(1.25)))
 })
-const pinned = ref<{ key: string; title: string; note: string; document: Document }[]>([])
 const pinning = ref(false)
 const where = ref(false)
 const vsCurrent = shallowRef<Comparison>()
@@ -55,15 +54,9 @@ const changes = computed(() => vsCurrent.value?.changes.map(({ words }) => words
 const shownWhere = computed(() => (where.value ? (dirty.value ? vsCurrent.value?.picture : vsHome.value?.picture) : undefined))
 const numbers = ({ ssim, mean_difference, seen }: Comparison) => (seen === 0 && ssim > 0.9999 ? 'paints the same' : `alike ${Math.round(ssim * 1000) / 10} % · colour ΔE ${Math.round(mean_difference * 10) / 10}`)
 
-async function pin(preset: number, edition?: number) {
+async function choose(preset: number) {
   pinning.value = false
-  await bench.toast.attempt(async () => {
-    const other = await of(api.GET('/api/presets/{id}', { params: { path: { id: preset } } }))
-    const number = edition ?? other.preset.edition
-    const { document: one } = await of(api.GET('/api/presets/{id}/editions/{number}', { params: { path: { id: preset, number } } }))
-    const key = `${preset}.${number}`
-    pinned.value = [...pinned.value.filter((pin) => pin.key !== key), { key, title: other.preset.name, note: `edition ${number}`, document: one }]
-  })
+  await bench.pin(preset)
 }
 function unpin(key: string) {
   pinned.value = pinned.value.filter((pin) => pin.key !== key)
@@ -120,7 +113,7 @@ const title = (text: string) => text.split(':')[0]!
       <div class="row">
         <div><b>Home</b><br><span class="soft small">edition {{ detail!.preset.home }}{{ detail!.homes.length ? '' : ', as received' }}</span></div>
         <Painted long :ask="ask(detail!.home_document, beside)" label="home" :zoom="trying.zoom" @greatest="(size, full) => tall('home', size, full)" />
-        <div class="said"><button v-if="!pinning" class="plain" @click="pinning = true">+ pin another brush</button><PresetPicker v-else label="A brush to pin" @pick="pin($event)" @close="pinning = false" /></div>
+        <div class="said"><button v-if="!pinning" class="plain" @click="pinning = true">+ pin another brush</button><PresetPicker v-else label="A brush to pin" @pick="choose" @close="pinning = false" /></div>
       </div>
       <div v-for="one in pinned" :key="one.key" class="row">
         <div><b>{{ one.title }}</b><br><span class="soft small">{{ one.note }}</span></div>

@@ -109,6 +109,16 @@ export function useBench(id: number) {
     toast.done(entry.summary, entry)
   })
 
+  /** Brushes and editions shown beside this one. */
+  const pinned = ref<{ key: string; title: string; note: string; document: Document }[]>([])
+  const pin = (preset: number, edition?: number) => toast.attempt(async () => {
+    const other = await of(api.GET('/api/presets/{id}', { params: { path: { id: preset } } }))
+    const number = edition ?? other.preset.edition
+    const { document: one } = await of(api.GET('/api/presets/{id}/editions/{number}', { params: { path: { id: preset, number } } }))
+    const key = `${preset}.${number}`
+    pinned.value = [...pinned.value.filter((pin) => pin.key !== key), { key, title: other.preset.name, note: `edition ${number}`, document: one }]
+  })
+
   const favourite = () => toast.attempt(async () => {
     detail.value!.preset.favourite = (await of(api.PUT('/api/presets/{id}/favourite', { ...at, body: { on: !detail.value!.preset.favourite } }))).favourite
   })
@@ -126,7 +136,7 @@ export function useBench(id: number) {
   load()
   // Among what this person used last; nothing is lost if that fails.
   api.PUT('/api/presets/{id}/recent', at).catch(() => undefined)
-  return { id, at, detail, document, busy, kept, back, goal, trying, asTry, ask, dirty, list, grouped, counts, differs, differsAt, take, load, tune, set, takeBack, keep, doing, entered, favourite, trialsChanged, removeTrial, router, library, session, toast }
+  return { id, at, detail, document, busy, kept, back, goal, trying, asTry, ask, dirty, list, grouped, counts, differs, differsAt, take, load, tune, set, takeBack, keep, doing, entered, pinned, pin, favourite, trialsChanged, removeTrial, router, library, session, toast }
 }
 
 export type Bench = ReturnType<typeof useBench>

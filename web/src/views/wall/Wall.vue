@@ -46,10 +46,11 @@ const toggle = (name: string, value: string) => put({ search: toggled(query.valu
 
 // --- only what is in sight is drawn -------------------------------------------------------
 const tall = computed(() => (look.value.mode === 'strips' ? Math.max(look.value.height, 64) + 12 : look.value.mode === 'rows' ? 36 : 32))
-const virtual = useVirtualizer(computed(() => ({ count: total.value ?? 0, getScrollElement: () => list.value ?? null, estimateSize: () => tall.value, overscan: 8 })))
+const virtual = useVirtualizer(computed(() => ({ count: total.value ?? 0, getScrollElement: () => list.value ?? null, estimateSize: () => tall.value, overscan: 14 })))
 watch(tall, () => virtual.value.measure())
 const items = computed(() => virtual.value.getVirtualItems().map((item) => ({ ...item, preset: rows.get(item.index) })))
-watch(items, (now) => now.length && found.see(now[0]!.index, now.at(-1)!.index))
+// What comes next is asked for before it comes into sight.
+watch(items, (now) => now.length && found.see(now[0]!.index - 20, Math.min(now.at(-1)!.index + 60, (total.value ?? 1) - 1)))
 
 // The place is kept for coming back.
 const placeKey = computed(() => `fobrel.place.${session.libraryId}.${q.value}.${order.value}`)
