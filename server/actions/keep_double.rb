@@ -2,9 +2,12 @@
 
 module Fobrel
   module Actions
-    # Keeps one of several brushes that paint alike. Sets and start plans that held another hold
+    # Keeps one of several brushes that paint alike. Sets, bundles and start plans that held another hold
     # the one that stays; the others go to the Attic.
     class KeepDouble < Action
+      # What holds brushes in an order, by its name in the ledger.
+      HOLDERS = {"BrushSet" => Models::BrushSet, "Seat" => Models::Seat, "Bundle" => Models::Bundle}.freeze
+
       # @param keep [Integer] stays
       # @param ids [Array<Integer>] go
       def initialize(library:, person:, keep:, ids:)
@@ -19,21 +22,29 @@ module Fobrel
         stays = presets_of(@library, [@keep]).first
         go = presets_of(@library, @ids)
         raise Core::Problem, "Choose at least one double to be replaced. Nothing was changed." if go.empty?
-        before = holders(go).map { |holder| [holder.class.name.demodulize, holder.id, replace(holder, go.map(&:id))] }
+        places = holders(go).map { |holder| replace(holder, go.map(&:id)) }
         Models::Preset.where(id: go.map(&:id)).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
-        write_down(@library, @person, "doubles", "“#{stays.name}” stays for #{brushes(go.size)} that paint alike", {"presets" => go.map(&:id), "before" => before})
+        write_down(@library, @person, "doubles", "“#{stays.name}” stays for #{brushes(go.size)} that paint alike", {"presets" => go.map(&:id), "places" => places})
       end
 
       private
 
       def holders(go)
-        [Models::BrushSet.joins(:items).where(set_items: {preset_id: go}).distinct, Models::Seat.joins(:items).where(start_items: {preset_id: go}).distinct].flat_map(&:to_a)
+        HOLDERS.values.flat_map { |model| model.where(id: model.reflect_on_association(:items).klass.where(preset_id: go).select(model.reflect_on_association(:items).foreign_key)).to_a }
       end
 
+      # What stays stands where the first of them stood, in its section.
       def replace(holder, gone)
-        was = holder.preset_ids_in_order
-        holder.put_in_order(was.map { gone.include?(_1) ? @keep : _1 }.uniq)
-        was
+        before = holder.preset_ids_in_order
+        after = before.map { gone.include?(_1) ? @keep : _1 }.uniq
+        sections = holder.respond_to?(:section_by_preset) ? holder.section_by_preset : nil
+        first = before.find { gone.include?(_1) }
+        if sections
+          holder.put_in_order(after, sections.merge(before.include?(@keep) ? {} : {@keep => sections[first]}.compact))
+        else
+          holder.put_in_order(after)
+        end
+        {"kind" => holder.class.name.demodulize, "id" => holder.id, "before" => before, "after" => after, "sections" => sections}
       end
     end
   end

@@ -42,12 +42,12 @@ module Fobrel
       def plan_back = order_back(Models::Seat.find(@undo["seat"]))
 
       # What others added since stays, at the end.
-      def order_back(holder)
-        since = holder.preset_ids_in_order - @undo["after"]
-        alive = holder.library.presets.where(id: @undo["before"] + since).ids
-        order = (@undo["before"] + since).uniq & alive
-        return holder.put_in_order(order) unless @undo["sections"]
-        holder.put_in_order(order, holder.section_by_preset.slice(*since).merge(@undo["sections"].transform_keys(&:to_i)))
+      def order_back(holder, was = @undo)
+        since = holder.preset_ids_in_order - was["after"]
+        alive = holder.library.presets.where(id: was["before"] + since).ids
+        order = (was["before"] + since).uniq & alive
+        return holder.put_in_order(order) unless was["sections"]
+        holder.put_in_order(order, holder.section_by_preset.slice(*since).merge(was["sections"].transform_keys(&:to_i)))
       end
 
       def make_set_again
@@ -81,10 +81,9 @@ module Fobrel
 
       def doubles_back
         show_again
-        @undo["before"].each do |kind, id, ids|
-          holder = {"BrushSet" => Models::BrushSet, "Seat" => Models::Seat}.fetch(kind).find_by(id:) or next
-          since = holder.preset_ids_in_order - ids
-          holder.put_in_order(ids + since)
+        @undo["places"].each do |place|
+          holder = KeepDouble::HOLDERS.fetch(place["kind"]).find_by(id: place["id"]) or next
+          order_back(holder, place)
         end
       end
 

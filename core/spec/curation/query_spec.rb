@@ -49,6 +49,20 @@ RSpec.describe Fobrel::Core::Curation::Query do
     expect(["today", "this week", "this month", "since 2026-11-01", "before 2026-01-05"].map(&since)).to eq([["2026-11-25", nil], ["2026-11-23", nil], ["2026-11-01", nil], ["2026-11-01", nil], [nil, "2026-01-05"]])
   end
 
+  it "reads anything at all, or says what is unclear" do
+    chance = Random.new(31)
+    bits = ["tag:", "not ", ";", ",", "size:", "under", "20", " to ", "fog", "帆", "é", ":", "is:", "draft", "\u0000", "\xff", "%", "'", "used in:", "changed:", "since 2026-11-01", "  "]
+    500.times do
+      text = Array.new(chance.rand(12)) { bits.sample(random: chance) }.join
+      begin
+        query = described_class.parse(text)
+        expect(described_class.parse(query.to_s).to_s).to eq(query.to_s)
+      rescue described_class::Unclear => e
+        expect(e.message).to match(/\A[A-Z“]/)
+      end
+    end
+  end
+
   it "folds case, accents and width" do
     expect(["Ängström", "ＦＯＧ", "e\u0301toile"].map { described_class.fold(_1) }).to eq(%w[angstrom fog etoile])
   end

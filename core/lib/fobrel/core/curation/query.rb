@@ -43,7 +43,7 @@ module Fobrel
         # @return [Query]
         # @raise [Unclear]
         def self.parse(text)
-          text = text.to_s.unicode_normalize(:nfc).strip
+          text = text.to_s.unicode_normalize(:nfc).gsub(/[[:cntrl:]]/, " ").strip
           raise Unclear, "This search is longer than #{LONGEST} characters. Shorten it." if text.size > LONGEST
           words = []
           terms = []
