@@ -34,7 +34,7 @@ module Fobrel
   module Database
     def self.connect(url = ENV.fetch("DATABASE_URL"))
       ActiveRecord.default_timezone = :utc
-      ActiveRecord::Base.establish_connection(url:, pool: Integer(ENV.fetch("DATABASE_POOL", 10)))
+      ActiveRecord::Base.establish_connection(url:, pool: Integer(ENV.fetch("DATABASE_POOL", 10)), variables: {"pg_trgm.word_similarity_threshold" => Models::Search::MISTYPED, "jit" => "off"})
     end
 
     def self.migrate

@@ -9,7 +9,8 @@ module Fobrel
     class Search
       Q = Core::Curation::Query
       private_constant :Q
-      # How alike a mistyped word and a name must be (trigrams, pg_trgm's word similarity).
+      # How alike a mistyped word and a name must be (trigrams, pg_trgm's word similarity); every
+      # connection is told so.
       MISTYPED = 0.5
       # Standing sets may ask for standing sets, but not for ever.
       DEEPEST = 3
@@ -39,7 +40,7 @@ module Fobrel
 
       # @return [ActiveRecord::Relation<Preset>] in no order
       def presets
-        @presets ||= narrowed(exact).then { |found| (@query.words.any? && !found.exists?) ? narrowed(mistyped) : found }
+        @presets ||= narrowed(exact).then { |found| (@query.words.any? && !found.exists?) ? Preset.where(id: narrowed(mistyped).ids) : found }
       end
 
       # @return [Boolean] whether nothing fitted to the letter, so that what is alike was taken
@@ -88,7 +89,7 @@ module Fobrel
         @query.words.inject(base) do |found, word|
           folded = Q.fold(word)
           next found.where("presets.words LIKE ?", "%#{like(folded)}%") if folded.size < 4
-          found.where("word_similarity(:word, presets.plain_name) >= :least OR presets.words LIKE :part", word: folded, least: MISTYPED, part: "%#{like(folded)}%")
+          found.where(":word <% presets.plain_name OR presets.words LIKE :part", word: folded, part: "%#{like(folded)}%")
         end
       end
 
