@@ -18,8 +18,9 @@ module Fobrel
       # The same as plain open files, or as one table.
       post "/api/libraries/:library/exports" do
         data = json
+        found = library(:look)
         kind = Actions::ExportKit::KINDS.include?(data["kind"]) ? data["kind"] : raise(Halt.new(400, "kind must be one of #{Actions::ExportKit::KINDS.join(", ")}."))
-        bytes = Actions::ExportKit.call(library: library(:look), person:, ids: ids(data), kind:)
+        bytes = Actions::ExportKit.call(library: found, person:, ids: ids(data), kind:)
         type, file = {"kit" => ["application/zip", "kit.zip"], "inventory" => ["text/csv; charset=utf-8", "inventory.csv"]}.fetch(kind)
         headers "Content-Type" => type, "Content-Disposition" => "attachment; filename*=UTF-8''#{Time.now.utc.strftime("%Y-%m-%d")}-#{file}"
         halt 200, bytes
