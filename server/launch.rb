@@ -76,6 +76,7 @@ module Fobrel
       workers = Integer(ENV.fetch("WEB_WORKERS", Etc.nprocessors.clamp(1, 4)))
       return if workers < 2
       config.workers workers
+      config.worker_shutdown_timeout 5
       config.preload_app!
       config.before_fork { ActiveRecord::Base.connection_handler.clear_all_connections! }
     end
@@ -92,6 +93,7 @@ module Fobrel
         c.app app
         c.log_requests false
         c.quiet
+        c.force_shutdown_after 3
         c.raise_exception_on_sigterm false
       end
       launcher = Puma::Launcher.new(config, log_writer: Puma::LogWriter.new(StringIO.new, $stderr))
