@@ -204,6 +204,10 @@ RSpec.describe "the Bench", :browser do
     tune "Size in px", 60
     save_edition 3
     click_button "Reset to home, edition 2"
+    within("[role=dialog]", text: "Take changes back") do
+      expect(page).to have_css("label.row .strip img", count: 2)
+      click_button "Take 1 brush back"
+    end
     expect(page).to have_content("1 brush back to home")
     expect(preset("Quay line").current_edition.fingerprint).to eq(home)
   end

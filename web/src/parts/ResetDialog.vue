@@ -7,7 +7,7 @@ import { useToast } from '../stores/toast'
 import Strip from './Strip.vue'
 
 /** Shows what would go back to the edition received, stroke by stroke, before it does. */
-const props = defineProps<{ only?: number[] }>()
+const props = defineProps<{ only?: number[]; first?: 'home' | 'current' | 'received' }>()
 const emit = defineEmits<{ close: [] }>()
 type Changed = paths['/api/libraries/{library}/changed']['get']['responses']['200']['content']['application/json']['presets'][number]
 
@@ -19,7 +19,7 @@ const ready = ref(false)
 const busy = ref(false)
 const count = computed(() => chosen.value.size)
 
-const to = ref<'home' | 'current' | 'received'>('home')
+const to = ref<'home' | 'current' | 'received'>(props.first ?? 'home')
 const load = () =>
   toast.attempt(async () => {
     ready.value = false

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { api, of } from '../../api/client'
 import { Refused } from '../../api/client'
+import ResetDialog from '../../parts/ResetDialog.vue'
 import MergeDialog from './MergeDialog.vue'
 import SaveAsDialog from './SaveAsDialog.vue'
 import { shown, valueAt } from './settings'
@@ -44,7 +45,10 @@ const saveEdition = () => bench.doing(async () => {
 })
 
 const discard = () => bench.entered(async () => of(api.POST('/api/libraries/{library}/reset', { ...bench.library.path(), body: { preset_ids: [bench.id], to: 'current' } })))
-const goBack = () => bench.entered(async () => of(api.POST('/api/libraries/{library}/reset', { ...bench.library.path(), body: { preset_ids: [bench.id], to: bench.back.value } })))
+const resetting = ref(false)
+// What was tuned last is kept before the list is made, and read anew when it is closed.
+const askBack = async () => { await bench.keep(); resetting.value = true }
+const closeBack = () => { resetting.value = false; bench.load() }
 const backWord = computed(() => ({ home: `home, edition ${detail.value!.preset.home}`, current: `edition ${detail.value!.preset.edition}`, received: 'the state as received' })[bench.back.value])
 const mayGoBack = computed(() => dirty.value || detail.value!.preset.edition !== detail.value!.preset.home || bench.back.value === 'received')
 const lock = () => bench.entered(async () => of(api.PUT('/api/presets/{id}/lock', { ...at, body: { locked: !detail.value!.locked_by } })))
@@ -58,7 +62,7 @@ const lock = () => bench.entered(async () => of(api.PUT('/api/presets/{id}/lock'
     <span v-if="lockedOut" class="soft small">Locked by {{ detail!.locked_by }}: save yours as a new brush.</span>
     <span class="grow" />
     <el-button :disabled="!dirty || busy" @click="discard">Discard my change</el-button>
-    <el-button :disabled="busy || !mayGoBack" @click="goBack">Reset to {{ backWord }}</el-button>
+    <el-button :disabled="busy || !mayGoBack" @click="askBack">Reset to {{ backWord }}</el-button>
     <el-button @click="$emit('history')">History · {{ detail!.editions.length }}</el-button>
     <el-button :disabled="busy" @click="$emit('copy')">Copy settings…</el-button>
     <el-button v-if="bench.session.library?.role === 'lead'" :disabled="busy" @click="lock">{{ detail!.locked_by ? 'Open' : 'Lock' }}</el-button>
@@ -77,6 +81,7 @@ const lock = () => bench.entered(async () => of(api.PUT('/api/presets/{id}/lock'
       <div class="line end"><el-button @click="asking = undefined">Cancel</el-button><el-button type="primary" native-type="submit" :loading="busy">Save edition {{ next }}</el-button></div>
     </form>
   </el-dialog>
+  <ResetDialog v-if="resetting" :only="[bench.id]" :first="bench.back.value" @close="closeBack" />
   <SaveAsDialog v-if="asking === 'brush'" :captured="captured" :items="items" :switches="capture" @close="asking = undefined" />
   <MergeDialog v-if="asking === 'merge'" :note="note" :capture="captured" @close="asking = undefined" />
 </template>
