@@ -15,7 +15,6 @@ module Fobrel
     # @param person [Models::Person]
     # @param count [Integer]
     # @param copies [Integer] how many of them are near-copies of another
-    # @return [Array<Array(Integer, Integer)>] the ids of each near-copy and what it copies
     def self.fill(library, person, count:, copies: 0, seed: 7)
       chance = Random.new(seed)
       originals = Array.new(count - copies) { |i| settings(chance, i) }
@@ -23,7 +22,12 @@ module Fobrel
       all = originals + sources.map { |i| near(originals[i], chance) }
       ids = insert(library, person, all)
       arrange(library, ids, chance)
-      sources.each_with_index.map { |source, i| [ids[source], ids[originals.size + i]] }
+    end
+
+    # @return [Array<Array(Integer, Integer)>] the ids of each near-copy and what it copies
+    def self.truth(library)
+      ids = library.presets.pluck(:name, :id).to_h
+      ids.filter_map { |name, id| name.end_with?(" copy") && [ids.fetch(name.delete_suffix(" copy")), id] }
     end
 
     class << self

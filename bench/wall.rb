@@ -1,7 +1,8 @@
 # frozen_string_literal: true
 
 # Finding, ordering and near-doubles in a generated library of 10,000 brushes, on a database of
-# its own. See bin/bench. FOBREL_MANY says how many.
+# its own. See bin/bench. FOBREL_MANY says how many; FOBREL_KEEP=1 takes the library of the last run,
+# with what was painted then; FOBREL_PART=search or scroll leaves the rest out.
 require_relative "../server/app"
 require_relative "../server/postgres"
 require "rack/mock"
@@ -14,8 +15,10 @@ module Fobrel
   COPIES = COUNT / 50
   cluster = Postgres.new(File.join(Fobrel.var, "bench")) # of its own: nothing else stops it
   cluster.start("postgres")
-  cluster.drop("fobrel_bench")
-  Database.connect(cluster.start("fobrel_bench"))
+  keep = ENV["FOBREL_KEEP"] == "1"
+  cluster.drop("fobrel_bench") unless keep
+  url = cluster.start("fobrel_bench")
+  Database.connect(url)
   Database.migrate
   ActiveModel::SecurePassword.min_cost = true
 
@@ -23,14 +26,16 @@ module Fobrel
   timed = ->(&work) { clock.call.then { |began| work.call.then { |value| [value, (clock.call - began) * 1e3] } } }
   p95 = ->(list) { list.sort[(list.size * 0.95).ceil - 1] }
 
-  person = Models::Person.create!(login: "bench", name: "Bench", password: "a bench of many brushes")
-  library = Models::Library.create!(name: "Many")
-  library.memberships.create!(person:, role: "lead")
-  truth, ms = timed.call { Many.fill(library, person, count: COUNT, copies: COPIES) }
+  person = Models::Person.find_by(login: "bench") || Models::Person.create!(login: "bench", name: "Bench", password: "a bench of many brushes")
+  library = Models::Library.find_or_create_by!(name: "Many")
+  library.memberships.find_or_create_by!(person:, role: "lead")
+  _, ms = timed.call { Many.fill(library, person, count: COUNT, copies: COPIES) if library.presets.none? }
+  truth = Many.truth(library)
   Models::Record.connection.execute("ANALYZE")
   puts "", "#{COUNT} generated brushes", "------------------------"
   puts format("made in %.1f s", ms / 1000)
 
+  part = ->(name) { [nil, name].include?(ENV["FOBREL_PART"]) }
   app = App.build(secret: "b" * 64)
   session = {"rack.session" => {"person" => person.id}}
   get = ->(path) { Api::Wall.new.call(Rack::MockRequest.env_for("http://localhost#{path}").merge(session, "rack.session.options" => {})).tap { |status, _, body| raise body.to_a.join unless status == 200 } }
@@ -38,85 +43,91 @@ module Fobrel
   base = "/api/libraries/#{library.id}"
   lines = ["", "fog", "harbour", "harbur fog", "lanturn", "tag: sea", "tag: sea, night; size: under 20", "family: wash", "trait: answers to tilt", "author: oake; licence: none", "used in: nothing", "set: Set 3", "not tag: sea; size: 20 to 40",
     "is: untagged", "changed: today", "åse", "帆", "capek tip 10", "is: without notes; trait: scatter", "fog family: wash, ink size: over 30; not tag: night"]
-  ask = ->(line, order) { timed.call { get["#{base}/wall?q=#{Rack::Utils.escape(line)}&order=#{order}&limit=50"] }.last }
-  lines.each { ask[_1, "name"] }
-  found = lines.product(%w[name size changed use]).map { |line, order| [ask[line, order], line, order] }
-  puts format("any search, first 50 rows: median %.0f ms, p95 %.0f ms, slowest %.0f ms (“%s” by %s); wanted p95 60 ms", *found.map(&:first).sort.then { [_1[_1.size / 2], p95[_1]] }, *found.max)
-  facets = lines.map { |line| timed.call { get["#{base}/facets?q=#{Rack::Utils.escape(line)}"] }.last }
-  puts format("facets with counts: median %.0f ms, p95 %.0f ms", facets.sort[facets.size / 2], p95[facets])
-  puts format("the Wall's first page of 100: %.0f ms (wanted 300)", timed.call { get["#{base}/wall?limit=100"] }.last)
+  if part.call("search")
+    ask = ->(line, order) { timed.call { get["#{base}/wall?q=#{Rack::Utils.escape(line)}&order=#{order}&limit=50"] }.last }
+    lines.each { ask[_1, "name"] }
+    found = lines.product(%w[name size changed use]).map { |line, order| [ask[line, order], line, order] }
+    puts format("any search, first 50 rows: median %.0f ms, p95 %.0f ms, slowest %.0f ms (“%s” by %s); wanted p95 60 ms", *found.map(&:first).sort.then { [_1[_1.size / 2], p95[_1]] }, *found.max)
+    facets = lines.map { |line| timed.call { get["#{base}/facets?q=#{Rack::Utils.escape(line)}"] }.last }
+    puts format("facets with counts: median %.0f ms, p95 %.0f ms", facets.sort[facets.size / 2], p95[facets])
+    puts format("the Wall's first page of 100: %.0f ms (wanted 300)", timed.call { get["#{base}/wall?limit=100"] }.last)
 
-  ids = library.presets.in_order.ids
-  puts "", "Many at once (wanted: each under 2000 ms), and undone", "------------------------------------------------------"
-  many = {
-    "tagging 2000" => -> { Actions::TagPresets.call(library:, person:, name: "bench", ids: ids.first(2000)) },
-    "renaming 500" => lambda {
-      Actions::RenamePresets.call(library:, person:, ids: ids.first(500), rules: {"suffix" => " x"})
-    },
-    "reordering a set of 1000" => -> { Actions::FillSet.call(set: (@big ||= library.brush_sets.create!(name: "Big").tap { |set| set.put_in_order(ids.first(1000)) }), person:, ids: ids.first(1000).reverse) }
-  }
-  many.each do |what, deed|
-    entry, ms = timed.call(&deed)
-    _, back = timed.call { Actions::Undo.call(entry:, person:) }
-    puts format("%-26s %6.0f ms, undone in %6.0f ms", what, ms, back)
+    ids = library.presets.in_order.ids
+    puts "", "Many at once (wanted: each under 2000 ms), and undone", "------------------------------------------------------"
+    many = {
+      "tagging 2000" => -> { Actions::TagPresets.call(library:, person:, name: "bench", ids: ids.first(2000)) },
+      "renaming 500" => lambda {
+        Actions::RenamePresets.call(library:, person:, ids: ids.first(500), rules: {"suffix" => " x"})
+      },
+      "reordering a set of 1000" => -> { Actions::FillSet.call(set: library.brush_sets.find_or_create_by!(name: "Big").tap { |set| set.put_in_order(ids.first(1000)) }, person:, ids: ids.first(1000).reverse) }
+    }
+    many.each do |what, deed|
+      entry, ms = timed.call(&deed)
+      _, back = timed.call { Actions::Undo.call(entry:, person:) }
+      puts format("%-26s %6.0f ms, undone in %6.0f ms", what, ms, back)
+    end
   end
 
-  exit if ENV["FOBREL_PART"] == "search"
+  if part.call("doubles")
+    puts "", "Near-doubles, held against #{COPIES} seeded near-copies", "-----------------------------------------------"
+    _, ms = timed.call { Models::Doubles.new(library).prepare(seconds: 1e9) }
+    puts format("strips painted, and likely pairs looked at closely, for the first time: %.0f s (%.1f ms a brush)", ms / 1000, ms / COUNT)
+    prints = library.presets.pluck(:id, :fingerprint).to_h
+    pairs, ms = timed.call { Models::Doubles.new(library).candidates }
+    known = truth.map { |pair| prints.values_at(*pair).sort }
+    puts format("candidates: %d pairs in %.1f s (wanted: under 10 s); %d of %d near-copies among them", pairs.size, ms / 1000, (known & pairs).size, known.size)
+    Models::Likeness.delete_all
+    _, looking = timed.call { Models::Doubles.new(library).prepare(seconds: 1e9) }
+    groups, ms = timed.call { Models::Doubles.new(library).groups }
+    known = truth
+    alike = groups.select { _1[:kind] == "alike" }
+    hit = known.count { |pair| alike.any? { |group| (pair - group[:ids]).empty? } }
+    copied = known.flatten.to_a
+    false_alarms = alike.count { |group| (group[:ids] & copied).size < 2 }
+    puts format("told alike by SSIM: %d groups, looked at closely once in %.1f s, afterwards told in %.1f s; recall %.1f %%, false alarms %d", alike.size, looking / 1000, ms / 1000, 100.0 * hit / known.size, false_alarms)
+  end
 
-  puts "", "Near-doubles, held against #{COPIES} seeded near-copies", "-----------------------------------------------"
-  doubles = Models::Doubles.new(library)
-  _, ms = timed.call { doubles.prepare(seconds: 1e9) }
-  puts format("strips painted for the first time: %.0f s, %.1f ms each", ms / 1000, ms / COUNT)
-  fresh = Models::Doubles.new(library)
-  pairs, ms = timed.call { fresh.candidates }
-  known = truth.map(&:sort)
-  puts format("candidates: %d pairs in %.1f s (wanted: under 10 s); %d of %d near-copies among them", pairs.size, ms / 1000, (known & pairs.map(&:sort)).size, known.size)
-  groups, ms = timed.call { fresh.groups }
-  alike = groups.select { _1[:kind] == "alike" }
-  hit = known.count { |pair| alike.any? { |group| (pair - group[:ids]).empty? } }
-  copied = known.flatten.to_a
-  false_alarms = alike.count { |group| (group[:ids] & copied).size < 2 }
-  puts format("told alike by SSIM: %d groups in %.1f s; recall %.1f %%, false alarms %d", alike.size, ms / 1000, 100.0 * hit / known.size, false_alarms)
-
-  puts "", "The Wall in a browser, scrolled from top to bottom", "--------------------------------------------------"
-  require "ferrum"
-  require "puma"
-  require "puma/server"
-  server = Puma::Server.new(app, nil, min_threads: 1, max_threads: 6)
-  port = server.add_tcp_listener("127.0.0.1", 0).addr[1]
-  server.run
-  browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 60, process_timeout: 60,
-    browser_options: {"no-sandbox" => nil, "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil})
-  browser.go_to("http://127.0.0.1:#{port}/")
-  sleep 1
-  browser.at_css("input[name=login]").focus.type("bench")
-  browser.at_css("input[name=password]").focus.type("a bench of many brushes", :enter)
-  sleep 3
-  # Every row in sight is looked at in each frame: how long is one without its picture?
-  browser.execute(<<~JS)
-    window.worst = 0; const since = new Map(); const list = document.querySelector('.list');
-    const look = () => {
-      const box = list.getBoundingClientRect(), now = performance.now(), seen = new Set();
-      for (const row of list.querySelectorAll('.row')) {
-        const at = row.getBoundingClientRect(); if (at.bottom < box.top || at.top > box.bottom) continue;
-        const image = row.querySelector('img'), key = row.dataset.index; seen.add(key);
-        if (image && image.complete && image.naturalWidth) since.delete(key);
-        else { if (!since.has(key)) since.set(key, now); window.worst = Math.max(window.worst, now - since.get(key)); }
-      }
-      for (const key of since.keys()) if (!seen.has(key)) since.delete(key);
-      if (!window.done) requestAnimationFrame(look);
-    };
-    requestAnimationFrame(look);
-    window.steps = 0;
-    const step = () => { list.scrollTop += 500; window.steps++; if (list.scrollTop + list.clientHeight < list.scrollHeight - 2 && window.steps < 2500) setTimeout(step, 60); else setTimeout(() => { window.done = true }, 1500) };
-    step();
-  JS
-  sleep 1 until browser.evaluate("window.done === true")
-  heap = browser.page.command("Performance.enable") && browser.page.command("Performance.getMetrics")["metrics"].to_h { [_1["name"], _1["value"]] }
-  resident = `ps -o rss= -p $(pgrep -f -- "--type=renderer.*" | tr '\n' ',' | sed 's/,$//')`.split.map { _1.to_i / 1024 }.max
-  puts format("longest a row in sight was without its strip: %.0f ms (wanted: 500); JavaScript heap %.0f MB, the page's process %d MB (wanted: 300)", browser.evaluate("window.worst"), heap["JSHeapUsedSize"] / 1e6, resident)
-  browser.quit
-  server.stop(true)
+  if part.call("scroll")
+    puts "", "The Wall in a browser, scrolled from top to bottom", "--------------------------------------------------"
+    require "ferrum"
+    port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
+    server = Process.spawn({"DATABASE_URL" => url, "PORT" => port.to_s}, RbConfig.ruby, File.join(ROOT, "server/launch.rb"), out: File::NULL)
+    sleep 0.2 until (TCPSocket.new("127.0.0.1", port).close || true rescue false) # standard:disable Style/RescueModifier
+    browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 60, process_timeout: 60,
+      browser_options: {"no-sandbox" => nil, "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil})
+    browser.go_to("http://127.0.0.1:#{port}/")
+    sleep 1
+    browser.at_css("input[name=login]").focus.type("bench")
+    browser.at_css("input[name=password]").focus.type("a bench of many brushes", :enter)
+    sleep 3
+    # Every row in sight is looked at in each frame: how long is one without its picture?
+    browser.execute(<<~JS)
+      window.worst = 0; const since = new Map(); const list = document.querySelector('.list');
+      const look = () => {
+        const box = list.getBoundingClientRect(), now = performance.now(), seen = new Set();
+        for (const row of list.querySelectorAll('.row')) {
+          const at = row.getBoundingClientRect(); if (at.bottom < box.top || at.top > box.bottom) continue;
+          const image = row.querySelector('img'), key = row.dataset.index; seen.add(key);
+          if (image && image.complete && image.naturalWidth) since.delete(key);
+          else { if (!since.has(key)) since.set(key, now); window.worst = Math.max(window.worst, now - since.get(key)); }
+        }
+        for (const key of since.keys()) if (!seen.has(key)) since.delete(key);
+        if (!window.done) requestAnimationFrame(look);
+      };
+      requestAnimationFrame(look);
+      window.steps = 0;
+      const step = () => { list.scrollTop += 500; window.steps++; if (list.scrollTop + list.clientHeight < list.scrollHeight - 2 && window.steps < 2500) setTimeout(step, 60); else setTimeout(() => { window.done = true }, 1500) };
+      step();
+    JS
+    sleep 1 until browser.evaluate("window.done === true")
+    heap = browser.page.command("Performance.enable") && browser.page.command("Performance.getMetrics")["metrics"].to_h { [_1["name"], _1["value"]] }
+    # Private pages, and its share of those that it has in common with others.
+    resident = `pgrep -f -- --type=renderer`.split.filter_map { |pid| File.read("/proc/#{pid}/smaps_rollup")[/^Pss:\s+(\d+)/, 1].to_i / 1024 if File.readable?("/proc/#{pid}/smaps_rollup") }.max
+    puts format("longest a row in sight was without its strip: %.0f ms (wanted: 500); JavaScript heap %.0f MB, the page's process %d MB (wanted: 300)", browser.evaluate("window.worst"), heap["JSHeapUsedSize"] / 1e6, resident)
+    browser.quit
+    Process.kill("INT", server)
+    Process.wait(server)
+  end
 ensure
   ActiveRecord::Base.connection_handler.clear_all_connections!
   cluster&.stop

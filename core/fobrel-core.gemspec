@@ -12,6 +12,8 @@ Gem::Specification.new do |spec|
 
   spec.add_dependency "json-canonicalization", "~> 1.0"
   spec.add_dependency "json_schemer", "~> 2.4"
+  spec.add_dependency "liquid", "~> 5.5"
+  spec.add_dependency "nokogiri", "~> 1.16"
   spec.add_dependency "numo-narray", "~> 0.9.2"
   spec.add_dependency "ruby-vips", "~> 2.2"
   spec.add_dependency "rubyzip", "~> 2.4"

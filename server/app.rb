@@ -7,7 +7,7 @@ module Fobrel
   # front end.
   module App
     # Strips stand first: they are most of what a page asks for.
-    RESOURCES = [Api::Strips, Api::Sessions, Api::Presets, Api::Bench, Api::Tips, Api::Wall, Api::Groups, Api::Packages, Api::Bundles, Api::Seats].freeze
+    RESOURCES = [Api::Strips, Api::Sessions, Api::Presets, Api::Bench, Api::Tips, Api::Wall, Api::Groups, Api::Bundles, Api::Intake, Api::Gallery, Api::Exports, Api::Recipes, Api::Ledger, Api::Seats, Api::Tokens].freeze
     HOSTS = ["localhost", "127.0.0.1", "[::1]", *ENV.fetch("FOBREL_HOSTS", "").split(",")].freeze
     DIST = File.join(ROOT, "web/dist")
 
@@ -40,7 +40,7 @@ module Fobrel
         use Guard
         use Rack::Attack
         use Rack::Session::Cookie, key: "fobrel.session", secrets: [secret], same_site: :strict, httponly: true, expire_after: 30 * 86_400
-        use SamePage
+        use SamePage, allow_if: ->(env) { env["HTTP_AUTHORIZATION"].to_s.start_with?(BEARER) }
         run chain
       end.to_app
     end
@@ -60,6 +60,9 @@ module Fobrel
         [status, headers, body]
       end
     end
+
+    # A program that shows a token is no page: no browser adds that header by itself.
+    BEARER = "Bearer "
 
     # Lets only requests from our own page change anything.
     class SamePage < Rack::Protection::AuthenticityToken

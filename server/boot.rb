@@ -8,10 +8,12 @@ require "alba"
 require "bcrypt"
 require "fobrel/core"
 require "oj"
+require "que"
 require "rack/attack"
 require "rack/protection"
 require "rack/session"
 require "sinatra/base"
+require "tempfile"
 require "zeitwerk"
 
 # The web application around the core: who may do what, what is kept, and the API.
@@ -21,11 +23,12 @@ module Fobrel
   # Where seats' folders and the server's own files lie.
   def self.var = ENV.fetch("FOBREL_VAR", File.join(ROOT, "var"))
 
-  %w[Api Actions Models].each { const_set(_1, Module.new) }
+  %w[Api Actions Jobs Models].each { const_set(_1, Module.new) }
 
   SERVER_LOADER = Zeitwerk::Loader.new.tap do |loader|
     loader.push_dir(File.join(__dir__, "api"), namespace: Api)
     loader.push_dir(File.join(__dir__, "actions"), namespace: Actions)
+    loader.push_dir(File.join(__dir__, "jobs"), namespace: Jobs)
     loader.push_dir(File.join(__dir__, "models"), namespace: Models)
     loader.setup
   end
@@ -34,7 +37,8 @@ module Fobrel
   module Database
     def self.connect(url = ENV.fetch("DATABASE_URL"))
       ActiveRecord.default_timezone = :utc
-      ActiveRecord::Base.establish_connection(url:, pool: Integer(ENV.fetch("DATABASE_POOL", 10)), variables: {"pg_trgm.word_similarity_threshold" => Models::Search::MISTYPED, "jit" => "off"})
+      Que.connection = ActiveRecord
+      ActiveRecord::Base.establish_connection(url:, pool: Integer(ENV.fetch("DATABASE_POOL", 14)), variables: {"pg_trgm.word_similarity_threshold" => Models::Search::MISTYPED, "jit" => "off"})
     end
 
     def self.migrate

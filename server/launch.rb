@@ -27,12 +27,14 @@ module Fobrel
       require_relative "app"
       require_relative "../demo/studio"
       Demo::Studio.build if Models::Person.none?
+      open_gallery
       serve
       0
     rescue Postgres::Failed, Stop, ActiveRecord::ConnectionNotEstablished => e
       warn "fobrel: #{e.message}"
       1
     ensure
+      close_gallery
       ActiveRecord::Base.connection_handler.clear_all_connections!
       @postgres&.stop
     end
@@ -54,7 +56,7 @@ module Fobrel
       if @postgres
         @postgres.start("postgres") if @fresh
         @postgres.drop("fobrel") if @fresh
-        FileUtils.rm_rf(File.join(Fobrel.var, "seats")) if @fresh
+        %w[seats intake gallery].each { FileUtils.rm_rf(File.join(Fobrel.var, _1)) } if @fresh
         Database.connect(@postgres.start("fobrel"))
       else
         raise Stop, "--fresh would empty the database of DATABASE_URL. Empty it yourself if you mean it." if @fresh
@@ -70,14 +72,43 @@ module Fobrel
       File.read(file)
     end
 
+    # The stand-in for a place outside the studio, unless GALLERY_URL names another.
+    def open_gallery
+      return if ENV["GALLERY_URL"]
+      port = [@port + 1, 65_535].min
+      port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] } unless free?(port)
+      folder = File.join(Fobrel.var, "gallery")
+      require_relative "../demo/gallery"
+      Demo::Gallery.fill(folder)
+      ENV["GALLERY_URL"] = "http://127.0.0.1:#{port}"
+      env = {"GALLERY_PORT" => port.to_s, "GALLERY_FOLDER" => folder, "GALLERY_TOKEN" => Demo::Gallery::TOKEN, "GALLERY_PARENT" => Process.pid.to_s}
+      @gallery = Process.spawn(env, RbConfig.ruby, File.join(ROOT, "gallery/gallery.rb"))
+    end
+
+    def free?(port)
+      TCPServer.open("127.0.0.1", port).close || true
+    rescue SystemCallError
+      false
+    end
+
+    def close_gallery
+      return unless @gallery
+      Process.kill("TERM", @gallery)
+      Process.wait(@gallery)
+    rescue Errno::ESRCH, Errno::ECHILD
+      nil # it is gone already
+    end
+
     # As many processes as the machine has processors: painting keeps one busy. They share
     # nothing but the database.
     def cluster(config)
       workers = Integer(ENV.fetch("WEB_WORKERS", Etc.nprocessors.clamp(1, 4)))
-      return if workers < 2
+      return @single = true if workers < 2
       config.workers workers
       config.worker_shutdown_timeout 5
       config.preload_app!
+      config.before_worker_boot { Jobs::Queue.start }
+      config.before_worker_shutdown { Jobs::Queue.stop }
       config.before_fork { ActiveRecord::Base.connection_handler.clear_all_connections! }
     end
 
@@ -97,9 +128,13 @@ module Fobrel
         c.raise_exception_on_sigterm false
       end
       launcher = Puma::Launcher.new(config, log_writer: Puma::LogWriter.new(StringIO.new, $stderr))
-      launcher.events.after_booted { puts "Fobrel is ready: http://127.0.0.1:#{@port}  (Ctrl-C stops it)" }
+      launcher.events.after_booted do
+        Jobs::Queue.start if @single
+        puts "Fobrel is ready: http://127.0.0.1:#{@port}  (Ctrl-C stops it)"
+      end
       $stdout.sync = true
       launcher.run
+      Jobs::Queue.stop if @single
     end
   end
 end

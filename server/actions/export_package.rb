@@ -2,27 +2,30 @@
 
 module Fobrel
   module Actions
-    # Packs the picked brushes with everything they need, and nothing else.
+    # Packs brushes with everything they need, and nothing else.
     class ExportPackage < Action
       # @param ids [Array<Integer>] in the order wanted
       # @param sets [Array<Core::Package::Bundle::Group>, nil] nil takes the library's own
-      def initialize(library:, person:, ids:, name:, version: "1.0.0", licence: "", description: "", author: person.name, sets: nil)
+      # @param recipes [Boolean] whether the library's recipes travel along
+      def initialize(library:, person:, ids:, name:, version: "1.0.0", licence: "", description: "", author: person.name, sets: nil, recipes: false)
         @library = library
-        @person = person
         @ids = ids
         @words = {name: name.to_s.strip.empty? ? library.name : name.strip, version:, licence:, description:, author:}
         @sets = sets
+        @recipes = recipes
       end
 
       # @return [String] the ZIP file's bytes
-      def call
+      def call = Core::Package::Writer.zip(bundle)
+
+      # @return [Core::Package::Bundle] whose pictures are fetched as they are written
+      def bundle
         presets = presets_of(@library, @ids)
         raise Core::Problem, "Nothing is picked. Pick the brushes to export first." if presets.empty?
         tags = tags_by_preset(presets)
         items = presets.map { |preset| Core::Package::Bundle::Item.new(preset: tagged(preset, tags), edition: preset.current_edition.number) }
-        bundle = Core::Package::Bundle.build(items:, assets: Models::Asset::Files, sets: @sets || sets(presets), tags: used(tags),
-          strips: items.to_h { [_1.preset.id, Models::Strip.png_of(_1.preset, "wall")] }, **@words)
-        Core::Package::Writer.zip(bundle)
+        Core::Package::Bundle.build(items:, assets: Models::Asset.files(items.flat_map { _1.preset.needs }), sets: @sets || sets(presets), tags: used(tags),
+          strips: Models::Strip.of_all(presets), recipes: @recipes ? @library.recipes.order(:name).map(&:value) : [], **@words)
       end
 
       private
@@ -34,7 +37,7 @@ module Fobrel
       # The tags hung on a brush here travel in its own words, which its fingerprint leaves out.
       def tagged(preset, tags)
         value = preset.current_edition.value
-        value.with("about", value["about"].merge("tags" => tags.fetch(preset.id, []).map(&:name)))
+        Core::Preset::Preset.restore(value.to_h.merge("about" => value["about"].merge("tags" => tags.fetch(preset.id, []).map(&:name))))
       end
 
       def used(tags)

@@ -16,7 +16,7 @@ module Fobrel
         raise Core::Problem, "The start plan of #{@seat.name} is empty. Nothing was handed out. Add brushes to it first." if presets.empty?
         @seat.update!(handed_out_at: Time.current, handed_out: @seat.planned)
         write_down(@seat.library, @person, "hand out", "#{presets.size} brushes handed out to #{@seat.name}")
-        Core::Startup::Plan.new(presets, Models::Asset::Files).hand_out(@seat.path)
+        Core::Startup::Plan.new(presets, Models::Asset.files(presets.flat_map(&:needs))).hand_out(@seat.path)
         @seat
       end
     end

@@ -22,30 +22,37 @@ module Fobrel
         stays = presets_of(@library, [@keep]).first
         go = presets_of(@library, @ids)
         raise Core::Problem, "Choose at least one double to be replaced. Nothing was changed." if go.empty?
-        places = holders(go).map { |holder| replace(holder, go.map(&:id)) }
+        places = self.class.swap(go.map(&:id), stays.id)
         Models::Preset.where(id: go.map(&:id)).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
         write_down(@library, @person, "doubles", "“#{stays.name}” stays for #{brushes(go.size)} that paint alike", {"presets" => go.map(&:id), "places" => places})
       end
 
-      private
-
-      def holders(go)
-        HOLDERS.values.flat_map { |model| model.where(id: model.reflect_on_association(:items).klass.where(preset_id: go).select(model.reflect_on_association(:items).foreign_key)).to_a }
+      # Puts one brush in the place of others, in every set, bundle and start plan that holds one
+      # of them. It stands where the first of them stood, in its section.
+      #
+      # @param gone [Array<Integer>]
+      # @param stays [Integer]
+      # @return [Array<Hash>] for the undo
+      def self.swap(gone, stays)
+        HOLDERS.flat_map do |kind, model|
+          items = model.reflect_on_association(:items)
+          model.where(id: items.klass.where(preset_id: gone).select(items.foreign_key)).map { |holder| swap_in(holder, kind, gone, stays) }
+        end
       end
 
-      # What stays stands where the first of them stood, in its section.
-      def replace(holder, gone)
+      def self.swap_in(holder, kind, gone, stays)
         before = holder.preset_ids_in_order
-        after = before.map { gone.include?(_1) ? @keep : _1 }.uniq
+        after = before.map { gone.include?(_1) ? stays : _1 }.uniq
         sections = holder.respond_to?(:section_by_preset) ? holder.section_by_preset : nil
-        first = before.find { gone.include?(_1) }
         if sections
-          holder.put_in_order(after, sections.merge(before.include?(@keep) ? {} : {@keep => sections[first]}.compact))
+          place = before.include?(stays) ? {} : {stays => sections[before.find { gone.include?(_1) }]}.compact
+          holder.put_in_order(after, sections.merge(place))
         else
           holder.put_in_order(after)
         end
-        {"kind" => holder.class.name.demodulize, "id" => holder.id, "before" => before, "after" => after, "sections" => sections}
+        {"kind" => kind, "id" => holder.id, "before" => before, "after" => after, "sections" => sections}
       end
+      private_class_method :swap_in
     end
   end
 end

@@ -4,17 +4,12 @@ module Fobrel
   module Actions
     # From a picture to a brush in the library.
     class MakeBrush < Action
-      # A new brush answers to pressure, so that its first stroke already shows a hand.
-      RESPONSE = [{"drives" => "size", "by" => "pressure", "from" => 0.3, "to" => 1.0, "curve" => [[0, 0], [1, 1]]}].freeze
-
       # The preset a tip becomes before anybody tunes it.
       #
       # @param made [Core::Tip::Maker::Made]
       # @return [Core::Preset::Preset]
       def self.preset(made, name:, author: "", size: 40, spacing: 0.25)
-        Core::Preset::Preset.build(name,
-          {"mark" => {"tip" => {"kind" => "picture", "frames" => [made.asset]}, "size" => {"base" => size}},
-           "trail" => {"spacing" => spacing}, "response" => RESPONSE, "about" => {"author" => author}})
+        Core::Preset::FromTip.build(name, {"kind" => "picture", "frames" => [made.asset]}, author:, size:, spacing:)
       end
 
       # @param made [Core::Tip::Maker::Made]

@@ -81,6 +81,10 @@ module Fobrel
 
       def doubles_back
         show_again
+        places_back
+      end
+
+      def places_back
         @undo["places"].each do |place|
           holder = KeepDouble::HOLDERS.fetch(place["kind"]).find_by(id: place["id"]) or next
           order_back(holder, place)
@@ -88,13 +92,17 @@ module Fobrel
       end
 
       def bring_back
+        editions_back
+        drafts_back
+      end
+
+      def editions_back
         presets = Models::Preset.where(id: @undo["editions"].map(&:first)).order(:id).lock.index_by(&:id)
         back = @undo["editions"].select { |id, _, after| presets[id]&.current_edition_id == after }
         (@undo["editions"] - back).each { |id, _, _| @kept << "“#{presets[id]&.name}” was saved again since; it stays as it is." }
         pairs = back.map { |id, before, _| "(#{Integer(id)}, #{Integer(before)})" }
         Models::Record.connection.execute("UPDATE presets SET current_edition_id = v.edition FROM (VALUES #{pairs.join(", ")}) AS v(id, edition) WHERE presets.id = v.id") if pairs.any?
         Models::Preset.settle(back.map(&:first))
-        drafts_back
       end
 
       # Drafts that the deed made go, unless they were changed since; those it replaced return.
@@ -118,16 +126,33 @@ module Fobrel
 
       def lock_back = Models::Preset.find(@undo["preset"]).update!(locked_by: @undo["locked"] ? nil : @entry.person)
 
+      # What an arrival brought, in the opposite order of its coming.
       def take_out
-        Models::Tagging.where(preset_id: @undo["taggings"].map(&:last)).where(tag_id: @undo["taggings"].map(&:first))
-          .select { @undo["taggings"].include?([_1.tag_id, _1.preset_id]) }.each(&:destroy!)
+        places_back
+        @undo.fetch("orders", []).each do |was|
+          set = Models::BrushSet.find_by(id: was["set"]) and order_back(set, was)
+        end
         @undo["set_items"].each { |set, ids| Models::SetItem.where(brush_set_id: set, preset_id: ids).delete_all }
-        Models::BrushSet.where(id: @undo["sets"]).select { _1.items.none? }.each(&:destroy!)
+        Models::Preset.where(id: @undo["hidden"]).update_all(hidden_at: nil, hidden_by_id: nil)
+        Models::Preset.where(id: @undo["shown"]).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
+        editions_back
+        taggings = @undo["taggings"].to_set
+        Models::Tagging.where(tag_id: taggings.map(&:first), preset_id: taggings.map(&:last)).each { |tagging| tagging.destroy! if taggings.include?([tagging.tag_id, tagging.preset_id]) }
         Models::Preset.where(id: @undo["presets"]).find_each { take_out_preset(_1) }
+        Models::BrushSet.where(id: @undo["sets"]).select { _1.items.none? }.each(&:destroy!)
+        Models::Tag.where(id: @undo["tags"]).select { _1.taggings.none? }.each(&:destroy!)
+        recipes_out
+      end
+
+      # A recipe that somebody has worked on stays.
+      def recipes_out
+        Models::Recipe.where(id: @undo["recipes"]).each do |recipe|
+          (recipe.updated_at > recipe.created_at) ? @kept << "The recipe “#{recipe.name}” has been changed since; it stays." : recipe.destroy!
+        end
       end
 
       def take_out_preset(preset)
-        used = preset.editions.size > 1 || preset.drafts.any? || preset.set_items.any? || preset.start_items.any?
+        used = preset.editions.size > 1 || preset.drafts.any? || preset.set_items.any? || preset.start_items.any? || Models::BundleItem.exists?(preset:)
         return @kept << "“#{preset.name}” has been changed or used since; it stays." if used
         DestroyPresets.erase([preset.id])
       end

@@ -53,8 +53,13 @@ module Fobrel
 
         def person
           # Asked by every resource that a request passes through, so kept with the request.
-          env["fobrel.person"] ||= Models::Person.find_by(id: session["person"]) || raise(Halt.new(401, "Sign in first."))
+          env["fobrel.person"] ||= (token? ? Models::AccessToken.person(token) : Models::Person.find_by(id: session["person"])) || raise(Halt.new(401, token? ? "This token is not known here. Make a new one in Fobrel." : "Sign in first."))
         end
+
+        # A program's token stands for the person who made it; then the cookie counts for nothing.
+        def token = env["HTTP_AUTHORIZATION"].to_s[/\ABearer (\S{1,200})\z/, 1]
+
+        def token? = env["HTTP_AUTHORIZATION"].to_s.start_with?(App::BEARER)
 
         # The libraries this person is a member of; nothing else exists for them.
         def membership(library_id, deed)

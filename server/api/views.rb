@@ -4,6 +4,12 @@ module Fobrel
   module Api
     # How records look in JSON. Shapes are those of openapi.yaml.
     module Views
+      # How far a piece of long work is.
+      #
+      # @param task [Models::Task]
+      # @return [Hash]
+      def self.task(task) = {id: task.id, kind: task.kind, state: task.state, done: task.done, total: task.total, message: task.message, arrival: task.about["arrival"], at: task.updated_at.iso8601}
+
       # A tag with how many brushes carry it.
       class Tag
         include Alba::Resource

@@ -84,17 +84,6 @@ module Fobrel
         answer(Models::Overview.new(library, person).to_h)
       end
 
-      post "/api/libraries/:library/proofs" do
-        data = json
-        found = library
-        list = ids(data).first(2000)
-        presets = found.presets.where(id: list).index_by(&:id).values_at(*list).compact
-        sheet = Models::Proof.new(presets, title: text(data, "title", found.name), options: data)
-        format = (data["format"] == "png") ? "png" : "pdf"
-        headers "Content-Type" => {"pdf" => "application/pdf", "png" => "application/zip"}[format], "Content-Disposition" => "attachment; filename*=UTF-8''proof-sheet.#{(format == "pdf") ? "pdf" : "zip"}"
-        halt 200, (format == "pdf") ? sheet.pdf : sheet.png_zip
-      end
-
       helpers do
         def query = @query ||= Core::Curation::Query.parse(params["q"])
 
@@ -134,11 +123,11 @@ module Fobrel
           states.each_with_index.map { |state, index| {key: state, count: row["s#{index}"]} }
         end
 
-        # Painting what was never painted takes long, so it is done a part at a time: the page
-        # asks again until nothing is left.
+        # Painting what was never painted, and looking closely, take long, so they are done a part
+        # at a time: the page asks again until nothing is left.
         def doubles(library)
           left = Models::Doubles.new(library)
-          more = left.prepare(seconds: 2)
+          more = left.prepare(seconds: 3)
           return {ready: false, left: more, groups: []} if more.positive?
           groups = left.groups
           known = rows(library.presets.where(id: groups.flat_map { _1[:ids] })).index_by { _1["id"] }

@@ -19,12 +19,16 @@ module Fobrel
         end
       end
 
-      # The same with the file's ending, for packages and start folders.
-      module Files
-        def self.fetch(reference)
-          asset = Asset.find_by(sha256: reference.delete_prefix("sha256:")) or return yield
-          Core::Package::Bundle::Asset.new(bytes: asset.bytes, ext: asset.ext)
-        end
+      # A kept picture whose bytes are fetched when they are asked for.
+      Kept = Struct.new(:reference, :ext, :bytesize) do
+        def bytes = Bytes.fetch(reference)
+      end
+
+      # @param references [Array<String>] "sha256:…"
+      # @return [Hash{String => Kept}] those that are kept, for packages and start folders
+      def self.files(references)
+        where(sha256: references.map { _1.delete_prefix("sha256:") }.uniq).pluck(:sha256, :ext, Arel.sql("octet_length(bytes)"))
+          .to_h { |sum, ext, size| ["sha256:#{sum}", Kept.new("sha256:#{sum}", ext, size)] }
       end
     end
   end

@@ -2,79 +2,103 @@
 
 module Fobrel
   module Models
-    # Brushes of a library that paint the same, or nearly the same.
+    # Brushes of a library that paint the same, or nearly the same. Brushes are told apart by
+    # their fingerprints here.
     class Doubles
       # Groups larger than this are compared with their first only.
       MOST = 6
+      Alike = Core::Curation::Likeness
+      private_constant :Alike
 
       def initialize(library)
         @library = library
       end
 
-      # Paints strips that were never painted, for a while.
+      # Paints strips that were never painted, then looks closely at pairs that never were, for a
+      # while.
       #
       # @param seconds [Numeric]
       # @return [Integer] how many are left
       def prepare(seconds:)
-        till = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
-        open = unpainted.to_a
-        open.each_with_index do |preset, index|
-          return open.size - index if Process.clock_gettime(Process::CLOCK_MONOTONIC) > till
-          Strip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
-        rescue Core::Problem
-          next # what cannot be painted looks like nothing else
-        end
-        0
+        @till = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
+        left = work_through(unpainted.to_a) { paint(_1) }
+        return left if left.positive?
+        pairs = likely
+        fresh = pairs - judged(pairs).keys
+        # Pairs that share a strip come together, so that it is unpacked once.
+        work_through(fresh.sort.each_slice(50).to_a) { |some| Likeness.insert_all(some.map { |one, other| {one:, other:, version: VERSION, alike: alike(one, other)} }) } * 50
       end
 
       # @return [Array<Hash>] kind ("identical" or "alike"), alike (the least SSIM of the group's
       #   pairs), ids, and the differences of the first MOST
       def groups = identical + near
 
-      # @return [Array<Array(Integer, Integer)>] pairs of fingerprint-different presets whose
-      #   hashes are close
+      # @return [Array<Array(String, String)>] pairs of fingerprints whose hashes are close
       def candidates
-        first = presets.uniq(&:fingerprint)
-        Core::Curation::Likeness.candidates(first.filter_map { |one| (hash = hashes[one.fingerprint]) && [one.id, [hash, one.size]] }.to_h)
+        Alike.candidates(presets.uniq(&:fingerprint).filter_map { |one| (strip = strips[one.fingerprint]) && [one.fingerprint, [strip.first, one.size]] }.to_h).map(&:sort)
       end
 
       private
 
+      VERSION = Core::Stroke::Strip::VERSION
+      private_constant :VERSION
+
+      # @return [Integer] how many are left when the time is over
+      def work_through(list)
+        list.each_with_index do |one, index|
+          return list.size - index if Process.clock_gettime(Process::CLOCK_MONOTONIC) > @till
+          yield one
+        end
+        0
+      end
+
+      def paint(preset)
+        Strip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
+      rescue Core::Problem
+        nil # what cannot be painted looks like nothing else
+      end
+
       def unpainted
-        done = Strip.where(shape: "wall", version: Core::Stroke::Strip::VERSION).where.not(thumb: nil).select(:fingerprint)
+        done = Strip.where(shape: "wall", version: VERSION).where.not(thumb: nil).select(:fingerprint)
         @library.presets.shown.where.not(fingerprint: done).includes(:current_edition).order(:id)
       end
 
       def presets = @presets ||= @library.presets.shown.in_order.select(:id, :name, :fingerprint, :size, :current_edition_id).to_a
 
-      def hashes
-        @hashes ||= Strip.where(shape: "wall", version: Core::Stroke::Strip::VERSION, fingerprint: presets.map(&:fingerprint)).pluck(:fingerprint, :hash64).to_h
+      def painted = Strip.where(shape: "wall", version: VERSION)
+
+      def strips
+        @strips ||= painted.where(fingerprint: presets.map(&:fingerprint)).where.not(thumb: nil).pluck(:fingerprint, :hash64, :thumb).to_h { |print, *rest| [print, rest] }
       end
 
-      def thumbs
-        @thumbs ||= Strip.where(shape: "wall", version: Core::Stroke::Strip::VERSION, fingerprint: presets.map(&:fingerprint)).where.not(thumb: nil).pluck(:fingerprint, :thumb)
-          .to_h { |print, bytes| [print, Numo::SFloat.cast(Numo::UInt8.from_binary(bytes)) / 255] }
+      def likely = @likely ||= Alike.likely(candidates, strips.transform_values(&:last))
+
+      # What is known of the pairs.
+      def judged(pairs)
+        asked = pairs.to_set
+        Likeness.where(version: VERSION, one: pairs.map(&:first).uniq).pluck(:one, :other, :alike).to_h { |one, other, value| [[one, other], value] }.select { |pair, _| asked.include?(pair) }
       end
 
       def identical
-        presets.group_by(&:fingerprint).values.select { _1.size > 1 }.map { |same| {kind: "identical", alike: 1.0, ids: same.map(&:id), differences: []} }
+        by_print.values.select { _1.size > 1 }.map { |same| {kind: "identical", alike: 1.0, ids: same.map(&:id), differences: []} }
       end
 
       def near
-        alike = candidates.select { |one, other| Core::Curation::Likeness.likely?(thumbs[by_id[one].fingerprint], thumbs[by_id[other].fingerprint]) }.to_h { |pair| [pair, alike(pair)] }.select { |_, value| value >= Core::Curation::Likeness::ALIKE }
-        Core::Curation::Likeness.groups(alike.keys).map do |ids|
-          ordered = presets.map(&:id) & ids
-          {kind: "alike", alike: alike.select { |pair, _| (pair - ids).empty? }.values.min.round(4), ids: ordered, differences: differences(ordered.first(MOST))}
+        close = judged(likely).select { |_, value| value >= Alike::ALIKE }
+        places = presets.map(&:fingerprint).uniq.each_with_index.to_h
+        Alike.groups(close.keys).map do |prints|
+          inside = prints.to_set
+          ids = prints.sort_by { places[_1] }.map { by_print[_1].first.id }
+          {kind: "alike", alike: close.select { |pair, _| inside.include?(pair.first) }.values.min.round(4), ids:, differences: differences(ids.first(MOST))}
         end
       end
 
-      def alike(pair)
+      def alike(one, other)
         @looks ||= Core::Recent.new(4000)
-        looks = pair.map { |id| @looks.fetch(id) { Core::Curation::Likeness.look(Strip.png_for(by_id[id].fingerprint, "wall") { by_id[id].current_edition.value }) } }
-        Core::Curation::Likeness.alike(*looks)
+        Alike.alike(*[one, other].map { |print| @looks.fetch(print) { Alike.look(painted.where(fingerprint: print).pick(:png)) } })
       end
 
-      def by_id = @by_id ||= presets.index_by(&:id)
+      def by_print = @by_print ||= presets.group_by(&:fingerprint)
 
       def differences(ids)
         values = Preset.where(id: ids).includes(:current_edition).index_by(&:id).values_at(*ids).map { _1.current_edition.value }

@@ -13,6 +13,10 @@ module Fobrel
       has_many :families
       has_many :labels
       has_many :ledger_entries
+      has_many :arrivals
+      has_many :exports
+      has_many :recipes
+      has_many :tasks
       validates :name, presence: true
 
       # @param references [Array<String>] "sha256:…"

@@ -4,6 +4,37 @@ module Fobrel
   module Models
     # The painted preview of a preset's content, computed once.
     class Strip < Record
+      # Where a person may see such a brush: an edition in their libraries, or their draft.
+      #
+      # @return [Array<ActiveRecord::Relation>] of what has a document
+      def self.sources(person, fingerprint)
+        mine = person.memberships.select(:library_id)
+        [Edition.joins(:preset).where(fingerprint:, presets: {library_id: mine}), Draft.where(fingerprint:, person:)]
+      end
+
+      # @param presets [Array<Preset>]
+      # @return [Hash{String => String}] the Wall's strip of each by its document's id, painted where it never was
+      def self.of_all(presets)
+        known = where(shape: "wall", version: Core::Stroke::Strip::VERSION, fingerprint: presets.map(&:fingerprint)).pluck(:fingerprint, :png).to_h
+        presets.to_h { |preset| [preset.document_id, known[preset.fingerprint] || png_for(preset.fingerprint, "wall") { preset.current_edition.value }] }
+      end
+
+      # A strip that was painted before, for a person who may see it. A Wall asks for dozens in a
+      # second, so both are one question to the database.
+      #
+      # @return [String, nil] a PNG
+      def self.seen_by(person, fingerprint, shape)
+        rows = connection.select_all(SEEN, "A strip", [fingerprint, shape, Core::Stroke::Strip::VERSION, person.id])
+        rows.cast_values.first
+      end
+
+      SEEN = <<~SQL
+        SELECT png FROM strips WHERE fingerprint = $1 AND shape = $2 AND version = $3 AND (
+          EXISTS (SELECT 1 FROM editions e JOIN presets p ON p.id = e.preset_id JOIN memberships m ON m.library_id = p.library_id WHERE e.fingerprint = $1 AND m.person_id = $4)
+          OR EXISTS (SELECT 1 FROM drafts d WHERE d.fingerprint = $1 AND d.person_id = $4))
+      SQL
+      private_constant :SEEN
+
       # @param preset [Core::Preset::Preset]
       # @param shape [String] one of Core::Stroke::Strip::SHAPES
       # @return [String] a PNG
@@ -11,11 +42,12 @@ module Fobrel
       def self.png_of(preset, shape) = png_for(preset.fingerprint, shape) { preset }
 
       # @param fingerprint [String]
+      # @param assets [#fetch] where its pictures are
       # @yieldreturn [Core::Preset::Preset] asked for only where the strip was never painted
       # @return [String] a PNG
-      def self.png_for(fingerprint, shape)
+      def self.png_for(fingerprint, shape, assets: Asset::Bytes)
         key = {fingerprint:, shape:, version: Core::Stroke::Strip::VERSION}
-        where(key).pick(:png) || Core::Stroke::Strip.png(yield, assets: Asset::Bytes, shape:).tap do |png|
+        where(key).pick(:png) || Core::Stroke::Strip.png(yield, assets:, shape:).tap do |png|
           likeness = (shape == "wall") ? {hash64: Core::Curation::Likeness.hash64(png), thumb: Core::Curation::Likeness.thumb(png)} : {hash64: nil, thumb: nil}
           insert(key.merge(png:, **likeness))
         end

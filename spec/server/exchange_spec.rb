@@ -5,9 +5,9 @@ require "support/api"
 RSpec.describe "coming in and going out", :api do
   before { sign_in("maren") }
 
-  def export(presets, name: "Storm kit") = call(:post, "/api/libraries/#{@first.id}/packages", {preset_ids: presets.map(&:id), name:})
+  def export(presets, name: "Storm kit") = package(@first, presets, name:)
 
-  def import(bytes, library = @second, plan: false) = call(:post, "/api/libraries/#{library.id}/imports?file=kit.zip#{"&plan=true" if plan}", bytes)
+  def import(bytes, library = @second) = take_in(library, bytes)
 
   def counts = [Studio::M::Preset, Studio::M::Edition, Studio::M::Asset, Studio::M::Tag, Studio::M::BrushSet, Studio::M::LedgerEntry].map(&:count)
 
@@ -18,10 +18,10 @@ RSpec.describe "coming in and going out", :api do
     set.put_in_order(presets.values_at(4, 1, 3).map(&:id))
     package = export(presets)
     expect(export(presets)).to eq(package)
-    expect(import(package, plan: true)["items"].map { _1["does"] }.uniq).to eq(["new"])
+    plan = deliver(@second, {"kit.zip" => package})
+    expect(plan["items"].map { _1.values_at("state", "decision") }.uniq).to eq([%w[new take]])
     expect(@second.presets.count).to eq(0)
-    done = import(package)
-    expect([status, done["items"].size]).to eq([201, 8])
+    apply(plan)
     expect(@second.presets.includes(:current_edition).map { _1.current_edition.fingerprint }).to match_array(presets.map { _1.current_edition.fingerprint })
     tags = ->(library) { library.presets.includes(:tags).to_h { [_1.name, _1.tags.map { |tag| [tag.name, tag.colour, tag.shape] }.sort] } }
     expect(tags[@second]).to eq(tags[@first])
@@ -30,7 +30,7 @@ RSpec.describe "coming in and going out", :api do
 
     before = counts
     again = import(package)
-    expect([again["items"].map { _1["does"] }.uniq, again["entry"], counts]).to eq([["identical"], nil, before])
+    expect([again["report"]["lines"].map { _1["state"] }.uniq, again["entry"], counts]).to eq([["identical"], nil, before])
     expect(export(presets)).to eq(package)
   end
 
@@ -50,7 +50,7 @@ RSpec.describe "coming in and going out", :api do
     state = -> { [@second.presets.in_order.map { [_1.name, _1.current_edition.fingerprint] }, Studio::M::Tagging.count, Studio::M::SetItem.count] }
     before = state.call
     done = import(export(presets))
-    expect(done["items"].map { _1.values_at("does", "becomes") }).to include(["renamed", "#{presets[0].name} 2"])
+    expect(done["report"]["lines"].map { _1.values_at("state", "decision", "becomes") }).to include(["apart", "both", "#{presets[0].name} 2"])
     expect(own.reload.current_edition.document["trail"]["spacing"]).to eq(0.77)
     expect(call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]).to eq([])
     expect(state.call).to eq(before)
@@ -67,9 +67,9 @@ RSpec.describe "coming in and going out", :api do
     good = export(presets)
     changed = good.dup.tap { |bytes| bytes.setbyte(bytes.bytesize / 3, bytes.getbyte(bytes.bytesize / 3) ^ 1) }
     before = counts
-    answers = ["", "words", good[0, 900], changed].map { import(_1) }
-    expect(answers.map { _1["error"] }).to all(match(/\Akit\.zip .*Nothing was kept/))
-    expect([status, counts]).to eq([422, before])
+    answers = ["", "words", good[0, 900], changed].map { import(_1)["report"]["lines"].sole }
+    expect(answers.map { _1["sentence"] }).to all(match(/\Akit\.zip .*(Nothing was kept|left out)/))
+    expect([answers.map { _1["decision"] }.uniq, counts]).to eq([["leave"], before])
   end
 
   it "makes a brush from a scan, with the mark in its strip, and refuses bad pictures whole" do

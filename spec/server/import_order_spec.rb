@@ -16,13 +16,13 @@ RSpec.describe "importing in any order", :api do
     Array.new(8) { |i| Fobrel::Core::Preset::Preset.build("Brush #{chance.rand(5)}#{" b" if i.odd?}", strokes[chance.rand(5)]) }
   end
 
-  def package(presets, chance)
+  def pack(presets, chance)
     items = presets.map { Fobrel::Core::Package::Bundle::Item.new(preset: _1, edition: 1 + chance.rand(3)) }
     sets = [Fobrel::Core::Package::Bundle::Group.new(name: "Kit #{chance.rand(2)}", presets: presets.map(&:id).shuffle(random: chance))]
     Fobrel::Core::Package::Writer.zip(Fobrel::Core::Package::Bundle.build(items:, assets: {}, sets:))
   end
 
-  def import(bytes) = call(:post, "/api/libraries/#{@second.id}/imports?file=p.zip", bytes)
+  def import(bytes) = take_in(@second, bytes)
 
   def state
     @second.reload
@@ -35,7 +35,7 @@ RSpec.describe "importing in any order", :api do
     it "ends with the same strokes and sets, doubles nothing, and is undone whole (seed #{seed})" do
       chance = Random.new(seed)
       presets = pool(chance)
-      packages = Array.new(3) { package(presets.sample(5, random: chance), chance) }
+      packages = Array.new(3) { pack(presets.sample(5, random: chance), chance) }
       forwards = Studio::M::Record.transaction(requires_new: true) do
         packages.each { import(_1) }
         state.tap { raise ActiveRecord::Rollback, @kept = _1 }
@@ -43,6 +43,7 @@ RSpec.describe "importing in any order", :api do
       packages.reverse_each { import(_1) }
       packages.each { import(_1) }
       expect(state.slice(:strokes, :sets)).to eq(forwards.slice(:strokes, :sets))
+      expect(state[:strokes].size).to be_between(3, 5)
       expect(state[:strokes].uniq).to eq(state[:strokes])
       expect(@second.presets.pluck(:name).map(&:downcase).uniq.size).to eq(@second.presets.count)
 

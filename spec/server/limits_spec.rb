@@ -25,15 +25,15 @@ RSpec.describe "hostile input", :api do
     }
     before = counts
     hostile.each do |what, bytes|
-      answer = call(:post, "#{home}/imports?file=gift.zip", bytes)
-      expect([what, status, answer["error"]]).to match([what, 422, /\Agift\.zip .*Nothing was kept/])
+      lines = take_in(@first, bytes, file: "gift.zip")["report"]["lines"]
+      expect([what, lines.map { _1["decision"] }.uniq, lines.first["sentence"]]).to match([what, ["leave"], /gift\.zip .*(Nothing was kept|left aside)|This preset cannot be used/])
     end
     expect(counts).to eq(before)
   end
 
   it "refuses ill-formed requests with a sentence, on every route that takes a body" do
     before = counts
-    routes = ["#{home}/taggings", "#{home}/sets", "#{home}/reset", "#{home}/packages", "#{home}/strip", "#{home}/seats", "/api/presets/#{preset.id}/editions", "/api/presets/#{preset.id}/variations"]
+    routes = ["#{home}/taggings", "#{home}/sets", "#{home}/reset", "#{home}/exports", "#{home}/arrivals", "#{home}/strip", "#{home}/seats", "/api/presets/#{preset.id}/editions", "/api/presets/#{preset.id}/variations"]
     bodies = ["", "{", "[]", "null", "\xFF", "[" * 200, '{"preset_ids": "all"}', '{"preset_ids": [1.5]}', '{"preset_ids": [99999999999999999999]}', '{"name": 5, "tag": {}, "document": 7}']
     routes.product(bodies).each do |path, text|
       header "Host", "localhost"

@@ -228,15 +228,15 @@ RSpec.describe "finding and ordering", :api do
     it "prints proof sheets as PDF and PNG, of any size, ground and name" do
       make("Ωmega Фон — « é »", about: {"notes" => "x" * 400})
       list = @first.presets.ids
-      pdf = call(:post, "#{library}/proofs", {preset_ids: list * 1, title: "Sheet", page: "A4", columns: 2, ground: "grey", shown: %w[size traits notes keys]})
+      pdf = call(:post, "#{library}/exports", {kind: "proof", of: {preset_ids: list}, name: "Sheet", options: {page: "A4", columns: 2, ground: "grey", shown: %w[size traits notes keys]}})
       expect(pdf).to start_with("%PDF")
       pages = Vips::Image.pdfload_buffer(pdf, dpi: 40)
       expect([pages.get("n-pages"), pages.width, pages.height]).to match([1, be_within(3).of(331), be_within(3).of(468)])
-      zip = call(:post, "#{library}/proofs", {preset_ids: list, format: "png", page: "Letter", landscape: true, columns: 1, ground: "black"})
+      zip = call(:post, "#{library}/exports", {kind: "proof", of: {preset_ids: list}, options: {format: "png", page: "Letter", landscape: true, columns: 1, ground: "black"}})
       names = Zip::File.open_buffer(StringIO.new(zip)).map(&:name)
       expect(names).to eq(["proof-01.png", "proof-02.png", "proof-03.png", "proof-04.png", "proof-05.png"].first(names.size))
       expect(names.size).to be > 1
-      expect(call(:post, "#{library}/proofs", {preset_ids: []})["error"]).to match(/Nothing is picked/)
+      expect(call(:post, "#{library}/exports", {kind: "proof", of: {preset_ids: []}})["error"]).to match(/Nothing is picked/)
     end
   end
 end

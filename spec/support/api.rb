@@ -34,6 +34,27 @@ module ApiHelp
     JSON.parse(last_response.body)
   end
 
+  # Brings files into a library, by name; gives the arrival with its plan.
+  def deliver(library, files, name: files.keys.first)
+    arrival = call(:post, "/api/libraries/#{library.id}/arrivals", {name:})
+    files.each { |file, bytes| call(:put, "/api/arrivals/#{arrival["id"]}/files?name=#{Rack::Utils.escape(file)}", bytes.b) }
+    call(:post, "/api/arrivals/#{arrival["id"]}/read", {})
+    call(:get, "/api/arrivals/#{arrival["id"]}")
+  end
+
+  def apply(plan) = call(:post, "/api/arrivals/#{plan["id"]}/apply", {stamp: plan["stamp"]})
+
+  # The same, taken in as the plan proposes, or as was decided.
+  def take_in(library, bytes, file: "kit.zip", choices: nil)
+    plan = deliver(library, {file => bytes})
+    plan = call(:put, "/api/arrivals/#{plan["id"]}", choices) if choices
+    apply(plan)
+    call(:get, "/api/arrivals/#{plan["id"]}")
+  end
+
+  # A package of brushes, as the server exports it.
+  def package(library, presets, name: "Storm kit", **options) = call(:post, "/api/libraries/#{library.id}/exports", {kind: "package", name:, of: {preset_ids: presets.map(&:id)}, options:})
+
   def status = last_response.status
 
   def committee_options = {schema: CONTRACT, old_assert_behavior: false, parse_response_by_content_type: true}

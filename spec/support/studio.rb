@@ -16,6 +16,9 @@ require_relative "../../demo/studio"
 ActiveModel::SecurePassword.min_cost = true
 Fobrel::Database.connect
 Fobrel::Database.migrate
+# Long work is done where it is asked for; the queue itself has a spec of its own.
+Que::Job.run_synchronously = true
+ENV["GALLERY_WAIT"] = "0"
 
 # What server and browser specs share.
 module Studio

@@ -30,8 +30,9 @@ RSpec.describe Fobrel::Core::Curation::Likeness do
     expect(described_class.alike(looks[0], looks[1])).to be < 0.7
     expect(described_class.alike(looks[0], looks[2])).to be >= described_class::ALIKE
     expect(S::Comparison.ssim(looks[0], looks[1])).to be > 0.85
-    thumbs = [strip(size: 20), strip(size: 30)].map { Numo::SFloat.cast(Numo::UInt8.from_binary(described_class.thumb(_1))) / 255 }
-    expect([described_class.likely?(*thumbs), described_class.likely?(thumbs[0], thumbs[0])]).to eq([false, true])
+    thumbs = {"20" => 20, "30" => 30, "same" => 20}.transform_values { described_class.thumb(strip(size: _1)) }
+    expect(described_class.likely([%w[20 30], %w[20 same], %w[20 unpainted]], thumbs)).to eq([%w[20 same]])
+    expect(described_class.likely([%w[20 30]], {})).to eq([])
   end
 
   it "gathers pairs into groups" do

@@ -24,12 +24,6 @@ RSpec.describe Fobrel::Core::Package::Kit do
     expect(got["Leaf/shape.svg"]).to eq(shape)
   end
 
-  it "writes one table with a column for each setting that any brush has" do
-    table = CSV.parse(described_class.csv([picture("A"), round_preset(size: 7, hardness: 0.5, response: [by_pressure("size", 0.2, 1)])]), headers: true)
-    expect(table.map { _1.to_h.values_at("name", "mark.size.base", "mark.tip.hardness", "mark.tip.colours") }).to eq([["A", "20", nil, "tint"], ["Round", "7", "0.5", nil]])
-    expect(JSON.parse(table[1]["response"]).first.values_at("drives", "to")).to eq(["size", 1])
-  end
-
   it "gives no brush a folder that leaves its place, or another's; a cell is never a formula" do
     names = ["../../etc", "fog", "Fog", "..", "CON:", "/", "帆", "a" * 150, "=1+1"]
     got = files(described_class.zip(names.map { picture(_1) }, assets:))

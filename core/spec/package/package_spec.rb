@@ -53,6 +53,14 @@ RSpec.describe Fobrel::Core::Package do
     expect(package::Writer.zip(again)).to eq(zip)
   end
 
+  it "writes the same into a file, with one picture in memory at a time" do
+    Dir.mktmpdir do |folder|
+      File.open("#{folder}/p.zip", "w+b") { |file| package::Writer.write(bundle, file) }
+      expect(File.binread("#{folder}/p.zip")).to eq(zip)
+      File.open("#{folder}/p.zip", "rb") { |file| package::Archive.open(file) { |files| expect(package::Reader.survey(files).items.map(&:edition)).to eq([3, 1]) } }
+    end
+  end
+
   it "holds what was picked and what that needs, and nothing else" do
     expect(package::Archive.read(zip).keys).to contain_exactly("bagit.txt", "bag-info.txt", "manifest-sha256.txt", "tagmanifest-sha256.txt", "data/bundle.json",
       "data/presets/#{fog.id}.json", "data/presets/#{rope.id}.json", "data/assets/#{Digest::SHA256.hexdigest(tip)}.png", "data/strips/#{fog.id}.png")

@@ -1,11 +1,17 @@
 <script setup lang="ts">
+import { onBeforeUnmount, ref } from 'vue'
+
 /** A preset's strip on its own ground. The picture belongs to the content: the fingerprint is its address. */
 defineProps<{ fingerprint?: string; src?: string; shape?: 'wall' | 'peek'; label: string; lazy?: boolean }>()
+const image = ref<HTMLImageElement>()
+// A picture that was scrolled past is let go at once: one that has not come yet would keep those in
+// sight waiting, and ten thousand of them would fill the memory.
+onBeforeUnmount(() => image.value?.removeAttribute('src'))
 </script>
 
 <template>
   <span class="strip" :class="{ tall: shape === 'peek' }">
-    <img v-if="src || fingerprint" :src="src ?? `/api/strips/${fingerprint}/${shape ?? 'wall'}.png`" :alt="`The stroke of ${label}`" :loading="lazy ? 'lazy' : undefined" draggable="false" />
+    <img v-if="src || fingerprint" ref="image" :src="src ?? `/api/strips/${fingerprint}/${shape ?? 'wall'}.png`" :alt="`The stroke of ${label}`" :loading="lazy ? 'lazy' : undefined" draggable="false" />
   </span>
 </template>
 

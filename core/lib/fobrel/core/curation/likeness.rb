@@ -96,13 +96,19 @@ module Fobrel
         # @return [String] THUMB grey tones, a byte each
         def self.thumb(png) = Numo::UInt8.cast((grey(png, *THUMB) * 255).round).to_binary
 
-        # Whether two strips may be alike; far quicker than looking closely.
+        # Those pairs whose strips may be alike; far quicker than looking closely.
         #
-        # @param one [Numo::SFloat] a thumb's tones, 0–1
-        # @param other [Numo::SFloat]
-        def self.likely?(one, other)
-          painted = (Numo::SFloat.minimum(one, other) < 0.98).count_true
-          painted.zero? || (one - other).abs.sum / painted <= APART
+        # @param pairs [Array<Array(Object, Object)>]
+        # @param thumbs [Hash{Object => String}] as #thumb gives them; a pair that has none is dropped
+        # @return [Array<Array(Object, Object)>]
+        def self.likely(pairs, thumbs)
+          at = thumbs.keys.each_with_index.to_h
+          tones = Numo::SFloat.cast(Numo::UInt8.from_binary(thumbs.values.join).reshape(at.size, THUMB.inject(:*))) / 255 if at.any?
+          pairs.select { |pair| pair.all? { at.key?(_1) } }.each_slice(2000).flat_map do |some|
+            one, other = some.transpose.map { |keys| tones[keys.map { at[_1] }, true] }
+            painted = (Numo::SFloat.minimum(one, other) < 0.98).count_true(1)
+            some.values_at(*((one - other).abs.sum(1) <= Numo::SFloat.cast(painted) * APART).where.to_a)
+          end
         end
 
         # @param png [String] a strip

@@ -3,8 +3,10 @@
 module Fobrel
   module Core
     module Package
-      # A ZIP file from outside, opened with suspicion: every entry's name and size is checked
-      # before anything is unpacked, and nothing is ever written outside the chosen folder.
+      # A ZIP file from outside, opened with suspicion: every entry's name, size and place is
+      # checked before anything is unpacked, and nothing is ever written outside the chosen folder.
+      #
+      #   Archive.open(File.open("kit.zip", "rb"), name: "kit.zip") { |files| files["bundle.json"] }
       class Archive
         # Raised in one sentence when a file is no ZIP that may be opened.
         class Refused < Problem; end
@@ -21,34 +23,70 @@ module Fobrel
         # @param name [String] what to call it in a message
         # @return [Hash{String => String}] the files by their path, in the order they lie in the ZIP
         # @raise [Refused]
-        def self.read(bytes, name: "The file")
-          raise Refused, "#{name} is empty (0 bytes). Nothing was kept. Export it again." if bytes.empty?
-          raise Refused, "#{name} is larger than #{MAX_BYTES / 1024**3} GB. Nothing was kept." if bytes.bytesize > MAX_BYTES
-          new(name).read(bytes)
+        def self.read(bytes, name: "The file") = self.open(StringIO.new(bytes.b), name:) { |files| files.keys.to_h { [_1, files[_1]] } }
+
+        # Opens a ZIP whose files are unpacked one by one, as they are asked for.
+        #
+        # @param io [IO, StringIO] binary, that can be moved about in
+        # @yieldparam files [Archive]
+        # @return what the block gives
+        # @raise [Refused] also while a file is unpacked
+        def self.open(io, name: "The file")
+          raise Refused, "#{name} is empty (0 bytes). Nothing was kept. Export it again." if io.size.zero?
+          raise Refused, "#{name} is larger than #{MAX_BYTES / 1024**3} GB. Nothing was kept." if io.size > MAX_BYTES
+          yield guarded(name) { new(io, name) }
+        end
+
+        # The ZIP library meets broken files with errors of every kind.
+        def self.guarded(name)
+          yield
         rescue Refused
           raise
-        rescue # the ZIP library meets broken headers with errors of every kind
+        rescue
           raise Refused, "#{name} is no ZIP file, or it is damaged. Nothing was kept. Export it again."
         end
 
-        def initialize(name)
+        def initialize(io, name)
           @name = name
+          refuse("holds more than #{MAX_ENTRIES} files") if count(io) > MAX_ENTRIES
+          entries = Zip::File.open_buffer(io).entries
+          refuse("has files that lie over one another") if overlapping?(entries)
+          files = entries.reject(&:directory?).each { check(_1) }
+          refuse("holds two files of the same name") if files.map { _1.name.downcase }.uniq.size < files.size
+          refuse("would unpack to more than #{MAX_UNPACKED / 1024**3} GB") if files.sum(&:size) > MAX_UNPACKED
+          @entries = files.to_h { [utf8(_1.name), _1] }
         end
 
-        def read(bytes)
-          Zip::File.open_buffer(StringIO.new(bytes.b)) do |zip|
-            entries = zip.entries
-            refuse("holds more than #{MAX_ENTRIES} files") if entries.size > MAX_ENTRIES
-            files = entries.reject(&:directory?).each { check(_1) }
-            refuse("holds two files of the same name") if files.map { _1.name.downcase }.uniq.size < files.size
-            refuse("would unpack to more than #{MAX_UNPACKED / 1024**3} GB") if files.sum(&:size) > MAX_UNPACKED
-            return files.to_h { [utf8(_1.name), unpack(_1)] }
-          end
+        # @return [Array<String>] paths, in the order they lie in the ZIP
+        def keys = @entries.keys
+
+        def key?(path) = @entries.key?(path)
+
+        # @return [String, nil] what lies at a path, unpacked and held against its sum
+        # @raise [Refused]
+        def [](path)
+          entry = @entries[path] or return
+          self.class.guarded(@name) { unpack(entry) }
         end
 
         private
 
         def refuse(why) = raise(Refused, "#{@name} #{why}. Nothing was kept. Ask for a new copy from its maker.")
+
+        # How many entries it states, before the library makes an object of each.
+        def count(io)
+          io.seek(-[io.size, 66_000].min, IO::SEEK_END)
+          tail = io.read.b
+          io.rewind
+          at = tail.rindex("PK\x05\x06".b) or refuse("is no ZIP file, or it is damaged")
+          count = tail[at + 10, 2].unpack1("v")
+          (wide = tail.rindex("PK\x06\x06".b)) ? [count, tail[wide + 32, 8].unpack1("Q<")].max : count
+        end
+
+        # A small ZIP can claim the same packed bytes for many files.
+        def overlapping?(entries)
+          entries.map { [_1.local_header_offset, _1.compressed_size] }.sort.each_cons(2).any? { |(at, size), (following, _)| at + size + 30 > following }
+        end
 
         def check(entry)
           refuse("has a path that leads out of its folder (#{utf8(entry.name)[0, 80].inspect})") unless utf8(entry.name).match?(SAFE_NAME)

@@ -19,7 +19,9 @@ module Fobrel
         # One preset and the number of its edition.
         Item = Struct.new(:preset, :edition, keyword_init: true)
         # A picture: its bytes and its file ending.
-        Asset = Struct.new(:bytes, :ext, keyword_init: true)
+        Asset = Struct.new(:bytes, :ext, keyword_init: true) do
+          def bytesize = bytes.bytesize
+        end
         # A set: its name, and the ids of its presets in order.
         Group = Struct.new(:name, :presets, keyword_init: true)
         # A tag: its name, colour, shape.
@@ -27,27 +29,29 @@ module Fobrel
 
         WORDS = %i[name version licence author description].freeze
 
-        attr_reader(*WORDS, :items, :assets, :sets, :tags, :strips)
+        attr_reader(*WORDS, :items, :assets, :sets, :tags, :strips, :recipes)
 
         # Takes from `assets` only what the presets need.
         #
         # @param items [Array<Item>] in order; each preset once
         # @param assets [#fetch] from "sha256:…" to Asset
         # @param strips [Hash{String => String}] PNG by preset id
+        # @param recipes [Array<Recipe>]
         # @return [Bundle]
         # @raise [Preset::MissingNeed, Invalid]
-        def self.build(items:, assets:, sets: [], tags: [], strips: {}, name: "", version: "1.0.0", licence: "", author: "", description: "")
+        def self.build(items:, assets:, sets: [], tags: [], strips: {}, recipes: [], name: "", version: "1.0.0", licence: "", author: "", description: "")
           needed = items.flat_map { |item| item.preset.needs.map { |need| [need, item.preset] } }
             .to_h { |need, preset| [need, assets.fetch(need) { raise Preset::MissingNeed.new(preset, need) }] }
-          new(items:, assets: needed, sets:, tags:, strips:, name:, version:, licence:, author:, description:)
+          new(items:, assets: needed, sets:, tags:, strips:, recipes:, name:, version:, licence:, author:, description:)
         end
 
-        def initialize(items:, assets:, sets:, tags:, strips:, **words)
+        def initialize(items:, assets:, sets:, tags:, strips:, recipes: [], **words)
           @items = items.freeze
           @assets = assets.freeze
           @sets = sets.freeze
           @tags = tags.freeze
           @strips = strips.freeze
+          @recipes = recipes.freeze
           WORDS.each { instance_variable_set("@#{_1}", words.fetch(_1)) }
           check
           freeze
@@ -60,7 +64,7 @@ module Fobrel
         def with_strips
           parts = assets.transform_values(&:bytes)
           painted = presets.to_h { |preset| [preset.id, strips[preset.id] || Stroke::Strip.png(preset, assets: parts)] }
-          Bundle.new(items:, assets:, sets:, tags:, strips: painted, **WORDS.to_h { [_1, public_send(_1)] })
+          Bundle.new(items:, assets:, sets:, tags:, recipes:, strips: painted, **WORDS.to_h { [_1, public_send(_1)] })
         end
 
         # @return [Array<Preset::Preset>] in order
@@ -72,7 +76,8 @@ module Fobrel
            "description" => description,
            "presets" => items.map { {"id" => _1.preset.id, "edition" => _1.edition, "fingerprint" => _1.preset.fingerprint} },
            "sets" => sets.map { {"name" => _1.name, "presets" => _1.presets} },
-           "tags" => tags.map { {"name" => _1.name, "colour" => _1.colour, "shape" => _1.shape} }}
+           "tags" => tags.map { {"name" => _1.name, "colour" => _1.colour, "shape" => _1.shape} },
+           **(recipes.any? ? {"recipes" => recipes.map(&:to_h)} : {})}
         end
 
         private

@@ -26,9 +26,9 @@ module Fobrel
         # @raise [Problem] when something lies there already
         def self.write(bundle, folder)
           raise Problem, "#{folder} is not empty. Nothing was written. Name another folder." if File.exist?(folder) && !Dir.empty?(folder)
-          Writer.payload(bundle).each do |path, bytes|
+          Writer.payload(bundle).each do |path, file|
             FileUtils.mkdir_p(File.dirname(File.join(folder, path)))
-            File.binwrite(File.join(folder, path), bytes)
+            File.binwrite(File.join(folder, path), Writer.bytes(file))
           end
         end
       end

@@ -16,52 +16,16 @@ module Fobrel
         def self.zip(presets, assets:, strips: {})
           # In one writing, so that it does not matter how a document came to be kept.
           presets = presets.map { Preset::Preset.restore(JSON.parse(_1.canonical)) }
-          files = {"settings.csv" => csv(presets), "settings.json" => JSON.pretty_generate(presets.map(&:to_h)) << "\n"}
-          presets.zip(folders(presets)).each do |preset, folder|
+          files = {"settings.csv" => Table.write(presets), "settings.json" => JSON.pretty_generate(presets.map(&:to_h)) << "\n"}
+          presets.zip(FileName.each_once(presets.map(&:name))).each do |preset, folder|
             files["#{folder}/strip.png"] = strips[preset.id] if strips[preset.id]
             files.merge!(parts(preset, folder, assets))
           end
           Writer.pack(files)
         end
 
-        # @param presets [Array<Preset::Preset>]
-        # @return [String] a row for each preset, a column for each setting that any of them has;
-        #   RFC 4180, UTF-8
-        def self.csv(presets)
-          rows = presets.map { flat(Schema.fill(_1.to_h)) }
-          columns = rows.flat_map(&:keys).uniq
-          CSV.generate { |csv| [columns, *rows.map { |row| row.values_at(*columns).map { safe(_1) } }].each { csv << _1 } }
-        end
-
-        # A cell that a table program would run as a formula is told apart by an apostrophe.
-        #
-        # @param value [Object]
-        def self.safe(value) = (value.is_a?(String) && value.match?(/\A[=+\-@\t\r]/)) ? "'#{value}" : value
-
-        Schema = Preset::Schema
-        private_constant :Schema
-
         class << self
           private
-
-          # A folder for each brush, named for it: safe on every system, each once.
-          def folders(presets)
-            seen = Hash.new(0)
-            presets.map do |preset|
-              plain = preset.name.unicode_normalize(:nfc).gsub(/[^[:alnum:] _-]/, "-").gsub(/\A[ .-]+|[ .-]+\z/, "")[0, 60]
-              plain = "brush" if plain.empty?
-              number = (seen[plain.downcase] += 1)
-              (number == 1) ? plain : "#{plain} (#{number})"
-            end
-          end
-
-          def flat(value, path = [])
-            case value
-            when Hash then value.empty? ? {path.join(".") => "{}"} : value.flat_map { |key, inner| flat(inner, path + [key]).to_a }.to_h
-            when Array then {path.join(".") => (value.all? { _1.is_a?(String) }) ? value.join(" ") : JSON.generate(value)}
-            else {path.join(".") => value}
-            end
-          end
 
           def parts(preset, folder, assets)
             fetch = ->(reference) { assets.fetch(reference) { raise Preset::MissingNeed.new(preset, reference) } }

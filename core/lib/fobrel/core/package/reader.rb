@@ -18,77 +18,84 @@ module Fobrel
           end
         end
 
+        # What is wrong with one preset of a package that is sound as a whole: "unreadable",
+        # "lacking" (a need is missing) or "future" (of a later version), a sentence, and its
+        # settings where they could be read.
+        Trouble = Struct.new(:name, :kind, :sentence, :document)
+
+        # A package taken apart: the words about it, Bundle::Item list in order, pictures by
+        # reference, sets, tags, recipes, strips by preset id, and Trouble for what cannot be used.
+        Reading = Struct.new(:words, :items, :assets, :sets, :tags, :recipes, :strips, :troubles, keyword_init: true)
+
         # @param bytes [String] a `.fobrel.zip` file
         # @param name [String] what to call it in a message
         # @return [Bundle]
+        # @raise [Archive::Refused, Invalid] when anything at all is wrong
+        def self.read(bytes, name: "The package") = Archive.open(StringIO.new(bytes.b), name:) { |files| new(name).bundle(new(name).unbagged(files)) }
+
+        # Takes an opened package apart, keeping what is sound of it: one bad preset does not
+        # spoil the rest, one wrong checksum does.
+        #
+        # @param files [Archive]
+        # @yieldparam reference [String] of a picture, once each
+        # @yieldparam asset [Bundle::Asset]
+        # @yieldreturn what stands for the picture in Reading#assets
+        # @return [Reading]
         # @raise [Archive::Refused, Invalid]
-        def self.read(bytes, name: "The package") = new(name).read(Archive.read(bytes, name:))
+        def self.survey(files, name: "The package", &keep)
+          reader = new(name)
+          reader.survey(reader.unbagged(files), strips: false, &keep)
+        end
 
         # Reads the files below data/, from a folder or an opened package.
         #
-        # @param payload [Hash{String => String}]
+        # @param payload [#keys, #[]]
         # @return [Bundle]
         # @raise [Invalid]
         def self.read_payload(payload, name: "The folder") = new(name).bundle(payload)
+
+        # Whether an opened ZIP claims to be a package.
+        def self.package?(files) = files.keys.any? { _1.match?(%r{\A([^/]+/)?bagit\.txt\z}) }
 
         def initialize(name)
           @name = name
           @problems = []
         end
 
-        def read(files)
-          bundle(unbag(rooted(files)))
+        # @return [#keys, #[]] the files below data/, each held against its sum as it is read
+        def unbagged(files)
+          bag = Bag.new(files, @name)
+          bag.check.each { @problems << _1 }
+          stop if @problems.any?
+          bag
         end
 
         def bundle(payload)
-          description = description(payload)
-          presets = payload.filter_map { |path, json| preset(path, json) if path.match?(%r{\Apresets/[^/]+\.json\z}) }.to_h
+          reading = survey(payload)
+          @problems.concat(reading.troubles.map(&:sentence))
           stop if @problems.any?
-          items = items(description, presets)
-          assets = assets(payload, presets.each_value)
-          strips = strips(payload, presets)
-          stop if @problems.any?
-          built = words(description).merge(items:, assets:, strips:, sets: sets(description), tags: tags(description))
-          Bundle.new(**built)
+          Bundle.new(**reading.words, **reading.to_h.slice(:items, :assets, :strips, :sets, :tags, :recipes))
         rescue Bundle::Invalid => e
           @problems << e.message
           stop
         end
 
+        def survey(payload, strips: true, &keep)
+          @troubles = []
+          description = description(payload)
+          presets = payload.keys.filter_map { |path| preset(path, payload[path]) if path.match?(%r{\Apresets/[^/]+\.json\z}) }.to_h
+          listed(description, presets)
+          stop if @problems.any?
+          assets = assets(payload, presets, &keep)
+          strips = strips(payload, presets, strips)
+          stop if @problems.any?
+          items = items(description, presets)
+          Reading.new(words: words(description), items:, assets:, strips:, sets: sets(description, items), tags: tags(description), recipes: recipes(description), troubles: @troubles)
+        end
+
         private
 
         def stop = raise(Invalid.new(@name, @problems))
-
-        # Some programs wrap a bag in a folder of its own (RFC 8493, serialization).
-        def rooted(files)
-          return files if files.key?("bagit.txt")
-          base = files.keys.find { _1.match?(%r{\A[^/]+/bagit\.txt\z}) }
-          raise Invalid.new(@name, ["It is not a package: it has no bagit.txt."]) unless base
-          base = base.delete_suffix("bagit.txt")
-          files.select { |path, _| path.start_with?(base) }.transform_keys { _1.delete_prefix(base) }
-        end
-
-        def unbag(files)
-          unless files["bagit.txt"].match?(/\ABagIt-Version: (0\.97|1\.0)\r?\nTag-File-Character-Encoding: UTF-8\s*\z/)
-            raise Invalid.new(@name, ["Its bagit.txt is not that of a BagIt 1.0 bag."])
-          end
-          data, tags = files.partition { |path, _| path.start_with?("data/") }.map(&:to_h)
-          compare(data, "manifest-sha256.txt", files, complete: true)
-          compare(tags, "tagmanifest-sha256.txt", files, complete: false) if files.key?("tagmanifest-sha256.txt")
-          stop if @problems.any?
-          data.transform_keys { _1.delete_prefix("data/") }
-        end
-
-        def compare(present, manifest, files, complete:)
-          listed = (files[manifest] || "").scrub.lines(chomp: true).filter_map { _1.match(/\A(\h{64})\s+\*?(.+)\z/) }.to_h { [_1[2], _1[1].downcase] }
-          @problems << "It has no #{manifest}." if listed.empty?
-          listed.each do |path, sum|
-            if !present.key?(path) then @problems << "#{path} is listed but missing."
-            elsif Digest::SHA256.hexdigest(present[path]) != sum then @problems << "#{path} was changed since it was packed."
-            end
-          end
-          (present.keys - listed.keys).each { @problems << "#{_1} is not listed in #{manifest}." } if complete
-        end
 
         def description(payload)
           json = payload["bundle.json"] or return {}
@@ -104,7 +111,7 @@ module Fobrel
         def shaped?(found)
           found.is_a?(Hash) && found.fetch("format", Bundle::FORMAT) == Bundle::FORMAT &&
             Bundle::WORDS.all? { found.fetch(_1.to_s, "").is_a?(String) } &&
-            %w[presets sets tags].all? { |key| list?(found.fetch(key, [])) { _1.is_a?(Hash) } } &&
+            %w[presets sets tags recipes].all? { |key| list?(found.fetch(key, [])) { _1.is_a?(Hash) } } &&
             found.fetch("presets", []).all? { _1["id"].is_a?(String) && _1.fetch("edition", 1).is_a?(Integer) && _1.fetch("edition", 1).between?(1, 1_000_000) } &&
             found.fetch("sets", []).all? { |set| text?(set["name"]) && list?(set.fetch("presets", [])) { _1.is_a?(String) } } &&
             found.fetch("tags", []).all? { text?(_1["name"]) }
@@ -118,50 +125,88 @@ module Fobrel
           read = Preset::Preset.parse(json, name: path)
           @problems << "#{path} holds the preset #{read.id}." unless path == "presets/#{read.id}.json"
           [read.id, read]
+        rescue Preset::Preset::Later => e
+          trouble(e.document["name"].to_s, "future", e.message, e.document)
         rescue Preset::Preset::Invalid => e
-          @problems << e.message
-          nil
+          trouble(File.basename(path), "unreadable", e.message)
         end
 
-        def items(description, presets)
-          listed = description.fetch("presets", [])
-          listed.each { @problems << "The preset #{_1["id"]} is listed but missing." unless presets.key?(_1["id"]) }
-          listed.each do |entry|
-            preset = presets[entry["id"]] or next
-            @problems << "“#{preset.name}” is not the preset that was packed." if entry["fingerprint"] && entry["fingerprint"] != preset.fingerprint
-          end
-          editions = listed.to_h { [_1["id"], _1.fetch("edition", 1)] }
-          order = editions.keys | presets.each_value.sort_by { _1.name.downcase }.map(&:id)
-          order.filter_map { |id| presets[id] && Bundle::Item.new(preset: presets[id], edition: editions.fetch(id, 1)) }
-        end
+        def trouble(*what) = @troubles.push(Trouble.new(*what)) && nil
 
-        def assets(payload, presets)
-          lying = payload.filter_map { |path, bytes| (m = path.match(%r{\Aassets/(\h{64})\.([a-z0-9]{1,5})\z})) && [m[1], Bundle::Asset.new(bytes:, ext: m[2])] }.to_h
-          presets.flat_map { |preset| preset.needs.map { [_1, preset] } }.each_with_object({}) do |(need, preset), kept|
-            asset = lying[need.delete_prefix("sha256:")]
-            if asset.nil? then @problems << Preset::MissingNeed.new(preset, need).message
-            elsif Digest::SHA256.hexdigest(asset.bytes) != need.delete_prefix("sha256:") then @problems << "The picture #{need[0, 19]}… is not what its name says."
-            elsif !kept.key?(need) && picture?(asset, need) then kept[need] = asset
+        # What bundle.json says must be there, unless it was found and cannot be used.
+        def listed(description, presets)
+          unread = @troubles.size
+          description.fetch("presets", []).each do |entry|
+            preset = presets[entry["id"]]
+            if preset.nil? then ((unread -= 1) < 0) && @problems << "The preset #{entry["id"]} is listed but missing."
+            elsif entry["fingerprint"] && entry["fingerprint"] != preset.fingerprint then @problems << "“#{preset.name}” is not the preset that was packed."
             end
           end
         end
 
-        def picture?(asset, need)
+        def items(description, presets)
+          editions = description.fetch("presets", []).to_h { [_1["id"], _1.fetch("edition", 1)] }
+          order = editions.keys | presets.each_value.sort_by { _1.name.downcase }.map(&:id)
+          order.filter_map { |id| presets[id] && Bundle::Item.new(preset: presets[id], edition: editions.fetch(id, 1)) }
+        end
+
+        # Takes presets out of the list whose pictures are missing or cannot be used.
+        def assets(payload, presets)
+          lying = payload.keys.filter_map { |path| (m = path.match(%r{\Aassets/(\h{64})\.([a-z0-9]{1,5})\z})) && ["sha256:#{m[1]}", [path, m[2]]] }.to_h
+          needed = presets.each_value.flat_map(&:needs).uniq
+          kept = needed.filter_map do |need|
+            path, ext = lying[need]
+            asset = path && sound(Bundle::Asset.new(bytes: payload[path], ext:), need)
+            [need, block_given? ? yield(need, asset) : asset] if asset
+          end.to_h
+          presets.delete_if { |_, preset| lacking(preset, kept) }
+          kept
+        end
+
+        def lacking(preset, kept)
+          need = preset.needs.find { !kept.key?(_1) } or return
+          trouble(preset.name, "lacking", @unsound&.fetch(need, nil) || Preset::MissingNeed.new(preset, need).message, preset.to_h)
+          true
+        end
+
+        def sound(asset, need)
           name = "The picture #{need[0, 19]}…"
-          (asset.ext == "svg") ? Tip::Vector.cover(asset.bytes, 64, name:) : Tip::Picture.read(asset.bytes, name:)
+          if Digest::SHA256.hexdigest(asset.bytes) != need.delete_prefix("sha256:")
+            @problems << "#{name} is not what its name says."
+            return
+          end
+          (asset.ext == "svg") ? Tip::Vector.cover(asset.bytes, 64, name:) : Tip::Picture.check(asset.bytes, name:)
+          asset
         rescue Tip::Picture::Unreadable => e
-          @problems << e.message
-          false
+          (@unsound ||= {})[need] = e.message
+          nil
         end
 
         # Only a strip that is a picture of a preset at hand is kept; it can be painted anew.
-        def strips(payload, presets)
-          presets.keys.filter_map { |id| (png = payload["strips/#{id}.png"]) && Tip::Picture.kind(png) == "png" && [id, png] }.to_h
+        def strips(payload, presets, wanted)
+          payload.keys.filter_map do |path|
+            id = path[%r{\Astrips/(.+)\.png\z}, 1] or next payload[path] && nil
+            png = payload[path]
+            [id, png] if wanted && presets.key?(id) && Tip::Picture.kind(png) == "png"
+          end.to_h
         end
 
         def words(description) = Bundle::WORDS.to_h { [_1, description.fetch(_1.to_s, (_1 == :version) ? "1.0.0" : "")] }
 
-        def sets(description) = description.fetch("sets", []).map { Bundle::Group.new(name: _1["name"].strip, presets: _1.fetch("presets", []).uniq) }
+        def sets(description, items)
+          listed = description.fetch("presets", []).map { _1["id"] }
+          left_out = listed - items.map { _1.preset.id }
+          description.fetch("sets", []).map { Bundle::Group.new(name: _1["name"].strip, presets: _1.fetch("presets", []).uniq - left_out) }
+        end
+
+        # A recipe is text that is run only when somebody asks for it, so a bad one spoils nothing.
+        def recipes(description)
+          description.fetch("recipes", []).first(100).filter_map do |one|
+            Recipe[one]
+          rescue Recipe::Invalid => e
+            trouble(one["name"].to_s[0, 200], "unreadable", e.message)
+          end
+        end
 
         def tags(description) = description.fetch("tags", []).map { Bundle::Tag.new(name: _1["name"].strip, colour: _1["colour"], shape: _1["shape"]) }
       end

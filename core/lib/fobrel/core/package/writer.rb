@@ -9,34 +9,38 @@ module Fobrel
         BAGIT = "BagIt-Version: 1.0\nTag-File-Character-Encoding: UTF-8\n"
         # The earliest time a ZIP can state.
         THEN = Zip::DOSTime.at(Time.utc(1980, 1, 1).to_i)
+        # A picture that is fetched only when it is written; its sum and size are known before.
+        Later = Struct.new(:sha256, :bytesize, :fetch)
 
         # @param bundle [Bundle]
         # @return [String] the ZIP file's bytes
-        def self.zip(bundle) = pack(bag(payload(bundle)))
+        def self.zip(bundle) = StringIO.new("".b).tap { write(bundle, _1) }.string
+
+        # Writes the ZIP with one picture in memory at a time.
+        #
+        # @param bundle [Bundle]
+        # @param io [IO, StringIO] binary, for reading and writing
+        def self.write(bundle, io) = pour(bag(payload(bundle)), io)
 
         # @param files [Hash{String => String}] by path, in the order wanted
         # @return [String] a ZIP; the same files give the same bytes
-        def self.pack(files)
-          Zip::OutputStream.write_buffer(StringIO.new("".b)) do |zip|
-            files.each do |path, bytes|
-              zip.put_next_entry(entry(path))
-              zip.write(bytes)
-            end
-          end.string
-        end
+        def self.pack(files) = StringIO.new("".b).tap { pour(files, _1) }.string
 
         # @param bundle [Bundle]
-        # @return [Hash{String => String}] the files below data/
+        # @return [Hash{String => String, Later}] the files below data/
         def self.payload(bundle)
           files = {"bundle.json" => pretty(bundle.description_file)}
           bundle.presets.sort_by(&:id).each { files["presets/#{_1.id}.json"] = pretty(_1.to_h) }
-          bundle.assets.sort_by(&:first).each { |reference, asset| files["assets/#{reference.delete_prefix("sha256:")}.#{asset.ext}"] = asset.bytes }
+          bundle.assets.sort_by(&:first).each do |reference, asset|
+            sum = reference.delete_prefix("sha256:")
+            files["assets/#{sum}.#{asset.ext}"] = Later.new(sum, asset.bytesize, -> { asset.bytes })
+          end
           bundle.strips.sort.each { |id, png| files["strips/#{id}.png"] = png }
           files
         end
 
-        # @param payload [Hash{String => String}] the files below data/
-        # @return [Hash{String => String}] the whole bag, tag files first
+        # @param payload [Hash{String => String, Later}] the files below data/
+        # @return [Hash{String => String, Later}] the whole bag, tag files first
         def self.bag(payload)
           data = payload.transform_keys { "data/#{_1}" }
           info = "Payload-Oxum: #{data.each_value.sum(&:bytesize)}.#{data.size}\n"
@@ -44,15 +48,30 @@ module Fobrel
           tags.merge("tagmanifest-sha256.txt" => manifest(tags)).merge(data)
         end
 
-        def self.manifest(files) = files.sort.map { |path, bytes| "#{Digest::SHA256.hexdigest(bytes)}  #{path}\n" }.join
+        # @param file [String, Later]
+        # @return [String]
+        def self.bytes(file) = file.is_a?(Later) ? file.fetch.call : file
+
+        def self.manifest(files) = files.sort.map { |path, file| "#{file.is_a?(Later) ? file.sha256 : Digest::SHA256.hexdigest(file)}  #{path}\n" }.join
 
         # Keys in order, so that the same preset is written the same way wherever it was kept.
         def self.pretty(document) = JSON.pretty_generate(JSON.parse(document.to_json_c14n)) << "\n"
 
+        def self.pour(files, io)
+          written = Zip::OutputStream.write_buffer(io) do |zip|
+            files.each do |path, file|
+              zip.put_next_entry(entry(path))
+              zip.write(bytes(file))
+            end
+          end
+          written.flush # the library writes through a copy of the file with a buffer of its own
+          io.seek(0, IO::SEEK_END)
+        end
+
         def self.entry(path)
           Zip::Entry.new(nil, path, time: THEN, compression_method: path.end_with?(".png") ? Zip::Entry::STORED : Zip::Entry::DEFLATED)
         end
-        private_class_method :manifest, :pretty, :entry
+        private_class_method :manifest, :pretty, :entry, :pour
       end
     end
   end

@@ -22,6 +22,17 @@ module Fobrel
           end
         end
 
+        # Raised for a preset that was written by a later version; its settings are handed on.
+        class Later < Problem
+          # @return [Hash]
+          attr_reader :document
+
+          def initialize(document)
+            @document = document
+            super("“#{document["name"].to_s[0, 80]}” was written by a later version (#{document["format"]}). It cannot be taken in before this one is brought up to date.")
+          end
+        end
+
         FORMAT = "fobrel.preset/1"
         MAX_BYTES = 1024 * 1024
         MAX_DEPTH = 24
@@ -44,12 +55,14 @@ module Fobrel
 
         # @param json [String] UTF-8, at most MAX_BYTES, nested at most MAX_DEPTH deep
         # @return [Preset]
-        # @raise [Invalid]
+        # @raise [Invalid, Later]
         def self.parse(json, name: "This preset")
           raise Invalid.new(["It is larger than #{MAX_BYTES / 1024} KB."], name) if json.bytesize > MAX_BYTES
           text = json.dup.force_encoding(Encoding::UTF_8)
           raise Invalid.new(["It is not UTF-8 text."], name) unless text.valid_encoding?
-          self[JSON.parse(text, max_nesting: MAX_DEPTH)]
+          document = JSON.parse(text, max_nesting: MAX_DEPTH)
+          raise Later.new(document) if document.is_a?(Hash) && document["format"].to_s.match?(%r{\Afobrel\.preset/(?!1\z)\d{1,4}\z})
+          self[document]
         rescue JSON::ParserError
           raise Invalid.new(["It is not JSON, or nested more than #{MAX_DEPTH} deep."], name)
         end

@@ -13,7 +13,7 @@ module Fobrel
         # @return [Array<String>] one sentence for each setting that is wrong; none when it is right
         def self.problems(document)
           return ["A preset is a JSON object with a format, a name, a method and a mark."] unless document.is_a?(Hash)
-          return ["A number in it is too large to be kept."] unless finite?(document)
+          return ["A number in it is too large, or a text has a NUL, which cannot be kept."] unless finite?(document)
           found = CHECKER.validate(document).map { Sentence.of(_1) }.uniq
           found.empty? ? crossed(document) : found
         end
@@ -44,9 +44,10 @@ module Fobrel
 
           def finite?(value)
             case value
-            when Hash then value.each_value.all? { finite?(_1) }
+            when Hash then value.all? { |key, inner| finite?(key) && finite?(inner) }
             when Array then value.all? { finite?(_1) }
             when Float then value.finite?
+            when String then !value.include?("\0")
             else true
             end
           end

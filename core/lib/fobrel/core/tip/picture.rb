@@ -12,6 +12,7 @@ module Fobrel
         MAX_BYTES = 64 * 1024 * 1024
         MAX_SIDE = 12_000
         MAX_PIXELS = 40_000_000
+        MAX_FRAMES = 256
 
         KINDS = {
           "png" => ["\x89PNG\r\n\x1A\n".b, :pngload_buffer],
@@ -31,12 +32,24 @@ module Fobrel
         # @param name [String] what to call it in a message
         # @return [Picture]
         # @raise [Unreadable] in one sentence, when it is no such picture, damaged or too large
-        def self.read(bytes, name: "The picture")
-          raise Unreadable, "#{name} is empty (0 bytes). Nothing was kept. Choose another file." if bytes.empty?
-          if bytes.bytesize > MAX_BYTES
-            raise Unreadable, "#{name} is larger than #{MAX_BYTES / 1024 / 1024} MB. Nothing was kept. Save it smaller."
-          end
-          new(decode(bytes.b, name))
+        def self.read(bytes, name: "The picture") = new(opened(bytes, name) { in_memory(to_srgb(_1)) })
+
+        # Whether a file can be used as a picture; quicker than reading it.
+        #
+        # @return [void]
+        # @raise [Unreadable]
+        def self.check(bytes, name: "The picture") = opened(bytes, name) { _1.write_to_memory && nil }
+
+        # The pages of a TIFF, or the pictures of an animated GIF or WebP, as PNG each; of any other
+        # file its one picture as it is.
+        #
+        # @return [Array<String>] at most MAX_FRAMES
+        # @raise [Unreadable]
+        def self.frames(bytes, name: "The picture")
+          count = opened(bytes, name) { |image| image.get_fields.include?("n-pages") ? image.get("n-pages") : 1 }
+          return [bytes.b] if count < 2
+          raise Unreadable, "#{name} holds #{count} pictures, more than the #{MAX_FRAMES} that a reel may have. Nothing was kept. Split it." if count > MAX_FRAMES
+          Array.new(count) { |page| opened(bytes, name, page:) { _1.pngsave_buffer } }
         end
 
         # The kind of a file by its first bytes.
@@ -49,12 +62,16 @@ module Fobrel
         class << self
           private
 
-          def decode(bytes, name)
+          # Sizes are capped before a pixel is unpacked.
+          def opened(bytes, name, **pages)
+            bytes = bytes.b
+            raise Unreadable, "#{name} is empty (0 bytes). Nothing was kept. Choose another file." if bytes.empty?
+            raise Unreadable, "#{name} is larger than #{MAX_BYTES / 1024 / 1024} MB. Nothing was kept. Save it smaller." if bytes.bytesize > MAX_BYTES
             kind = kind(bytes) or raise Unreadable,
               "#{name} is not a PNG, JPEG, WebP, TIFF or GIF picture. Nothing was kept. Save it as PNG and try again."
-            image = Vips::Image.public_send(KINDS.dig(kind, 1), bytes, fail_on: :warning, access: :random)
+            image = Vips::Image.public_send(KINDS.dig(kind, 1), bytes, fail_on: :warning, access: :random, **pages)
             check_size(image, name)
-            in_memory(to_srgb(image))
+            yield image
           rescue Vips::Error
             raise Unreadable, "#{name} is damaged or cut off and cannot be read. Nothing was kept. Export it again."
           end

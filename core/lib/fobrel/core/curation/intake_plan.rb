@@ -1,0 +1,120 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Curation
+      # What would become of each thing in an arrival, held against what a library has: its state,
+      # what can be decided, and what is decided unless somebody says otherwise. Nothing that is
+      # here is ever replaced by default.
+      #
+      #   IntakePlan.new(coming:, here:, choices: {"all" => {"named" => "leave"}}).rows
+      class IntakePlan
+        # A brush of the library as it is now: key, name, identity, fingerprint, number of its
+        # current edition; whether it was changed here, is locked against this person, lies in
+        # the Attic; the fingerprints of its earlier editions that matter here.
+        Here = Struct.new(:key, :name, :document_id, :fingerprint, :edition, :altered, :locked, :hidden, :past, keyword_init: true)
+        # A thing that came; `kind` is "preset" or why it cannot be used (see Package::Delivery).
+        Coming = Struct.new(:key, :name, :document_id, :fingerprint, :edition, :kind, keyword_init: true)
+        # One line of the plan. `here` is the brush of the library that it meets, `twin` the thing
+        # in this arrival that paints the same; `name` is what it would be called.
+        Row = Struct.new(:coming, :state, :here, :twin, :choices, :decision, :name, keyword_init: true)
+
+        # What can be decided in each state, the default first.
+        #
+        # new: nothing like it is here. identical: paints as a brush here does. attic: so does one
+        # in the Attic. newer: a later edition of a brush here. older: an earlier one. apart: an
+        # edition of a brush here that went its own way. named: the same name with another stroke.
+        CHOICES = {
+          "new" => %w[take leave], "identical" => %w[leave], "attic" => %w[leave back], "newer" => %w[edition both replace leave],
+          "older" => %w[leave edition both], "apart" => %w[both edition replace leave], "named" => %w[both edition replace leave],
+          "lacking" => %w[leave], "future" => %w[leave], "unreadable" => %w[leave], "aside" => %w[leave]
+        }.freeze
+        # take: as a brush of its own. both: the same, under the next number. edition: as the next
+        # edition of the one here. replace: its place is taken, the one here goes to the Attic.
+        # back: the one in the Attic is brought back. leave: it is left out.
+        DECISIONS = %w[take both edition replace back leave].freeze
+
+        # @param coming [Array<Coming>] in order
+        # @param here [Array<Here>]
+        # @param choices [Hash] "items" from a thing's key (as text) to a decision, "all" from a state to one
+        def initialize(coming:, here:, choices: {})
+          @coming = coming
+          @choices = choices
+          @here = here
+          shown, hidden = here.partition { !_1.hidden }
+          @by_print = (hidden + shown).to_h { [_1.fingerprint, _1] }
+          @by_id = here.to_h { [_1.document_id, _1] }
+          @by_name = shown.reverse.to_h { [_1.name.downcase, _1] }
+          @by_past = here.flat_map { |one| (one.past || []).map { [_1, one] } }.to_h
+        end
+
+        # @return [Array<Row>] in the order of what came
+        def rows
+          @taken = @here.map(&:name)
+          @names = @taken.map(&:downcase).to_set
+          @seen = {}
+          @met = Set.new
+          @coming.map { |one| line(one) }
+        end
+
+        private
+
+        def line(one)
+          state, here = meets(one)
+          twin = @seen[one.fingerprint] if one.kind == "preset"
+          return Row.new(coming: one, state: "identical", twin:, choices: ["leave"], decision: "leave", name: one.name) if twin && state != "identical"
+          row = Row.new(coming: one, state:, here:, choices: open_to(state, here), name: one.name)
+          row.decision = decided(row)
+          @seen[one.fingerprint] = one.key if one.kind == "preset" && row.decision != "leave"
+          @met << here.key if %w[edition replace].include?(row.decision)
+          row.name = called(row)
+          row
+        end
+
+        def meets(one)
+          return [one.kind, nil] unless one.kind == "preset"
+          same = @by_print[one.fingerprint]
+          return [same.hidden ? "attic" : "identical", same] if same
+          known = @by_past[one.fingerprint]
+          return ["older", known] if known
+          kin = @by_id[one.document_id]
+          return [age(one, kin), kin] if kin && !kin.hidden
+          namesake = @by_name[one.name.downcase]
+          namesake ? ["named", namesake] : ["new", nil]
+        end
+
+        def age(one, kin)
+          return "apart" if one.edition == kin.edition || (one.edition > kin.edition && kin.altered)
+          (one.edition > kin.edition) ? "newer" : "older"
+        end
+
+        # A brush is met once: a second thing cannot become its next edition too.
+        def open_to(state, here)
+          closed = (here && (here.locked || @met.include?(here.key))) ? %w[edition replace] : []
+          left = CHOICES.fetch(state) - closed
+          left.empty? ? ["leave"] : left
+        end
+
+        def decided(row)
+          said = @choices.dig("items", row.coming.key.to_s) || @choices.dig("all", row.state)
+          row.choices.include?(said) ? said : row.choices.first
+        end
+
+        def called(row)
+          case row.decision
+          when "edition", "back" then row.here.name
+          when "take", "both" then own(row.coming.name)
+          else row.coming.name
+          end
+        end
+
+        def own(name)
+          name = Numbering.next_name(name, @taken) if @names.include?(name.downcase)
+          @names << name.downcase
+          @taken << name
+          name
+        end
+      end
+    end
+  end
+end

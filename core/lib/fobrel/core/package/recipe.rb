@@ -1,0 +1,114 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Package
+      # A studio's own text template that writes each preset, or a whole list of them, in whatever
+      # form the studio's tools read. The language is Liquid: it can read what it is given and
+      # write text, and nothing else.
+      #
+      #   Recipe["name" => "Sizes", "scope" => "set", "file" => "sizes.csv",
+      #     "body" => "{% for preset in presets %}{{ preset.name | csv }},{{ preset.mark.size.base }}\n{% endfor %}"]
+      class Recipe
+        # Raised in one sentence when a recipe cannot be read, or fails while it writes.
+        class Invalid < Problem; end
+
+        SCOPES = %w[each set].freeze
+        MOST = 64 * 1024
+        # Text that one file may grow to, bytes.
+        LENGTH = 8 * 1024 * 1024
+        # Steps that one file may take; a loop in a loop over a thousand presets is stopped.
+        STEPS = 2_000_000
+        FILE = /\A[^\/\\\0]{1,200}\z/
+
+        attr_reader :name, :scope, :file, :body
+
+        # @return [Array<Recipe>] the examples that ship
+        def self.examples = @examples ||= JSON.parse(File.read(File.join(DATA, "recipes.json"))).map { self[_1] }
+
+        # @param given [Hash] name, scope ("each" or "set"), file (its name, a template too), body
+        # @return [Recipe]
+        # @raise [Invalid]
+        def self.[](given)
+          values = %w[name scope file body].map { given[_1] }
+          raise Invalid, "A recipe has a name, a scope, a file name and a text." unless values.all?(String)
+          new(*values)
+        end
+
+        def initialize(name, scope, file, body)
+          raise Invalid, "A recipe needs a name of at most 100 characters." unless name.strip.length.between?(1, 100)
+          raise Invalid, "A recipe writes a file for “each” brush or one for the “set”." unless SCOPES.include?(scope)
+          raise Invalid, "A file name of a recipe has no slash and is at most 200 characters long." unless file.match?(FILE)
+          raise Invalid, "A recipe is at most #{MOST / 1024} KB long." if body.bytesize > MOST
+          @name, @scope, @file, @body = [name.strip, scope, file, body].map(&:dup).each(&:freeze)
+          [file, body].each { parse(_1) }
+          freeze
+        end
+
+        # @return [Hash] as Recipe[] takes it
+        def to_h = {"name" => name, "scope" => scope, "file" => file, "body" => body}
+
+        def ==(other) = other.is_a?(Recipe) && to_h == other.to_h
+
+        # Writes the files.
+        #
+        # @param presets [Array<Preset::Preset>] in order
+        # @param words [Hash{String => String}] of the whole: name, author, licence, description, version
+        # @param facts [Hash{String => Hash}] by preset id, what is known beside its settings: edition, family, tags
+        # @return [Hash{String => String}] text by file name
+        # @raise [Invalid] with the line
+        def write(presets, words: {}, facts: {})
+          list = presets.each_with_index.map { |preset, index| self.class.given(preset, index, facts.fetch(preset.id, {})) }
+          given = (scope == "set") ? [{"presets" => list, "set" => words}] : list.map { {"preset" => _1, "presets" => list, "set" => words} }
+          named(given.map { render(file, _1) }).zip(given).to_h { |name, data| [name, render(body, data)] }
+        end
+
+        # What a recipe can read of a preset: all settings, defaults filled in, and what is worked out.
+        #
+        # @return [Hash]
+        def self.given(preset, index = 0, facts = {})
+          Preset::Schema.fill(preset.to_h).merge("number" => index + 1, "fingerprint" => preset.fingerprint, "traits" => Curation::Traits.of(preset), "tags" => preset["about", "tags"],
+            "notes" => preset["about", "notes"], "author" => preset["about", "author"], "licence" => preset["about", "licence"], **facts)
+        end
+
+        private
+
+        def parse(text)
+          Liquid::Template.parse(text, error_mode: :strict, environment: self.class.environment).tap do |template|
+            template.resource_limits.render_length_limit = LENGTH
+            template.resource_limits.render_score_limit = STEPS
+            template.resource_limits.assign_score_limit = STEPS
+          end
+        rescue Liquid::Error => e
+          raise Invalid, "The recipe cannot be read: #{sentence(e)} Nothing was saved."
+        end
+
+        def render(text, data)
+          parse(text).render!(data, strict_filters: true)
+        rescue Liquid::MemoryError
+          raise Invalid, "The recipe writes more than it may (#{LENGTH / 1024 / 1024} MB, #{STEPS} steps). Nothing was written. Use fewer loops in loops."
+        rescue Liquid::Error => e
+          raise Invalid, "The recipe stopped: #{sentence(e)} Nothing was written."
+        end
+
+        def sentence(error) = error.message.sub(/\ALiquid (syntax )?error\s*/i, "").sub(/\A\(line (\d+)\):?\s*/, 'in line \1: ').delete_prefix(": ").strip[0, 300].then { "#{_1.chomp(".")}." }
+
+        # The file name's ending stays; what is before it is made safe.
+        def named(names)
+          endings = names.map { File.extname(_1)[/\A\.[a-z0-9]{1,8}\z/i].to_s }
+          FileName.each_once(names.zip(endings).map { |name, ending| name.delete_suffix(ending) }).zip(endings).map(&:join)
+        end
+
+        class << self
+          # @api private
+          def environment
+            @environment ||= Liquid::Environment.build do |environment|
+              environment.register_filter(Units)
+              environment.exception_renderer = ->(error) { raise error }
+            end
+          end
+        end
+      end
+    end
+  end
+end

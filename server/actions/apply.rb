@@ -1,0 +1,26 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Begins to take an arrival in, if its plan is still the one that was looked at.
+    class Apply < Action
+      # @param stamp [String] of the plan that was looked at
+      def initialize(arrival:, person:, stamp:)
+        @arrival = arrival
+        @person = person
+        @stamp = stamp
+      end
+
+      # @return [Models::Arrival]
+      # @raise [Overtaken] when the library has changed since
+      def call
+        @arrival.lock!
+        raise Core::Problem, "This arrival is not waiting to be taken in. Nothing was changed." unless @arrival.state == "planned"
+        raise Overtaken, "The library has changed since this plan was made. Nothing was taken in. Look at the plan again." unless Models::Arrival.stamp(@arrival.plan(@person)) == @stamp
+        @arrival.update!(state: "applying")
+        @arrival.update!(task: Jobs::ApplyArrival.begin(library: @arrival.library, person: @person, about: {"arrival" => @arrival.id}, message: "Taking in #{@arrival.name}"))
+        @arrival
+      end
+    end
+  end
+end

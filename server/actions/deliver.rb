@@ -1,0 +1,41 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Begins to read an arrival whose files are all here.
+    class Deliver < Action
+      MAX_FILES = 5000
+      MAX_BYTES = 1024 * 1024 * 1024
+
+      # Keeps one file of an arrival that is not read yet.
+      #
+      # @param name [String] its name or path
+      # @param io [IO] binary
+      # @return [Models::ArrivalFile]
+      def self.add(arrival, name:, io:)
+        raise Core::Problem, "This arrival is closed. Nothing was kept of “#{name}”. Begin another." unless arrival.state == "open"
+        raise Core::Problem, "An arrival holds at most #{MAX_FILES} files. Nothing was kept of “#{name}”. Pack them as one ZIP." if arrival.files.count >= MAX_FILES
+        Models::Record.transaction(requires_new: true) do
+          arrival.files.create!(name: name[0, 400]).tap { _1.fill(io, most: MAX_BYTES - arrival.files.sum(:size)) }
+        end
+      end
+
+      # @param arrival [Models::Arrival]
+      # @param person [Models::Person, nil] nil when nobody brought it
+      def initialize(arrival:, person:)
+        @arrival = arrival
+        @person = person
+      end
+
+      # @return [Models::Arrival]
+      def call
+        @arrival.lock!
+        raise Core::Problem, "This arrival is read already." unless @arrival.state == "open"
+        raise Core::Problem, "This arrival has no files. Choose some first." if @arrival.files.none?
+        @arrival.update!(state: "reading")
+        @arrival.update!(task: Jobs::ReadArrival.begin(library: @arrival.library, person: @person, about: {"arrival" => @arrival.id}, message: "Reading #{@arrival.name}"))
+        @arrival
+      end
+    end
+  end
+end

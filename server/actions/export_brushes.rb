@@ -1,0 +1,113 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Writes brushes as a file for somebody else, and writes down that it did: a package, plain
+    # open files, a table, a sheet to print, what a recipe makes of them, or a whole library.
+    class ExportBrushes < Action
+      # What comes out: its bytes in a file at its beginning, what to call it, its type.
+      Outcome = Struct.new(:io, :file, :type, :export)
+
+      # Each kind, and what the ledger calls it.
+      SAID = {"package" => "a package", "kit" => "a kit", "inventory" => "an inventory", "proof" => "a proof sheet", "recipe" => "text files", "backup" => "a backup"}.freeze
+      ZIP = "application/zip"
+      COLUMNS = %w[name size edition family tags traits author licence fingerprint used_in changed notes].freeze
+
+      # @param wish [Hash] "kind" (a key of SAID), "of" (see #ids), "name", "options" (of a proof
+      #   sheet: see Models::Proof; "format" pdf or png; "recipes" of a package; "recipe" its id)
+      # @param goes_to [String] where it is taken
+      def initialize(library:, person:, wish:, goes_to: "this browser")
+        @library = library
+        @person = person
+        @wish = wish.slice("kind", "of", "name", "options")
+        @kind = @wish["kind"]
+        @options = @wish["options"].is_a?(Hash) ? @wish["options"] : {}
+        @goes_to = goes_to
+      end
+
+      # @return [Outcome]
+      def call
+        raise Core::Problem, "There is no kind of export called “#{@kind}”. Take one of: #{SAID.keys.join(", ")}." unless SAID.key?(@kind)
+        @presets = presets_of(@library, ids)
+        raise Core::Problem, "Nothing is picked. Pick the brushes to export first." if @presets.empty?
+        io = Tempfile.new("fobrel-export", binmode: true).tap(&:unlink)
+        ending, type = send(@kind, io)
+        io.rewind
+        file = "#{plain}#{ending}"
+        Outcome.new(io, file, type, note(io, file))
+      end
+
+      private
+
+      def note(io, file)
+        sum = Digest::SHA256.new
+        (sum << io.read(1 << 20)) until io.eof?
+        io.rewind
+        NoteExport.call(library: @library, person: @person, kind: @kind, name:, file:, goes_to: @goes_to, wish: @wish, count: @presets.size, size: io.size, sha256: sum.hexdigest)
+      end
+
+      # Brushes by their ids, of a set, of a family with those below it, or all.
+      def ids
+        of = @wish["of"].is_a?(Hash) ? @wish["of"] : {}
+        return @library.presets.in_order.ids if @kind == "backup"
+        return Array(of["preset_ids"]) if of["preset_ids"]
+        return set_ids(@library.brush_sets.find(of["set"].to_i)) if of["set"]
+        return @library.presets.shown.in_order.where(family_id: Models::Family.with_children([@library.families.find(of["family"].to_i).id])).ids if of["family"]
+        of["library"] ? @library.presets.shown.in_order.ids : []
+      end
+
+      def set_ids(set)
+        return set.preset_ids_in_order & @library.presets.shown.ids unless set.standing?
+        Models::Search.new(library: @library, person: @person, query: Core::Curation::Query.parse(set.query)).in_order("name").pluck(:id)
+      end
+
+      def name = @wish["name"].to_s.strip.presence || @library.name
+
+      def plain
+        text = Core::Package::FileName.plain(name).downcase.gsub(/[^[:alnum:]]+/, "-").gsub(/\A-+|-+\z/, "").presence || "brushes"
+        (@kind == "package") ? text : "#{text}-#{Time.now.utc.strftime("%Y-%m-%d")}"
+      end
+
+      def package(io, recipes: @options["recipes"] == true)
+        Core::Package::Writer.write(ExportPackage.new(library: @library, person: @person, ids: @presets.map(&:id), name:, recipes:).bundle, io)
+        [".fobrel.zip", ZIP]
+      end
+
+      def backup(io) = package(io, recipes: true)
+
+      def kit(io)
+        values = @presets.map { _1.current_edition.value }
+        io.write(Core::Package::Kit.zip(values, assets: Models::Asset::Bytes, strips: Models::Strip.of_all(@presets)))
+        ["-kit.zip", ZIP]
+      end
+
+      def proof(io)
+        sheet = Models::Proof.new(@presets, title: name, options: @options)
+        png = @options["format"] == "png"
+        io.write(png ? sheet.png_zip : sheet.pdf)
+        png ? ["-proof.zip", ZIP] : ["-proof.pdf", "application/pdf"]
+      end
+
+      def recipe(io)
+        files = WriteRecipe.new(library: @library, recipe: @library.recipes.find(@options["recipe"].to_i).value, presets: @presets, name:).call
+        return io.write(files.values.first) && [File.extname(files.keys.first), "text/plain; charset=utf-8"] if files.size == 1
+        io.write(Core::Package::Writer.pack(files))
+        [".zip", ZIP]
+      end
+
+      def inventory(io)
+        tags = Models::Tagging.where(preset: @presets).joins(:tag).order("tags.name").pluck(:preset_id, "tags.name").group_by(&:first)
+        families = @library.families.pluck(:id, :name).to_h
+        io.write(CSV.generate do |csv|
+          csv << COLUMNS
+          @presets.each do |preset|
+            row = [preset.name, preset.size, preset.current_edition.number, families[preset.family_id], tags.fetch(preset.id, []).map(&:last).join(", "), preset.traits.join(", "), preset.author, preset.licence,
+              preset.fingerprint, DestroyPresets.places(preset).join(", "), preset.changed_at&.iso8601, preset.notes]
+            csv << row.map { Core::Package::Table.safe(_1) }
+          end
+        end)
+        ["-inventory.csv", "text/csv; charset=utf-8"]
+      end
+    end
+  end
+end

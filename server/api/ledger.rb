@@ -1,0 +1,18 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Api
+    # Who did what, and the undo of it.
+    class Ledger < Base
+      get "/api/libraries/:library/ledger" do
+        answer({entries: Views::Entry.new(library.ledger_entries.includes(:person).order(id: :desc).limit(200).to_a).to_h})
+      end
+
+      post "/api/ledger/:id/undo" do
+        entry = of_library(Models::LedgerEntry, :edit)
+        membership(entry.library_id, :lock) unless entry.person == person
+        answer({kept: Actions::Undo.call(entry:, person:)})
+      end
+    end
+  end
+end

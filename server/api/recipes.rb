@@ -1,0 +1,48 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Api
+    # The studio's own text templates.
+    class Recipes < Base
+      SHOWN = 3
+      SHOWN_LENGTH = 20_000
+
+      get "/api/libraries/:library/recipes" do
+        answer({recipes: library.recipes.order(:name).map { view(_1) }, examples: Core::Package::Recipe.examples.map(&:to_h)})
+      end
+
+      post "/api/libraries/:library/recipes" do
+        found = library(:edit)
+        answer(view(found.recipes.create!(recipe.to_h)), 201)
+      end
+
+      put "/api/recipes/:id" do
+        found = of_library(Models::Recipe, :edit)
+        found.update!(recipe.to_h)
+        answer(view(found))
+      end
+
+      delete "/api/recipes/:id" do
+        of_library(Models::Recipe, :edit).destroy!
+        answer({ok: true})
+      end
+
+      # What a recipe that is kept nowhere yet would write of a few brushes.
+      post "/api/libraries/:library/recipes/preview" do
+        found = library
+        list = ids(json).first(200)
+        presets = found.presets.where(id: list).includes(:current_edition).index_by(&:id).values_at(*list).compact
+        files = Actions::WriteRecipe.new(library: found, recipe:, presets:, name: found.name).call
+        answer({count: files.size, files: files.first(SHOWN).map { |name, text| {name:, text: text[0, SHOWN_LENGTH]} }})
+      end
+
+      helpers do
+        def recipe = Core::Package::Recipe[(@body ||= json).fetch("recipe", @body)]
+
+        def json = @body ||= super
+
+        def view(recipe) = {id: recipe.id, **recipe.value.to_h.transform_keys(&:to_sym)}
+      end
+    end
+  end
+end

@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Jobs
+    # Takes an arrival in as its plan says, then paints what is new.
+    class ApplyArrival < Job
+      private
+
+      def work(about)
+        @arrival = Models::Arrival.find(about.fetch("arrival"))
+        Models::Record.transaction(requires_new: true) do
+          @arrival.lock!
+          next unless @arrival.state == "applying"
+          Actions::TakeIn.call(arrival: @arrival, person: @task.person, progress:)
+          @task.finish(@arrival.ledger_entry ? "Taken in. #{@arrival.ledger_entry.summary}" : "Everything in it is here already. Nothing was added.")
+        end
+        PaintStrips.enqueue(@arrival.ledger_entry.undo["presets"]) if @arrival.ledger_entry
+      end
+
+      def undone = @arrival&.reload&.update!(state: "planned")
+    end
+  end
+end

@@ -1,0 +1,59 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Jobs
+    # Long work on the database's own queue, told by a Task. When its process dies, another takes
+    # it up from the start; what it changes, it changes in one transaction.
+    class Job < Que::Job
+      self.maximum_retry_count = 3
+
+      # Writes the task down and queues the work.
+      #
+      # @param about [Hash] what the work needs to know
+      # @return [Models::Task]
+      def self.begin(library:, person:, about:, message:)
+        task = Models::Task.create!(library:, person:, kind: name.demodulize, about:, message:)
+        enqueue(task.id)
+        task
+      end
+
+      def run(id)
+        @task = Models::Task.find_by(id:) or return
+        return if @task.over?
+        @task.tell(@task.done, @task.total)
+        work(@task.about)
+      rescue Core::Problem => e
+        stopped(e.message)
+      end
+
+      # Tells of every step at most ten times a second.
+      def progress
+        last = 0
+        lambda do |done, total, message = @task.message|
+          now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+          next if now - last < 0.1 && done < total
+          last = now
+          @task.tell(done, total, message)
+        end
+      end
+
+      # After an error of our own: it is tried again, then told.
+      def handle_error(error)
+        warn "#{self.class.name}: #{error.class}: #{error.message}", *error.backtrace.first(8)
+        return super if error_count < maximum_retry_count && !error.is_a?(ActiveRecord::RecordNotFound)
+        stopped("Something went wrong on our side. What was there before is still there. Try again.")
+        expire
+      end
+
+      private
+
+      # What is to be put right when it did not go well.
+      def undone = nil
+
+      def stopped(sentence)
+        @task&.reload&.fail(sentence)
+        undone
+      end
+    end
+  end
+end

@@ -1,0 +1,56 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Jobs
+    # Takes the files of an arrival apart, so that a plan can be made.
+    class ReadArrival < Job
+      Part = Struct.new(:bytesize, :ext)
+      private_constant :Part
+
+      private
+
+      def work(about)
+        @arrival = Models::Arrival.find(about.fetch("arrival"))
+        Models::Record.transaction(requires_new: true) do
+          @arrival.lock!
+          next unless @arrival.state == "reading" # it was left meanwhile
+          @arrival.items.delete_all
+          @arrival.parts.delete_all
+          store(found)
+          @arrival.update!(state: "planned")
+          @task.finish("Read. Nothing is taken in yet.")
+        end
+      end
+
+      def found
+        tell = progress
+        total = @arrival.files.sum(:size)
+        read = 0
+        files = @arrival.files.map { Core::Package::Delivery::File.new(_1.name, _1.unpacked) }
+        Core::Package::Delivery.read(files) do |reference, asset|
+          @arrival.parts.create!(sha256: reference.delete_prefix("sha256:"), ext: asset.ext, bytes: asset.bytes)
+          tell.call([read += asset.bytesize, total].min, total, "Reading #{@arrival.name}")
+          Part.new(asset.bytesize, asset.ext)
+        end
+      ensure
+        files&.each { _1.io.close! }
+      end
+
+      def store(delivery)
+        rows = delivery.items.each_with_index.map do |item, position|
+          document = item.preset&.to_h || item.document
+          {arrival_id: @arrival.id, position:, kind: item.kind, name: printable(item.name), source: printable(item.source), sentence: printable(item.sentence.to_s)[0, 1000], edition: item.edition || 1, document_id: item.preset&.id, document:,
+           fingerprint: item.preset&.fingerprint, needs: item.preset&.needs || [], group: item.group && printable(item.group), way: item.way, usual: item.usual}
+        end
+        rows.each_slice(500) { Models::ArrivalItem.insert_all!(_1) }
+        words = delivery.words.transform_keys(&:to_s).merge("sets" => delivery.sets.map(&:to_h), "tags" => delivery.tags.map(&:to_h), "recipes" => delivery.recipes.map(&:to_h))
+        @arrival.update!(words: JSON.parse(printable(JSON.generate(words)).gsub("\\u0000", "")))
+      end
+
+      # Names come from outside; the database keeps no NUL.
+      def printable(text) = text.dup.force_encoding(Encoding::UTF_8).scrub.delete("\0")
+
+      def undone = @arrival&.reload&.update!(state: "open")
+    end
+  end
+end

@@ -1,0 +1,36 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # A file of an arrival, as it came, in pieces.
+    class ArrivalFile < Record
+      belongs_to :arrival
+      has_many :chunks, -> { order(:position) }, class_name: "Fobrel::Models::ArrivalChunk"
+
+      PIECE = 8 * 1024 * 1024
+
+      # @param io [IO]
+      # @param most [Integer] bytes
+      # @return [Integer] bytes kept
+      # @raise [Core::Problem] when it is larger
+      def fill(io, most:)
+        size = 0
+        while (bytes = io.read(PIECE))
+          size += bytes.bytesize
+          raise Core::Problem, "“#{name}” is larger than #{most / 1024 / 1024} MB. Nothing was kept of it." if size > most
+          chunks.create!(position: size, bytes:)
+        end
+        update!(size:)
+        size
+      end
+
+      # @return [Tempfile] binary, at its beginning; to be closed and unlinked
+      def unpacked
+        Tempfile.new("fobrel-arrival", binmode: true).tap do |file|
+          chunks.ids.each { |chunk| file.write(ArrivalChunk.where(id: chunk).pick(:bytes)) }
+          file.rewind
+        end
+      end
+    end
+  end
+end

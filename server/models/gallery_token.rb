@@ -1,0 +1,10 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # What a person signs in with at the outside gallery.
+    class GalleryToken < Record
+      belongs_to :person
+    end
+  end
+end

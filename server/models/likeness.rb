@@ -1,0 +1,9 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # How alike the strips of two fingerprints are, from 0 to 1.
+    class Likeness < Record
+    end
+  end
+end

@@ -1,0 +1,118 @@
+# frozen_string_literal: true
+
+require "net/http"
+
+module Fobrel
+  module Models
+    # The gallery outside the studio, as one person sees it. GALLERY_URL says where it is; it is
+    # slow and fails at times, so what fails in passing is tried again.
+    class OutsideGallery
+      # Raised with a sentence when it refuses, or does not answer however often it is asked.
+      class Failed < Core::Problem; end
+
+      # Raised for what may go well the next time.
+      class Passing < StandardError; end
+
+      TRIES = 5
+      WAIT = Float(ENV.fetch("GALLERY_WAIT", "1"))
+      ERRORS = [Passing, SystemCallError, IOError, Timeout::Error, Net::ProtocolError, Net::HTTPBadResponse].freeze
+
+      def self.url = URI(ENV.fetch("GALLERY_URL", "http://127.0.0.1:4811"))
+
+      # @param token [String]
+      def initialize(token)
+        @token = token
+      end
+
+      # @param word [String] what to look for; empty finds all
+      # @return [Array<Hash>] id, title, description, author, tags, size, sha256, at
+      def list(word = "") = trying { JSON.parse(ask(Net::HTTP::Get.new("/packages?#{URI.encode_www_form(q: word)}")).body)["packages"].first(500) }
+
+      # @param id [String]
+      # @param into [IO] binary
+      # @yieldparam done [Integer] bytes
+      # @yieldparam total [Integer]
+      # @yieldparam try [Integer] which try it is
+      # @return [Hash] what the gallery says of it
+      def download(id, into:, &tell)
+        about = list.find { _1["id"] == id } or raise Failed, "This package is no longer in the gallery. Nothing was taken. Look again."
+        trying do |try|
+          into.rewind
+          into.truncate(0)
+          ask(Net::HTTP::Get.new("/packages/#{id}/file")) { |answer| receive(answer, about, into, try, &tell) }
+          into.rewind
+          raise Passing, "another sum" unless Digest::SHA256.new.tap { |sum| (sum << into.read(1 << 20)) until into.eof? }.hexdigest == about["sha256"]
+        end
+        into.rewind
+        about
+      end
+
+      # @param io [IO] binary, at its beginning
+      # @param about [Hash] title, description, author, tags
+      # @return [Hash] what the gallery made of it
+      def offer(io, about, &tell)
+        trying do |try|
+          io.rewind
+          request = Net::HTTP::Post.new("/packages?#{URI.encode_www_form(about)}", "Content-Type" => "application/zip", "Content-Length" => io.size.to_s)
+          request.body_stream = Counted.new(io) { |done| tell&.call(done, io.size, try) }
+          JSON.parse(ask(request).body)
+        end
+      end
+
+      private
+
+      # What is read of a file, counted.
+      Counted = Struct.new(:io, :tell) do
+        def initialize(io, &tell) = super(io, tell)
+
+        def read(*how) = io.read(*how).tap { tell.call(io.pos) }
+      end
+      private_constant :Counted
+
+      def trying
+        try = 1
+        begin
+          yield try
+        rescue *ERRORS
+          raise Failed, "The gallery did not answer, though it was asked #{TRIES} times. Nothing was changed here. Try again later." if try == TRIES
+          sleep WAIT * try
+          try += 1
+          retry
+        end
+      end
+
+      def ask(request)
+        request["Authorization"] = "Bearer #{@token}"
+        url = self.class.url
+        Net::HTTP.start(url.host, url.port, open_timeout: 5, read_timeout: 30) do |http|
+          http.max_retries = 0
+          http.request(request) do |answer|
+            check(answer)
+            yield answer if block_given?
+          end
+        end
+      end
+
+      def check(answer)
+        case answer.code.to_i
+        when 200..299 then nil
+        when 401 then raise Failed, "The gallery does not know this token. Nothing was changed. Sign in with another."
+        when 500..599 then raise Passing, answer.code
+        else raise Failed, "The gallery refused this (#{answer.code}). Nothing was changed."
+        end
+      end
+
+      def receive(answer, about, into, try)
+        total = about["size"].to_i
+        done = 0
+        answer.read_body do |piece|
+          done += piece.bytesize
+          raise Failed, "The gallery sends more than it said. Nothing was taken." if done > total
+          into.write(piece)
+          yield done, total, try if block_given?
+        end
+        raise Passing, "cut off" if done < total
+      end
+    end
+  end
+end
