@@ -56,7 +56,7 @@ module Fobrel
       get %r{/api/arrivals/(\d+)/strips/(\d+)\.png} do |id, item|
         params["id"] = id
         found = arrival.items.find(number(item))
-        raise ActiveRecord::RecordNotFound unless found.document && found.fingerprint
+        raise ActiveRecord::RecordNotFound unless found.fingerprint && arrival.whole?(found)
         forever("image/png", Models::Strip.png_for(found.fingerprint, "wall", assets: Models::ArrivalPart::Files.new(arrival)) { found.value })
       end
 

@@ -38,6 +38,15 @@ module Fobrel
       # @return [String]
       def self.stamp(rows) = Digest::SHA256.hexdigest(rows.map { [_1.coming.key, _1.state, _1.here&.key, _1.here&.fingerprint, _1.decision, _1.name].join("|") }.join("\n"))[0, 16]
 
+      # Whether all that a thing needs came with it, or is in the library already.
+      #
+      # @param item [ArrivalItem]
+      def whole?(item)
+        @brought ||= parts.pluck(:sha256).to_set
+        missing = item.needs.map { _1.delete_prefix("sha256:") }.reject { @brought.include?(_1) }
+        !item.document.nil? && (missing - library.pictures_needed(missing)).empty?
+      end
+
       # Takes away what is needed only until it is applied.
       def clear
         files.delete_all
@@ -47,15 +56,8 @@ module Fobrel
       private
 
       def coming(item)
-        kind = (item.kind == "lacking" && helped?(item)) ? "preset" : item.kind
+        kind = (item.kind == "lacking" && whole?(item)) ? "preset" : item.kind
         Core::Curation::IntakePlan::Coming.new(key: item.id, name: item.name, document_id: item.document_id, fingerprint: item.fingerprint, edition: item.edition, kind:)
-      end
-
-      # Whether the library has what an item needs and did not bring.
-      def helped?(item)
-        @brought ||= parts.pluck(:sha256).to_set
-        missing = item.needs.map { _1.delete_prefix("sha256:") }.reject { @brought.include?(_1) }
-        item.document && (missing - library.pictures_needed(missing)).empty?
       end
 
       def here(person, list)

@@ -11,15 +11,16 @@ RSpec.describe "who may do what", :api do
   guarded = routes - open_routes
 
   def filled(path, library, thing)
-    path.sub("{library}", library.to_s).sub("{id}", thing.to_s).sub("{fingerprint}", "0" * 64).sub("{shape}", "wall").sub("{number}", "1")
+    path.sub("{library}", library.to_s).sub("{id}", thing.to_s).sub("{fingerprint}", "0" * 64).sub("{shape}", "wall").sub("{number}", "1").sub("{item}", "1")
   end
   # What is a person's own, or the same for everybody.
-  personal = ->(path) { path == "/api/settings" || path.match?(%r{\A/api/(curves|hand|trial-strokes)}) }
+  personal = ->(path) { path == "/api/settings" || path.match?(%r{\A/api/(curves|hand|trial-strokes|gallery|tokens)}) }
 
   it "knows every route of the contract" do
     expect(routes.size).to be >= 28
     served = Fobrel::App::RESOURCES.flat_map { |api| api.routes.slice("GET", "POST", "PUT", "DELETE").flat_map { |verb, list| list.map { |pattern, *| [verb.downcase.to_sym, pattern.to_s] } } }
-    plain = served.map { |verb, pattern| [verb, pattern.gsub(/:(\w+)/, '{\1}').then { _1.include?("strips") ? "/api/strips/{fingerprint}/{shape}.png" : _1 }] }
+    written = {"arrivals\\/(" => "/api/arrivals/{id}/strips/{item}.png", "api\\/strips" => "/api/strips/{fingerprint}/{shape}.png"}
+    plain = served.map { |verb, pattern| [verb, written.find { |part, _| pattern.include?(part) }&.last || pattern.gsub(/:(\w+)/, '{\1}')] }
     expect(plain).to match_array(routes)
   end
 
@@ -39,7 +40,10 @@ RSpec.describe "who may do what", :api do
     sign_in("nils")
     bundle = @first.bundles.create!(name: "Parcel")
     release = bundle.releases.create!(number: "1.0.0", items: [], words: {}, package: "x", sha256: "0" * 64, person: Studio::M::Person.first)
-    ids = {"/api/bundles" => bundle.id, "/api/releases" => release.id, "/api/sets" => set.id, "/api/seats" => seat.id, "/api/ledger" => entry.id}
+    arrival = @first.arrivals.create!(name: "Parcel", source: "dropped")
+    export = @first.exports.create!(kind: "kit", name: "x", file: "x", goes_to: "x", wish: {}, count: 1, size: 1, sha256: "0" * 64, person: Studio::M::Person.first)
+    recipe = @first.recipes.create!(name: "x", scope: "each", file: "x", body: "x")
+    ids = {"/api/arrivals" => arrival.id, "/api/exports" => export.id, "/api/recipes" => recipe.id, "/api/bundles" => bundle.id, "/api/releases" => release.id, "/api/sets" => set.id, "/api/seats" => seat.id, "/api/ledger" => entry.id}
     answers = guarded.reject { personal[_1.last] }.map do |verb, path|
       data = (verb == :get) ? nil : {"document" => thing.current_edition.document, "preset_ids" => [], "name" => "x", "tag" => "x", "base" => 1}
       call(verb, filled(path, @first.id, ids.find { path.start_with?(_1[0]) }&.last || thing.id), data)
@@ -62,7 +66,7 @@ RSpec.describe "who may do what", :api do
     preset = @first.presets.first
     seat = @first.seats.create!(name: "Desk", folder: "desk-y")
     document = preset.current_edition.document
-    writes = {"taggings" => {tag: "x", preset_ids: [preset.id]}, "sets" => {name: "x"}, "reset" => {}, "imports" => "x", "tips" => "x", "seats" => {name: "x"}}
+    writes = {"taggings" => {tag: "x", preset_ids: [preset.id]}, "sets" => {name: "x"}, "reset" => {}, "arrivals" => {name: "x"}, "recipes" => {name: "x", scope: "each", file: "x", body: "x"}, "gallery" => {id: "x", title: "x"}, "tips" => "x", "seats" => {name: "x"}}
     expect(writes.map { |path, data| call(:post, "/api/libraries/#{@first.id}/#{path}", data) && status }.uniq).to eq([403])
     expect([[:put, "draft"], [:post, "editions"], [:post, "variations"]].map { |verb, path| call(verb, "/api/presets/#{preset.id}/#{path}", {document:, base: 1}) && status }.uniq).to eq([403])
     call(:post, "/api/seats/#{seat.id}/hand-out", {})
@@ -76,6 +80,47 @@ RSpec.describe "who may do what", :api do
     seat = @first.seats.create!(name: "Desk", folder: "desk-z")
     expect(call(:post, "/api/libraries/#{@first.id}/taggings", {tag: "wet", preset_ids: [@first.presets.first.id]})["entry"]["summary"]).to include("wet")
     expect([[:put, "plan", {preset_ids: []}], [:post, "hand-out", {}]].map { |verb, path, data| call(verb, "/api/seats/#{seat.id}/#{path}", data) && status }).to eq([403, 403])
+  end
+
+  it "lets a program act with a person's token, with their rights and no others, until it is taken back" do
+    sign_in("tove")
+    made = call(:post, "/api/tokens", {name: "nightly"})
+    expect([made["token"].size > 40, Studio::M::AccessToken.last.digest, call(:get, "/api/tokens")["tokens"].first.key?("token")]).to eq([true, Digest::SHA256.hexdigest(made["token"]), false])
+    ask = lambda do |verb, path, token, body = nil|
+      clear_cookies
+      header "X-CSRF-Token", nil
+      header "Authorization", "Bearer #{token}"
+      public_send(verb, path, body && JSON.generate(body))
+      status
+    end
+    expect(ask[:get, "/api/libraries/#{@first.id}/wall", made["token"]]).to eq(200)
+    expect(ask[:post, "/api/libraries/#{@first.id}/sets", made["token"], {name: "From afar"}]).to eq(201)
+    expect(ask[:delete, "/api/libraries/#{@first.id}/attic", made["token"], {preset_ids: []}]).to eq(403)
+    expect([ask[:get, "/api/tokens", made["token"]], ask[:post, "/api/tokens", made["token"], {name: "more"}]]).to eq([403, 403])
+    expect(ask[:get, "/api/libraries/#{@first.id}/wall", "fobrel_wrong"]).to eq(401)
+    header "Authorization", nil
+    sign_in("maren")
+    call(:delete, "/api/tokens/#{made["id"]}")
+    expect(status).to eq(404)
+    cookies = last_request.env["HTTP_COOKIE"]
+    header "Authorization", "Bearer nobody"
+    get "/api/libraries/#{@first.id}/wall"
+    expect([cookies.nil?, status]).to eq([false, 401]) # the cookie counts for nothing beside a token
+    header "Authorization", nil
+    Studio::M::AccessToken.delete_all
+    expect(ask[:get, "/api/libraries/#{@first.id}/wall", made["token"]]).to eq(401)
+    header "Authorization", nil
+  end
+
+  it "paints no picture of another library for what comes in without its own" do
+    png = Fobrel::Core::Tip::Cover[[[1]]].to_png
+    sum = Studio::M::Asset.keep(png, "png")
+    value = Fobrel::Core::Preset::Preset.build("Thief", {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}})
+    sign_in("maren")
+    item = deliver(@second, {"thief.json" => JSON.generate(value.to_h)})["items"].sole
+    expect(item.values_at("state", "decision", "choices")).to eq(["lacking", "leave", ["leave"]])
+    call(:get, "/api/arrivals/#{Studio::M::Arrival.last.id}/strips/#{item["id"]}.png")
+    expect(status).to eq(404)
   end
 
   it "refuses a change without the page's token, and from an unknown host" do

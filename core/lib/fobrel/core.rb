@@ -34,6 +34,7 @@ module Fobrel
 
     # File names in archives are UTF-8, and say so.
     Zip.unicode_names = true
+    Zip.warn_invalid_date = false
     # One thread a picture: our pictures are small, and several are computed side by side.
     Vips.concurrency_set(1)
   end

@@ -112,6 +112,20 @@ RSpec.describe Fobrel::Core::Package do
     expect { package::Archive.read(bomb) }.to raise_error(package::Archive::Refused, /suspiciously tight/)
   end
 
+  # What overlaps unpacks many times what is stored (Fifield, "A better zip bomb", WOOT 2019).
+  it "refuses files that lie over one another, and a million of them, before unpacking any" do
+    one = raw_zip({"a" => "\0" * 900_000})
+    at = one.index("PK\x01\x02".b)
+    entry = one[at, one.index("PK\x05\x06".b) - at]
+    many = one[0, at] + entry + entry.sub("a", "b") + ["PK\x05\x06", 0, 0, 2, 2, entry.bytesize * 2, at, 0].pack("a4vvvvVVv")
+    expect { package::Archive.read(many) }.to raise_error(package::Archive::Refused, /lie over one another/)
+    tiny = raw_zip({"a" => "1"})
+    end_of = tiny.index("PK\x05\x06".b)
+    wide = "PK\x06\x06".b + [44].pack("Q<") + "\0" * 12 + [1_000_000, 1_000_000, 46, end_of].pack("Q<4") + "PK\x06\x07".b + [0, end_of, 1].pack("VQ<V")
+    claims = {"in the plain record" => tiny.dup.tap { |bytes| bytes[end_of + 8, 4] = [65_535, 65_535].pack("vv") }, "in the wide one" => tiny[0, end_of] + wide + tiny[end_of..]}
+    claims.each_value { |bytes| expect { package::Archive.read(bytes) }.to raise_error(package::Archive::Refused, /more than 50000 files/) }
+  end
+
   it "reads no more than a ZIP states, and refuses the lie" do
     liar = raw_zip({"a" => "word " * 400})
     [liar.index("PK\x01\x02".b) + 24].each { |at| liar[at, 4] = [10].pack("V") }
