@@ -31,7 +31,7 @@ module Fobrel
   library.memberships.find_or_create_by!(person:, role: "lead")
   _, ms = timed.call { Many.fill(library, person, count: COUNT, copies: COPIES) if library.presets.none? }
   truth = Many.truth(library)
-  Models::Record.connection.execute("ANALYZE")
+  Models::Record.connection.execute("VACUUM ANALYZE") # as the database does by itself in time
   puts "", "#{COUNT} generated brushes", "------------------------"
   puts format("made in %.1f s", ms / 1000)
 
@@ -90,6 +90,8 @@ module Fobrel
   if part.call("scroll")
     puts "", "The Wall in a browser, scrolled from top to bottom", "--------------------------------------------------"
     require "ferrum"
+    # Painted beforehand, as they are after an import.
+    library.presets.includes(:current_edition).find_each { |preset| Models::Strip.png_for(preset.fingerprint, "small") { preset.current_edition.value } }
     port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
     server = Process.spawn({"DATABASE_URL" => url, "PORT" => port.to_s}, RbConfig.ruby, File.join(ROOT, "server/launch.rb"), out: File::NULL)
     sleep 0.2 until (TCPSocket.new("127.0.0.1", port).close || true rescue false) # standard:disable Style/RescueModifier

@@ -87,8 +87,7 @@ if $PROGRAM_NAME == __FILE__
   FileUtils.mkdir_p(ENV.fetch("GALLERY_FOLDER"))
   server = Puma::Server.new(Fobrel::Gallery, nil, min_threads: 0, max_threads: 4, log_writer: Puma::LogWriter.null)
   server.add_tcp_listener("127.0.0.1", Integer(ENV.fetch("GALLERY_PORT")))
-  stop = -> { Thread.new { server.stop } }
-  trap("TERM", &stop)
+  trap("TERM") { Thread.new { server.stop } }
   trap("INT", "IGNORE") # the launcher stops it
   thread = server.run
   # When the launcher is gone, so is the gallery.

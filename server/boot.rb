@@ -33,12 +33,13 @@ module Fobrel
     loader.setup
   end
 
-  # The database: what DATABASE_URL names, made and migrated by bin/start.
+  # The database: what DATABASE_URL names, made and migrated by bin/start. Our questions are short
+  # ones: getting ready to compile them, or to share them out, takes longer than answering.
   module Database
     def self.connect(url = ENV.fetch("DATABASE_URL"))
       ActiveRecord.default_timezone = :utc
       Que.connection = ActiveRecord
-      ActiveRecord::Base.establish_connection(url:, pool: Integer(ENV.fetch("DATABASE_POOL", 14)), variables: {"pg_trgm.word_similarity_threshold" => Models::Search::MISTYPED, "jit" => "off"})
+      ActiveRecord::Base.establish_connection(url:, pool: Integer(ENV.fetch("DATABASE_POOL", 14)), variables: {"pg_trgm.word_similarity_threshold" => Models::Search::MISTYPED, "jit" => "off", "max_parallel_workers_per_gather" => 0})
     end
 
     def self.migrate

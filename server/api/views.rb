@@ -29,21 +29,6 @@ module Fobrel
         attribute(:count) { |set| set.standing? ? params[:count].call(set) : params[:items].fetch(set.id, []).size }
       end
 
-      # A brush as it hangs on the Wall.
-      class Preset
-        include Alba::Resource
-
-        attributes :id, :name, :document_id, :fingerprint, :altered, :size, :traits, :author, :licence, :family_id, :label_id
-        attribute(:edition) { |preset| params[:numbers].fetch(preset.current_edition_id) }
-        attribute(:home) { |preset| params[:numbers].fetch(preset.home_edition_id) }
-        attribute(:notes) { |preset| preset.notes.truncate(160) }
-        attribute(:changed_at) { |preset| preset.changed_at&.iso8601 }
-        attribute(:draft) { |preset| params[:drafts].include?(preset.id) }
-        attribute(:favourite) { |preset| params[:favourites].include?(preset.id) }
-        attribute(:locked) { |preset| !preset.locked_by_id.nil? }
-        attribute(:tag_ids) { |preset| params[:tags].fetch(preset.id, []) }
-      end
-
       # An edition, by what it is known by.
       class Edition
         include Alba::Resource

@@ -112,7 +112,7 @@ module Fobrel
         when "tag" then sql(tagged("lower(t.name) = ? OR EXISTS (SELECT 1 FROM tag_synonyms y WHERE y.tag_id = t.id AND lower(y.name) = ?)"), word, word)
         when "family" then family(word)
         when "label" then sql("presets.label_id IN (SELECT id FROM labels WHERE lower(name) = ?)", word)
-        when "trait" then sql("EXISTS (SELECT 1 FROM unnest(presets.traits) trait WHERE trait LIKE ?)", "%#{like(word)}%")
+        when "trait" then sql("presets.trait_words LIKE ?", "%#{like(word)}%")
         when "set" then in_set(word)
         when "size" then sql("presets.size BETWEEN ? AND ?", *Q::Range.parse(value).map { _1.infinite? ? 1e9 : _1 })
         when "author" then sql("presets.author ILIKE ?", "%#{like(value)}%")

@@ -42,16 +42,23 @@ module Fobrel
       def self.png_of(preset, shape) = png_for(preset.fingerprint, shape) { preset }
 
       # @param fingerprint [String]
+      # @param shape [String] as above, or "small" for the Wall's strip at half its size
       # @param assets [#fetch] where its pictures are
       # @yieldreturn [Core::Preset::Preset] asked for only where the strip was never painted
       # @return [String] a PNG
-      def self.png_for(fingerprint, shape, assets: Asset::Bytes)
+      def self.png_for(fingerprint, shape, assets: Asset::Bytes, &preset)
         key = {fingerprint:, shape:, version: Core::Stroke::Strip::VERSION}
-        where(key).pick(:png) || Core::Stroke::Strip.png(yield, assets:, shape:).tap do |png|
-          likeness = (shape == "wall") ? {hash64: Core::Curation::Likeness.hash64(png), thumb: Core::Curation::Likeness.thumb(png)} : {hash64: nil, thumb: nil}
-          insert(key.merge(png:, **likeness))
-        end
+        found = where(key).pick(:png) and return found
+        return png_for(fingerprint, "wall", assets:, &preset).then { |wall| keep(key, Core::Stroke::Strip.half(wall)) } if shape == "small"
+        keep(key, Core::Stroke::Strip.png(preset.call, assets:, shape:)).tap { |png| keep(key.merge(shape: "small"), Core::Stroke::Strip.half(png)) if shape == "wall" }
       end
+
+      def self.keep(key, png)
+        likeness = (key[:shape] == "wall") ? {hash64: Core::Curation::Likeness.hash64(png), thumb: Core::Curation::Likeness.thumb(png)} : {hash64: nil, thumb: nil}
+        insert(key.merge(png:, **likeness))
+        png
+      end
+      private_class_method :keep
     end
   end
 end

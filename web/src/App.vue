@@ -4,6 +4,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import Keys from './parts/Keys.vue'
 import SearchLine from './parts/SearchLine.vue'
+import Tokens from './parts/Tokens.vue'
 import Toast from './parts/Toast.vue'
 import Tray from './parts/Tray.vue'
 import { views } from './routes'
@@ -11,18 +12,21 @@ import { useArrival } from './stores/arrival'
 import { useLibrary } from './stores/library'
 import { useSession } from './stores/session'
 import { useToast } from './stores/toast'
+import { useWork } from './stores/work'
 import SignIn from './views/signin/SignIn.vue'
 
 const session = useSession()
 const library = useLibrary()
 const arrival = useArrival()
 const toast = useToast()
+const work = useWork()
 const route = useRoute()
 const router = useRouter()
 const night = useDark({ valueDark: 'night', valueLight: 'day', storageKey: 'fobrel.ground', initialValue: 'light' })
 const toggleNight = useToggle(night)
 const searchLine = ref<InstanceType<typeof SearchLine>>()
 const keys = ref(false)
+const tokens = ref(false)
 const drafts = computed(() => library.count('draft'))
 const groups = [...new Set(views.map(({ group }) => group))].map((group) => ({ group, views: views.filter((view) => view.group === group) }))
 
@@ -50,12 +54,12 @@ useEventListener(window, 'dragover', (event: DragEvent) => {
 })
 useEventListener(window, 'dragleave', (event: DragEvent) => { if (!event.relatedTarget) arrival.over = false })
 useEventListener(window, 'drop', (event: DragEvent) => {
-  const file = event.dataTransfer?.files[0]
   arrival.over = false
-  if (!file) return
+  if (!event.dataTransfer?.types.includes('Files')) return
   event.preventDefault()
-  if (!session.mayEdit) return toast.problem(new Error('you may look at this library but not add to it'))
-  arrival.take(file)
+  if (!session.mayEdit) return toast.problem(new Error('You may look at this library but not add to it. Nothing was taken.'), true)
+  const brought = arrival.brought(event.dataTransfer)
+  toast.attempt(async () => { const files = await brought; if (files.length) await arrival.take(files) })
 })
 </script>
 
@@ -68,6 +72,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
         <el-option v-for="one in session.libraries" :key="one.id" :value="one.id" :label="one.name" />
       </el-select>
       <SearchLine ref="searchLine" />
+      <router-link v-if="work.open.length" :to="{ name: 'intake' }" class="work" role="status"><i :style="{ width: `${work.part(work.open[0]!)}%` }" />{{ work.open[0]!.message }}{{ work.open[0]!.total ? ` · ${work.part(work.open[0]!)} %` : '' }}{{ work.open.length > 1 ? `, and ${work.open.length - 1} more` : '' }}</router-link>
       <button class="plain" :aria-pressed="night" @click="toggleNight()">{{ night ? 'Night' : 'Day' }}</button>
       <button class="plain" aria-label="Keys" @click="keys = true">?</button>
       <el-dropdown trigger="click">
@@ -75,6 +80,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
         <template #dropdown>
           <el-dropdown-menu>
             <el-dropdown-item disabled>{{ session.person.name }}, {{ session.library?.role }}</el-dropdown-item>
+            <el-dropdown-item @click="tokens = true">Tokens for programs…</el-dropdown-item>
             <el-dropdown-item @click="toast.attempt(session.signOut)">Sign out</el-dropdown-item>
           </el-dropdown-menu>
         </template>
@@ -96,10 +102,11 @@ useEventListener(window, 'drop', (event: DragEvent) => {
       <router-view v-if="library.loaded === session.libraryId" v-slot="{ Component }">
         <component :is="Component" :key="`${session.libraryId}.${route.params.id ?? ''}`" />
       </router-view>
-      <div v-if="arrival.over" class="dropping"><p>Drop it: a picture becomes a tip, a package goes to the Intake.</p></div>
+      <div v-if="arrival.over" class="dropping"><p>Drop it: one picture becomes a tip; packages, folders and everything else go to the Intake.</p></div>
     </main>
     <Tray />
     <Keys v-model="keys" />
+    <Tokens v-if="tokens" @close="tokens = false" />
   </div>
   <Toast />
 </template>
@@ -110,6 +117,8 @@ header { grid-column: 1 / 3; display: flex; align-items: center; gap: 12px; padd
 .brand { font-weight: 800; font-size: 19px; letter-spacing: -0.6px; width: 98px; white-space: nowrap; }
 .brand i { display: inline-block; width: 24px; height: 7px; margin-left: 4px; border-radius: 7px 2px 9px 1px; background: var(--accent); transform: rotate(-8deg); vertical-align: 2px; }
 .libraries { width: 190px; flex: none; }
+.work { position: relative; overflow: hidden; max-width: 240px; padding: 3px 10px; border-radius: 6px; background: var(--accent-wash); color: var(--accent); font-weight: 600; font-size: 12px; text-decoration: none; white-space: nowrap; text-overflow: ellipsis; }
+.work i { position: absolute; left: 0; bottom: 0; height: 3px; background: var(--accent); transition: width .3s; }
 .who { width: 28px; height: 28px; border: 0; border-radius: 50%; background: var(--accent); color: var(--on-accent); font: inherit; font-weight: 700; cursor: pointer; }
 nav { background: var(--rail); border-right: 1px solid var(--line); padding: 8px 0; overflow: auto; }
 nav h3 { margin: 12px 16px 3px; font-size: 11px; font-weight: 600; color: var(--soft); }

@@ -12,7 +12,10 @@ export type Label = components['schemas']['Label']
 export type Seat = components['schemas']['Seat']
 export type Entry = components['schemas']['Entry']
 export type Tip = components['schemas']['Tip']
-export type Import = components['schemas']['Import']
+export type Arrival = components['schemas']['Arrival']
+export type ArrivalPlan = components['schemas']['ArrivalPlan']
+export type ArrivalItem = components['schemas']['ArrivalItem']
+export type Which = components['schemas']['Which']
 /** A preset's settings: what each may be is said by the schema of GET /api/settings. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
 export type Document = Record<string, any>
@@ -56,3 +59,22 @@ export async function of<T>(answer: Promise<{ data?: T; error?: unknown; respons
 
 /** A file as the body of a request, untouched. */
 export const asFile = (file: Blob) => ({ body: file as unknown as string, bodySerializer: () => file, headers: { 'content-type': 'application/octet-stream' } })
+
+/** Sends a file as it is, telling how much of it has gone; what the server says is wrong is thrown. */
+export function upload(file: Blob, url: string, tell: (sent: number) => void): Promise<void> {
+  return new Promise((done, fail) => {
+    const request = new XMLHttpRequest()
+    request.open('PUT', url)
+    request.setRequestHeader('X-CSRF-Token', token)
+    request.setRequestHeader('Content-Type', 'application/octet-stream')
+    request.upload.onprogress = ({ loaded }) => tell(loaded)
+    request.onload = () => {
+      if (request.status < 300) return done()
+      let said
+      try { said = (JSON.parse(request.responseText) as { error?: string }).error } catch { /* not JSON */ }
+      fail(new Refused(said ?? `The server refused this (${request.status}). Nothing was changed. Try again.`, request.status))
+    }
+    request.onerror = () => fail(new Refused('The server does not answer. What you did last is not saved yet. Check that it runs, then try again.'))
+    request.send(file)
+  })
+}

@@ -1,17 +1,19 @@
 <script setup lang="ts">
-import { onBeforeUnmount, ref } from 'vue'
+import { computed, onBeforeUnmount, ref } from 'vue'
 
 /** A preset's strip on its own ground. The picture belongs to the content: the fingerprint is its address. */
-defineProps<{ fingerprint?: string; src?: string; shape?: 'wall' | 'peek'; label: string; lazy?: boolean }>()
+const props = defineProps<{ fingerprint?: string; src?: string; shape?: 'wall' | 'peek'; label: string; lazy?: boolean; /** Pixels wide as shown; screens that are not sharp take a smaller picture. */ wide?: number }>()
+const at = (shape: string) => `/api/strips/${props.fingerprint}/${shape}.png`
+const both = computed(() => (props.src || props.shape === 'peek' ? undefined : `${at('small')} 350w, ${at('wall')} 700w`))
 const image = ref<HTMLImageElement>()
 // A picture that was scrolled past is let go at once: one that has not come yet would keep those in
 // sight waiting, and ten thousand of them would fill the memory.
-onBeforeUnmount(() => image.value?.removeAttribute('src'))
+onBeforeUnmount(() => ['srcset', 'src'].forEach((name) => image.value?.removeAttribute(name)))
 </script>
 
 <template>
   <span class="strip" :class="{ tall: shape === 'peek' }">
-    <img v-if="src || fingerprint" ref="image" :src="src ?? `/api/strips/${fingerprint}/${shape ?? 'wall'}.png`" :alt="`The stroke of ${label}`" :loading="lazy ? 'lazy' : undefined" draggable="false" />
+    <img v-if="src || fingerprint" ref="image" :srcset="both" :sizes="both && `${wide ?? 350}px`" :src="src ?? at(shape ?? 'wall')" :alt="`The stroke of ${label}`" :loading="lazy ? 'lazy' : undefined" draggable="false" />
   </span>
 </template>
 

@@ -1,5 +1,4 @@
 <script setup lang="ts">
-import { useLocalStorage } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, of, type Entry } from '../api/client'
@@ -8,12 +7,11 @@ import { useSession } from '../stores/session'
 import { useToast } from '../stores/toast'
 import { useTray } from '../stores/tray'
 import CopyDialog from './CopyDialog.vue'
+import ExportDialog from './ExportDialog.vue'
 import FitDialog from './FitDialog.vue'
-import ProofDialog from './ProofDialog.vue'
 import RenameDialog from './RenameDialog.vue'
 import ResetDialog from './ResetDialog.vue'
 import Strip from './Strip.vue'
-import { save } from './save'
 
 /** The presets picked so far, and what can be done with them all. */
 const tray = useTray()
@@ -21,25 +19,23 @@ const library = useLibrary()
 const session = useSession()
 const toast = useToast()
 const router = useRouter()
-type Question = 'bundle' | 'tag' | 'set' | 'family' | 'label' | 'export' | 'hide' | 'duplicate'
+type Question = 'bundle' | 'tag' | 'set' | 'family' | 'label' | 'hide' | 'duplicate'
 const asking = ref<Question>()
-const dialog = ref<'reset' | 'fit' | 'copy' | 'rename' | 'proof'>()
+const dialog = ref<'reset' | 'fit' | 'copy' | 'rename' | 'proof' | 'export'>()
 const word = ref('')
 const place = ref<number | 'end'>('end')
 const busy = ref(false)
 const NONE = 'none'
-// What was exported last time is offered first the next time.
-const exported = useLocalStorage<'package' | 'kit' | 'inventory'>('fobrel.export', 'package')
 const questions: Record<Question, [title: string, deed: string, ask: string]> = {
   bundle: ['Make a bundle', 'Make it', 'Name of the bundle'],
   tag: ['Tag', 'Tag', 'A tag that is here, or a new one'], set: ['Add to set', 'Add', 'A set that is here, or a new one'], family: ['Put in a family', 'Put there', 'Family'], label: ['Work state', 'Set', 'Work state'],
-  export: ['Export', 'Export', 'Name of the package'], hide: ['Hide in the Attic', 'Hide', ''], duplicate: ['Duplicate', 'Duplicate', ''],
+  hide: ['Hide in the Attic', 'Hide', ''], duplicate: ['Duplicate', 'Duplicate', ''],
 }
 
 function ask(what: Question) {
   asking.value = what
   place.value = 'end'
-  word.value = what === 'export' ? (session.library?.name ?? '') : what === 'family' || what === 'label' ? NONE : ''
+  word.value = what === 'family' || what === 'label' ? NONE : ''
 }
 const count = (n: number) => `${n} ${n === 1 ? 'brush' : 'brushes'}`
 const target = computed(() => library.sets.find(({ name, query }) => query === null && name.toLowerCase() === word.value.trim().toLowerCase()))
@@ -83,14 +79,6 @@ const deeds: Record<Question, () => Promise<unknown>> = {
       toast.done(`The set “${word.value.trim()}” holds ${count(tray.ids.length)}.`)
     }
     await library.load()
-  },
-  async export() {
-    const kind = exported.value
-    const answer = kind === 'package'
-      ? await api.POST('/api/libraries/{library}/packages', { ...library.path(), body: { name: word.value, ...body() }, parseAs: 'blob' })
-      : await api.POST('/api/libraries/{library}/exports', { ...library.path(), body: { kind, ...body() }, parseAs: 'blob' })
-    const file = save((await of(Promise.resolve(answer))) as unknown as Blob, answer.response)
-    toast.done(`${count(tray.ids.length)} packed as ${file}. It went where this browser keeps its downloads.`)
   },
 }
 const ready = computed(() => asking.value === 'hide' || asking.value === 'duplicate' || word.value.trim() !== '')
@@ -141,26 +129,24 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
           <el-dropdown-item command="proof">Proof sheet…</el-dropdown-item>
         </el-dropdown-menu></template>
       </el-dropdown>
-      <el-button type="primary" @click="ask('export')">Export</el-button>
+      <el-button type="primary" @click="dialog = 'export'">Export</el-button>
     </template>
     <el-dialog v-if="asking" model-value :title="`${questions[asking][0]}: ${count(tray.ids.length)}`" width="420px" @close="asking = undefined">
       <form @submit.prevent="go">
         <p v-if="asking === 'hide'" class="soft">They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.</p>
         <p v-else-if="asking === 'duplicate'" class="soft">Each is copied under its next number, with its tags, family and work state.</p>
-        <el-radio-group v-if="asking === 'export'" v-model="exported" aria-label="Export as"><el-radio value="package">a package</el-radio><el-radio value="kit">a kit of plain files</el-radio><el-radio value="inventory">an inventory (CSV)</el-radio></el-radio-group>
-        <el-input v-if="(asking === 'export' && exported === 'package') || asking === 'bundle'" v-model="word" autofocus :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" maxlength="100" />
+        <el-input v-if="asking === 'bundle'" v-model="word" autofocus :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" maxlength="100" />
         <el-select v-if="asking === 'family'" v-model="word" filterable :aria-label="questions[asking][2]"><el-option :value="NONE" label="no family" /><el-option v-for="one in familyNames" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
         <el-select v-else-if="asking === 'label'" v-model="word" :aria-label="questions[asking][2]"><el-option :value="NONE" label="none" /><el-option v-for="one in library.labels" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
         <el-autocomplete v-if="asking === 'tag' || asking === 'set'" v-model="word" autofocus :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" :fetch-suggestions="suggest" maxlength="60" class="wide" @change="chooseSet" @select="chooseSet" />
         <label v-if="asking === 'set' && target" class="soft">Place<el-select v-model="place" aria-label="Place in the set" filterable><el-option v-for="one in places" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option value="end" label="at the end" /></el-select></label>
-        <p v-if="asking === 'export'" class="soft">{{ { package: 'The package holds these brushes, the pictures they need, their tags and sets, and nothing else.', kit: 'A ZIP with each tip as PNG, black on white and on nothing, each grain and shape, the strips, and all settings as a table and as JSON.', inventory: 'One table: name, size, family, tags, traits, licence, where each is used.' }[exported] }}</p>
         <div class="line end"><el-button @click="asking = undefined">Cancel</el-button><el-button type="primary" native-type="submit" :disabled="!ready" :loading="busy">{{ questions[asking][1] }}</el-button></div>
       </form>
     </el-dialog>
     <FitDialog v-if="dialog === 'fit'" :ids="tray.ids" @close="dialog = undefined" />
     <CopyDialog v-if="dialog === 'copy'" :ids="tray.ids" @close="dialog = undefined" />
     <RenameDialog v-if="dialog === 'rename'" :ids="tray.ids" @close="dialog = undefined" />
-    <ProofDialog v-if="dialog === 'proof'" :ids="tray.ids" :title="session.library?.name ?? ''" @close="dialog = undefined" />
+    <ExportDialog v-if="dialog === 'proof' || dialog === 'export'" :which="{ preset_ids: tray.ids }" :count="tray.ids.length" :kind="dialog === 'proof' ? 'proof' : undefined" :title="session.library?.name ?? ''" @close="dialog = undefined" />
     <ResetDialog v-if="dialog === 'reset'" :only="tray.ids" @close="dialog = undefined" />
   </footer>
 </template>

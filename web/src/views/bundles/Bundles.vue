@@ -5,8 +5,9 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, of, type Bundle } from '../../api/client'
 import type { components } from '../../api/schema'
 import Chooser from '../../parts/Chooser.vue'
+import ExportDialog from '../../parts/ExportDialog.vue'
+import OfferDialog from './OfferDialog.vue'
 import OrderedList from '../../parts/OrderedList.vue'
-import ProofDialog from '../../parts/ProofDialog.vue'
 import Strip from '../../parts/Strip.vue'
 import { save } from '../../parts/save'
 import { useLibrary } from '../../stores/library'
@@ -32,6 +33,7 @@ const notes = ref('')
 const withdrawing = ref<Release>()
 const reason = ref('')
 const printing = ref(false)
+const offering = ref<Release>()
 const pair = ref<number[]>([])
 const compared = ref<components['schemas']['ReleaseComparison']>()
 const busy = ref(false)
@@ -132,7 +134,7 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
       <p v-if="!chosen.releases.length" class="soft">None yet. A release freezes the bundle with a number of its own.</p>
       <div v-for="one in chosen.releases" :key="one.id" class="release" :class="{ gone: one.withdrawn }"><el-checkbox :model-value="pair.includes(one.id)" :aria-label="`Compare release ${one.number}`" @change="pick(one.id)" />
         <div><div class="line"><b>{{ one.number }}</b><span class="soft">{{ one.count }} brushes</span><span v-if="one.withdrawn" class="missing">withdrawn</span></div><span class="soft small">{{ one.by }}, {{ day(one.at) }}</span><p v-if="one.withdrawn" class="small">{{ one.withdrawn.reason }}</p><p v-if="one.notes" class="small notes">{{ one.notes }}</p>
-          <button class="plain small" :aria-label="`Download release ${one.number}`" @click="fetchRelease(one)">download</button><button v-if="session.mayHandOut && !one.withdrawn" class="plain small" :aria-label="`Withdraw release ${one.number}`" @click="withdrawing = one">withdraw</button></div></div>
+          <button class="plain small" :aria-label="`Download release ${one.number}`" @click="fetchRelease(one)">download</button><button v-if="session.mayHandOut && !one.withdrawn" class="plain small" :aria-label="`Offer release ${one.number}`" @click="offering = one">offer…</button><button v-if="session.mayHandOut && !one.withdrawn" class="plain small" :aria-label="`Withdraw release ${one.number}`" @click="withdrawing = one">withdraw</button></div></div>
       <template v-if="compared"><h2>What differs</h2><div v-for="row in compared.rows" :key="row.name" class="differ"><b>{{ row.name }}</b><Strip v-if="row.before" :fingerprint="row.before.fingerprint" :label="`${row.name} before`" /><span v-else class="soft">was not there</span><Strip v-if="row.after" :fingerprint="row.after.fingerprint" :label="`${row.name} after`" /><span v-else class="missing">gone</span></div><p v-if="!compared.rows.length" class="soft">No brush differs.</p></template>
     </aside>
     <el-dialog v-model="releasing" :title="`Release “${chosen?.name}”`" width="460px"><form class="ask" @submit.prevent="release">
@@ -140,7 +142,8 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
       <label>Number<el-input v-model="number" aria-label="Number of the release" /></label><label>Notes<el-input v-model="notes" type="textarea" :rows="4" aria-label="Notes of the release" /></label>
       <div class="line end"><el-button @click="releasing = false">Cancel</el-button><el-button type="primary" native-type="submit" :loading="busy">Release {{ number }}</el-button></div></form></el-dialog>
     <el-dialog v-if="withdrawing" model-value :title="`Withdraw ${withdrawing.number}`" width="420px" @close="withdrawing = undefined"><form class="ask" @submit.prevent="withdraw"><label>Why<el-input v-model="reason" aria-label="Why it is withdrawn" maxlength="500" autofocus /></label><div class="line end"><el-button @click="withdrawing = undefined">Cancel</el-button><el-button type="primary" native-type="submit" :disabled="!reason.trim()">Withdraw it</el-button></div></form></el-dialog>
-    <ProofDialog v-if="printing && chosen" :ids="chosen.preset_ids" :title="chosen.name" @close="printing = false" />
+    <ExportDialog v-if="printing && chosen" :which="{ preset_ids: chosen.preset_ids }" :count="chosen.preset_ids.length" kind="proof" :title="chosen.name" @close="printing = false" />
+    <OfferDialog v-if="offering && chosen" :release="offering" :bundle="chosen" @close="offering = undefined" />
   </div>
 </template>
 

@@ -1,94 +1,99 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
-import { useRouter } from 'vue-router'
-import { api, asFile, of, type Import } from '../../api/client'
-import Strip from '../../parts/Strip.vue'
-import { useArrival } from '../../stores/arrival'
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, of, upload, type Arrival } from '../../api/client'
+import { useArrival, type Brought } from '../../stores/arrival'
 import { useLibrary } from '../../stores/library'
-import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
+import { useWork } from '../../stores/work'
+import ArrivalPlan from './ArrivalPlan.vue'
+import OutsideGallery from './OutsideGallery.vue'
 
+/** Where files come in. Each delivery is an arrival with a plan, before anything is changed. */
 const arrival = useArrival()
 const library = useLibrary()
-const session = useSession()
 const toast = useToast()
+const work = useWork()
+const route = useRoute()
 const router = useRouter()
-const file = shallowRef<File>()
-const plan = ref<Import>()
-const result = ref<Import>()
-const problem = ref('')
-const busy = ref(false)
-const input = ref<HTMLInputElement>()
-const shown = computed(() => result.value ?? plan.value)
-const count = (does: string) => shown.value?.items.filter((item) => item.does === does).length ?? 0
-const coming = computed(() => count('new') + count('renamed'))
-const words = { new: 'new', identical: 'already here, skipped', renamed: 'same name, other stroke: kept under the next number' }
+const arrivals = ref<Arrival[]>([])
+const folder = ref('')
+const sending = ref<{ name: string; sent: number; size: number; at: number; of: number }>()
+const files = ref<HTMLInputElement>()
+const tree = ref<HTMLInputElement>()
+const gallery = computed(() => route.query.from === 'gallery')
+const chosen = computed(() => (gallery.value || sending.value ? undefined : (arrivals.value.find(({ id }) => id === Number(route.query.arrival)) ?? arrivals.value.find(({ state }) => state === 'planned'))))
+const STATES: Record<Arrival['state'], string> = { open: 'coming', reading: 'being read', planned: 'waiting', applying: 'being taken in', applied: 'taken in', left: 'let go' }
+const time = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
-const send = (query: { plan?: boolean }) => of(api.POST('/api/libraries/{library}/imports', { params: { ...library.path().params, query: { file: file.value!.name, ...query } }, ...asFile(file.value!) }))
+const load = () => toast.attempt(async () => ({ arrivals: arrivals.value, folder: folder.value } = await of(api.GET('/api/libraries/{library}/arrivals', library.path()))))
+onMounted(load)
+watch(() => [library.stamp, toast.undone, work.tasks.filter(({ state }) => state === 'done').length], load)
+const show = (id: number) => router.replace({ query: { arrival: id } })
 
-async function take(chosen: File | undefined | null) {
-  if (!chosen) return
-  file.value = chosen
-  plan.value = result.value = undefined
-  problem.value = ''
-  busy.value = true
-  try {
-    plan.value = await send({ plan: true })
-  } catch (error) {
-    problem.value = (error as Error).message
-  }
-  busy.value = false
-}
-watch(() => arrival.parcel, (dropped) => { take(dropped); arrival.parcel = undefined }, { immediate: true })
-
-async function apply() {
-  busy.value = true
+/** Sends what was dropped or chosen, one file after the other, then has it read. */
+async function bring(brought: Brought[]) {
+  if (!brought.length || sending.value) return
+  const folders = new Set(brought.map(({ name }) => name.split('/')[0]))
+  const name = brought.length === 1 ? brought[0]!.name : folders.size === 1 ? [...folders][0]! : `${brought.length} files`
+  await router.replace({ query: {} })
   await toast.attempt(async () => {
-    result.value = await send({})
-    await library.load()
-    if (result.value.entry) toast.done(`Taken in. ${result.value.entry.summary}`, result.value.entry)
-    else toast.done('Everything in this package is here already. Nothing was added.')
+    const begun = await of(api.POST('/api/libraries/{library}/arrivals', { ...library.path(), body: { name: name.slice(0, 200) } }))
+    for (const [at, one] of brought.entries()) {
+      sending.value = { name: one.name, sent: 0, size: one.file.size, at: at + 1, of: brought.length }
+      await upload(one.file, `/api/arrivals/${begun.id}/files?name=${encodeURIComponent(one.name)}`, (sent) => (sending.value!.sent = sent))
+    }
+    const reading = await of(api.POST('/api/arrivals/{id}/read', { params: { path: { id: begun.id } } }))
+    sending.value = undefined
+    await load()
+    await show(begun.id)
+    if (reading.task) await work.follow(reading.task)
   })
-  busy.value = false
+  sending.value = undefined
+  await load()
 }
+watch(() => arrival.parcel, (dropped) => { if (dropped) { arrival.parcel = undefined; bring(dropped) } }, { immediate: true })
+function picked(input?: HTMLInputElement) {
+  const list = [...(input?.files ?? [])].map((file) => ({ name: file.webkitRelativePath || file.name, file }))
+  if (input) input.value = ''
+  bring(list)
+}
+const megabytes = (bytes: number) => (bytes / 1048576).toFixed(bytes < 10485760 ? 1 : 0)
 </script>
 
 <template>
-  <div class="page">
-    <div class="line head">
+  <div class="page intake">
+    <aside>
       <h1>Intake</h1>
-      <span class="soft">Packages come in here. First you see what would happen; nothing that is here is touched.</span>
-    </div>
-    <input ref="input" type="file" accept=".zip" hidden aria-label="Choose a package" @change="take(input?.files?.[0])" />
-    <button class="drop" :class="{ low: shown || problem }" @click="input?.click()"><b>Drop a package here, or choose one</b><span class="soft">A file ending in .fobrel.zip</span></button>
-    <p v-if="busy && !plan" class="soft" role="status">Reading {{ file?.name }}…</p>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-
-    <template v-if="shown">
-      <div class="line head">
-        <h2>{{ shown.name || file?.name }} <span class="soft">{{ shown.version }}{{ shown.author ? `, by ${shown.author}` : '' }}</span></h2>
-        <span class="grow" />
-        <span role="status">{{ result ? 'Done: ' : '' }}{{ coming }} to take in, {{ count('identical') }} already here</span>
-        <el-button v-if="!result" type="primary" :loading="busy" @click="apply">Take into {{ session.library?.name }}</el-button>
-        <el-button v-else @click="router.push({ name: 'wall' })">See the Wall</el-button>
-      </div>
-      <p class="soft">{{ shown.pictures }} pictures{{ shown.sets.length ? `; sets: ${shown.sets.join(', ')}` : '' }}{{ shown.tags.length ? `; tags: ${shown.tags.join(', ')}` : '' }}</p>
-      <div v-for="item in shown.items" :key="item.fingerprint + item.name" class="item" :class="item.does">
-        <Strip v-if="result || item.strip" :src="item.strip ?? undefined" :fingerprint="item.fingerprint" :label="item.name" />
-        <b>{{ item.becomes }}</b>
-        <span :class="item.does === 'renamed' ? 'changed' : 'soft'">{{ words[item.does] }}{{ item.becomes !== item.name ? ` (came as “${item.name}”)` : '' }}</span>
-      </div>
-    </template>
+      <input ref="files" type="file" multiple hidden aria-label="Choose files" @change="picked(files)" />
+      <input ref="tree" type="file" webkitdirectory hidden aria-label="Choose a folder" @change="picked(tree)" />
+      <button class="drop" @click="files?.click()"><b>Drop files here, or choose them</b><span class="soft small">packages, presets, pictures, layered drawings, reels, shapes, tables</span></button>
+      <div class="line"><button class="plain" @click="tree?.click()">a whole folder…</button><span class="grow" /><button class="plain" :aria-pressed="gallery" @click="router.replace({ query: { from: 'gallery' } })">outside gallery</button></div>
+      <p v-if="folder" class="soft small">Files laid into <code>{{ folder }}</code> come in by themselves.</p>
+      <button v-for="one in arrivals" :key="one.id" class="choice" :class="{ on: one.id === chosen?.id }" :aria-pressed="one.id === chosen?.id" @click="show(one.id)">
+        <span><b>{{ one.name }}</b><br><span class="soft small">{{ one.source }}, {{ time(one.at) }}</span></span>
+        <span :class="one.state === 'planned' ? 'changed' : 'soft small'">{{ one.entry?.undone ? 'taken back' : STATES[one.state] }}</span>
+      </button>
+    </aside>
+    <section v-if="sending" class="empty" role="status">
+      <p>Sending {{ sending.name }}{{ sending.of > 1 ? `, ${sending.at} of ${sending.of}` : '' }}: {{ megabytes(sending.sent) }} of {{ megabytes(sending.size) }} MB</p>
+      <el-progress :percentage="sending.size ? Math.min(100, Math.round((100 * sending.sent) / sending.size)) : 100" />
+    </section>
+    <OutsideGallery v-else-if="gallery" />
+    <ArrivalPlan v-else-if="chosen" :key="chosen.id" :arrival="chosen" @changed="load" />
+    <section v-else class="empty"><p>Nothing is waiting. Whatever comes in, you see first what would happen; nothing that is here is touched before you say so.</p><el-button type="primary" @click="files?.click()">Choose files</el-button></section>
   </div>
 </template>
 
 <style scoped>
-.head { margin-bottom: 12px; }
-.drop { display: grid; gap: 6px; place-content: center; justify-items: center; width: 100%; height: 260px; margin-bottom: 16px; font: inherit; color: var(--ink); border: 2px dashed var(--line-strong); border-radius: 12px; background: var(--card); cursor: pointer; }
-.drop.low { height: 74px; }
+.intake { display: grid; grid-template-columns: 236px minmax(0, 1fr); gap: 24px; align-content: start; }
+h1 { margin-bottom: 10px; }
+.drop { display: grid; gap: 4px; place-content: center; justify-items: center; width: 100%; min-height: 92px; margin-bottom: 6px; padding: 8px; font: inherit; color: var(--ink); border: 2px dashed var(--line-strong); border-radius: 10px; background: var(--card); cursor: pointer; }
 .drop:hover { border-color: var(--accent); }
-.item { display: grid; grid-template-columns: 300px 200px 1fr; gap: 14px; align-items: center; padding: 4px 0; }
-.item.identical .strip { opacity: .55; }
-.item .changed { justify-self: start; }
-.problem { color: var(--madder); background: var(--madder-wash); padding: 9px 12px; border-radius: 7px; }
+aside p { margin: 6px 4px 12px; }
+code { overflow-wrap: anywhere; }
+.choice { display: flex; justify-content: space-between; align-items: center; gap: 8px; width: 100%; font: inherit; color: var(--ink); text-align: left; background: none; border: 0; border-radius: 6px; padding: 6px 8px; cursor: pointer; }
+.choice b { overflow-wrap: anywhere; }
+.choice:hover { background: var(--card); }
+.choice.on { background: var(--accent-wash); }
 </style>

@@ -3,8 +3,8 @@ import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, of, type BrushSet } from '../../api/client'
 import Chooser from '../../parts/Chooser.vue'
+import ExportDialog from '../../parts/ExportDialog.vue'
 import OrderedList from '../../parts/OrderedList.vue'
-import ProofDialog from '../../parts/ProofDialog.vue'
 import ResetDialog from '../../parts/ResetDialog.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
@@ -20,7 +20,7 @@ const router = useRouter()
 const chosen = computed(() => library.sets.find(({ id }) => id === Number(route.query.set)) ?? library.sets[0])
 const beside = computed(() => library.sets.find(({ id }) => id === Number(route.query.beside) && id !== chosen.value?.id))
 const fresh = computed(() => tray.ids.filter((id) => !chosen.value?.preset_ids.includes(id)))
-const dialog = ref<'reset' | 'proof' | 'name' | 'copy' | 'split' | 'join' | 'subtract' | 'delete'>()
+const dialog = ref<'reset' | 'proof' | 'export' | 'name' | 'copy' | 'split' | 'join' | 'subtract' | 'delete'>()
 const word = ref('')
 const line = ref('')
 const other = ref<number>()
@@ -117,7 +117,7 @@ const need = computed(() => (dialog.value === 'join' || dialog.value === 'subtra
           <template #dropdown><el-dropdown-menu>
             <el-dropdown-item :command="onWall">Show on the Wall</el-dropdown-item>
             <el-dropdown-item v-for="one in others" :key="one.id" :command="() => router.replace({ query: { set: chosen!.id, beside: one.id } })">Beside “{{ one.name }}”</el-dropdown-item>
-            <el-dropdown-item divided :command="() => (dialog = 'proof')">Proof sheet…</el-dropdown-item>
+            <el-dropdown-item divided :command="() => (dialog = 'proof')">Proof sheet…</el-dropdown-item><el-dropdown-item :command="() => (dialog = 'export')">Export…</el-dropdown-item>
             <template v-if="session.mayEdit">
               <template v-if="chosen.query === null"><el-dropdown-item v-for="[order, title] in ([['name', 'name'], ['size', 'size'], ['colour', 'colour'], ['use', 'use']] as const)" :key="order" :command="() => orderBy(order)">Order by {{ title }}</el-dropdown-item>
                 <el-dropdown-item :command="() => ask('join')">Join another…</el-dropdown-item><el-dropdown-item :command="() => ask('subtract')">Take out what another holds…</el-dropdown-item></template>
@@ -135,7 +135,7 @@ const need = computed(() => (dialog.value === 'join' || dialog.value === 'subtra
       <OrderedList :ids="beside.preset_ids" :sections="beside.sections" narrow :fixed="!session.mayEdit || beside.query !== null" empty="This set is empty." @change="(ids, sections) => put(beside!, ids, sections)" />
     </section>
     <ResetDialog v-if="dialog === 'reset'" :only="held" @close="dialog = undefined" />
-    <ProofDialog v-else-if="dialog === 'proof' && chosen" :ids="held" :title="chosen.name" @close="dialog = undefined" />
+    <ExportDialog v-else-if="(dialog === 'proof' || dialog === 'export') && chosen" :which="{ set: chosen.id }" :count="held.length" :kind="dialog === 'proof' ? 'proof' : undefined" :title="chosen.name" @close="dialog = undefined" />
     <el-dialog v-else-if="dialog && chosen" model-value :title="`${TITLES[dialog]![0]}: ${chosen.name}`" width="420px" @close="dialog = undefined">
       <form @submit.prevent="go">
         <p v-if="dialog === 'delete'" class="soft">Its brushes stay. This can be undone.</p>

@@ -163,7 +163,7 @@ const narrowed = computed(() => !!q.value)
             :style="{ transform: `translateY(${item.start}px)`, height: `${tall}px` }" @click="item.preset && click($event, item.index, item.preset)" @dblclick="item.preset && open(item.preset)"
           >
             <template v-if="item.preset">
-              <Strip :key="item.preset.fingerprint" :fingerprint="item.preset.fingerprint" :label="item.preset.name" :style="look.mode === 'strips' ? { width: `${(look.height * 700) / 120}px` } : {}" />
+              <Strip :key="item.preset.fingerprint" :fingerprint="item.preset.fingerprint" :label="item.preset.name" :wide="look.mode === 'strips' ? Math.round((look.height * 700) / 120) - 12 : 170" :style="look.mode === 'strips' ? { width: `${(look.height * 700) / 120}px` } : {}" />
               <div v-if="look.mode === 'strips'" class="words">
                 <div class="line"><b>{{ item.preset.name }}</b><span class="soft">{{ item.preset.size }} px</span><span v-if="item.preset.favourite" class="heart" title="favourite">♥</span><span v-if="item.preset.locked" class="locked">locked</span>
                   <span v-if="item.preset.draft" class="changed">unsaved change</span><span v-else-if="item.preset.altered" class="changed">edition {{ item.preset.edition }}</span></div>

@@ -1,0 +1,63 @@
+import { defineStore } from 'pinia'
+import { computed, ref, watch } from 'vue'
+import { api, of } from '../api/client'
+import type { components } from '../api/schema'
+import { useLibrary } from './library'
+import { useSession } from './session'
+import { useToast } from './toast'
+
+export type Task = components['schemas']['Task']
+
+/** Long work under way for this person: it can be left, and says when it is done. */
+export const useWork = defineStore('work', () => {
+  const session = useSession()
+  const library = useLibrary()
+  const toast = useToast()
+  const tasks = ref<Task[]>([])
+  const open = computed(() => tasks.value.filter(({ state }) => state === 'waiting' || state === 'working'))
+  let timer: ReturnType<typeof setTimeout> | undefined
+  let waiting = new Map<number, (task: Task) => void>()
+  let asked = 0
+
+  const part = (task: Task) => (task.total ? Math.min(100, Math.round((100 * task.done) / task.total)) : 0)
+
+  async function ended(task: Task) {
+    if (task.state === 'failed') return toast.problem(new Error(task.message), true)
+    if (task.kind !== 'ApplyArrival') return toast.done(task.message)
+    await library.load()
+    const arrival = task.arrival ? await of(api.GET('/api/arrivals/{id}', { params: { path: { id: task.arrival } } })) : undefined
+    toast.done(task.message, arrival?.entry ?? undefined)
+  }
+
+  /** Looks how far everything is, and again until nothing is left to wait for. */
+  async function look() {
+    clearTimeout(timer)
+    const id = session.libraryId
+    if (!id || !session.mayEdit) return
+    const mine = ++asked
+    try {
+      const got = await of(api.GET('/api/libraries/{library}/tasks', library.path()))
+      if (mine !== asked || id !== session.libraryId) return
+      const before = new Map(open.value.map((task) => [task.id, task]))
+      tasks.value = got.tasks
+      for (const task of got.tasks) {
+        if (task.state !== 'done' && task.state !== 'failed') continue
+        const done = waiting.get(task.id)
+        waiting.delete(task.id)
+        if (before.has(task.id) || done) { await ended(task); done?.(task) }
+      }
+    } catch {
+      // The next look may go better; the work itself goes on.
+    }
+    if (open.value.length || waiting.size) timer = setTimeout(look, 600)
+  }
+
+  /** Waits for a piece of work that was just begun. */
+  function follow(task: Task): Promise<Task> {
+    return new Promise((done) => { waiting.set(task.id, done); look() })
+  }
+
+  watch(() => session.libraryId, () => { tasks.value = []; waiting = new Map(); look() }, { immediate: true })
+
+  return { tasks, open, part, look, follow }
+})

@@ -1,0 +1,82 @@
+<script setup lang="ts">
+import { watchDebounced } from '@vueuse/core'
+import { onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, of } from '../../api/client'
+import type { components } from '../../api/schema'
+import { useLibrary } from '../../stores/library'
+import { useToast } from '../../stores/toast'
+import { useWork } from '../../stores/work'
+
+/** The gallery outside the studio: what lies there can be brought into the Intake. */
+const library = useLibrary()
+const toast = useToast()
+const work = useWork()
+const router = useRouter()
+type Package = components['schemas']['GalleryPackage']
+const signedIn = ref<boolean>()
+const packages = ref<Package[]>([])
+const word = ref('')
+const token = ref('')
+const problem = ref('')
+const busy = ref(false)
+const fetching = ref<Record<string, number>>({})
+let asked = 0
+
+async function load() {
+  const mine = ++asked
+  busy.value = true
+  try {
+    const got = await of(api.GET('/api/gallery', { params: { query: { q: word.value } } }))
+    if (mine !== asked) return
+    signedIn.value = got.signed_in
+    packages.value = got.packages
+    problem.value = ''
+  } catch (error) {
+    if (mine === asked) { problem.value = (error as Error).message; signedIn.value ??= true }
+  }
+  if (mine === asked) busy.value = false
+}
+onMounted(load)
+watchDebounced(word, load, { debounce: 250 })
+const signIn = () => toast.attempt(async () => { await of(api.PUT('/api/gallery/token', { body: { token: token.value } })); token.value = ''; await load() })
+const signOut = () => toast.attempt(async () => { await of(api.DELETE('/api/gallery/token')); await load() })
+
+const fetchOne = (one: Package) => toast.attempt(async () => {
+  const task = await of(api.POST('/api/libraries/{library}/gallery', { ...library.path(), body: { id: one.id, title: one.title } }))
+  fetching.value[one.id] = task.id
+  const ended = await work.follow(task)
+  delete fetching.value[one.id]
+  if (ended.state === 'done' && ended.arrival) await router.replace({ query: { arrival: ended.arrival } })
+})
+const doing = (id: string) => work.tasks.find((task) => task.id === fetching.value[id])
+const size = (bytes: number) => (bytes < 1048576 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1048576).toFixed(1)} MB`)
+</script>
+
+<template>
+  <section aria-label="Outside gallery">
+    <div class="line head"><h1>Outside gallery</h1><span class="soft">Packages that others offer, outside the studio.</span><span class="grow" /><el-input v-if="signedIn" v-model="word" placeholder="Look for a package" aria-label="Look for a package" clearable class="look" /><button v-if="signedIn" class="plain" @click="signOut">Sign out there</button></div>
+    <form v-if="signedIn === false" class="signin" @submit.prevent="signIn">
+      <p>The gallery asks for a token of yours. It is kept with your account here and shown to nobody.</p>
+      <div class="line"><el-input v-model="token" type="password" show-password aria-label="Token of the gallery" placeholder="Token" /><el-button type="primary" native-type="submit" :disabled="!token.trim()">Sign in there</el-button></div>
+    </form>
+    <p v-if="problem" class="problem" role="alert">{{ problem }} <button class="plain" @click="load">Try again</button></p>
+    <p v-else-if="busy && !packages.length && signedIn !== false" class="soft" role="status">Asking the gallery…</p>
+    <p v-else-if="signedIn && !packages.length" class="soft">{{ word ? 'Nothing there fits.' : 'Nothing lies there yet.' }}</p>
+    <article v-for="one in packages" :key="one.id">
+      <div><b>{{ one.title }}</b> <span class="soft">by {{ one.author }}, {{ size(one.size) }}</span><p>{{ one.description }}</p><span class="soft small">{{ one.tags.join(' · ') }}</span></div>
+      <div v-if="fetching[one.id]" class="going" role="status"><el-progress :percentage="doing(one.id) ? work.part(doing(one.id)!) : 0" /><span class="soft small">{{ doing(one.id)?.message }}</span></div>
+      <el-button v-else :aria-label="`Bring ${one.title} into the Intake`" @click="fetchOne(one)">Bring into the Intake</el-button>
+    </article>
+  </section>
+</template>
+
+<style scoped>
+.head { margin-bottom: 12px; }
+.look { width: 220px; }
+.signin { max-width: 460px; }
+.problem { color: var(--madder); background: var(--madder-wash); padding: 9px 12px; border-radius: 7px; }
+article { display: flex; align-items: center; justify-content: space-between; gap: 20px; padding: 10px 0; border-top: 1px solid var(--line); }
+article p { margin: 2px 0; }
+.going { width: 220px; }
+</style>
