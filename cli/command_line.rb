@@ -2,6 +2,7 @@
 
 require "optparse"
 require "fobrel/core"
+require_relative "studio"
 
 module Fobrel
   # The command line: what a person or a script asks of the core, with files in and files out.
@@ -20,7 +21,15 @@ module Fobrel
       fobrel package build DIR -o F.fobrel.zip
       fobrel package list|verify F.fobrel.zip [--json]
       fobrel package extract F.fobrel.zip [-o DIR]
+      fobrel package compare OLD.fobrel.zip NEW.fobrel.zip [--json]
       fobrel seat start DIR [--json]
+
+      Against a running server (FOBREL_URL, FOBREL_TOKEN); --library NAME where there are several:
+      fobrel import FILE… [--library NAME] [--plan | --apply] [--decide STATE=DECISION] [--json]
+      fobrel export SET -o F.fobrel.zip
+      fobrel kit SET -o KIT.zip
+      fobrel proof SET -o F.pdf|F.zip
+      fobrel recipe RECIPE SET -o F
     TEXT
 
     COMMANDS = {
@@ -28,7 +37,9 @@ module Fobrel
       %w[preset check] => :preset_check, %w[preset fingerprint] => :preset_fingerprint,
       %w[package build] => :package_build, %w[package list] => :package_list,
       %w[package verify] => :package_verify, %w[package extract] => :package_extract,
-      %w[seat start] => :seat_start
+      %w[package compare] => :package_compare,
+      %w[seat start] => :seat_start,
+      %w[import] => :import, %w[export] => :export, %w[kit] => :kit, %w[proof] => :proof, %w[recipe] => :recipe
     }.freeze
 
     # @param arguments [Array<String>]
@@ -74,13 +85,18 @@ module Fobrel
     end
 
     # Reads the options a command takes, and its one argument.
-    def argument(name)
+    def argument(name, &)
+      arguments(name, 1, &).first
+    end
+
+    # @param count [Integer, Range] how many there must be
+    def arguments(name, count)
       parser = OptionParser.new
       parser.on("--json") { @options[:json] = true }
       yield parser if block_given?
       parser.parse!(@arguments)
-      raise Usage, "name one #{name}" unless @arguments.size == 1
-      @arguments.first
+      raise Usage, "name #{(count == 1) ? "one #{name}" : "the #{name}"}" unless count === @arguments.size # standard:disable Style/CaseEquality
+      @arguments
     end
 
     def output(parser)
@@ -196,6 +212,68 @@ module Fobrel
       bundle = package(file)
       Core::Package::Folder.write(bundle, target)
       answer(listed(bundle).merge(folder: target), "#{target}: #{counted(bundle)}")
+    end
+
+    # What differs between two packages, and the number that asks for.
+    def package_compare
+      old, new = arguments("packages", 2).map { package(_1) }
+      brushes = [old, new].map { |bundle| bundle.presets.map { Core::Curation::ReleaseNumber::Brush.new(_1.id, _1.name, _1.fingerprint) } }
+      words = %i[name licence author description].any? { old.public_send(_1) != new.public_send(_1) }
+      changes = Core::Curation::ReleaseNumber.new(*brushes, words:)
+      number = changes.level ? changes.next(old.version) : old.version
+      answer({level: changes.level, number:, differences: changes.differences}, changes.level ? [*changes.notes.lines(chomp: true), "a #{changes.level} change: #{old.version} → #{number}"] : "They hold the same.")
+    end
+
+    def studio = @studio ||= Studio.new
+
+    def library = studio.library(@options[:library])
+
+    # Without --apply nothing in the library is changed; the arrival waits in the Intake.
+    def import
+      files = arguments("files", 1..) do |o|
+        o.on("--library NAME") { @options[:library] = _1 }
+        o.on("--plan") { @options[:plan] = true }
+        o.on("--apply") { @options[:apply] = true }
+        o.on("--decide WHAT") { (@options[:decide] ||= {}).store(*decision(_1)) }
+      end
+      raise Usage, "take either --plan or --apply" if @options[:plan] && @options[:apply]
+      arrival = studio.deliver(library, files)
+      arrival = studio.decide(arrival, {all: @options[:decide]}) if @options[:decide]
+      items = arrival["items"]
+      rows = items.map { |item| "#{item["state"].ljust(10)}  #{item["decision"].ljust(7)}  #{item["name"]}#{" → #{item["becomes"]}" if item["becomes"] != item["name"]}#{"  (#{item["sentence"]})" unless item["sentence"].empty?}" }
+      return answer(arrival.slice("id", "state", "items"), [*rows, "Nothing was changed. It waits in the Intake as “#{arrival["name"]}”; take it in there, or with --apply."]) unless @options[:apply]
+      done = studio.apply(arrival)
+      answer(done.slice("id", "state", "report", "entry"), [*rows, done["entry"] ? "Taken in: #{done["entry"]["summary"]}." : "Everything was here already. Nothing was added."])
+    end
+
+    def decision(text)
+      state, decision = text.split("=", 2)
+      choices = Core::Curation::IntakePlan::CHOICES[state] or raise Usage, "--decide is written STATE=DECISION; states: #{Core::Curation::IntakePlan::CHOICES.keys.join(", ")}"
+      raise Usage, "what is #{state} can be: #{choices.join(", ")}" unless choices.include?(decision)
+      [state, decision]
+    end
+
+    def export = written("package")
+
+    def kit = written("kit")
+
+    def proof = written("proof")
+
+    def recipe = written("recipe")
+
+    # Has the server write a set as a file.
+    def written(kind)
+      names = arguments((kind == "recipe") ? "recipe and set" : "set", (kind == "recipe") ? 2 : 1) do |o|
+        output(o)
+        o.on("--library NAME") { @options[:library] = _1 }
+      end
+      target = wanted_output
+      found = library
+      options = {"recipe" => -> { {recipe: studio.named(found, "recipes", names.first)["id"]} }, "proof" => -> { {format: target.match?(/\.zip\z/i) ? "png" : "pdf"} }}.fetch(kind, -> { {} }).call
+      set = studio.named(found, "sets", names.last)
+      bytes = studio.export(found, {kind:, name: set["name"], of: {set: set["id"]}, options:})
+      write(target, bytes)
+      answer({file: target, bytes: bytes.bytesize, brushes: set["count"]}, "#{target}: #{set["count"]} brushes of “#{set["name"]}”, #{bytes.bytesize} bytes")
     end
 
     def seat_start

@@ -90,7 +90,11 @@ if $PROGRAM_NAME == __FILE__
   trap("TERM") { Thread.new { server.stop } }
   trap("INT", "IGNORE") # the launcher stops it
   thread = server.run
-  # When the launcher is gone, so is the gallery.
-  Thread.new { sleep 1 while Process.ppid == Integer(ENV.fetch("GALLERY_PARENT", Process.ppid)); server.stop } # standard:disable Style/Semicolon
+  # When the one who started it is gone, so is the gallery.
+  Thread.new do
+    sleep 1 while Process.kill(0, Integer(ENV.fetch("GALLERY_PARENT")))
+  rescue Errno::ESRCH
+    server.stop
+  end
   thread.join
 end

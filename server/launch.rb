@@ -82,7 +82,20 @@ module Fobrel
       Demo::Gallery.fill(folder)
       ENV["GALLERY_URL"] = "http://127.0.0.1:#{port}"
       env = {"GALLERY_PORT" => port.to_s, "GALLERY_FOLDER" => folder, "GALLERY_TOKEN" => Demo::Gallery::TOKEN, "GALLERY_PARENT" => Process.pid.to_s}
-      @gallery = Process.spawn(env, RbConfig.ruby, File.join(ROOT, "gallery/gallery.rb"))
+      @gallery = beside(env, RbConfig.ruby, File.join(ROOT, "gallery/gallery.rb"))
+    end
+
+    # Starts a program that is no child of ours: the web server waits for all of those at its end.
+    def beside(*command)
+      reader, writer = IO.pipe
+      Process.wait(fork { # standard:disable Style/BlockDelimiters
+        writer.puts(Process.spawn(*command))
+        writer.flush
+        exit!(0)
+      })
+      reader.gets.to_i
+    ensure
+      [reader, writer].each(&:close)
     end
 
     def free?(port)
@@ -94,8 +107,7 @@ module Fobrel
     def close_gallery
       return unless @gallery
       Process.kill("TERM", @gallery)
-      Process.wait(@gallery)
-    rescue Errno::ESRCH, Errno::ECHILD
+    rescue Errno::ESRCH
       nil # it is gone already
     end
 

@@ -107,11 +107,19 @@ module Fobrel
     def running? = File.exist?(path("postgres.port")) && as_owner(File.join(bin, "pg_ctl"), "-D", data, "status").last.success?
 
     def run
-      free = TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
+      free = free_port
       write("postgres.port", "#{free}\n", 0o644)
       settings = "-c listen_addresses=127.0.0.1 -c port=#{free} -c unix_socket_directories='' -c shared_buffers=128MB -c synchronous_commit=on"
       tool("pg_ctl", "-D", data, "-w", "-t", "60", "-l", File.join(data, "server.log"), "-o", settings, "start")
       @ours = true
+    end
+
+    # The one of the last time, if nobody took it: those who lost the database find it again.
+    def free_port
+      wanted = File.exist?(path("postgres.port")) ? port : 0
+      TCPServer.open("127.0.0.1", wanted) { _1.addr[1] }
+    rescue Errno::EADDRINUSE
+      TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
     end
 
     def create(database)

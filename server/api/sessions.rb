@@ -8,7 +8,7 @@ module Fobrel
       NOBODY = BCrypt::Password.create("nobody has this")
 
       get "/api/session" do
-        answer(state(Models::Person.find_by(id: session["person"])))
+        answer(state(token? ? person : Models::Person.find_by(id: session["person"])))
       end
 
       post "/api/session" do

@@ -8,15 +8,44 @@ module Fobrel
       def self.start(workers: Integer(ENV.fetch("JOB_WORKERS", 1)))
         return if workers.zero?
         Que.logger = nil
-        @locker = Que::Locker.new(worker_count: workers, worker_priorities: Array.new(workers), poll_interval: 2, wait_period: 50)
-        @watch = Thread.new { WatchedFolder.watch }
+        @workers = workers
+        @locker = locker
+        @threads = [Thread.new { guard }, Thread.new { WatchedFolder.watch }]
       end
 
       # Lets what is under way end; what is not begun waits for the next start.
       def self.stop
-        @watch&.kill
+        @threads&.each(&:kill)
         @locker&.stop!
-        @locker = @watch = nil
+        @locker = @threads = nil
+      end
+
+      class << self
+        private
+
+        # Its threads may end with the database, which must not end the process.
+        def locker
+          Que::Locker.new(worker_priorities: [nil] * @workers, poll_interval: 2, wait_period: 50).tap do |one|
+            [one, *one.workers].map(&:thread).each do |thread|
+              Thread.pass until thread.abort_on_exception || !thread.alive?
+              thread.abort_on_exception = thread.report_on_exception = false
+            end
+          end
+        end
+
+        # When the database was away, the queue's threads are gone: others are begun, and
+        # connections that the old ones had are given up.
+        def guard
+          loop do
+            sleep 2
+            next if [@locker, *@locker.workers].all? { _1.thread.alive? }
+            ActiveRecord::Base.connection_pool.tap(&:reap).flush!
+            @locker.stop if @locker.thread.alive?
+            @locker = locker
+          rescue => e
+            warn "The queue of long work: #{e.class}: #{e.message}"
+          end
+        end
       end
     end
   end

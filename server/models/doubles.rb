@@ -75,8 +75,7 @@ module Fobrel
 
       # What is known of the pairs.
       def judged(pairs)
-        asked = pairs.to_set
-        Likeness.where(version: VERSION, one: pairs.map(&:first).uniq).pluck(:one, :other, :alike).to_h { |one, other, value| [[one, other], value] }.select { |pair, _| asked.include?(pair) }
+        Likeness.where(version: VERSION, one: pairs.map(&:first).uniq).pluck(:one, :other, :alike).to_h { |one, other, value| [[one, other], value] }.slice(*pairs)
       end
 
       def identical

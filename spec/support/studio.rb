@@ -11,6 +11,7 @@ ENV["SIGN_IN_LIMIT"] = "100000"
 
 require_relative "../../server/app"
 require_relative "../../demo/studio"
+require_relative "../../demo/gallery"
 
 # Hashing slowly is for real passwords.
 ActiveModel::SecurePassword.min_cost = true

@@ -56,7 +56,7 @@ RSpec.describe Fobrel::Core::Curation::IntakePlan do
       first.each do |row|
         case row.decision
         when "edition" then after.find { _1.key == row.here.key }.tap { |one| one.past += [one.fingerprint]; one.fingerprint = row.coming.fingerprint; one.edition += 1; one.altered = true } # standard:disable Style/Semicolon
-        when "take", "both" then after << here(100 + row.coming.key, row.name, row.coming.fingerprint, document_id: after.any? { _1.document_id == row.coming.document_id } ? "fresh-#{row.coming.key}" : row.coming.document_id, edition: row.coming.edition)
+        when "take", "both" then after << here(100 + row.coming.key, row.name, row.coming.fingerprint, document_id: (after.any? { _1.document_id == row.coming.document_id }) ? "fresh-#{row.coming.key}" : row.coming.document_id, edition: row.coming.edition)
         end
       end
       expect(first.map(&:decision) - %w[take both edition leave]).to eq([])

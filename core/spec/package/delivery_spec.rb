@@ -42,6 +42,7 @@ RSpec.describe Fobrel::Core::Package::Delivery do
     expect(found.items[2].preset["mark", "tip", "kind"]).to eq("shape")
     found = read({"rope.zip" => zip({"a/1.png" => square, "a/2.png" => bar})})
     expect(found.items.map { [_1.name, _1.way, _1.usual, _1.preset.frames.size] }).to eq([["1", "each", "each", 1], ["2", "each", "each", 1], ["rope", "reel", "each", 2]])
+    expect(read({"ropes/1.png" => square, "ropes/in/2.png" => bar}).items.map(&:name)).to eq(%w[1 2 ropes])
     expect(found.items.last.preset.frames).to eq(found.items.first(2).flat_map { _1.preset.frames })
   end
 

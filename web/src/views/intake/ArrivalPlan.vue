@@ -12,7 +12,7 @@ import { DECISIONS, STATES } from './words'
 
 /** The plan of one arrival: what each thing in it would become, what can be decided, and the report. */
 const props = defineProps<{ arrival: Arrival }>()
-const emit = defineEmits<{ changed: [] }>()
+const emit = defineEmits<{ /** Something about it has changed; it is gone when it was let go. */ changed: [gone?: boolean] }>()
 const library = useLibrary()
 const session = useSession()
 const toast = useToast()
@@ -70,7 +70,7 @@ async function apply() {
   await load()
   busy.value = false
 }
-const letGo = () => toast.attempt(async () => { await of(api.DELETE('/api/arrivals/{id}', at)); emit('changed'); toast.done(`“${props.arrival.name}” was let go. Nothing in the library was changed.`) })
+const letGo = () => toast.attempt(async () => { await of(api.DELETE('/api/arrivals/{id}', at)); emit('changed', true); toast.done(`“${props.arrival.name}” was let go. Nothing in the library was changed.`) })
 const suggest = (text: string, give: (found: { value: string }[]) => void) => give(library.sets.filter(({ name, query }) => query === null && name.toLowerCase().includes(text.toLowerCase())).map(({ name }) => ({ value: name })))
 const lines = computed(() => (plan.value?.report as { lines?: Line[] } | null)?.lines ?? [])
 const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]).map((decision) => ({ decision, list: lines.value.filter((line) => line.decision === decision) })).filter(({ list }) => list.length))
@@ -115,6 +115,7 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
         <div class="line title"><h2>{{ STATES[state] }}</h2><span class="soft">{{ items.length }}</span>
           <label v-if="items.length > 1 && common(items).length > 1" class="line all"><span class="soft">all of these:</span><select :value="agreed(items)" :aria-label="`All: ${STATES[state]}`" @change="forAll(state, items, ($event.target as HTMLSelectElement).value)"><option v-if="!agreed(items)" value="" disabled>as below</option><option v-for="one in common(items)" :key="one" :value="one">{{ DECISIONS[one] }}</option></select></label>
         </div>
+        <div v-if="items.some(({ here }) => here) && state !== 'identical'" class="item heads soft small" :class="state"><span>as it came</span><span>as it is here</span></div>
         <div v-for="item in open[state] ? items : items.slice(0, MOST)" :key="item.id" class="item" :class="[state, { left: item.decision === 'leave' }]">
           <Strip v-if="item.fingerprint && state !== 'lacking'" :src="`/api/arrivals/${plan.id}/strips/${item.id}.png`" :label="`${item.name}, as it came`" lazy /><span v-else />
           <Strip v-if="item.here && state !== 'identical'" :fingerprint="item.here.fingerprint" :label="`${item.here.name}, as it is here`" lazy /><span v-else class="soft small gap" />
@@ -139,14 +140,15 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
 </template>
 
 <style scoped>
-.head { margin-bottom: 8px; flex-wrap: wrap; }
-.head h1 { overflow-wrap: anywhere; }
+.head { margin-bottom: 8px; white-space: nowrap; }
+.head h1, .head h1 + .soft { overflow: hidden; text-overflow: ellipsis; }
+.head h1 { flex: 0 1 auto; } .head h1 + .soft { flex: 0 2 auto; min-width: 60px; }
 .words { margin: 0 0 8px; white-space: pre-line; }
 .working { max-width: 420px; padding: 24px 0; }
 .way { flex-wrap: wrap; padding: 4px 0; }
 .where { display: flex; flex-wrap: wrap; align-items: end; gap: 6px 12px; margin-bottom: 12px; padding: 8px 12px; border: 1px solid var(--line); border-radius: 8px; background: var(--card); }
 .where > span:first-child { align-self: center; }
-.where label { display: grid; font-size: 11.5px; color: var(--soft); }
+.where > label:not(.el-checkbox) { display: grid; font-size: 11.5px; color: var(--soft); }
 .where .el-select, .where .el-autocomplete { width: 148px; }
 .kind { margin-bottom: 14px; }
 .title { padding: 4px 0; border-bottom: 1px solid var(--line); }
@@ -156,6 +158,7 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
 .item.new, .item.identical { grid-template-columns: 220px minmax(140px, 1fr) 178px; }
 .item.unreadable, .item.future, .item.lacking, .item.aside { grid-template-columns: minmax(140px, 1fr) 178px; }
 .unreadable > span:empty, .future > span:empty, .lacking > span:empty, .aside > span:empty { display: none; }
+.heads { padding: 3px 0 0; }
 .item.left .strip:first-child { opacity: .5; }
 .said { overflow-wrap: anywhere; }
 select { font: inherit; color: var(--ink); background: var(--card); border: 1px solid var(--line-strong); border-radius: 6px; padding: 3px 6px; width: 100%; }

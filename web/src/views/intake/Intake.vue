@@ -80,7 +80,7 @@ const megabytes = (bytes: number) => (bytes / 1048576).toFixed(bytes < 10485760 
       <el-progress :percentage="sending.size ? Math.min(100, Math.round((100 * sending.sent) / sending.size)) : 100" />
     </section>
     <OutsideGallery v-else-if="gallery" />
-    <ArrivalPlan v-else-if="chosen" :key="chosen.id" :arrival="chosen" @changed="load" />
+    <ArrivalPlan v-else-if="chosen" :key="chosen.id" :arrival="chosen" @changed="(gone) => { if (!gone) show(chosen!.id); load() }" />
     <section v-else class="empty"><p>Nothing is waiting. Whatever comes in, you see first what would happen; nothing that is here is touched before you say so.</p><el-button type="primary" @click="files?.click()">Choose files</el-button></section>
   </div>
 </template>

@@ -110,7 +110,7 @@ aside h3 { margin: 14px 8px 2px; color: var(--soft); font-weight: 600; }
 .choice:hover { background: var(--card); }
 .choice.on { background: var(--accent-wash); color: var(--accent); font-weight: 700; }
 form { display: flex; flex-direction: column; gap: 8px; min-height: 0; }
-label { display: grid; }
+form > label { display: grid; }
 .text { flex: 1; grid-template-rows: auto 1fr; min-height: 220px; }
 textarea, pre { font: 12px/1.5 ui-monospace, 'DejaVu Sans Mono', monospace; tab-size: 2; }
 textarea { width: 100%; resize: none; padding: 8px 10px; color: var(--ink); background: var(--card); border: 1px solid var(--line-strong); border-radius: 7px; white-space: pre; overflow: auto; }

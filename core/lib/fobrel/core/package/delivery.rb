@@ -54,11 +54,17 @@ module Fobrel
         def take(files)
           packed, loose = files.partition { |file| file.io.size >= 4 && head(file.io, 4).start_with?("PK".b) }
           packed.each { |file| guard(file.name) { unpack(file) } }
-          scatter(loose.map(&:name), "these files") { |name| whole(loose.find { _1.name == name }) }
+          scatter(loose.map(&:name), common(loose)) { |name| whole(loose.find { _1.name == name }) }
           self
         end
 
         private
+
+        # The folder that they all came in.
+        def common(files)
+          folders = files.map { _1.name[%r{\A([^/]+)/}, 1] }.uniq
+          (folders.size == 1 && folders.first) || "these files"
+        end
 
         def head(io, length) = io.tap(&:rewind).read(length).to_s.b
 

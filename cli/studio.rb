@@ -1,0 +1,104 @@
+# frozen_string_literal: true
+
+require "cgi"
+require "json"
+require "net/http"
+
+module Fobrel
+  # A running server as a program sees it: FOBREL_URL says where it is, FOBREL_TOKEN for whom it
+  # acts (made in the page, under one's own name at the top right).
+  class Studio
+    # Raised with the server's own sentence, or ours when it does not answer.
+    class Refused < Core::Problem; end
+
+    def initialize(url: ENV.fetch("FOBREL_URL", "http://127.0.0.1:4810"), token: ENV["FOBREL_TOKEN"])
+      @url = URI(url)
+      @token = token.to_s.strip
+      raise Refused, "There is no token. Make one in Fobrel (your name at the top right), then: export FOBREL_TOKEN=…" if @token.empty?
+      raise Refused, "FOBREL_URL is no address of a server." unless @url.is_a?(URI::HTTP)
+    end
+
+    # @param name [String, nil] of a library; not needed where there is only one
+    # @return [Hash] id, name, role
+    def library(name)
+      all = get("/api/session")["libraries"]
+      found = name ? all.select { _1["name"].casecmp?(name) } : all
+      return found.first if found.size == 1
+      raise Refused, "#{name ? "There is no library “#{name}” that you are a member of" : "Say which library with --library"}: #{all.map { _1["name"] }.join(", ")}."
+    end
+
+    # @param kind [String] of thing: "sets" or "recipes"
+    # @return [Hash] the one of that name
+    def named(library, kind, name)
+      all = get("/api/libraries/#{library["id"]}/#{kind}")[kind]
+      all.find { _1["name"].casecmp?(name) } || raise(Refused, "There is no #{kind.delete_suffix("s")} “#{name}” in #{library["name"]}: #{all.map { _1["name"] }.first(12).join(", ")}.")
+    end
+
+    # Brings files into the Intake and waits for the plan.
+    #
+    # @param files [Array<String>] paths; of a folder, everything in it
+    # @return [Hash] the arrival with its plan
+    def deliver(library, files)
+      paths = files.flat_map { |path| File.directory?(path) ? Dir.glob("**/*", base: path).sort.map { [File.join(path, _1), "#{File.basename(path)}/#{_1}"] }.select { |file, _| File.file?(file) } : [[path, File.basename(path)]] }
+      paths.each { |path, _| File.open(path).close } # said before anything is sent
+      arrival = post("/api/libraries/#{library["id"]}/arrivals", {name: (files.size == 1) ? File.basename(files.first) : "#{paths.size} files"})
+      paths.each { |path, name| File.open(path, "rb") { |io| send_file("/api/arrivals/#{arrival["id"]}/files?name=#{CGI.escape(name)}", io) } }
+      post("/api/arrivals/#{arrival["id"]}/read", {})
+      wait(arrival["id"], "planned")
+    end
+
+    # @return [Hash] the arrival with its plan, decided
+    def decide(arrival, choices) = ask(Net::HTTP::Put.new("/api/arrivals/#{arrival["id"]}"), choices)
+
+    # @return [Hash] the arrival with its report
+    def apply(arrival)
+      post("/api/arrivals/#{arrival["id"]}/apply", {stamp: arrival["stamp"]})
+      wait(arrival["id"], "applied")
+    end
+
+    # @param wish [Hash] as the API takes it
+    # @return [String] the file's bytes
+    def export(library, wish) = ask(Net::HTTP::Post.new("/api/libraries/#{library["id"]}/exports"), wish, plain: true)
+
+    private
+
+    def get(path) = ask(Net::HTTP::Get.new(path))
+
+    def post(path, data) = ask(Net::HTTP::Post.new(path), data)
+
+    def send_file(path, io)
+      request = Net::HTTP::Put.new(path, "Content-Type" => "application/octet-stream", "Content-Length" => io.size.to_s)
+      request.body_stream = io
+      ask(request)
+    end
+
+    def ask(request, data = nil, plain: false)
+      request["Authorization"] = "Bearer #{@token}"
+      if data
+        request["Content-Type"] = "application/json"
+        request.body = JSON.generate(data)
+      end
+      answer = Net::HTTP.start(@url.host, @url.port, use_ssl: @url.scheme == "https", open_timeout: 5, read_timeout: 600) { _1.request(request) }
+      return plain ? answer.body : JSON.parse(answer.body) if answer.is_a?(Net::HTTPSuccess)
+      raise Refused, said(answer)
+    rescue SystemCallError, IOError, Timeout::Error, SocketError
+      raise Refused, "No server answers at #{@url}. Nothing was changed. Start it, or say where it is: export FOBREL_URL=…"
+    end
+
+    def said(answer)
+      JSON.parse(answer.body)["error"]
+    rescue JSON::ParserError
+      "The server refused this (#{answer.code}). Nothing was changed."
+    end
+
+    def wait(id, state)
+      loop do
+        arrival = get("/api/arrivals/#{id}")
+        return arrival if arrival["state"] == state
+        task = arrival["task"]
+        raise Refused, task["message"] if task && task["state"] == "failed"
+        sleep 0.3
+      end
+    end
+  end
+end
