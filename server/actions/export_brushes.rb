@@ -40,7 +40,7 @@ module Fobrel
       private
 
       def note(io, file)
-        sum = Digest::SHA256.new
+        sum = OpenSSL::Digest.new("SHA256")
         (sum << io.read(1 << 20)) until io.eof?
         io.rewind
         NoteExport.call(library: @library, person: @person, kind: @kind, name:, file:, goes_to: @goes_to, wish: @wish, count: @presets.size, size: io.size, sha256: sum.hexdigest)

@@ -45,7 +45,7 @@ module Fobrel
         changes.check(number, last)
         package = ExportPackage.new(library: @bundle.library, person: @person, ids: presets.map(&:id), name: @bundle.name, version: number, licence: @bundle.licence,
           description: @bundle.description, author: @bundle.author, sets: sections).call
-        release = @bundle.releases.create!(number:, notes: @notes, items: frozen, words: @bundle.words, package:, sha256: Digest::SHA256.hexdigest(package), person: @person)
+        release = @bundle.releases.create!(number:, notes: @notes, items: frozen, words: @bundle.words, package:, sha256: OpenSSL::Digest::SHA256.hexdigest(package), person: @person)
         write_down(@bundle.library, @person, "release", "“#{@bundle.name}” #{number} released with #{brushes(presets.size)}")
         release
       end

@@ -66,7 +66,7 @@ module Fobrel
 
       def hide_again = Models::Preset.where(id: @undo["presets"]).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
 
-      def take_copies = Models::Preset.where(id: @undo["presets"]).find_each { take_out_preset(_1) }
+      def take_copies = take_out_presets(Models::Preset.where(id: @undo["presets"]))
 
       def part_tags
         gone = @undo["gone"]
@@ -138,7 +138,7 @@ module Fobrel
         editions_back
         taggings = @undo["taggings"].to_set
         Models::Tagging.where(tag_id: taggings.map(&:first), preset_id: taggings.map(&:last)).each { |tagging| tagging.destroy! if taggings.include?([tagging.tag_id, tagging.preset_id]) }
-        Models::Preset.where(id: @undo["presets"]).find_each { take_out_preset(_1) }
+        take_out_presets(Models::Preset.where(id: @undo["presets"]))
         Models::BrushSet.where(id: @undo["sets"]).select { _1.items.none? }.each(&:destroy!)
         Models::Tag.where(id: @undo["tags"]).select { _1.taggings.none? }.each(&:destroy!)
         recipes_out
@@ -151,10 +151,13 @@ module Fobrel
         end
       end
 
-      def take_out_preset(preset)
-        used = preset.editions.size > 1 || preset.drafts.any? || preset.set_items.any? || preset.start_items.any? || Models::BundleItem.exists?(preset:)
-        return @kept << "“#{preset.name}” has been changed or used since; it stays." if used
-        DestroyPresets.erase([preset.id])
+      # What was changed or used since stays.
+      def take_out_presets(presets)
+        ids = presets.ids
+        used = Models::Edition.where(preset_id: ids).group(:preset_id).having("count(*) > 1").pluck(:preset_id)
+        used |= [Models::Draft, Models::SetItem, Models::StartItem, Models::BundleItem].flat_map { |place| place.where(preset_id: ids).distinct.pluck(:preset_id) }
+        Models::Preset.where(id: used).order(:id).pluck(:name).each { |name| @kept << "“#{name}” has been changed or used since; it stays." }
+        DestroyPresets.erase(ids - used)
       end
     end
   end

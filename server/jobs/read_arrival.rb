@@ -27,10 +27,12 @@ module Fobrel
         total = @arrival.files.sum(:size)
         read = 0
         files = @arrival.files.map { Core::Package::Delivery::File.new(_1.name, _1.unpacked) }
-        Core::Package::Delivery.read(files) do |reference, asset|
-          @arrival.parts.create!(sha256: reference.delete_prefix("sha256:"), ext: asset.ext, bytes: asset.bytes)
-          tell.call([read += asset.bytesize, total].min, total, "Reading #{@arrival.name}")
-          Part.new(asset.bytesize, asset.ext)
+        Models::Bytes.pour("INSERT INTO arrival_parts (arrival_id, sha256, ext, bytes) VALUES ($1, $2, $3, $4)") do |put|
+          Core::Package::Delivery.read(files) do |reference, asset|
+            put.call(@arrival.id, reference.delete_prefix("sha256:"), asset.ext, bytes: asset.bytes)
+            tell.call([read += asset.bytesize, total].min, total, "Reading #{@arrival.name}")
+            Part.new(asset.bytesize, asset.ext)
+          end
         end
       ensure
         files&.each { _1.io.close! }

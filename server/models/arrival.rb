@@ -36,7 +36,7 @@ module Fobrel
       #
       # @param rows [Array<Core::Curation::IntakePlan::Row>]
       # @return [String]
-      def self.stamp(rows) = Digest::SHA256.hexdigest(rows.map { [_1.coming.key, _1.state, _1.here&.key, _1.here&.fingerprint, _1.decision, _1.name].join("|") }.join("\n"))[0, 16]
+      def self.stamp(rows) = OpenSSL::Digest::SHA256.hexdigest(rows.map { [_1.coming.key, _1.state, _1.here&.key, _1.here&.fingerprint, _1.decision, _1.name].join("|") }.join("\n"))[0, 16]
 
       # Whether all that a thing needs came with it, or is in the library already.
       #

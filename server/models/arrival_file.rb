@@ -18,7 +18,7 @@ module Fobrel
         while (bytes = io.read(PIECE))
           size += bytes.bytesize
           raise Core::Problem, "“#{name}” is larger than #{most / 1024 / 1024} MB. Nothing was kept of it." if size > most
-          chunks.create!(position: size, bytes:)
+          Bytes.put("INSERT INTO arrival_chunks (arrival_file_id, position, bytes) VALUES ($1, $2, $3)", id, size, bytes:)
         end
         update!(size:)
         size
@@ -27,7 +27,7 @@ module Fobrel
       # @return [Tempfile] binary, at its beginning; to be closed and unlinked
       def unpacked
         Tempfile.new("fobrel-arrival", binmode: true).tap do |file|
-          chunks.ids.each { |chunk| file.write(ArrivalChunk.where(id: chunk).pick(:bytes)) }
+          chunks.ids.each { |chunk| file.write(Bytes.get("SELECT bytes FROM arrival_chunks WHERE id = $1", chunk)) }
           file.rewind
         end
       end

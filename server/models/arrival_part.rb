@@ -10,7 +10,7 @@ module Fobrel
       Files = Struct.new(:arrival) do
         def fetch(reference, &missing)
           sha256 = reference.delete_prefix("sha256:")
-          ArrivalPart.where(arrival:, sha256:).pick(:bytes) || Asset::Bytes.fetch(reference, &missing)
+          Bytes.get("SELECT bytes FROM arrival_parts WHERE arrival_id = $1 AND sha256 = $2", arrival.id, sha256) || Asset::Bytes.fetch(reference, &missing)
         end
       end
     end

@@ -7,7 +7,7 @@ module Fobrel
       self.primary_key = "sha256"
 
       def self.keep(bytes, ext)
-        sha256 = Digest::SHA256.hexdigest(bytes)
+        sha256 = OpenSSL::Digest::SHA256.hexdigest(bytes)
         insert({sha256:, ext:, bytes:, created_at: Time.current})
         sha256
       end
@@ -15,7 +15,7 @@ module Fobrel
       # Answers the core's question for a picture: from "sha256:…" to its bytes.
       module Bytes
         def self.fetch(reference)
-          Asset.where(sha256: reference.delete_prefix("sha256:")).pick(:bytes) || yield
+          Models::Bytes.get("SELECT bytes FROM assets WHERE sha256 = $1", reference.delete_prefix("sha256:")) || yield
         end
       end
 

@@ -15,7 +15,7 @@ RSpec.describe "the views", :browser do
     end
     File.binwrite(File.join(files, "bad.fobrel.zip"), "PK words")
     drop_file(File.join(files, "bad.fobrel.zip"))
-    expect(page).to have_css("[role=alert]", text: /bad\.fobrel\.zip is no ZIP file/)
+    expect(page).to have_css("[aria-label='Cannot be read'] .item", text: /bad\.fobrel\.zip is no ZIP file/)
     expect([Studio::M::Preset.count, Studio::M::Asset.count]).to eq(before)
   end
 
@@ -71,7 +71,7 @@ RSpec.describe "the views", :browser do
     expect(page).to have_css("h1", text: "Bollard")
     expect(page).to have_no_button("Discard my change")
     drop_file(scan("no.png"))
-    expect(page).to have_css("[role=alert]", text: "you may look at this library")
+    expect(page).to have_css("[role=alert]", text: "You may look at this library")
   end
 
   it "changes the ground, and keeps the strips' own" do

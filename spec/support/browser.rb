@@ -45,7 +45,10 @@ module BrowserHelp
   # Through the browser's own drag protocol, as a file manager would.
   def drop_file(path, x: 640, y: 400)
     data = {items: [], files: [path], dragOperationsMask: 1}
-    %w[dragEnter dragOver drop].each { |type| page.driver.browser.page.command("Input.dispatchDragEvent", type:, x:, y:, data:) }
+    send = ->(type) { page.driver.browser.page.command("Input.dispatchDragEvent", type:, x:, y:, data:) }
+    %w[dragEnter dragOver].each(&send)
+    page.has_css?(".dropping", wait: 2) # a page that is busy has not said yet that it takes files
+    %w[dragOver drop].each(&send)
   end
 
   # Types a number into a field and leaves it, as a hand at the keyboard does.

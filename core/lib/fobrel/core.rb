@@ -2,6 +2,7 @@
 
 require "csv"
 require "digest"
+require "openssl"
 require "fileutils"
 require "json"
 require "json/canonicalization"

@@ -47,6 +47,7 @@ module Fobrel
         end
 
         def initialize(io, name)
+          @io = io
           @name = name
           refuse("holds more than #{MAX_ENTRIES} files") if count(io) > MAX_ENTRIES
           entries = Zip::File.open_buffer(io).entries
@@ -100,12 +101,33 @@ module Fobrel
           text.valid_encoding? ? text : refuse("has a file name that is not UTF-8")
         end
 
-        # The size a ZIP states may be a lie, so no more than that is ever read.
+        # The size a ZIP states may be a lie, so no more than that is ever unpacked. The library's
+        # own way opens the file anew for each entry, which takes longer than everything else.
         def unpack(entry)
-          data = entry.get_input_stream { |io| io.read(entry.size + 1) } || "".b
+          data = plain(entry, packed(entry))
           refuse("states a wrong size for #{entry.name}") if data.bytesize != entry.size
           refuse("has a wrong checksum for #{entry.name}") if Zlib.crc32(data) != entry.crc
-          data.b
+          data
+        end
+
+        # What follows an entry's own header: 30 bytes, its name, more fields (APPNOTE 4.3.7).
+        def packed(entry)
+          @io.seek(entry.local_header_offset)
+          head = @io.read(30).to_s
+          refuse("has no header for #{entry.name}") unless head.start_with?("PK\x03\x04".b) && head.bytesize == 30
+          @io.seek(head[26, 4].unpack("vv").sum, IO::SEEK_CUR)
+          @io.read(entry.compressed_size).to_s.b
+        end
+
+        def plain(entry, bytes)
+          return bytes if entry.compression_method == Zip::Entry::STORED
+          refuse("is packed in a way that is not read here") unless entry.compression_method == Zip::Entry::DEFLATED
+          data = "".b
+          inflater = Zlib::Inflate.new(-Zlib::MAX_WBITS)
+          inflater.inflate(bytes) { |piece| (data << piece).bytesize > entry.size && refuse("states a wrong size for #{entry.name}") }
+          data
+        ensure
+          inflater&.close
         end
       end
     end

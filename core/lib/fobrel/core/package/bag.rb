@@ -32,7 +32,7 @@ module Fobrel
           tags = manifest("tagmanifest-sha256.txt")
           tags.each do |path, sum|
             if !@files.key?(@base + path) then problems << "#{path} is listed but missing."
-            elsif Digest::SHA256.hexdigest(file(path)) != sum then problems << "#{path} was changed since it was packed."
+            elsif OpenSSL::Digest::SHA256.hexdigest(file(path)) != sum then problems << "#{path} was changed since it was packed."
             end
           end
           problems
@@ -41,12 +41,15 @@ module Fobrel
         # @return [Array<String>] paths below data/
         def keys = @sums.keys.map { _1.delete_prefix("data/") }
 
+        # @return [String, nil] the SHA-256 that a path was held against
+        def sum(path) = @sums["data/#{path}"]
+
         # @return [String, nil]
         # @raise [Reader::Invalid] when it is not what was packed
         def [](path)
           listed = @sums["data/#{path}"] or return
           bytes = file("data/#{path}")
-          return bytes if Digest::SHA256.hexdigest(bytes) == listed
+          return bytes if OpenSSL::Digest::SHA256.hexdigest(bytes) == listed
           raise Reader::Invalid.new(@name, ["data/#{path} was changed since it was packed."])
         end
 

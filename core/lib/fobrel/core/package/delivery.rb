@@ -123,7 +123,7 @@ module Fobrel
         def part?(name, needed)
           return if needed.empty?
           bytes = yield(name)
-          reference = "sha256:#{Digest::SHA256.hexdigest(bytes)}"
+          reference = "sha256:#{OpenSSL::Digest::SHA256.hexdigest(bytes)}"
           return unless needed.include?(reference)
           keep(reference, picture(bytes, name))
           true
@@ -211,7 +211,7 @@ module Fobrel
 
         def mark(bytes, name) = kept(Bundle::Asset.new(bytes: Tip::Maker.make(bytes, name:).png, ext: "png"))
 
-        def kept(asset) = "sha256:#{Digest::SHA256.hexdigest(asset.bytes)}".tap { keep(_1, asset) }
+        def kept(asset) = "sha256:#{OpenSSL::Digest::SHA256.hexdigest(asset.bytes)}".tap { keep(_1, asset) }
 
         def made_item(name, tip, source, way) = preset_item(Preset::FromTip.build(name, tip), source).tap { |item| way.each { |key, value| item[key] = value } }
 

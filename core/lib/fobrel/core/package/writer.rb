@@ -52,7 +52,7 @@ module Fobrel
         # @return [String]
         def self.bytes(file) = file.is_a?(Later) ? file.fetch.call : file
 
-        def self.manifest(files) = files.sort.map { |path, file| "#{file.is_a?(Later) ? file.sha256 : Digest::SHA256.hexdigest(file)}  #{path}\n" }.join
+        def self.manifest(files) = files.sort.map { |path, file| "#{file.is_a?(Later) ? file.sha256 : OpenSSL::Digest::SHA256.hexdigest(file)}  #{path}\n" }.join
 
         # Keys in order, so that the same preset is written the same way wherever it was kept.
         def self.pretty(document) = JSON.pretty_generate(JSON.parse(document.to_json_c14n)) << "\n"

@@ -18,7 +18,7 @@ module Fobrel
         def fetch(reference)
           path = @files[reference.delete_prefix("sha256:")] or return yield
           bytes = File.binread(path)
-          return bytes if Digest::SHA256.hexdigest(bytes) == reference.delete_prefix("sha256:")
+          return bytes if OpenSSL::Digest::SHA256.hexdigest(bytes) == reference.delete_prefix("sha256:")
           raise Problem, "#{File.basename(path)} is not what its name says: its content was changed. Put the original back."
         end
       end

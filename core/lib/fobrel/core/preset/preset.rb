@@ -119,7 +119,7 @@ module Fobrel
         # Two presets with one fingerprint paint the same.
         #
         # @return [String] 64 hex digits: SHA-256 over the canonical form without id, name, about
-        def fingerprint = Digest::SHA256.hexdigest(@document.except(*WORDS).to_json_c14n)
+        def fingerprint = OpenSSL::Digest::SHA256.hexdigest(@document.except(*WORDS).to_json_c14n)
 
         # @return [Array<String>] the frames of a picture tip, "sha256:…", in order
         def frames = self["mark", "tip", "frames"] || []

@@ -64,7 +64,7 @@ module Fobrel
           file = File.join(@folder, path)
           raise Problem, "#{path} is not in the folder. Hand the plan out again." unless path.match?(%r{\A(presets|parts)/[\w.-]+\z}) && File.file?(file)
           bytes = File.binread(file)
-          return bytes if Digest::SHA256.hexdigest(bytes) == sum
+          return bytes if OpenSSL::Digest::SHA256.hexdigest(bytes) == sum
           raise Problem, "#{path} was changed after it was handed out. Hand the plan out again."
         end
 

@@ -11,7 +11,7 @@ module Fobrel
       module Maker
         # What came of a picture: the cover as kept (8 bits), the tone taken as white, the PNG.
         Made = Struct.new(:cover, :white, :png, keyword_init: true) do
-          def sha256 = Digest::SHA256.hexdigest(png)
+          def sha256 = OpenSSL::Digest::SHA256.hexdigest(png)
 
           def asset = "sha256:#{sha256}"
 

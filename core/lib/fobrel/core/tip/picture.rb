@@ -38,7 +38,10 @@ module Fobrel
         #
         # @return [void]
         # @raise [Unreadable]
-        def self.check(bytes, name: "The picture") = opened(bytes, name) { _1.write_to_memory && nil }
+        def self.check(bytes, name: "The picture")
+          return if bytes.bytesize <= MAX_BYTES && Png.whole?(bytes.b, most_side: MAX_SIDE, most_pixels: MAX_PIXELS)
+          opened(bytes, name, access: :sequential) { _1.write_to_memory && nil }
+        end
 
         # The pages of a TIFF, or the pictures of an animated GIF or WebP, as PNG each; of any other
         # file its one picture as it is.
@@ -63,13 +66,13 @@ module Fobrel
           private
 
           # Sizes are capped before a pixel is unpacked.
-          def opened(bytes, name, **pages)
+          def opened(bytes, name, access: :random, **pages)
             bytes = bytes.b
             raise Unreadable, "#{name} is empty (0 bytes). Nothing was kept. Choose another file." if bytes.empty?
             raise Unreadable, "#{name} is larger than #{MAX_BYTES / 1024 / 1024} MB. Nothing was kept. Save it smaller." if bytes.bytesize > MAX_BYTES
             kind = kind(bytes) or raise Unreadable,
               "#{name} is not a PNG, JPEG, WebP, TIFF or GIF picture. Nothing was kept. Save it as PNG and try again."
-            image = Vips::Image.public_send(KINDS.dig(kind, 1), bytes, fail_on: :warning, access: :random, **pages)
+            image = Vips::Image.public_send(KINDS.dig(kind, 1), bytes, fail_on: :warning, access:, **pages)
             check_size(image, name)
             yield image
           rescue Vips::Error

@@ -1,0 +1,44 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # Large pieces of bytes to and from the database as they are: what the record layer does with
+    # them on the way takes longer than the writing itself.
+    module Bytes
+      BINARY = 1
+
+      # @param sql [String] whose last place is for the bytes
+      # @param values [Array<Integer, String>] for the places before it
+      # @param bytes [String]
+      def self.put(sql, *values, bytes:)
+        Record.connection.raw_connection.exec_params(sql, [*values.map(&:to_s), {value: bytes, format: BINARY}]).clear
+      end
+
+      # Many pieces one after the other: while the database writes one, the next is made ready.
+      # Nothing else may be asked of it meanwhile.
+      #
+      # @yieldparam put [Proc] takes the values and bytes: as .put does
+      def self.pour(sql)
+        connection = Record.connection.raw_connection
+        waiting = false
+        yield(lambda do |*values, bytes:|
+          connection.get_last_result if waiting
+          connection.send_query_params(sql, [*values.map(&:to_s), {value: bytes, format: BINARY}])
+          waiting = true
+        end)
+      ensure
+        connection.get_last_result if waiting
+      end
+
+      # @param sql [String] that selects one column of one row
+      # @return [String, nil]
+      def self.get(sql, *values)
+        result = Record.connection.raw_connection.exec_params(sql, values.map(&:to_s), BINARY)
+        result.type_map = PG::TypeMapAllStrings.new
+        result.ntuples.zero? ? nil : result.getvalue(0, 0)
+      ensure
+        result&.clear
+      end
+    end
+  end
+end
