@@ -85,7 +85,7 @@ module Fobrel
       end
 
       def places_back
-        @undo["places"].each do |place|
+        @undo["places"].reverse_each do |place|
           holder = KeepDouble::HOLDERS.fetch(place["kind"]).find_by(id: place["id"]) or next
           order_back(holder, place)
         end
@@ -128,11 +128,11 @@ module Fobrel
 
       # What an arrival brought, in the opposite order of its coming.
       def take_out
-        places_back
         @undo.fetch("orders", []).each do |was|
           set = Models::BrushSet.find_by(id: was["set"]) and order_back(set, was)
         end
         @undo["set_items"].each { |set, ids| Models::SetItem.where(brush_set_id: set, preset_id: ids).delete_all }
+        places_back
         Models::Preset.where(id: @undo["hidden"]).update_all(hidden_at: nil, hidden_by_id: nil)
         Models::Preset.where(id: @undo["shown"]).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
         editions_back
