@@ -40,8 +40,8 @@ module Fobrel
       ActiveRecord.default_timezone = :utc
       Que.connection = ActiveRecord
       ActiveRecord::Base.establish_connection(url:, pool: Integer(ENV.fetch("DATABASE_POOL", 14)), variables: {"pg_trgm.word_similarity_threshold" => Models::Search::MISTYPED, "jit" => "off", "max_parallel_workers_per_gather" => 0,
-        # What a process that died was about is given up soon, so that another can take it up.
-        "client_connection_check_interval" => 2000})
+                                                                                                               # What a process that died was about is given up soon, so that another can take it up.
+                                                                                                               "client_connection_check_interval" => 2000})
     end
 
     def self.migrate

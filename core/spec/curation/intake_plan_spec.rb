@@ -26,6 +26,7 @@ RSpec.describe Fobrel::Core::Curation::IntakePlan do
 
   it "changes nothing that is locked, and meets each brush once" do
     expect(rows([coming(1, "Fog", "x")], [here(1, "Fog", "a", locked: true)]).first.choices).to eq(%w[both leave])
+    expect(rows([coming(1, "Fog", "a0")], [here(1, "Fog", "a", hidden: true, past: ["a0"])]).first.choices).to eq(%w[leave both])
     twice = [coming(1, "Fog", "x"), coming(2, "Fog", "y")]
     expect(told(twice, [here(1, "Fog", "a")], all: {"named" => "edition"})).to eq([["named", "edition", "Fog"], ["named", "both", "Fog 2"]])
   end

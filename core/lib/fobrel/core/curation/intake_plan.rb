@@ -88,9 +88,10 @@ module Fobrel
           (one.edition > kin.edition) ? "newer" : "older"
         end
 
-        # A brush is met once: a second thing cannot become its next edition too.
+        # A brush is met once: a second thing cannot become its next edition too. Nobody sees the
+        # next edition of what lies in the Attic.
         def open_to(state, here)
-          closed = (here && (here.locked || @met.include?(here.key))) ? %w[edition replace] : []
+          closed = (here && (here.locked || here.hidden || @met.include?(here.key))) ? %w[edition replace] : []
           left = CHOICES.fetch(state) - closed
           left.empty? ? ["leave"] : left
         end
