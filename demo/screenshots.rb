@@ -5,6 +5,7 @@
 require "ferrum"
 require "tmpdir"
 require_relative "brushes"
+require_relative "gallery"
 
 folder = ARGV.shift or abort "usage: demo/screenshots.rb FOLDER [view …]"
 wanted = ARGV
@@ -22,7 +23,10 @@ shot = lambda do |name|
   sleep 0.4
   browser.screenshot(path: File.join(folder, "#{name}.png"))
 end
-press = ->(text) { browser.at_xpath("//button[contains(., '#{text}')]").click }
+press = lambda do |text|
+  50.times { browser.at_xpath("//button[contains(., '#{text}')]") ? break : sleep(0.1) }
+  browser.at_xpath("//button[contains(., '#{text}')]").click
+end
 ground = ->(name) { browser.evaluate("localStorage.setItem('fobrel.ground', '#{name}')") }
 
 browser.page.set_viewport(width: 1280, height: 800)
@@ -71,7 +75,7 @@ browser.go_to("#{address}/bench")
 see.call(".row .strip")
 sleep 0.6
 shot.call("drafts")
-{"bundles" => ".flight", "order" => ".item", "overview" => "canvas", "doubles" => ".empty", "attic" => ".empty"}.each do |view, ready|
+{"bundles" => ".flight", "order" => ".item", "overview" => "canvas", "doubles" => ".strip", "attic" => ".empty"}.each do |view, ready|
   browser.go_to("#{address}/#{view}")
   see.call(ready)
   sleep 0.8
@@ -108,9 +112,26 @@ pictures = here.flat_map(&:pictures).to_h { ["sha256:#{Digest::SHA256.hexdigest(
 parcel = File.join(Dir.tmpdir, "guest-kit.fobrel.zip")
 File.binwrite(parcel, Fobrel::Core::Package::Writer.zip(Fobrel::Core::Package::Bundle.build(items:, assets: pictures, name: "Guest kit", author: "Ilse Brandow")))
 browser.go_to("#{address}/intake")
-see.call("input[type=file]").select_file(parcel)
+see.call("[aria-label='Choose files']").select_file(parcel)
 see.call(".item")
+sleep 2.5 # the line at the foot goes
+press.call("✕") if browser.at_xpath("//button[contains(., '✕')]")
+sleep 1
 shot.call("intake")
+browser.go_to("#{address}/intake?from=gallery")
+sleep 1
+browser.at_css("[aria-label='Token of the gallery']")&.focus&.type(Fobrel::Demo::Gallery::TOKEN, :enter)
+see.call("article")
+shot.call("gallery")
+browser.go_to("#{address}/exports")
+press.call("Back up this library now")
+see.call("tbody tr")
+shot.call("exports")
+browser.go_to("#{address}/recipes")
+see.call("pre")
+press.call("Markdown card")
+sleep 1
+shot.call("recipes")
 browser.go_to("#{address}/ledger")
 shot.call("ledger")
 browser.quit

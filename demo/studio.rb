@@ -68,6 +68,15 @@ module Fobrel
           soften(presets.fetch("Harbour fog"), person)
           arrange(library, presets)
           bundle(library, presets, person)
+          doubles(library, presets, person)
+        end
+
+        # What comes of copying by hand: one that paints the same, one that is hardly another.
+        def doubles(library, presets, person)
+          line = presets.fetch("Quay line").current_edition.value
+          fog = presets.fetch("Harbour fog").current_edition.value
+          copies = [line.to_h.merge("name" => "Line for the quay"), fog.to_h.merge("name" => "Harbour fog, brighter", "pigment" => fog["pigment"].merge("opacity" => (fog["pigment", "opacity"] * 0.99).round(3)))]
+          copies.each { Actions::CreatePreset.call(library:, value: Core::Preset::Preset[_1.merge("id" => SecureRandom.uuid)], person:, note: "Copied by hand") }
         end
 
         # A bundle that was released once and has grown since.

@@ -17,6 +17,12 @@ RSpec.describe Fobrel::Core::Curation::IntakePlan do
       ["attic", "leave", "Kelp"], ["new", "take", "Kelp 2"], ["new", "take", "Sail"], ["new", "take", "Sail 2"]])
   end
 
+  it "means, of several that paint alike, the one that it is, then the one of its name, and one that is shown" do
+    library = [here(1, "Fog", "a", hidden: true), here(2, "Mist", "a"), here(3, "Haze", "a")]
+    met = [coming(1, "Fog", "a"), coming(2, "x", "a", document_id: "id-2"), coming(3, "haze", "a")].map { |one| rows([one], library).first }
+    expect(met.map { [_1.state, _1.here.key] }).to eq([["identical", 2], ["identical", 2], ["identical", 3]])
+  end
+
   it "takes decisions for one, or for all of one kind, where the state allows them" do
     library = [here(1, "Fog", "a"), here(2, "Rope", "b")]
     things = [coming(1, "Fog", "x"), coming(2, "Rope", "y"), coming(3, "Kelp", "z")]

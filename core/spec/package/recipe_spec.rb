@@ -38,7 +38,8 @@ RSpec.describe Fobrel::Core::Package::Recipe do
   it "keeps text from breaking out of its place" do
     texts = {"csv" => "=1+1", "xml" => "</a>\u0001&\"'", "ini" => "a\n[b]\nc=d", "markdown" => "# *a* [b](c)"}.to_h { |filter, text| [filter, Preset[line.to_h.merge("name" => text)]] }
     out = texts.to_h { |filter, preset| [filter, written("{{ preset.name | #{filter} }}", [preset], file: "x").values.first] }
-    expect(out).to eq("csv" => "'=1+1", "xml" => "&lt;/a&gt;&amp;&quot;&apos;", "ini" => "a \\[b\\] c\\=d", "markdown" => "\\# \\*a\\* \\[b\\]\\(c\\)")
+    expect(out).to eq("csv" => "'=1+1", "xml" => "&lt;/a&gt;&amp;&quot;&apos;", "ini" => "a \\[b\\] c\\=d", "markdown" => "\\# \\*a\\* \\[b\\](c)")
+    expect(%w[1.a -a a.b-c!].map { |name| written("{{ preset.name | markdown }}", [Preset[line.to_h.merge("name" => name)]], file: "x").values.first }).to eq(["1\\.a", "\\-a", "a.b-c!"])
   end
 
   it "can read what it is given and write text, and nothing else" do

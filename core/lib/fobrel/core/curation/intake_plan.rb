@@ -41,8 +41,8 @@ module Fobrel
           @coming = coming
           @choices = choices
           @here = here
-          shown, hidden = here.partition { !_1.hidden }
-          @by_print = (hidden + shown).to_h { [_1.fingerprint, _1] }
+          shown = here.reject(&:hidden)
+          @by_print = here.group_by(&:fingerprint)
           @by_id = here.to_h { [_1.document_id, _1] }
           @by_name = shown.reverse.to_h { [_1.name.downcase, _1] }
           @by_past = here.flat_map { |one| (one.past || []).map { [_1, one] } }.to_h
@@ -73,7 +73,8 @@ module Fobrel
 
         def meets(one)
           return [one.kind, nil] unless one.kind == "preset"
-          same = @by_print[one.fingerprint]
+          # Of several that paint alike, the one that it is, or is called.
+          same = @by_print[one.fingerprint]&.min_by { [_1.hidden ? 1 : 0, (_1.document_id == one.document_id) ? 0 : 1, _1.name.casecmp?(one.name) ? 0 : 1] }
           return [same.hidden ? "attic" : "identical", same] if same
           known = @by_past[one.fingerprint]
           return ["older", known] if known

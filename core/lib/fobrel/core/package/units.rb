@@ -46,8 +46,8 @@ module Fobrel
         # A value after the = of an INI file: on one line.
         def ini(value) = text(value).tr("\r\n\t", "   ").squeeze(" ").strip.gsub(/[;#=\[\]\\]/) { "\\#{_1}" }
 
-        # Text of a Markdown page.
-        def markdown(value) = text(value).gsub(/[\\`*_{}\[\]<>()#+\-.!|~]/) { "\\#{_1}" }.tr("\r\n", "  ")
+        # Text of a Markdown page, on one line (CommonMark 0.31, 2.4 and 5).
+        def markdown(value) = text(value).tr("\r\n", "  ").strip.gsub(/[\\`*_{}\[\]<>#|~]/) { "\\#{_1}" }.sub(/\A([-+=]|\d+(?=[.)]))/) { (_1 =~ /\d/) ? "#{_1}\\" : "\\#{_1}" }
 
         # Any value as JSON.
         def json(value) = JSON.generate(value)
