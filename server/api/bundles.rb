@@ -50,8 +50,11 @@ module Fobrel
       get "/api/releases/:id/package" do
         found = release(:look)
         file = "#{found.words["name"]}-#{found.number}".downcase.gsub(/[^[:alnum:].]+/, "-")
+        bytes = Models::Release.where(id: found.id).pick(:package)
+        Actions::NoteExport.call(library: found.bundle.library, person:, release: found, kind: "package", name: "#{found.words["name"]} #{found.number}", file: "#{file}.fobrel.zip", goes_to: token? ? "the command line" : "this browser",
+          wish: {"release" => found.id}, count: found.items.size, size: bytes.bytesize, sha256: found.sha256)
         headers "Content-Type" => "application/zip", "Content-Disposition" => "attachment; filename*=UTF-8''#{ERB::Util.url_encode(file)}.fobrel.zip"
-        halt 200, Models::Release.where(id: found.id).pick(:package)
+        halt 200, bytes
       end
 
       put "/api/releases/:id/withdraw" do

@@ -57,6 +57,9 @@ RSpec.describe "bundles and releases", :api do
     made = release
     bytes = call(:get, "/api/releases/#{made["id"]}/package")
     expect(Digest::SHA256.hexdigest(bytes)).to eq(made["sha256"])
+    listed = call(:get, "#{library}/exports")["exports"].first
+    expect([listed["release"], listed["sha256"]]).to eq([{"bundle" => "Storm kit", "number" => "1.0.0"}, made["sha256"]])
+    expect(call(:post, "/api/exports/#{listed["id"]}/repeat", {})["error"]).to match(/went out as release 1\.0\.0/)
     read = Fobrel::Core::Package::Reader.read(bytes)
     needs = @first.presets.find(ids.first(3)).flat_map { _1.current_edition.value.needs }.uniq
     expect([read.presets.size, read.assets.keys.sort, read.version, read.licence, read.sets.map(&:name)]).to eq([3, needs.sort, "1.0.0", "CC-BY-4.0", ["Lines"]])
@@ -89,6 +92,10 @@ RSpec.describe "bundles and releases", :api do
     found = preflight("?width=800&height=600")["findings"].map { _1.values_at("kind", "key", "stops") }
     expect(found).to include(["hidden", ids[2], true], ["draft", ids[0], false], ["locked", ids[1], false], ["size", ids[3], false])
     expect(found.map(&:last)).to eq(found.map(&:last).sort_by { _1 ? 0 : 1 })
+    # The brush that was resized is no stock any more.
+    stock = preflight["findings"].find { _1["kind"] == "stock" }["sentence"]
+    names = @first.presets.find(ids.first(4)).index_by(&:id)
+    expect([ids[0], ids[3]].map { |id| stock.include?("“#{names[id].name}”") }).to eq([true, false])
   end
 
   it "names clashes, doubles, weak tips and missing needs" do

@@ -56,6 +56,13 @@ RSpec.describe Fobrel::Core::Curation::Preflight do
     expect(hidden.last.sentence).to match(/Tove has changes on “Fog” that are not saved/)
   end
 
+  it "points out stock in one sentence that stops nothing" do
+    stock = Array.new(6) { |i| entry(good.with("name", "Stock #{i}").then { |one| Preset[one.to_h.merge("id" => SecureRandom.uuid, "trail" => {"spacing" => 0.1 + i / 10.0})] }, key: i, stock: true) }
+    told = found(entry(good), *stock).find { _1.kind == "stock" }
+    expect([told.stops, told.sentence]).to match([false, /“Stock 3” and 2 more are stock: received from elsewhere/])
+    expect(found(entry(good)).map(&:kind)).not_to include("stock")
+  end
+
   it "sees a brush that outgrows the canvas by its response, not by its number" do
     grows = Preset[good.to_h.merge("response" => [by_pressure("size", 0.2, 3)])]
     expect(found(entry(grows), canvas: [300, 100]).map(&:kind)).to eq(["size"])

@@ -3,8 +3,9 @@ import { useDebounceFn } from '@vueuse/core'
 import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, of, type Document } from '../../api/client'
 import type { components, paths } from '../../api/schema'
-import PresetPicker from '../../parts/PresetPicker.vue'
+import Grounds from '../../parts/Grounds.vue'
 import Painted from '../../parts/Painted.vue'
+import PresetPicker from '../../parts/PresetPicker.vue'
 import { onBench } from './useBench'
 
 /** The same trial stroke for the draft, the current edition and home, and whatever is pinned beside them. */
@@ -86,9 +87,7 @@ const title = (text: string) => text.split(':')[0]!
           <el-option v-for="one in trials?.trial_strokes ?? []" :key="one.name" :value="one.name" :label="title(one.title)">{{ one.title }}<button v-if="one.own" class="plain remove" :aria-label="`Remove the trial stroke ${one.title}`" @click.stop="bench.removeTrial(one.id!)">✕</button></el-option>
         </el-select>
       </label>
-      <span class="line soft" role="group" aria-label="Ground">ground
-        <button v-for="one in grounds" :key="one" class="ground" :class="[one || 'own', { on: trying.ground === one }]" :aria-pressed="trying.ground === one" :title="one ? `${one} ground` : 'the ground that suits the brush'" :aria-label="one ? `${one} ground` : 'the ground that suits the brush'" @click="trying.ground = one" />
-      </span>
+      <span class="line soft">ground<Grounds v-model="trying.ground" :grounds="grounds" label="Ground" /></span>
       <input v-model="trying.colour" type="color" class="swatch" title="The artist’s colour for trying" aria-label="The artist’s colour for trying" />
       <label class="line soft">size<el-input-number v-model="trying.size" size="small" :min="1" :max="5000" :controls="false" class="size" placeholder="own" aria-label="Size to try at, in px" /></label>
       <label class="line soft">zoom<el-slider v-model="trying.zoom" :min="1" :max="8" :step="1" :show-tooltip="false" aria-label="Zoom" class="zoom" /></label>
@@ -134,11 +133,6 @@ const title = (text: string) => text.split(':')[0]!
 .locked { border: 1px solid var(--line-strong); border-radius: 4px; padding: 0 6px; font-weight: 700; font-size: 12px; }
 .trial { width: 108px; }
 .remove { float: right; }
-.ground { width: 16px; height: 16px; padding: 0; border: 1px solid var(--line-strong); border-radius: 4px; cursor: pointer; background: #fff; }
-.ground.on { outline: 2px solid var(--accent); outline-offset: 1px; }
-.ground.grey { background: #808080; } .ground.black { background: #000; }
-.ground.painted { background: linear-gradient(90deg, #fff 20%, #0f6b6b 20% 40%, #fff 40% 60%, #b4701f 60% 80%, #fff 80%); }
-.ground.own { background: linear-gradient(135deg, #fff 50%, var(--line-strong) 50%); }
 .swatch { width: 24px; height: 20px; padding: 0; border: 1px solid var(--line-strong); border-radius: 4px; background: none; cursor: pointer; }
 .size { width: 54px; } .zoom { width: 40px; margin: 0 6px; }
 .rows { max-height: 276px; overflow: auto; }

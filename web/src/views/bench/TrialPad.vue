@@ -3,6 +3,7 @@ import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, onMounted, ref, watch } from 'vue'
 import { api, of } from '../../api/client'
 import type { paths } from '../../api/schema'
+import Grounds from '../../parts/Grounds.vue'
 import { onBench } from './useBench'
 
 /** Where the artist paints by hand: a thin guide follows at once, the computed stroke takes its place when the pen lifts. */
@@ -150,7 +151,7 @@ const degrees = (value: number) => `${Math.round(value)}°`
   <section class="pad" aria-label="Trial pad">
     <div class="line head">
       <h2>Trial pad</h2>
-      <span class="line" role="group" aria-label="Ground of the pad"><button v-for="one in (['white', 'grey', 'black', 'painted'] as const)" :key="one" class="ground" :class="[one, { on: ground === one }]" :aria-pressed="ground === one" :title="`${one} ground`" :aria-label="`Pad on ${one} ground`" @click="ground = one" /></span>
+      <Grounds v-model="ground" :grounds="['white', 'grey', 'black', 'painted']" label="Ground of the pad" />
       <span class="grow" />
       <button class="plain" :disabled="!layers.length" @click="undo">undo</button>
       <button class="plain" :disabled="!layers.length" @click="clear">clear</button>
@@ -183,11 +184,8 @@ const degrees = (value: number) => `${Math.round(value)}°`
 <style scoped>
 .pad { display: flex; flex-direction: column; gap: 5px; }
 .head h2 { font-size: 13px; }
-.ground { width: 15px; height: 15px; padding: 0; border: 1px solid var(--line-strong); border-radius: 4px; cursor: pointer; background: #fff; }
-.ground.on { outline: 2px solid var(--accent); outline-offset: 1px; }
-.grey { background: #808080; } .ground.grey { background: #808080; }
-.black, .ground.black { background: #000; } .white { background: #fff; }
-.ground.painted { background: linear-gradient(90deg, #fff 20%, #0f6b6b 20% 40%, #fff 40% 60%, #b4701f 60% 80%, #fff 80%); }
+.grey { background: #808080; }
+.black { background: #000; } .white { background: #fff; }
 .holder { flex: 1; min-height: 130px; overflow: auto; }
 .paper { position: relative; border-radius: 7px; overflow: hidden; box-shadow: inset 0 0 0 1px var(--line-strong); }
 .paper > * { position: absolute; inset: 0; display: block; }

@@ -96,6 +96,14 @@ const orderBy = (order: 'name' | 'size' | 'colour' | 'use' | 'changed') => toast
   const { ids } = await of(api.GET('/api/libraries/{library}/wall/ids', { params: { ...library.path().params, query: { q: `set: ${set.name}`, order } } }))
   await put(set, [...ids.filter((id) => set.preset_ids.includes(id)), ...set.preset_ids.filter((id) => !ids.includes(id))], {})
 })
+/** A bundle with the set's brushes, order and sections. */
+const bundle = () => toast.attempt(async () => {
+  const set = chosen.value!
+  const made = await of(api.POST('/api/libraries/{library}/bundles', { ...library.path(), body: { name: set.name, preset_ids: held.value } }))
+  if (Object.keys(set.sections).length) await of(api.PUT('/api/bundles/{id}', { params: { path: { id: made.id } }, body: { preset_ids: made.preset_ids, before: made.preset_ids, sections: set.sections } }))
+  await router.push({ name: 'bundles', query: { bundle: made.id } })
+  toast.done(`The bundle “${made.name}” holds ${made.preset_ids.length} brushes.`)
+})
 const onWall = () => router.push({ name: 'wall', query: { search: chosen.value!.query ?? `set: ${chosen.value!.name}` } })
 const need = computed(() => (dialog.value === 'join' || dialog.value === 'subtract' ? other.value === undefined : dialog.value !== 'delete' && !word.value.trim()))
 </script>
@@ -117,7 +125,7 @@ const need = computed(() => (dialog.value === 'join' || dialog.value === 'subtra
           <template #dropdown><el-dropdown-menu>
             <el-dropdown-item :command="onWall">Show on the Wall</el-dropdown-item>
             <el-dropdown-item v-for="one in others" :key="one.id" :command="() => router.replace({ query: { set: chosen!.id, beside: one.id } })">Beside “{{ one.name }}”</el-dropdown-item>
-            <el-dropdown-item divided :command="() => (dialog = 'proof')">Proof sheet…</el-dropdown-item><el-dropdown-item :command="() => (dialog = 'export')">Export…</el-dropdown-item>
+            <el-dropdown-item divided :command="() => (dialog = 'proof')">Proof sheet…</el-dropdown-item><el-dropdown-item :command="() => (dialog = 'export')">Export…</el-dropdown-item><el-dropdown-item v-if="session.mayEdit && held.length" :command="bundle">Make a bundle of it</el-dropdown-item>
             <template v-if="session.mayEdit">
               <template v-if="chosen.query === null"><el-dropdown-item v-for="[order, title] in ([['name', 'name'], ['size', 'size'], ['colour', 'colour'], ['use', 'use']] as const)" :key="order" :command="() => orderBy(order)">Order by {{ title }}</el-dropdown-item>
                 <el-dropdown-item :command="() => ask('join')">Join another…</el-dropdown-item><el-dropdown-item :command="() => ask('subtract')">Take out what another holds…</el-dropdown-item></template>

@@ -4,6 +4,7 @@ import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, of, type Preset } from '../../api/client'
+import Grounds from '../../parts/Grounds.vue'
 import ResetDialog from '../../parts/ResetDialog.vue'
 import Strip from '../../parts/Strip.vue'
 import TagMark from '../../parts/TagMark.vue'
@@ -144,7 +145,7 @@ const narrowed = computed(() => !!q.value)
         <button v-if="session.mayEdit && library.count('changed') + library.count('draft')" class="plain" @click="resetting = true">Take changes back…</button>
         <button class="plain" :disabled="!total" @click="all">Pick these</button>
         <span class="line" role="group" aria-label="How the Wall looks"><button v-for="mode in (['strips', 'rows', 'table'] as const)" :key="mode" class="plain mode" :aria-pressed="look.mode === mode" @click="look.mode = mode">{{ mode }}</button></span>
-        <span class="line" role="group" aria-label="Ground of the strips"><button v-for="one in (['white', 'grey', 'black'] as const)" :key="one" class="ground" :class="[one, { on: look.ground === one }]" :aria-pressed="look.ground === one" :aria-label="`${one} ground`" :title="`${one} ground`" @click="look.ground = one" /></span>
+        <Grounds v-model="look.ground" :grounds="['white', 'grey', 'black']" label="Ground of the strips" />
         <el-slider v-if="look.mode === 'strips'" v-model="look.height" :min="36" :max="150" :show-tooltip="false" aria-label="Height of the strips" />
         <el-popover v-if="look.mode === 'table'" trigger="click" width="160"><template #reference><button class="plain">columns</button></template>
           <el-checkbox-group v-model="look.columns"><el-checkbox v-for="(title, name) in COLUMNS" :key="name" :value="name" :label="title" /></el-checkbox-group></el-popover>
@@ -193,9 +194,6 @@ section { display: flex; flex-direction: column; min-height: 0; }
 .bar .el-slider { width: 60px; margin: 0 6px; }
 .mode[aria-pressed='false'] { color: var(--soft); font-weight: 500; }
 .bar .line { gap: 3px; }
-.ground { width: 15px; height: 15px; padding: 0; border: 1px solid var(--line-strong); border-radius: 4px; cursor: pointer; background: #fff; }
-.ground.grey { background: #808080; } .ground.black { background: #000; }
-.ground.on { outline: 2px solid var(--accent); outline-offset: 1px; }
 .chips { flex-wrap: wrap; padding: 0 14px 6px; }
 .chip { font: inherit; font-weight: 600; color: var(--accent); background: var(--accent-wash); border: 0; border-radius: 5px; padding: 2px 8px; cursor: pointer; }
 .keep, .hint, .problem { margin: 0; padding: 0 14px 6px; }

@@ -8,8 +8,9 @@ module Fobrel
       #
       #   Preflight.new(entries, assets: store, canvas: [1920, 1080]).findings.select(&:stops)
       class Preflight
-        # A brush to be handed over: its preset, and what the library says of it.
-        Entry = Struct.new(:key, :preset, :hidden, :locked, :drafts_of, keyword_init: true)
+        # A brush to be handed over: its preset, and what the library says of it; `stock` where it
+        # came from elsewhere and paints as it came.
+        Entry = Struct.new(:key, :preset, :hidden, :locked, :drafts_of, :stock, keyword_init: true)
         # What was found: at which brush (its key), whether it stops a release, in one sentence.
         Finding = Struct.new(:kind, :key, :stops, :sentence, keyword_init: true)
 
@@ -31,7 +32,7 @@ module Fobrel
 
         # @return [Array<Finding>] those that stop a release first
         def findings
-          found = [*whole, *@entries.flat_map { |entry| [*words(entry), *state(entry), *size(entry), *parts(entry)] }, *clashes, *doubles]
+          found = [*whole, *@entries.flat_map { |entry| [*words(entry), *state(entry), *size(entry), *parts(entry)] }, *clashes, *doubles, *stock]
           found.sort_by.with_index { |one, index| [one.stops ? 0 : 1, index] }
         end
 
@@ -90,6 +91,14 @@ module Fobrel
 
         def clashes
           @entries.group_by { _1.preset.name.downcase }.values.select { _1.size > 1 }.map { |same| finding("clash", same.last, "#{same.size} brushes are called #{called(same.last)}. Rename all but one.", stops: true) }
+        end
+
+        # In one sentence: it is often most of a bundle.
+        def stock
+          same = @entries.select(&:stock)
+          return [] if same.empty?
+          names = "#{same.first(4).map { called(_1) }.join(", ")}#{" and #{same.size - 4} more" if same.size > 4}"
+          [finding("stock", nil, "#{names} #{(same.size == 1) ? "is" : "are"} stock: received from elsewhere, and unchanged here. Leave out what those who get this have already.")]
         end
 
         def doubles
