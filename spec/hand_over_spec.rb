@@ -42,7 +42,7 @@ RSpec.describe "handing over, from outside the page" do
     expect(outs.map { [_1[1], _1[2].exitstatus] }.uniq).to eq([["", 0]])
     expect(Fobrel::Core::Package::Reader.read(read("k.fobrel.zip")).presets.map(&:name)).to eq(@set.preset_ids_in_order.map { |id| Studio::M::Preset.find(id).name })
     expect([read("p.pdf")[0, 4], read("s.csv").lines.size, Fobrel::Core::Package::Archive.read(read("kit.zip")).keys]).to match(["%PDF", 4, include("settings.csv")])
-    expect(@first.exports.pluck(:kind, :goes_to).uniq(&:last)).to eq([["package", "the command line"]])
+    expect(@first.exports.where(goes_to: "the command line").pluck(:kind)).to eq(%w[package kit proof recipe])
 
     out, = fobrel("import", "k.fobrel.zip", "--library", @second.name, "--plan")
     expect([out, @second.presets.count]).to match([/new\s+take\s+Bollard\n.*Nothing was changed/m, 0])
