@@ -3,8 +3,9 @@
 require "tmpdir"
 require_relative "../../server/postgres"
 
-# A database of the tests' own, and a small studio in it. TEST_DATABASE_URL may name another.
-TEST_POSTGRES = Fobrel::Postgres.new(File.expand_path("../../var", __dir__)) unless ENV["TEST_DATABASE_URL"]
+# A database of the tests' own, and a small studio in it. TEST_DATABASE_URL may name another, and
+# TEST_CLUSTER a folder below var for a cluster of its own, so that two runs do not meet.
+TEST_POSTGRES = Fobrel::Postgres.new(File.expand_path("../../var/#{ENV["TEST_CLUSTER"]}", __dir__)) unless ENV["TEST_DATABASE_URL"]
 ENV["DATABASE_URL"] = ENV["TEST_DATABASE_URL"] || TEST_POSTGRES.start("fobrel_test")
 ENV["FOBREL_VAR"] = Dir.mktmpdir("fobrel-spec")
 ENV["SIGN_IN_LIMIT"] = "100000"
