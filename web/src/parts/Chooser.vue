@@ -34,8 +34,6 @@ async function submit() {
 
 <style scoped>
 h1 { margin-bottom: 10px; }
-.choice { display: flex; justify-content: space-between; align-items: center; gap: 8px; width: 100%; font: inherit; color: var(--ink); text-align: left; background: none; border: 0; border-radius: 6px; padding: 6px 8px; cursor: pointer; }
-.choice:hover { background: var(--card); }
-.choice.on { background: var(--accent-wash); color: var(--accent); font-weight: 700; }
+.choice.on { font-weight: 700; }
 form { margin-top: 12px; }
 </style>

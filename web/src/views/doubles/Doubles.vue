@@ -42,7 +42,7 @@ const settle = (index: number) => toast.attempt(async () => {
   <div class="page">
     <h1>Doubles</h1>
     <p class="soft">Brushes that paint the same, or so nearly that the strips cannot be told apart. What does not stay goes to the Attic; sets and start plans then hold the one that stays.</p>
-    <div v-if="found && !found.ready" class="soft" role="status">Painting strips that were never painted: {{ found.left }} to go<el-progress :percentage="most ? Math.round(100 - (found.left / most) * 100) : 0" :show-text="false" /></div>
+    <div v-if="found && !found.ready" class="soft" role="status">Painting strips and comparing them for the first time: {{ found.left }} to go<el-progress :percentage="most ? Math.round(100 - (found.left / most) * 100) : 0" :show-text="false" /></div>
     <p v-if="!found" class="soft" role="status">Comparing what each brush paints…</p>
     <template v-if="found?.ready">
       <template v-for="(group, index) in found.groups" :key="key(group)">

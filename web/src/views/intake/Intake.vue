@@ -92,8 +92,5 @@ h1 { margin-bottom: 10px; }
 .drop:hover { border-color: var(--accent); }
 aside p { margin: 6px 4px 12px; }
 code { overflow-wrap: anywhere; }
-.choice { display: flex; justify-content: space-between; align-items: center; gap: 8px; width: 100%; font: inherit; color: var(--ink); text-align: left; background: none; border: 0; border-radius: 6px; padding: 6px 8px; cursor: pointer; }
 .choice b { overflow-wrap: anywhere; }
-.choice:hover { background: var(--card); }
-.choice.on { background: var(--accent-wash); }
 </style>

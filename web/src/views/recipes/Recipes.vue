@@ -106,9 +106,7 @@ const FILTERS = [['percent', '0.7 → 70'], ['between: 0, 255', '0.5 → 127.5']
 <style scoped>
 .recipes { display: grid; grid-template-columns: 190px minmax(0, 1fr) minmax(0, 1fr); gap: 22px; }
 aside h3 { margin: 14px 8px 2px; color: var(--soft); font-weight: 600; }
-.choice { display: block; width: 100%; font: inherit; color: var(--ink); text-align: left; background: none; border: 0; border-radius: 6px; padding: 5px 8px; cursor: pointer; }
-.choice:hover { background: var(--card); }
-.choice.on { background: var(--accent-wash); color: var(--accent); font-weight: 700; }
+.choice.on { font-weight: 700; }
 form { display: flex; flex-direction: column; gap: 8px; min-height: 0; }
 form > label { display: grid; }
 .text { flex: 1; grid-template-rows: auto 1fr; min-height: 220px; }
