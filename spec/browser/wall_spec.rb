@@ -15,6 +15,7 @@ RSpec.describe "the Wall", :browser do
     expect(all(".list .row").size).to be < 40
     execute_script("document.querySelector('.list').scrollTop = 20000")
     expect(page).to have_css(".list .row[aria-posinset='270']")
+    expect(page).to have_no_css(".list .row:not(:has(img))") # rows stand there before their brushes are read
     shown = evaluate_script("[...document.querySelectorAll('.list .row')].map(r => [Number(r.dataset.index), r.querySelector('b')?.textContent, r.querySelector('img')?.getAttribute('src')])")
     wanted = @first.presets.in_order.pluck(:name, :fingerprint)
     expect(shown.map { |index, name, src| [name, src[/\h{64}/]] == wanted[index] }.uniq).to eq([true])
