@@ -7,8 +7,6 @@ module Fobrel
       belongs_to :library
       belongs_to :person, optional: true
 
-      scope :open, -> { where(state: %w[waiting working]) }
-
       # @return [Boolean] whether it ended, well or not
       def over? = %w[done failed].include?(state)
 

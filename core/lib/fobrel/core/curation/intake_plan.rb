@@ -24,15 +24,15 @@ module Fobrel
         # new: nothing like it is here. identical: paints as a brush here does. attic: so does one
         # in the Attic. newer: a later edition of a brush here. older: an earlier one. apart: an
         # edition of a brush here that went its own way. named: the same name with another stroke.
+        #
+        # take: as a brush of its own. both: the same, under the next number. edition: as the next
+        # edition of the one here. replace: its place is taken, the one here goes to the Attic.
+        # back: the one in the Attic is brought back. leave: it is left out.
         CHOICES = {
           "new" => %w[take leave], "identical" => %w[leave], "attic" => %w[leave back], "newer" => %w[edition both replace leave],
           "older" => %w[leave edition both], "apart" => %w[both edition replace leave], "named" => %w[both edition replace leave],
           "lacking" => %w[leave], "future" => %w[leave], "unreadable" => %w[leave], "aside" => %w[leave]
         }.freeze
-        # take: as a brush of its own. both: the same, under the next number. edition: as the next
-        # edition of the one here. replace: its place is taken, the one here goes to the Attic.
-        # back: the one in the Attic is brought back. leave: it is left out.
-        DECISIONS = %w[take both edition replace back leave].freeze
 
         # @param coming [Array<Coming>] in order
         # @param here [Array<Here>]

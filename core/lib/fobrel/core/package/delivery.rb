@@ -19,7 +19,6 @@ module Fobrel
         # version, or put "aside". A lacking one has its preset, for the library may have the need.
         Item = Struct.new(:kind, :name, :preset, :edition, :source, :sentence, :document, :group, :way, :usual, keyword_init: true)
 
-        WAYS = %w[reel each].freeze
         # A file of text larger than this is no preset, shape or table.
         MAX_TEXT = 16 * 1024 * 1024
 
