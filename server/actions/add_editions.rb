@@ -5,8 +5,9 @@ module Fobrel
     # Writes the next edition of each of several presets and makes it current. The only way that
     # editions come about.
     class AddEditions < Action
-      # A preset, its new settings, a note, and the edition's number where it brings one.
-      Item = Struct.new(:preset, :value, :note, :number)
+      # A preset, its new settings, a note; the edition's number, time and person's id where it
+      # brings them.
+      Item = Struct.new(:preset, :value, :note, :number, :at, :by)
 
       # @param items [Array<Item>] each preset once
       # @raise [Core::Problem] when one is locked and this person may not save it
@@ -25,7 +26,7 @@ module Fobrel
         insert_needs(ids)
         @items.each_with_index { |item, index| item.preset.current_edition_id = ids[index] }
         point_to(ids)
-        Models::Preset.settle_to(@items.map { |item| Models::Preset.columns_of(item.value, @prints.fetch(item.preset.id)).merge(id: item.preset.id, changed_at: @now) })
+        Models::Preset.settle_to(@items.map { |item| Models::Preset.columns_of(item.value, @prints.fetch(item.preset.id)).merge(id: item.preset.id, changed_at: item.at || @now) })
         ids
       end
 
@@ -52,7 +53,7 @@ module Fobrel
         last = Models::Edition.where(preset_id: @items.map { _1.preset.id }).group(:preset_id).maximum(:number)
         rows = @items.map do |item|
           {preset_id: item.preset.id, number: item.number || last.fetch(item.preset.id, 0) + 1, document: item.value.to_h, fingerprint: @prints.fetch(item.preset.id),
-           note: item.note.to_s[0, 500], person_id: @person&.id, created_at: @now}
+           note: item.note.to_s[0, 500], person_id: item.by || @person&.id, created_at: item.at || @now}
         end
         rows.each_slice(500).flat_map { |some| Models::Edition.insert_all!(some, returning: %w[id preset_id]).to_a }.to_h { [_1["preset_id"], _1["id"]] }.values_at(*@items.map { _1.preset.id })
       end

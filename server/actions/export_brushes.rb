@@ -68,12 +68,12 @@ module Fobrel
         (@kind == "package") ? text : "#{text}-#{Time.now.utc.strftime("%Y-%m-%d")}"
       end
 
-      def package(io, recipes: @options["recipes"] == true)
-        Core::Package::Writer.write(ExportPackage.new(library: @library, person: @person, ids: @presets.map(&:id), name:, recipes:).bundle, io)
+      def package(io, recipes: @options["recipes"] == true, backup: false)
+        Core::Package::Writer.write(ExportPackage.new(library: @library, person: @person, ids: @presets.map(&:id), name:, recipes:, backup:).bundle, io)
         [".fobrel.zip", ZIP]
       end
 
-      def backup(io) = package(io, recipes: true)
+      def backup(io) = package(io, recipes: true, backup: true)
 
       def kit(io)
         values = @presets.map { _1.current_edition.value }

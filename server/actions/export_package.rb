@@ -7,12 +7,14 @@ module Fobrel
       # @param ids [Array<Integer>] in the order wanted
       # @param sets [Array<Core::Package::Bundle::Group>, nil] nil takes the library's own
       # @param recipes [Boolean] whether the library's recipes travel along
-      def initialize(library:, person:, ids:, name:, version: "1.0.0", licence: "", description: "", author: person.name, sets: nil, recipes: false)
+      # @param backup [Boolean] whether everything else of the library does
+      def initialize(library:, person:, ids:, name:, version: "1.0.0", licence: "", description: "", author: person.name, sets: nil, recipes: false, backup: false)
         @library = library
         @ids = ids
         @words = {name: name.to_s.strip.empty? ? library.name : name.strip, version:, licence:, description:, author:}
         @sets = sets
         @recipes = recipes
+        @backup = backup
       end
 
       # @return [String] the ZIP file's bytes
@@ -24,14 +26,16 @@ module Fobrel
         raise Core::Problem, "Nothing is picked. Pick the brushes to export first." if presets.empty?
         tags = tags_by_preset(presets)
         items = presets.map { |preset| Core::Package::Bundle::Item.new(preset: tagged(preset, tags), edition: preset.current_edition.number) }
-        Core::Package::Bundle.build(items:, assets: Models::Asset.files(items.flat_map { _1.preset.needs }), sets: @sets || sets(presets), tags: used(tags),
+        backup = GatherBackup.call(library: @library, presets:) if @backup
+        needed = (items.map(&:preset) + (backup ? backup.presets : [])).flat_map(&:needs)
+        Core::Package::Bundle.build(items:, assets: Models::Asset.files(needed), backup:, sets: @sets || sets(presets), tags: used(tags),
           strips: Models::Strip.of_all(presets), recipes: @recipes ? @library.recipes.order(:name).map(&:value) : [], **@words)
       end
 
       private
 
       def tags_by_preset(presets)
-        Models::Tagging.where(preset: presets).includes(:tag).group_by(&:preset_id).transform_values { |list| list.map(&:tag).sort_by { _1.name.downcase } }
+        Models::Tagging.where(preset: presets).includes(tag: :synonyms).group_by(&:preset_id).transform_values { |list| list.map(&:tag).sort_by { _1.name.downcase } }
       end
 
       # The tags hung on a brush here travel in its own words, which its fingerprint leaves out.
@@ -41,16 +45,20 @@ module Fobrel
       end
 
       def used(tags)
-        tags.values.flatten.uniq.sort_by { _1.name.downcase }.map { Core::Package::Bundle::Tag.new(name: _1.name, colour: _1.colour, shape: _1.shape) }
+        list = @backup ? @library.tags.includes(:synonyms).to_a : tags.values.flatten.uniq
+        list.sort_by { _1.name.downcase }.map { |tag| Core::Package::Bundle::Tag.new(**tag.slice(:name, :colour, :shape).symbolize_keys, synonyms: tag.synonyms.map(&:name).sort.presence) }
       end
 
-      # Each set with those of its brushes that travel, in the set's order.
+      # Each set with those of its brushes that travel, in the set's order. One that fills itself
+      # travels only with everything that it could find.
       def sets(presets)
         ids = presets.to_h { [_1.id, _1.document_id] }
-        @library.brush_sets.where(query: nil).order(:name).filter_map do |set|
+        @library.brush_sets.order(:name).filter_map do |set|
+          next @backup && Core::Package::Bundle::Group.new(name: set.name, presets: [], query: set.query) if set.standing?
           inside = set.preset_ids_in_order.filter_map { ids[_1] }
-          Core::Package::Bundle::Group.new(name: set.name, presets: inside) if inside.any?
-        end
+          sections = set.section_by_preset.transform_keys { ids[_1] }.except(nil)
+          Core::Package::Bundle::Group.new(name: set.name, presets: inside, sections: sections.presence) if @backup || inside.any?
+        end.select(&:itself)
       end
     end
   end

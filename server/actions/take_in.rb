@@ -14,7 +14,8 @@ module Fobrel
         @person = person
         @progress = progress
         @where = arrival.choices.fetch("where", {})
-        @undo = {"presets" => [], "sets" => [], "set_items" => [], "taggings" => [], "tags" => [], "editions" => [], "hidden" => [], "shown" => [], "places" => [], "orders" => [], "recipes" => []}
+        @undo = {"presets" => [], "sets" => [], "set_items" => [], "taggings" => [], "tags" => [], "editions" => [], "hidden" => [], "shown" => [], "places" => [], "orders" => [], "recipes" => [], "histories" => {}}
+        @notes = []
       end
 
       # @return [Models::Arrival] applied, with its report
@@ -37,19 +38,21 @@ module Fobrel
 
       COPY = <<~SQL
         INSERT INTO assets (sha256, ext, bytes, created_at)
-        SELECT sha256, ext, bytes, now() FROM arrival_parts WHERE arrival_id = ? AND sha256 IN (?) ON CONFLICT DO NOTHING
+        SELECT sha256, ext, bytes, now() FROM arrival_parts WHERE arrival_id = ? AND sha256 IN (?) AND ext <> 'zip' ON CONFLICT DO NOTHING
       SQL
       private_constant :COPY
 
       # Inside the database, so that no picture passes through here. Those of what is left out
       # are not kept.
       def keep_pictures
-        wanted = @rows.reject { %w[leave back].include?(_1.decision) }.flat_map { @items.fetch(_1.coming.key).needs.map { |need| need.delete_prefix("sha256:") } }.uniq
+        wanted = @rows.reject { %w[leave back].include?(_1.decision) }.flat_map { needs(@items.fetch(_1.coming.key)) }.uniq
         wanted.each_slice(100).with_index do |some, index|
           Models::Record.connection.exec_update(Models::Record.sanitize_sql([COPY, @arrival.id, some]))
           @progress.call(index * 100, wanted.size, "Keeping pictures")
         end
       end
+
+      def needs(item) = (item.needs + item.earlier.flat_map { Core::Preset::Preset.restore(_1["preset"]).needs }).map { _1.delete_prefix("sha256:") }
 
       def create(rows)
         rows.each_slice(200) do |some|
@@ -57,12 +60,32 @@ module Fobrel
           now = Time.current
           ids = Models::Preset.insert_all!(values.map { {library_id: @library.id, document_id: _1.id, name: _1.name, created_at: now, updated_at: now} }, returning: %w[id document_id]).to_h { [_1["document_id"], _1["id"]] }
           presets = Models::Preset.where(id: ids.values).index_by(&:id)
-          AddEditions.call(items: some.zip(values).map { |row, value| AddEditions::Item.new(presets.fetch(ids.fetch(value.id)), value, note, row.coming.edition) }, person: @person)
+          add_earlier(some.zip(values).to_h { |row, value| [presets.fetch(ids.fetch(value.id)), @items.fetch(row.coming.key)] })
+          AddEditions.call(items: some.zip(values).map { |row, value| edition(presets.fetch(ids.fetch(value.id)), value, {"number" => row.coming.edition, **@items.fetch(row.coming.key).told}) }, person: @person)
           Models::Preset.where(id: ids.values).update_all("home_edition_id = current_edition_id, altered = false")
           some.zip(values).each { |row, value| @ids[row.coming.key] = ids.fetch(value.id) }
           @undo["presets"].concat(ids.values)
           @progress.call(@undo["presets"].size, rows.size, "Taking brushes in")
         end
+      end
+
+      # The editions that a backup has of brushes that are new here: the first of each, the second …
+      def add_earlier(brushes)
+        (0...brushes.each_value.map { _1.earlier.size }.max.to_i).each do |turn|
+          told = brushes.filter_map { |preset, item| (one = item.earlier[turn]) && [preset, one] }
+          ids = AddEditions.call(items: told.map { |preset, one| edition(preset, Core::Preset::Preset.restore(one["preset"].merge("id" => preset.document_id)), one) }, person: @person)
+          told.zip(ids) do |(preset, one), id|
+            Models::EditionName.create!(edition_id: id, name: one["name"]) if one["name"]
+            @undo["histories"][preset.id] = turn + 2
+          end
+        end
+      end
+
+      def edition(preset, value, told)
+        @people ||= @library.memberships.joins(:person).pluck("people.name", :person_id).to_h
+        by = told["by"]
+        note = told.key?("at") ? [told["note"], ("made by #{by}" if by && !@people.key?(by))].compact.join("; ") : self.note
+        AddEditions::Item.new(preset, value, note, told["number"], told["at"] && Time.iso8601(told["at"]), @people[by])
       end
 
       # A brush that came here before under the same identity but paints otherwise is a brush of
@@ -108,27 +131,45 @@ module Fobrel
         taken = @rows.filter_map { @ids[_1.coming.key] }.uniq
         fill_sets unless @where["sets"] == false
         put_in_set(taken)
+        restore if @arrival.words["library"]
         family = @where["family"] && @library.families.find_by(id: @where["family"])
         Models::Preset.where(id: @undo["presets"]).update_all(family_id: family.id) if family
         hang_tags
         take_recipes
       end
 
+      def by_document = @by_document ||= @items.values.to_h { |item| [item.document_id, @ids[item.id]] }
+
+      # What a backup has beside brushes.
+      def restore
+        facts = @items.each_value.filter_map { |item| item.past && @undo["presets"].include?(@ids[item.id]) && [@ids[item.id], item.past["facts"]] }.to_h
+        done = RestoreBackup.call(arrival: @arrival, person: @person, brushes: by_document.compact, facts:)
+        @undo.merge!(done.undo) { |_, was, more| was + more }
+        @notes.concat(done.notes)
+      end
+
       # The sets that come with a package: what is missing is added at their ends.
       def fill_sets
-        by_document = @items.values.to_h { |item| [item.document_id, @ids[item.id]] }
         @arrival.words.fetch("sets", []).each do |group|
+          next standing_set(group) if group["query"]
           set = found_set(group["name"])
           was = set.preset_ids_in_order
           added = group["presets"].filter_map { by_document[_1] }.uniq - was
           next if added.empty?
-          set.put_in_order(was + added)
+          sections = (group["sections"] || {}).transform_keys { by_document[_1] }.slice(*added)
+          set.put_in_order(was + added, set.section_by_preset.merge(sections))
           @undo["set_items"] << [set.id, added]
         end
       end
 
+      def standing_set(group)
+        return if @library.brush_sets.exists?(["lower(name) = lower(?)", group["name"].strip])
+        @undo["sets"] << @library.brush_sets.create!(name: group["name"].strip[0, 100], query: group["query"]).id
+      end
+
       def found_set(name)
-        set = @library.brush_sets.find_by("lower(name) = ?", name.strip.downcase)
+        name = name.strip[0, 100]
+        set = @library.brush_sets.find_by("lower(name) = lower(?)", name)
         raise Core::Problem, "“#{set.name}” fills itself from a search, so nothing can be put there. Nothing was taken in. Choose another set." if set&.standing?
         set || @library.brush_sets.create!(name:).tap { @undo["sets"] << _1.id }
       end
@@ -189,7 +230,7 @@ module Fobrel
       def finish
         lines = @rows.map { |row| {"name" => row.coming.name, "state" => row.state, "decision" => row.decision, "becomes" => row.name, "sentence" => @items.fetch(row.coming.key).sentence, "preset" => @ids[row.coming.key]} }
         entry = @undo.values.any?(&:any?) ? write_down(@library, @person, "import", summary, @undo) : nil
-        @arrival.update!(state: "applied", applied_at: Time.current, ledger_entry: entry, report: {"lines" => lines, "put_away" => @undo["hidden"].size}, person: @arrival.person || @person)
+        @arrival.update!(state: "applied", applied_at: Time.current, ledger_entry: entry, report: {"lines" => lines, "put_away" => @undo["hidden"].size, "notes" => @notes}, person: @arrival.person || @person)
         @arrival.clear
         @arrival
       end

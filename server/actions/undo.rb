@@ -138,23 +138,49 @@ module Fobrel
         editions_back
         taggings = @undo["taggings"].to_set
         Models::Tagging.where(tag_id: taggings.map(&:first), preset_id: taggings.map(&:last)).each { |tagging| tagging.destroy! if taggings.include?([tagging.tag_id, tagging.preset_id]) }
+        bundles_out
+        seats_out
         take_out_presets(Models::Preset.where(id: @undo["presets"]))
-        Models::BrushSet.where(id: @undo["sets"]).select { _1.items.none? }.each(&:destroy!)
+        Models::BrushSet.where(id: @undo["sets"]).select { _1.items.none? && !(_1.standing? && touched?(_1)) }.each(&:destroy!)
         Models::Tag.where(id: @undo["tags"]).select { _1.taggings.none? }.each(&:destroy!)
         recipes_out
+        # The lowest branches first.
+        Models::Family.where(id: @undo["families"]).order(id: :desc).each { |family| family.destroy! unless family.children.any? || Models::Preset.exists?(family_id: family.id) }
+        Models::Label.where(id: @undo["labels"]).each { |label| label.destroy! unless Models::Preset.exists?(label_id: label.id) }
+      end
+
+      def touched?(record) = record.updated_at > record.created_at
+
+      def bundles_out
+        @undo.fetch("bundles", []).each do |was|
+          bundle = Models::Bundle.find_by(id: was["id"]) or next
+          used = bundle.preset_ids_in_order != was["brushes"] || bundle.releases.ids != was["releases"] || Models::Export.exists?(release_id: was["releases"])
+          next @kept << "The bundle “#{bundle.name}” has been changed or used since; it stays." if used
+          Models::Release.where(bundle:).delete_all
+          bundle.destroy!
+        end
+      end
+
+      def seats_out
+        @undo.fetch("seats", []).each do |was|
+          seat = Models::Seat.find_by(id: was["id"]) or next
+          next @kept << "The start plan of “#{seat.name}” has been changed or handed out since; it stays." if seat.handed_out_at || seat.preset_ids_in_order != was["brushes"]
+          seat.destroy!
+        end
       end
 
       # A recipe that somebody has worked on stays.
       def recipes_out
         Models::Recipe.where(id: @undo["recipes"]).each do |recipe|
-          (recipe.updated_at > recipe.created_at) ? @kept << "The recipe “#{recipe.name}” has been changed since; it stays." : recipe.destroy!
+          touched?(recipe) ? @kept << "The recipe “#{recipe.name}” has been changed since; it stays." : recipe.destroy!
         end
       end
 
       # What was changed or used since stays.
       def take_out_presets(presets)
         ids = presets.ids
-        used = Models::Edition.where(preset_id: ids).group(:preset_id).having("count(*) > 1").pluck(:preset_id)
+        came = @undo.fetch("histories", {})
+        used = Models::Edition.where(preset_id: ids).group(:preset_id).having("count(*) > 1").count.filter_map { |id, count| id if count > came.fetch(id.to_s, 1) }
         used |= [Models::Draft, Models::SetItem, Models::StartItem, Models::BundleItem].flat_map { |place| place.where(preset_id: ids).distinct.pluck(:preset_id) }
         Models::Preset.where(id: used).order(:id).pluck(:name).each { |name| @kept << "“#{name}” has been changed or used since; it stays." }
         DestroyPresets.erase(ids - used)

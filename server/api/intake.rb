@@ -79,8 +79,15 @@ module Fobrel
           rows = planned ? arrival.plan(person, list) : []
           items = list.index_by(&:id)
           brief(arrival).merge(words: arrival.words.slice("name", "version", "author", "licence", "description"), sets: arrival.words.fetch("sets", []).map { _1["name"] }, tags: arrival.words.fetch("tags", []).map { _1["name"] },
-            recipes: arrival.words.fetch("recipes", []).map { _1["name"] }, files: arrival.files.map { {name: _1.name, size: _1.size} }, pictures: arrival.parts.count, groups: groups(arrival), choices: arrival.choices, where: arrival.choices.fetch("where", {}),
+            recipes: arrival.words.fetch("recipes", []).map { _1["name"] }, files: arrival.files.map { {name: _1.name, size: _1.size} }, pictures: arrival.parts.pictures.count, backup: backup(arrival), groups: groups(arrival), choices: arrival.choices, where: arrival.choices.fetch("where", {}),
             stamp: planned ? Models::Arrival.stamp(rows) : "", items: rows.map { row(_1, items.fetch(_1.coming.key)) }, report: arrival.report)
+        end
+
+        # What a backup brings beside brushes, counted.
+        def backup(arrival)
+          said = arrival.words["library"] or return
+          editions = arrival.items.reorder(nil).where.not(past: nil).pick(Arel.sql("sum(jsonb_array_length(jsonb_path_query_array(past, '$.editions[*] ? (exists (@.preset))')))"))
+          {families: said["families"].size, labels: said["labels"].size, editions: editions.to_i, bundles: said["bundles"].size, releases: said["bundles"].sum { _1["releases"].size }, plans: said["plans"].size}
         end
 
         def groups(arrival)

@@ -11,8 +11,7 @@ module Fobrel
       post "/api/libraries/:library/seats" do
         name = text(json, "name").strip
         found = library(:hand_out)
-        folder = "#{name.downcase.unicode_normalize(:nfkd).gsub(/[^a-z0-9]+/, "-").gsub(/\A-+|-+\z/, "")[0, 40]}-#{found.id}".delete_prefix("-")
-        answer(seat_view(found.seats.create!(name:, folder:)), 201)
+        answer(seat_view(found.seats.create!(name:, folder: Models::Seat.free_folder(found, name))), 201)
       end
 
       put "/api/seats/:id/plan" do

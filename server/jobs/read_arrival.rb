@@ -42,10 +42,10 @@ module Fobrel
         rows = delivery.items.each_with_index.map do |item, position|
           document = item.preset&.to_h || item.document
           {arrival_id: @arrival.id, position:, kind: item.kind, name: printable(item.name), source: printable(item.source), sentence: printable(item.sentence.to_s)[0, 1000], edition: item.edition || 1, document_id: item.preset&.id, document:,
-           fingerprint: item.preset&.fingerprint, needs: item.preset&.needs || [], group: item.group && printable(item.group), way: item.way, usual: item.usual}
+           fingerprint: item.preset&.fingerprint, needs: item.preset&.needs || [], group: item.group && printable(item.group), way: item.way, usual: item.usual, past: item.past}
         end
         rows.each_slice(500) { Models::ArrivalItem.insert_all!(_1) }
-        words = delivery.words.transform_keys(&:to_s).merge("sets" => delivery.sets.map(&:to_h), "tags" => delivery.tags.map(&:to_h), "recipes" => delivery.recipes.map(&:to_h))
+        words = delivery.words.transform_keys(&:to_s).merge("sets" => delivery.sets.map(&:to_h), "tags" => delivery.tags.map(&:to_h), "recipes" => delivery.recipes.map(&:to_h), "library" => delivery.library).compact
         @arrival.update!(words: JSON.parse(printable(JSON.generate(words)).gsub("\\u0000", "")))
       end
 

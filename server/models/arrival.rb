@@ -42,7 +42,7 @@ module Fobrel
       #
       # @param item [ArrivalItem]
       def whole?(item)
-        @brought ||= parts.pluck(:sha256).to_set
+        @brought ||= parts.pictures.pluck(:sha256).to_set
         missing = item.needs.map { _1.delete_prefix("sha256:") }.reject { @brought.include?(_1) }
         !item.document.nil? && (missing - library.pictures_needed(missing)).empty?
       end

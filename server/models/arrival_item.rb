@@ -8,6 +8,18 @@ module Fobrel
 
       # @return [Core::Preset::Preset]
       def value = Core::Preset::Preset.restore(document)
+
+      # The editions that a backup has of it, but for the current one; see Core::Package::Backup.
+      #
+      # @return [Array<Hash>] oldest first
+      def earlier = editions.select { _1["preset"] }.sort_by { _1["number"] }
+
+      # @return [Hash] what a backup says of the current edition
+      def told = editions.find { _1["preset"].nil? } || {}
+
+      private
+
+      def editions = past ? past["editions"] : []
     end
   end
 end

@@ -2,15 +2,18 @@
 
 module Fobrel
   module Models
-    # A picture that came with an arrival and is not kept for good yet.
+    # A picture that came with an arrival, or a release that came with a backup, and is not kept
+    # for good yet.
     class ArrivalPart < Record
       belongs_to :arrival
+
+      scope :pictures, -> { where.not(ext: "zip") }
 
       # Answers the core's question for a picture while an arrival is only planned.
       Files = Struct.new(:arrival) do
         def fetch(reference, &missing)
           sha256 = reference.delete_prefix("sha256:")
-          Bytes.get("SELECT bytes FROM arrival_parts WHERE arrival_id = $1 AND sha256 = $2", arrival.id, sha256) || Asset::Bytes.fetch(reference, &missing)
+          Bytes.get("SELECT bytes FROM arrival_parts WHERE arrival_id = $1 AND sha256 = $2 AND ext <> 'zip'", arrival.id, sha256) || Asset::Bytes.fetch(reference, &missing)
         end
       end
     end

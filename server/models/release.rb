@@ -11,6 +11,11 @@ module Fobrel
       LISTED = %i[id bundle_id number notes items words sha256 person_id withdrawn_at withdrawn_reason created_at].freeze
       private_constant :LISTED
 
+      # A release's package whose bytes are fetched when they are asked for.
+      Packed = Struct.new(:id, :bytesize) do
+        def bytes = Bytes.get("SELECT package FROM releases WHERE id = $1", id)
+      end
+
       scope :listed, -> { select(*LISTED) }
 
       # @return [Array<Core::Curation::ReleaseNumber::Brush>]

@@ -12,6 +12,13 @@ module Fobrel
       validates :name, length: {in: 1..60}
       validates :folder, format: /\A[a-z0-9][a-z0-9-]{0,60}\z/, uniqueness: true
 
+      # @return [String] a folder's name that no seat has yet
+      def self.free_folder(library, name)
+        plain = "#{name.downcase.unicode_normalize(:nfkd).gsub(/[^a-z0-9]+/, "-").gsub(/\A-+|-+\z/, "")[0, 40]}-#{library.id}".delete_prefix("-")
+        taken = where("folder LIKE ?", "#{plain}%").pluck(:folder)
+        [plain].chain((2..).lazy.map { "#{plain}-#{_1}" }).find { !taken.include?(_1) }
+      end
+
       # @return [String] the seat's own folder; `startup` lies in it
       def path = File.join(Fobrel.var, "seats", folder)
 

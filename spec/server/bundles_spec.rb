@@ -24,13 +24,6 @@ RSpec.describe "bundles and releases", :api do
     Fobrel::Actions::AddEdition.call(preset:, value: value.with("mark", value["mark"].merge("size" => value["mark", "size"].merge("base" => size))), person: Studio::M::Person.first)
   end
 
-  # Outside references: ajv, the npm packages semver and spdx-license-ids.
-  def outside(data)
-    output, status = Open3.capture2("node", File.expand_path("../support/outside.mjs", __dir__), stdin_data: JSON.generate(data))
-    expect(status).to be_success
-    JSON.parse(output)
-  end
-
   it "numbers releases by what changed, and drafts the notes" do
     change(licence: "CC-BY-4.0")
     numbers = [release]

@@ -2,6 +2,7 @@
 
 require_relative "studio"
 require "committee"
+require "open3"
 require "rack/test"
 
 # Talks to the application as the page does, and checks every JSON answer against the contract.
@@ -54,6 +55,13 @@ module ApiHelp
 
   # A package of brushes, as the server exports it.
   def package(library, presets, name: "Storm kit", **options) = call(:post, "/api/libraries/#{library.id}/exports", {kind: "package", name:, of: {preset_ids: presets.map(&:id)}, options:})
+
+  # Outside references: ajv, the npm packages semver and spdx-license-ids.
+  def outside(data)
+    output, ended = Open3.capture2("node", File.expand_path("outside.mjs", __dir__), stdin_data: JSON.generate(data))
+    expect(ended).to be_success
+    JSON.parse(output)
+  end
 
   def status = last_response.status
 

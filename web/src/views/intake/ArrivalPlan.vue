@@ -72,6 +72,13 @@ async function apply() {
 }
 const letGo = () => toast.attempt(async () => { await of(api.DELETE('/api/arrivals/{id}', at)); emit('changed', true); toast.done(`“${props.arrival.name}” was let go. Nothing in the library was changed.`) })
 const suggest = (text: string, give: (found: { value: string }[]) => void) => give(library.sets.filter(({ name, query }) => query === null && name.toLowerCase().includes(text.toLowerCase())).map(({ name }) => ({ value: name })))
+const brings = computed(() => {
+  const said = plan.value?.backup
+  if (!said) return ''
+  const counts: [number, string][] = [[said.editions, 'earlier edition'], [said.families, 'family'], [said.labels, 'label'], [said.bundles, 'bundle'], [said.releases, 'release'], [said.plans, 'start plan']]
+  return counts.filter(([count]) => count).map(([count, word]) => `${count} ${count === 1 ? word : word.replace(/y$/, 'ie') + 's'}`).join(', ')
+})
+const notes = computed(() => (plan.value?.report as { notes?: string[] } | null)?.notes ?? [])
 const lines = computed(() => (plan.value?.report as { lines?: Line[] } | null)?.lines ?? [])
 const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]).map((decision) => ({ decision, list: lines.value.filter((line) => line.decision === decision) })).filter(({ list }) => list.length))
 </script>
@@ -97,6 +104,7 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
 
     <template v-if="plan.state === 'planned'">
       <p v-if="plan.words.description" class="soft words">{{ plan.words.description }}</p>
+      <p v-if="plan.backup" class="words">A backup of a whole library. Beside its brushes it brings what is not here yet of: {{ brings || 'nothing else' }}.</p>
       <div v-for="group in plan.groups" :key="group.group" class="line way">
         <b>{{ group.group }}</b><span class="soft">{{ group.count }} pictures</span>
         <el-radio-group :model-value="group.way" :aria-label="`How to take ${group.group}`" @update:model-value="forWay(group.group, String($event))"><el-radio value="reel">one brush, each picture a frame of its reel</el-radio><el-radio value="each">a brush each</el-radio></el-radio-group>
@@ -131,6 +139,7 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
 
     <template v-else-if="plan.state === 'applied'">
       <p>{{ plan.entry?.summary ?? 'Everything in it was here already. Nothing was added.' }}<span v-if="plan.entry?.undone" class="changed">taken back</span></p>
+      <p v-for="note in notes" :key="note" class="changed">{{ note }}</p>
       <section v-for="{ decision, list } in told" :key="decision" class="kind" :aria-label="DECISIONS[decision]">
         <div class="line title"><h2>{{ DECISIONS[decision] }}</h2><span class="soft">{{ list.length }}</span></div>
         <div v-for="(line, index) in list.slice(0, MOST)" :key="index" class="line report"><b>{{ line.becomes }}</b><span v-if="line.becomes !== line.name" class="soft">came as “{{ line.name }}”</span><span class="soft">{{ line.sentence || STATES[line.state].toLowerCase() }}</span></div>

@@ -22,14 +22,15 @@ module Fobrel
         Asset = Struct.new(:bytes, :ext, keyword_init: true) do
           def bytesize = bytes.bytesize
         end
-        # A set: its name, and the ids of its presets in order.
-        Group = Struct.new(:name, :presets, keyword_init: true)
-        # A tag: its name, colour, shape.
-        Tag = Struct.new(:name, :colour, :shape, keyword_init: true)
+        # A set: its name, and the ids of its presets in order, with the heading of those that stand
+        # under one; or the search that fills it.
+        Group = Struct.new(:name, :presets, :sections, :query, keyword_init: true)
+        # A tag: its name, colour, shape, and what else it is called.
+        Tag = Struct.new(:name, :colour, :shape, :synonyms, keyword_init: true)
 
         WORDS = %i[name version licence author description].freeze
 
-        attr_reader(*WORDS, :items, :assets, :sets, :tags, :strips, :recipes)
+        attr_reader(*WORDS, :items, :assets, :sets, :tags, :strips, :recipes, :backup)
 
         # Takes from `assets` only what the presets need.
         #
@@ -37,21 +38,23 @@ module Fobrel
         # @param assets [#fetch] from "sha256:…" to Asset
         # @param strips [Hash{String => String}] PNG by preset id
         # @param recipes [Array<Recipe>]
+        # @param backup [Backup, nil] what else a whole library has
         # @return [Bundle]
         # @raise [Preset::MissingNeed, Invalid]
-        def self.build(items:, assets:, sets: [], tags: [], strips: {}, recipes: [], name: "", version: "1.0.0", licence: "", author: "", description: "")
-          needed = items.flat_map { |item| item.preset.needs.map { |need| [need, item.preset] } }
+        def self.build(items:, assets:, sets: [], tags: [], strips: {}, recipes: [], backup: nil, name: "", version: "1.0.0", licence: "", author: "", description: "")
+          needed = (items.map(&:preset) + (backup ? backup.presets : [])).flat_map { |preset| preset.needs.map { |need| [need, preset] } }
             .to_h { |need, preset| [need, assets.fetch(need) { raise Preset::MissingNeed.new(preset, need) }] }
-          new(items:, assets: needed, sets:, tags:, strips:, recipes:, name:, version:, licence:, author:, description:)
+          new(items:, assets: needed, sets:, tags:, strips:, recipes:, backup:, name:, version:, licence:, author:, description:)
         end
 
-        def initialize(items:, assets:, sets:, tags:, strips:, recipes: [], **words)
+        def initialize(items:, assets:, sets:, tags:, strips:, recipes: [], backup: nil, **words)
           @items = items.freeze
           @assets = assets.freeze
           @sets = sets.freeze
           @tags = tags.freeze
           @strips = strips.freeze
           @recipes = recipes.freeze
+          @backup = backup
           WORDS.each { instance_variable_set("@#{_1}", words.fetch(_1)) }
           check
           freeze
@@ -64,7 +67,7 @@ module Fobrel
         def with_strips
           parts = assets.transform_values(&:bytes)
           painted = presets.to_h { |preset| [preset.id, strips[preset.id] || Stroke::Strip.png(preset, assets: parts)] }
-          Bundle.new(items:, assets:, sets:, tags:, recipes:, strips: painted, **WORDS.to_h { [_1, public_send(_1)] })
+          Bundle.new(items:, assets:, sets:, tags:, recipes:, backup:, strips: painted, **WORDS.to_h { [_1, public_send(_1)] })
         end
 
         # @return [Array<Preset::Preset>] in order
@@ -75,12 +78,13 @@ module Fobrel
           {"format" => FORMAT, "name" => name, "version" => version, "licence" => licence, "author" => author,
            "description" => description,
            "presets" => items.map { {"id" => _1.preset.id, "edition" => _1.edition, "fingerprint" => _1.preset.fingerprint} },
-           "sets" => sets.map { {"name" => _1.name, "presets" => _1.presets} },
-           "tags" => tags.map { {"name" => _1.name, "colour" => _1.colour, "shape" => _1.shape} },
+           "sets" => sets.map { written(_1) }, "tags" => tags.map { written(_1) },
            **(recipes.any? ? {"recipes" => recipes.map(&:to_h)} : {})}
         end
 
         private
+
+        def written(value) = value.to_h.compact.transform_keys(&:to_s)
 
         def check
           raise Invalid, "The version #{version.inspect} is not written like 1.0.0." unless VERSION.match?(version)

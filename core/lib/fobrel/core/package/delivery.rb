@@ -17,7 +17,8 @@ module Fobrel
         # `usual` which way is taken unless somebody says otherwise.
         # `kind` is "preset", or why there is none: "unreadable", "lacking" a need, of a "future"
         # version, or put "aside". A lacking one has its preset, for the library may have the need.
-        Item = Struct.new(:kind, :name, :preset, :edition, :source, :sentence, :document, :group, :way, :usual, keyword_init: true)
+        # What comes from a backup has a `past`: its "facts" and "editions" (see Backup).
+        Item = Struct.new(:kind, :name, :preset, :edition, :source, :sentence, :document, :group, :way, :usual, :past, keyword_init: true)
 
         # A file of text larger than this is no preset, shape or table.
         MAX_TEXT = 16 * 1024 * 1024
@@ -28,6 +29,8 @@ module Fobrel
         attr_reader :words
         # @return [Array<Bundle::Group>, Array<Bundle::Tag>, Array<Recipe>]
         attr_reader :sets, :tags, :recipes
+        # @return [Hash, nil] Backup#library of the first backup in it, but what it says of brushes
+        attr_reader :library
         # @return [Hash{String => Bundle::Asset}] pictures by reference, or what the block made of them
         attr_reader :assets
 
@@ -46,6 +49,7 @@ module Fobrel
           @tags = []
           @recipes = []
           @assets = {}
+          @packed = {}
           @words = {}
         end
 
@@ -97,15 +101,19 @@ module Fobrel
 
         def package(files, name)
           reading = Reader.survey(files, name:) { |reference, asset| keep(reference, asset) }
-          items.concat(reading.items.map { Item.new(kind: "preset", name: _1.preset.name, preset: _1.preset, edition: _1.edition, source: name) })
+          items.concat(reading.items.map { Item.new(kind: "preset", name: _1.preset.name, preset: _1.preset, edition: _1.edition, source: name, past: past(reading.backup, _1.preset.id)) })
           reading.troubles.each { |one| items << Item.new(kind: one.kind, name: one.name, source: name, sentence: one.sentence, document: one.document, preset: (one.kind == "lacking") ? Preset::Preset.restore(one.document) : nil, edition: 1) }
           sets.concat(reading.sets)
           tags.concat(reading.tags)
           recipes.concat(reading.recipes)
           @words = reading.words if @words.empty?
+          @library ||= reading.backup&.library&.except("brushes")
         end
 
-        def keep(reference, asset) = assets[reference] ||= @keep.call(reference, asset)
+        def past(backup, id) = backup && {"facts" => backup.library["brushes"].fetch(id, {}), "editions" => backup.histories.fetch(id, [])}
+
+        # A backup's releases are no pictures that a brush could ask for.
+        def keep(reference, asset) = ((asset.ext == "zip") ? @packed : assets)[reference] ||= @keep.call(reference, asset)
 
         # Files lying side by side: presets and tables take the pictures that they need; where
         # there are none, each picture is a tip.

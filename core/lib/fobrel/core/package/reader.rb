@@ -24,8 +24,9 @@ module Fobrel
         Trouble = Struct.new(:name, :kind, :sentence, :document)
 
         # A package taken apart: the words about it, Bundle::Item list in order, pictures by
-        # reference, sets, tags, recipes, strips by preset id, and Trouble for what cannot be used.
-        Reading = Struct.new(:words, :items, :assets, :sets, :tags, :recipes, :strips, :troubles, keyword_init: true)
+        # reference, sets, tags, recipes, strips by preset id, what else a Backup has (or nil), and
+        # Trouble for what cannot be used.
+        Reading = Struct.new(:words, :items, :assets, :sets, :tags, :recipes, :strips, :backup, :troubles, keyword_init: true)
 
         # @param bytes [String] a `.fobrel.zip` file
         # @param name [String] what to call it in a message
@@ -37,8 +38,8 @@ module Fobrel
         # spoil the rest, one wrong checksum does.
         #
         # @param files [Archive]
-        # @yieldparam reference [String] of a picture, once each
-        # @yieldparam asset [Bundle::Asset]
+        # @yieldparam reference [String] of a picture, once each, and of a backup's release
+        # @yieldparam asset [Bundle::Asset] a release's has the ending "zip"
         # @yieldreturn what stands for the picture in Reading#assets
         # @return [Reading]
         # @raise [Archive::Refused, Invalid]
@@ -74,7 +75,7 @@ module Fobrel
           reading = survey(payload)
           @problems.concat(reading.troubles.map(&:sentence))
           stop if @problems.any?
-          Bundle.new(**reading.words, **reading.to_h.slice(:items, :assets, :strips, :sets, :tags, :recipes))
+          Bundle.new(**reading.words, **reading.to_h.slice(:items, :assets, :strips, :sets, :tags, :recipes, :backup))
         rescue Bundle::Invalid => e
           @problems << e.message
           stop
@@ -86,11 +87,14 @@ module Fobrel
           presets = payload.keys.filter_map { |path| preset(path, payload[path]) if path.match?(%r{\Apresets/[^/]+\.json\z}) }.to_h
           listed(description, presets)
           stop if @problems.any?
-          assets = assets(payload, presets, &keep)
+          backup = backup(payload, items(description, presets))
+          assets = assets(payload, presets, backup ? backup.presets : [], &keep)
+          items = items(description, presets)
+          backup&.keep_whole(assets) { |name, sentence| trouble(name, "aside", sentence) }
+          backup&.keep_releases { |release, called| release(payload, release["sha256"], called, &keep) }
           strips = strips(payload, presets, strips)
           stop if @problems.any?
-          items = items(description, presets)
-          Reading.new(words: words(description), items:, assets:, strips:, sets: sets(description, items), tags: tags(description), recipes: recipes(description), troubles: @troubles)
+          Reading.new(words: words(description), items:, assets:, strips:, backup:, sets: sets(description, items), tags: tags(description), recipes: recipes(description), troubles: @troubles)
         end
 
         private
@@ -108,16 +112,37 @@ module Fobrel
           {}
         end
 
+        def backup(payload, items)
+          found = Backup.read(payload) { @problems << _1 }
+          stop if @problems.any?
+          found&.keep_editions_of(items) { |name, sentence| trouble(name, "aside", sentence) }
+          found
+        end
+
+        # A release is handed on only as what it says it is: a package, whole and sound.
+        def release(payload, sum, called)
+          bytes = payload["releases/#{sum}.fobrel.zip"] or return trouble(called, "aside", "The release #{called} is not in this backup; it is left out.")
+          raise Problem, "It is another file than the one that was released." unless bytes.start_with?("PK".b) && OpenSSL::Digest::SHA256.hexdigest(bytes) == sum
+          inner = Archive.open(StringIO.new(bytes), name: called) { |files| Reader.survey(files, name: called) { true } }
+          raise Problem, "It is no release." if inner.backup || inner.troubles.any?
+          asset = Bundle::Asset.new(bytes:, ext: "zip")
+          block_given? ? yield("sha256:#{sum}", asset) : asset
+        rescue Problem => e
+          trouble(called, "aside", "The release #{called} is left out. #{e.message}")
+        end
+
         def shaped?(found)
           found.is_a?(Hash) && found.fetch("format", Bundle::FORMAT) == Bundle::FORMAT &&
             Bundle::WORDS.all? { found.fetch(_1.to_s, "").is_a?(String) } &&
             %w[presets sets tags recipes].all? { |key| list?(found.fetch(key, [])) { _1.is_a?(Hash) } } &&
             found.fetch("presets", []).all? { _1["id"].is_a?(String) && _1.fetch("edition", 1).is_a?(Integer) && _1.fetch("edition", 1).between?(1, 1_000_000) } &&
-            found.fetch("sets", []).all? { |set| text?(set["name"]) && list?(set.fetch("presets", [])) { _1.is_a?(String) } } &&
-            found.fetch("tags", []).all? { text?(_1["name"]) }
+            found.fetch("sets", []).all? { |set| text?(set["name"]) && list?(set.fetch("presets", [])) { _1.is_a?(String) } && headings?(set["sections"]) && (set["query"].nil? || text?(set["query"])) } &&
+            found.fetch("tags", []).all? { |tag| text?(tag["name"]) && (tag["synonyms"].nil? || list?(tag["synonyms"]) { text?(_1) }) }
         end
 
         def list?(value, &) = value.is_a?(Array) && value.size <= 20_000 && value.all?(&)
+
+        def headings?(value) = value.nil? || (value.is_a?(Hash) && value.each_value.all? { text?(_1) && _1.length <= 60 })
 
         def text?(value) = value.is_a?(String) && value.strip.length.between?(1, 200)
 
@@ -151,9 +176,9 @@ module Fobrel
         end
 
         # Takes presets out of the list whose pictures are missing or cannot be used.
-        def assets(payload, presets)
-          lying = payload.keys.filter_map { |path| (m = path.match(%r{\Aassets/(\h{64})\.([a-z0-9]{1,5})\z})) && ["sha256:#{m[1]}", [path, m[2]]] }.to_h
-          needed = presets.each_value.flat_map(&:needs).uniq
+        def assets(payload, presets, more)
+          lying = payload.keys.filter_map { |path| (m = path.match(%r{\Aassets/(\h{64})\.((?!zip)[a-z0-9]{1,5})\z})) && ["sha256:#{m[1]}", [path, m[2]]] }.to_h
+          needed = [*presets.each_value, *more].flat_map(&:needs).uniq
           kept = needed.filter_map do |need|
             path, ext = lying[need]
             asset = path && sound(Bundle::Asset.new(bytes: payload[path], ext:), need, (payload.sum(path) if payload.is_a?(Bag)))
@@ -197,7 +222,7 @@ module Fobrel
         def sets(description, items)
           listed = description.fetch("presets", []).map { _1["id"] }
           left_out = listed - items.map { _1.preset.id }
-          description.fetch("sets", []).map { Bundle::Group.new(name: _1["name"].strip, presets: _1.fetch("presets", []).uniq - left_out) }
+          description.fetch("sets", []).map { Bundle::Group.new(name: _1["name"].strip, presets: _1.fetch("presets", []).uniq - left_out, sections: _1["sections"]&.except(*left_out), query: _1["query"]) }
         end
 
         # A recipe is text that is run only when somebody asks for it, so a bad one spoils nothing.
@@ -209,7 +234,7 @@ module Fobrel
           end
         end
 
-        def tags(description) = description.fetch("tags", []).map { Bundle::Tag.new(name: _1["name"].strip, colour: _1["colour"], shape: _1["shape"]) }
+        def tags(description) = description.fetch("tags", []).map { Bundle::Tag.new(name: _1["name"].strip, colour: _1["colour"], shape: _1["shape"], synonyms: _1["synonyms"]) }
       end
     end
   end

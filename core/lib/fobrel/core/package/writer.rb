@@ -36,7 +36,7 @@ module Fobrel
             files["assets/#{sum}.#{asset.ext}"] = Later.new(sum, asset.bytesize, -> { asset.bytes })
           end
           bundle.strips.sort.each { |id, png| files["strips/#{id}.png"] = png }
-          files
+          bundle.backup ? files.merge(bundle.backup.files) : files
         end
 
         # @param payload [Hash{String => String, Later}] the files below data/
@@ -55,6 +55,8 @@ module Fobrel
         def self.manifest(files) = files.sort.map { |path, file| "#{file.is_a?(Later) ? file.sha256 : OpenSSL::Digest::SHA256.hexdigest(file)}  #{path}\n" }.join
 
         # Keys in order, so that the same preset is written the same way wherever it was kept.
+        #
+        # @return [String] JSON
         def self.pretty(document) = JSON.pretty_generate(JSON.parse(document.to_json_c14n)) << "\n"
 
         def self.pour(files, io)
@@ -69,9 +71,9 @@ module Fobrel
         end
 
         def self.entry(path)
-          Zip::Entry.new(nil, path, time: THEN, compression_method: path.end_with?(".png") ? Zip::Entry::STORED : Zip::Entry::DEFLATED)
+          Zip::Entry.new(nil, path, time: THEN, compression_method: path.end_with?(".png", ".zip") ? Zip::Entry::STORED : Zip::Entry::DEFLATED)
         end
-        private_class_method :manifest, :pretty, :entry, :pour
+        private_class_method :manifest, :entry, :pour
       end
     end
   end

@@ -1,0 +1,70 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Says what a library has beside its brushes as they are now, as a backup holds it. What is a
+    # person's own (drafts, favourites, trial strokes) and the ledger are not in it.
+    class GatherBackup < Action
+      # @param presets [Array<Models::Preset>] all of the library
+      def initialize(library:, presets:)
+        @library = library
+        @presets = presets
+        @documents = presets.to_h { [_1.id, _1.document_id] }
+      end
+
+      # @return [Core::Package::Backup] whose releases are fetched as they are written
+      def call = Core::Package::Backup.new(library: said, histories:, releases:)
+
+      private
+
+      def said
+        {"format" => Core::Package::Backup::FORMAT, "name" => @library.name, "families" => branches.values.sort, "labels" => @library.labels.order(:position).map { _1.slice(:name, :colour, :shape) },
+         "brushes" => @presets.to_h { [_1.document_id, facts(_1)] }, "bundles" => bundles.map { bundle(_1) },
+         "plans" => @library.seats.order(:name).map { {"seat" => _1.name, "brushes" => identities(_1)} }}
+      end
+
+      # Each family by the names from the top down to it.
+      def branches
+        @branches ||= @library.families.index_by(&:id).then do |all|
+          all.transform_values { |family| [family].tap { |path| path.unshift(all[path.first.parent_id]) while path.first.parent_id }.map(&:name) }
+        end
+      end
+
+      def facts(preset)
+        @labels ||= @library.labels.pluck(:id, :name).to_h
+        {"family" => branches[preset.family_id], "label" => @labels[preset.label_id], "attic" => preset.hidden_at && true, "locked" => preset.locked_by_id && true, "home" => preset.home_edition&.number}.compact
+      end
+
+      def histories
+        Models::Edition.where(preset_id: @documents.keys).includes(:person, :edition_name).order(:preset_id, :number).group_by(&:preset_id).to_h do |id, editions|
+          current = @presets.find { _1.id == id }.current_edition_id
+          [@documents[id], editions.map { edition(_1, current) }]
+        end
+      end
+
+      def edition(edition, current)
+        {"number" => edition.number, "at" => time(edition.created_at), "by" => edition.person&.name, "note" => edition.note.presence, "name" => edition.edition_name&.name,
+         "preset" => (edition.document unless edition.id == current)}.compact
+      end
+
+      def bundles = @bundles ||= @library.bundles.includes(releases: :person).order(:name).to_a
+
+      def bundle(bundle)
+        {**bundle.words, "cover" => @documents[bundle.cover_id], "brushes" => identities(bundle), "sections" => bundle.section_by_preset.transform_keys { @documents.fetch(_1) }, "releases" => bundle.releases.listed.map { release(_1) }}.compact
+      end
+
+      def release(release)
+        withdrawn = release.withdrawn_at && {"at" => time(release.withdrawn_at), "reason" => release.withdrawn_reason}
+        {"number" => release.number, "sha256" => release.sha256, "at" => time(release.created_at), "by" => release.person.name, "notes" => release.notes, "items" => release.items, "words" => release.words, "withdrawn" => withdrawn}.compact
+      end
+
+      def releases
+        Models::Release.where(bundle: bundles).pluck(:sha256, :id, Arel.sql("octet_length(package)")).to_h { |sum, id, size| [sum, Models::Release::Packed.new(id, size)] }
+      end
+
+      def identities(holder) = holder.preset_ids_in_order.map { @documents.fetch(_1) }
+
+      def time(moment) = moment.utc.iso8601(6)
+    end
+  end
+end

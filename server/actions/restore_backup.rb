@@ -1,0 +1,125 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Brings in what a backup says beside its brushes. What is here already stays as it is.
+    class RestoreBackup < Action
+      # What was made, for the undo, and a sentence for each thing that was left out.
+      Outcome = Struct.new(:undo, :notes)
+
+      # @param arrival [Models::Arrival] of a backup
+      # @param brushes [Hash{String => Integer}] presets here by their identity in the backup
+      # @param facts [Hash{Integer => Hash}] what it says of each preset that was taken in anew
+      def initialize(arrival:, person:, brushes:, facts:)
+        @arrival = arrival
+        @library = arrival.library
+        @said = arrival.words.fetch("library")
+        @person = person
+        @brushes = brushes
+        @facts = facts
+        @may = ->(deed) { person.memberships.find_by(library: @library)&.may?(deed) }
+        @done = Outcome.new({"families" => [], "labels" => [], "tags" => [], "bundles" => [], "seats" => []}, [])
+      end
+
+      # @return [Outcome]
+      def call
+        @said["families"].each { family(_1) }
+        @said["labels"].each { label(_1) }
+        @arrival.words["tags"].each { tag(_1) }
+        sort_in
+        @said["bundles"].each { bundle(_1) }
+        plans
+        @done
+      end
+
+      private
+
+      def made(kind, record) = record.tap { @done.undo[kind] << _1.id }.id
+
+      def family(path)
+        (@families ||= {})[path.map(&:downcase)] ||= path.inject(nil) do |parent_id, name|
+          @library.families.where(parent_id:).find_by("lower(name) = lower(?)", name.strip)&.id || made("families", @library.families.create!(name:, parent_id:, position: @library.families.count))
+        end
+      end
+
+      def label(said)
+        (@labels ||= {})[said["name"].downcase] ||= @library.labels.find_by("lower(name) = lower(?)", said["name"].strip)&.id ||
+          made("labels", @library.labels.create!(name: said["name"], position: @library.labels.count, **look(said, @library.labels.count)))
+      end
+
+      def look(said, turn)
+        usual = Models::Looks.next(turn)
+        {colour: Models::Looks::COLOURS.include?(said["colour"]) ? said["colour"] : usual[:colour], shape: Models::Looks::SHAPES.include?(said["shape"]) ? said["shape"] : usual[:shape]}
+      end
+
+      # Also those that hang on nothing.
+      def tag(said)
+        known = @library.tags.count
+        tag = Models::Tag.called(@library, said["name"][0, 60], colour: said["colour"], shape: said["shape"])
+        return if @library.tags.count == known
+        made("tags", tag)
+        Array(said["synonyms"]).each do |word|
+          tag.synonyms.create!(library: @library, name: word[0, 60]) unless @library.tags.exists?(["lower(name) = lower(?)", word.strip]) || Models::TagSynonym.exists?(["library_id = ? AND lower(name) = lower(?)", @library.id, word.strip[0, 60]])
+        end
+      end
+
+      def sort_in
+        change(->(facts) { facts["family"] && family(facts["family"]) }) { |family_id| {family_id:} }
+        change(->(facts) { facts["label"] && label({"name" => facts["label"]}) }) { |label_id| {label_id:} }
+        change(->(facts) { facts["attic"] }) { {hidden_at: Time.current, hidden_by_id: @person.id} }
+        change(->(facts) { facts["locked"] && @may[:lock] }) { {locked_by_id: @person.id} }
+        homes = @facts.filter_map { |id, facts| facts["home"] && [id, facts["home"]] }.to_h
+        Models::Edition.where(preset_id: homes.keys).pluck(:preset_id, :number, :id).each { |preset, number, id| Models::Preset.where(id: preset).where.not(home_edition_id: id).update_all(home_edition_id: id) if homes[preset] == number }
+        Models::Preset.settle(homes.keys)
+      end
+
+      def change(which)
+        @facts.group_by { |_, facts| which[facts] }.each { |found, pairs| Models::Preset.where(id: pairs.map(&:first)).update_all(yield(found)) if found }
+      end
+
+      def bundle(said)
+        here = @library.bundles.find_by("lower(name) = lower(?)", said["name"].strip)
+        return differs(here, said) if here
+        ids = said["brushes"].filter_map { @brushes[_1] }.uniq
+        cover = @brushes[said["cover"]]
+        bundle = @library.bundles.create!(name: said["name"], description: said["description"].to_s, author: said["author"].to_s, licence: said["licence"].to_s, cover_id: (cover if ids.include?(cover)))
+        bundle.put_in_order(ids, said.fetch("sections", {}).transform_keys { @brushes[_1] }.except(nil))
+        releases(bundle, said["releases"].uniq { _1["number"] })
+        @done.undo["bundles"] << {"id" => bundle.id, "brushes" => ids, "releases" => bundle.releases.ids}
+      end
+
+      def differs(here, said)
+        @done.notes << "The bundle “#{here.name}” is here already and stays as it is; the backup has releases of it that are not here." if (said["releases"].map { _1["sha256"] } - here.releases.pluck(:sha256)).any?
+      end
+
+      RELEASE = <<~SQL
+        INSERT INTO releases (bundle_id, number, notes, items, words, sha256, person_id, withdrawn_at, withdrawn_reason, created_at, package)
+        SELECT :bundle, :number, :notes, :items, :words, :sha256, :person, :withdrawn_at, :reason, :at, bytes FROM arrival_parts WHERE arrival_id = :arrival AND sha256 = :sha256 AND ext = 'zip'
+      SQL
+      private_constant :RELEASE
+
+      def releases(bundle, list)
+        return if list.empty?
+        return @done.notes << "The releases of “#{bundle.name}” were left out: only a lead may bring releases. Ask one to take this backup in." unless @may[:hand_out]
+        list.each do |said|
+          words = {"name" => bundle.name}.merge(said["words"].slice("name", *ChangeBundle::WORDS))
+          Models::Record.connection.exec_insert(Models::Record.sanitize_sql([RELEASE, {bundle: bundle.id, number: said["number"], notes: said["notes"].to_s, items: JSON.generate(said["items"]), words: JSON.generate(words), sha256: said["sha256"],
+                                                                                       person: people.fetch(said["by"], @person.id), withdrawn_at: said.dig("withdrawn", "at"), reason: said.dig("withdrawn", "reason"), at: said["at"], arrival: @arrival.id}]))
+        end
+      end
+
+      def people = @people ||= @library.memberships.joins(:person).pluck("people.name", :person_id).to_h
+
+      def plans
+        wanted = @said["plans"].uniq { _1["seat"].strip.downcase }.reject { |plan| @library.seats.exists?(["lower(name) = lower(?)", plan["seat"].strip]) }
+        return if wanted.empty?
+        return @done.notes << "Its start plans were left out: only a lead may change them." unless @may[:hand_out]
+        wanted.each do |plan|
+          seat = Models::Seat.create!(library: @library, name: plan["seat"], folder: Models::Seat.free_folder(@library, plan["seat"]))
+          seat.put_in_order(ids = plan["brushes"].filter_map { @brushes[_1] }.uniq)
+          @done.undo["seats"] << {"id" => seat.id, "brushes" => ids}
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,123 @@
+# frozen_string_literal: true
+
+require "support/api"
+require "bagit"
+
+# A backup holds a library whole: what is brought in from it and backed up again is the same file.
+RSpec.describe "a backup of a whole library", :api do
+  let(:presets) { @first.presets.in_order.to_a }
+  let(:maren) { Studio::M::Person.find_by!(login: "maren") }
+
+  before do
+    sign_in("maren")
+    @second.update!(name: @first.name) # the library’s own name is all that may differ
+    fill(@first)
+  end
+
+  # Something of everything that a library can hold.
+  def fill(library)
+    lines = library.families.create!(name: "Lines")
+    dry = library.families.create!(name: "Dry", parent: lines, position: 1)
+    library.families.create!(name: "Unused", position: 2)
+    label = library.labels.create!(name: "To be checked", colour: "moss", shape: "ring")
+    presets[0].update!(family: dry, label:)
+    presets[1].update!(family: lines, hidden_at: Time.current, hidden_by: maren)
+    tag = library.tags.order(:name).first
+    tag.synonyms.create!(library:, name: "level")
+    library.tags.create!(name: "hangs nowhere", colour: "madder", shape: "bar")
+    tune(presets[2], 0.4, "Drier")
+    tune(presets[2], 0.6, "Drier still")
+    Fobrel::Actions::NameEdition.call(preset: presets[2].reload, number: 2, name: "The good one")
+    tune(presets[3], 0.5, "")
+    Fobrel::Actions::SetHome.call(preset: presets[3].reload, person: maren, number: 2)
+    presets[4].update!(locked_by: maren)
+    library.brush_sets.create!(name: "Two").put_in_order([presets[3].id, presets[0].id], {presets[0].id => "Lines"})
+    library.brush_sets.create!(name: "Empty")
+    library.brush_sets.create!(name: "Found", query: "family: lines")
+    bundle(library)
+    library.seats.create!(name: "Desk", folder: "desk-spec").put_in_order([presets[5].id, presets[2].id])
+    library.recipes.create!(Fobrel::Core::Package::Recipe.examples.first.to_h)
+  end
+
+  def bundle(library)
+    made = library.bundles.create!(name: "Harbour", description: "Two\nlines", author: "Maren Oake", licence: "CC-BY-4.0", cover: presets[0])
+    made.put_in_order([presets[2].id, presets[0].id], {presets[2].id => "Wet"})
+    release = Fobrel::Actions::ReleaseBundle.call(bundle: made, person: maren, notes: "First")
+    Fobrel::Actions::WithdrawRelease.call(release:, person: maren, reason: "Too wet")
+    tune(presets[0], 0.3, "")
+    Fobrel::Actions::ReleaseBundle.call(bundle: made.reload, person: maren, notes: "")
+  end
+
+  def tune(preset, spacing, note)
+    preset.reload
+    Fobrel::Actions::SaveEdition.call(preset:, person: maren, value: preset.current_edition.value.with("trail", {"spacing" => spacing}), base: preset.current_edition.number, note:)
+  end
+
+  def back_up(library) = call(:post, "/api/libraries/#{library.id}/exports", {kind: "backup", of: {library: true}, name: "Storm"})
+
+  def counts(library) = %i[presets families labels tags brush_sets bundles seats recipes].to_h { [_1, library.public_send(_1).count] }
+
+  it "comes back the same to the byte, once, and its undo leaves nothing behind" do
+    bytes = back_up(@first)
+    before = counts(@second)
+    plan = deliver(@second, {"storm.fobrel.zip" => bytes})
+    expect(plan["backup"]).to eq({"families" => 3, "labels" => 1, "editions" => 4, "bundles" => 1, "releases" => 2, "plans" => 1})
+    apply(plan)
+    done = call(:get, "/api/arrivals/#{plan["id"]}")
+    expect(done["report"]["notes"]).to eq([])
+    expect(back_up(@second)).to eq(bytes)
+
+    # What the file cannot show: what was packed is what can be fetched; nobody's seat is touched.
+    release = @second.bundles.first.releases.first
+    expect(Digest::SHA256.hexdigest(call(:get, "/api/releases/#{release.id}/package"))).to eq(release.sha256)
+    Studio::M::Export.where(release:).delete_all
+    expect(@second.seats.first.state).to eq("never handed out")
+    expect(@second.presets.find_by!(document_id: presets[3].document_id).altered).to be(false)
+    expect(take_in(@second, bytes)["entry"]).to be_nil
+
+    expect(call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]).to eq([])
+    expect(counts(@second)).to eq(before)
+  end
+
+  it "is a package to tools of other makers" do
+    files = Fobrel::Core::Package::Archive.read(back_up(@first))
+    histories = files.select { |path, _| path.start_with?("data/editions/") }.values.map { JSON.parse(_1) }
+    expect(outside({library: JSON.parse(files["data/library.json"]), histories:}).values_at("library", "histories")).to eq([[], [[]] * 8])
+    packed = files.select { |path, _| path.end_with?(".fobrel.zip") }.values
+    expect(packed.map { Fobrel::Core::Package::Reader.read(_1).version }.sort).to eq(%w[1.0.0 1.1.0])
+    Dir.mktmpdir do |folder|
+      files.each { |path, bytes| FileUtils.mkdir_p(File.dirname("#{folder}/#{path}")) && File.binwrite("#{folder}/#{path}", bytes) }
+      expect(BagIt::Bag.new(folder)).to be_valid
+    end
+  end
+
+  it "overwrites nothing that is here, and its undo keeps what was changed since" do
+    own = @second.bundles.create!(name: "harbour", description: "Ours")
+    @second.brush_sets.create!(name: "found", query: "tag: sea")
+    done = take_in(@second, back_up(@first))
+    expect([own.reload.description, own.releases.count, @second.brush_sets.find_by!(name: "found").query]).to eq(["Ours", 0, "tag: sea"])
+    expect(done["report"]["notes"]).to match([/“harbour” is here already and stays as it is; the backup has releases/])
+    tuned = @second.presets.find_by!(document_id: presets[2].document_id)
+    tune(tuned, 0.9, "Since")
+    @second.seats.first.put_in_order([tuned.id])
+    kept = call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]
+    expect(kept).to match_array([/start plan of “Desk” has been changed/, /“#{tuned.name}” has been changed or used since/])
+    expect([@second.presets.pluck(:name), tuned.editions.map(&:number)]).to eq([[tuned.name], [1, 2, 3, 4]])
+  end
+
+  it "leaves releases, start plans and locks to a lead, and says so" do
+    bytes = back_up(@first)
+    @second.memberships.find_by!(person: maren).update!(role: "artist")
+    done = take_in(@second, bytes)
+    expect(done["report"]["notes"]).to match([/releases of “Harbour” were left out: only a lead/, /start plans were left out/])
+    expect([@second.bundles.first.releases.count, @second.seats.count, @second.presets.where.not(locked_by: nil).count, @second.families.count]).to eq([0, 0, 0, 3])
+  end
+
+  it "never takes a release for a picture" do
+    bytes = back_up(@first)
+    sum = @first.bundles.first.releases.first.sha256
+    thief = Fobrel::Core::Preset::Preset.build("Thief", {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 20}}})
+    plan = deliver(@second, {"storm.fobrel.zip" => bytes, "thief.json" => thief.canonical})
+    expect(plan["items"].find { _1["name"] == "Thief" }.values_at("state", "decision")).to eq(%w[lacking leave])
+  end
+end
