@@ -8,7 +8,7 @@ module Fobrel
                "start plan" => :plan_back, "import" => :take_out,
                "restore" => :bring_back, "home" => :home_back, "fit" => :bring_back, "copy settings" => :bring_back, "lock" => :lock_back,
                "rename" => :bring_back, "family" => :sort_back, "label" => :sort_back, "hide" => :show_again, "bring back" => :hide_again, "duplicate" => :take_copies,
-               "merge tags" => :part_tags, "doubles" => :doubles_back, "delete set" => :make_set_again}.freeze
+               "merge tags" => :part_tags, "doubles" => :doubles_back, "remove" => :make_again}.freeze
 
       # @param entry [Models::LedgerEntry]
       def initialize(entry:, person:)
@@ -50,9 +50,26 @@ module Fobrel
         holder.put_in_order(order, holder.section_by_preset.slice(*since).merge(was["sections"].transform_keys(&:to_i)))
       end
 
-      def make_set_again
-        set = Models::BrushSet.create!(@undo["set"].merge("library_id" => @entry.library_id))
-        set.put_in_order(@undo["ids"] & @entry.library.presets.ids, @undo["sections"].transform_keys(&:to_i))
+      # Under its old number, so that what still speaks of it finds it.
+      def make_again
+        model, = Remove::KINDS.fetch(@undo["what"])
+        record = model.create!(@undo["record"].merge(gone_since))
+        alive = @entry.library.presets.ids
+        record.put_in_order(@undo["ids"] & alive, @undo["sections"].transform_keys(&:to_i)) if @undo.key?("ids")
+        Array(@undo["synonyms"]).each { record.synonyms.create!(library_id: record.library_id, name: _1) }
+        hang_again(record) if @undo.key?("presets")
+      end
+
+      # What it pointed to may not be there any more.
+      def gone_since
+        {"cover_id" => Models::Preset, "parent_id" => Models::Family}.select { |column, model| @undo["record"][column] && !model.exists?(@undo["record"][column]) }.transform_values { nil }
+      end
+
+      # What nobody has hung elsewhere since.
+      def hang_again(record)
+        column = "#{@undo["what"].downcase}_id"
+        Models::Preset.where(:id => @undo["presets"], column => @undo["record"]["parent_id"]).update_all(column => record.id)
+        Models::Family.where(id: @undo["below"], parent_id: @undo["record"]["parent_id"]).update_all(parent_id: record.id) if @undo.key?("below")
       end
 
       def sort_back

@@ -70,6 +70,8 @@ module Fobrel
 
         def library(deed = :look, id: params["library"]) = membership(id, deed).library
 
+        def removed(record) = answer({entry: Views::Entry.new(Actions::Remove.call(record:, person:)).to_h})
+
         # A record of a library, if this person may do the deed there.
         def of_library(relation, deed, id: params["id"])
           record = relation.find(number(id))

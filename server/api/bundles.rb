@@ -26,10 +26,7 @@ module Fobrel
       end
 
       delete "/api/bundles/:id" do
-        found = bundle(:edit)
-        raise Halt.new(422, "“#{found.name}” has releases, which are kept for ever. Nothing was deleted. Withdraw them instead.") if found.releases.any?
-        found.destroy!
-        answer({ok: true})
+        removed(bundle(:edit))
       end
 
       get "/api/bundles/:id/preflight" do

@@ -27,20 +27,13 @@ module Fobrel
         answer({entry: Views::Entry.new(Actions::MergeTags.call(person:, from:, into: from.library.tags.find(number(json["into"])))).to_h})
       end
 
-      delete "/api/tags/:id" do
-        found = tag(:edit)
-        raise Halt.new(422, "“#{found.name}” hangs on #{found.taggings.count} brushes. Nothing was changed. Take it off them first, or merge it into another.") if found.taggings.any?
-        found.destroy!
-        answer({ok: true})
-      end
-
       # Families and labels differ in nothing but that families have parents.
-      {"families" => [Models::Family, %w[name parent_id position], "family"], "labels" => [Models::Label, %w[name colour shape position], "label"]}.each do |plural, (model, fields, kind)|
+      {"families" => [Models::Family, %w[name parent_id position]], "labels" => [Models::Label, %w[name colour shape position]]}.each do |plural, (model, fields)|
         post "/api/libraries/:library/#{plural}" do
           data = json.slice(*fields)
           found = library(:edit)
           check_parent(found, data)
-          look = (kind == "label") ? Models::Looks.next(found.labels.count) : {}
+          look = (model == Models::Label) ? Models::Looks.next(found.labels.count) : {}
           answer(plain(model.create!(library: found, position: model.where(library: found).count, **look, **data.symbolize_keys)), 201)
         end
 
@@ -51,16 +44,12 @@ module Fobrel
           found.update!(data)
           answer(plain(found))
         end
+      end
 
-        # Brushes and families below stay; they hang on nothing, or one higher.
+      # All of these are removed in one way, and come back in one.
+      {"sets" => Models::BrushSet, "families" => Models::Family, "labels" => Models::Label, "tags" => Models::Tag}.each do |plural, model|
         delete "/api/#{plural}/:id" do
-          found = of_library(model, :edit)
-          Models::Record.transaction do
-            Models::Preset.where("#{kind}_id": found.id).update_all("#{kind}_id": (kind == "family") ? found.parent_id : nil)
-            Models::Family.where(parent_id: found.id).update_all(parent_id: found.parent_id) if kind == "family"
-            found.destroy!
-          end
-          answer({ok: true})
+          removed(of_library(model, :edit))
         end
       end
 
@@ -105,11 +94,6 @@ module Fobrel
         set = of_library(Models::BrushSet, :edit)
         set.update!({name: text(data, "name")}.merge((set.standing? && data["query"]) ? {query: text(data, "query")} : {}))
         answer(sets([set]).first)
-      end
-
-      delete "/api/sets/:id" do
-        set = of_library(Models::BrushSet, :edit)
-        answer({entry: Views::Entry.new(Actions::DeleteSet.call(set:, person:)).to_h})
       end
 
       helpers do

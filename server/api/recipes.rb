@@ -23,8 +23,7 @@ module Fobrel
       end
 
       delete "/api/recipes/:id" do
-        of_library(Models::Recipe, :edit).destroy!
-        answer({ok: true})
+        removed(of_library(Models::Recipe, :edit))
       end
 
       # What a recipe that is kept nowhere yet would write of a few brushes.

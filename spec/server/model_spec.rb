@@ -76,7 +76,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
       "rename" => -> { Fobrel::Actions::RenamePresets.call(**with, ids:, rules: {"suffix" => " x"}) },
       "duplicate" => -> { Fobrel::Actions::DuplicatePresets.call(**with, ids: ids.first(3)) },
       "set" => -> { Fobrel::Actions::FillSet.call(set:, person:, ids: ids.reverse, sections: {ids[0] => "All"}) },
-      "delete set" => -> { Fobrel::Actions::DeleteSet.call(set: @first.brush_sets.find_by!(name: "Kit"), person:) },
+      "remove" => -> { Fobrel::Actions::Remove.call(record: @first.brush_sets.find_by!(name: "Kit"), person:) },
       "doubles" => -> { Fobrel::Actions::KeepDouble.call(**with, keep: ids[0], ids: ids[1..]) },
       "fit" => lambda {
         rows = Fobrel::Actions::RevisePresets.plan(**with, ids:, as: "editions") { Fobrel::Core::Curation::CanvasFit.of(_1, width: 50, height: 50, share: 0.2) }

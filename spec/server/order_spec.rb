@@ -122,6 +122,32 @@ RSpec.describe "finding and ordering", :api do
       expect(found("family: washes").size).to eq(2)
     end
 
+    it "removes what brushes are sorted by, and brings it back as it was, keeping what was done since" do
+      washes, inks, pale = [["Washes", nil], ["Inks", "Washes"], ["Pale", "Inks"]].map { |name, parent| call(:post, "#{library}/families", {name:, parent_id: @first.families.find_by(name: parent)&.id}) }
+      checked = call(:post, "#{library}/labels", {name: "Checked"})
+      call(:post, "#{library}/placings", {preset_ids: ids.first(4), kind: "family", place: inks["id"]})
+      call(:post, "#{library}/placings", {preset_ids: ids.first(4), kind: "label", place: checked["id"]})
+      tag = @first.tags.create!(name: "spare", colour: "moss", shape: "drop").tap { |one| one.synonyms.create!(library: @first, name: "extra") }
+      bundle = call(:post, "#{library}/bundles", {name: "Kit", preset_ids: ids.first(2)})
+      call(:put, "/api/bundles/#{bundle["id"]}", {cover: ids[1], sections: {ids[0] => "Wet"}})
+      recipe = call(:post, "#{library}/recipes", {name: "Sizes", scope: "set", file: "a.csv", body: "x"})
+      whole = -> { %w[order tags bundles recipes].map { call(:get, "#{library}/#{_1}") } + [@first.presets.order(:id).pluck(:family_id, :label_id)] }
+      before = whole.call
+      removed = {"families" => inks, "labels" => checked, "tags" => {"id" => tag.id}, "bundles" => bundle, "recipes" => recipe}.map { |plural, one| call(:delete, "/api/#{plural}/#{one["id"]}")["entry"] }
+      expect([removed.map { _1["summary"] }.first, found("family: washes").size]).to eq(["The family “Inks” removed; its brushes stay", 4])
+      expect(@first.families.find(pale["id"]).parent_id).to eq(washes["id"])
+      removed.each { undo(_1) }
+      expect(whole.call).to eq(before)
+
+      entry = call(:delete, "/api/families/#{inks["id"]}")["entry"]
+      call(:post, "#{library}/placings", {preset_ids: [ids[0]], kind: "family", place: pale["id"]})
+      undo(entry)
+      expect(@first.presets.find(ids.first(4)).map { _1.family.name }).to eq(%w[Pale Inks Inks Inks])
+      entry = call(:delete, "/api/tags/#{tag.id}")["entry"]
+      @first.tags.create!(name: "Spare", colour: "moss", shape: "bar")
+      expect(call(:post, "/api/ledger/#{entry["id"]}/undo", {})["error"]).to match(/already here/)
+    end
+
     it "renames tags, gives them synonyms, merges two and parts them again" do
       lineart, flat = %w[lineart flat].map { |name| @first.tags.find_by!(name:) }
       changed = call(:put, "/api/tags/#{lineart.id}", {name: "line art", colour: "moss", shape: "drop", synonyms: ["inking", " Inking ", "outline"]})

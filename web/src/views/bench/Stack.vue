@@ -84,7 +84,7 @@ const title = (text: string) => text.split(':')[0]!
       <span class="grow" />
       <label class="line soft">stroke
         <el-select v-model="trying.trial" size="small" class="trial" aria-label="Trial stroke" filterable>
-          <el-option v-for="one in trials?.trial_strokes ?? []" :key="one.name" :value="one.name" :label="title(one.title)">{{ one.title }}<button v-if="one.own" class="plain remove" :aria-label="`Remove the trial stroke ${one.title}`" @click.stop="bench.removeTrial(one.id!)">✕</button></el-option>
+          <el-option v-for="one in trials?.trial_strokes ?? []" :key="one.name" :value="one.name" :label="title(one.title)">{{ one.title }}<button v-if="one.own" class="plain remove" :aria-label="`Remove the trial stroke ${one.title}`" @click.stop="bench.removeTrial(one.id!, one.title)">✕</button></el-option>
         </el-select>
       </label>
       <span class="line soft">ground<Grounds v-model="trying.ground" :grounds="grounds" label="Ground" /></span>

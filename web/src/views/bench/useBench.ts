@@ -1,4 +1,5 @@
 import { useDebounceFn, useEventListener, useLocalStorage } from '@vueuse/core'
+import { ElMessageBox } from 'element-plus'
 import { computed, inject, onBeforeUnmount, provide, ref, shallowRef, watch, type InjectionKey } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
 import { api, of, type Detail, type Document, type Entry } from '../../api/client'
@@ -125,10 +126,14 @@ export function useBench(id: number) {
 
   /** Counts changes to this person's own trial strokes. */
   const trialsChanged = ref(0)
-  const removeTrial = (trial: number) => toast.attempt(async () => {
-    await of(api.DELETE('/api/trial-strokes/{id}', { params: { path: { id: trial } } }))
-    trialsChanged.value++
-  })
+  async function removeTrial(trial: number, title: string) {
+    const sure = await ElMessageBox.confirm('It is yours alone and cannot be brought back.', `Remove the trial stroke “${title}”?`, { confirmButtonText: 'Remove it', cancelButtonText: 'Keep it' }).catch(() => false)
+    if (!sure) return
+    await toast.attempt(async () => {
+      await of(api.DELETE('/api/trial-strokes/{id}', { params: { path: { id: trial } } }))
+      trialsChanged.value++
+    })
+  }
 
   // An undo told in the toast changes what lies on the Bench.
   watch(() => toast.undone, () => load())

@@ -71,7 +71,7 @@ async function make(name: string) {
   await doing(async () => { id = (await of(api.POST('/api/libraries/{library}/bundles', { ...library.path(), body: { name, preset_ids: tray.ids } }))).id })
   return id
 }
-const drop = () => doing(async () => { await of(api.DELETE('/api/bundles/{id}', at())); router.replace({ query: {} }) }, 'The bundle is deleted; its brushes stay.')
+const drop = () => doing(async () => { const { entry } = await of(api.DELETE('/api/bundles/{id}', at())); router.replace({ query: {} }); toast.done(entry.summary, entry) })
 
 async function ask() {
   await check()

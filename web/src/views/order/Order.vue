@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
-import { api, of, type Family, type Label, type Tag } from '../../api/client'
+import { api, of, type Entry, type Family, type Label, type Tag } from '../../api/client'
 import ExportDialog from '../../parts/ExportDialog.vue'
 import TagMark from '../../parts/TagMark.vue'
 import { useLibrary } from '../../stores/library'
@@ -23,10 +23,15 @@ const unusedOnly = ref(false)
 const tags = computed(() => library.tags.filter(({ count }) => !unusedOnly.value || !count))
 const at = (id: number) => ({ params: { path: { id } } })
 
-const doing = (deed: () => Promise<unknown>, said?: string) => toast.attempt(async () => {
+const doing = (deed: () => Promise<unknown>) => toast.attempt(async () => {
   await deed()
   await library.load()
-  if (said) toast.done(said)
+})
+/** A deed that the ledger can take back. */
+const recorded = (deed: () => Promise<{ entry: Entry }>) => toast.attempt(async () => {
+  const { entry } = await deed()
+  await library.load()
+  toast.done(entry.summary, entry)
 })
 const tree = computed(() => {
   const below = (parent: number | null, depth: number): { family: Family; depth: number }[] => library.families.filter(({ parent_id }) => parent_id === parent).flatMap((one) => [{ family: one, depth }, ...below(one.id, depth + 1)])
@@ -35,7 +40,7 @@ const tree = computed(() => {
 const count = (kind: 'families' | 'labels', id: number) => library.all?.[kind].find(({ key }) => key === String(id))?.count ?? 0
 const addFamily = () => doing(async () => { await of(api.POST('/api/libraries/{library}/families', { ...library.path(), body: { name: fresh.family, parent_id: fresh.parent || null } })); fresh.family = '' })
 const saveFamily = () => doing(async () => { const { id, name, parent_id } = family.value!; await of(api.PUT('/api/families/{id}', { ...at(id), body: { name, parent_id } })); family.value = undefined })
-const dropFamily = (one: Family) => doing(() => of(api.DELETE('/api/families/{id}', at(one.id))), `The family “${one.name}” is gone; its brushes stay.`)
+const dropFamily = (one: Family) => recorded(() => of(api.DELETE('/api/families/{id}', at(one.id))))
 /** One place up or down among those beside it. */
 const shift = (one: Family, step: number) => doing(async () => {
   const beside = library.families.filter(({ parent_id }) => parent_id === one.parent_id)
@@ -46,15 +51,14 @@ const shift = (one: Family, step: number) => doing(async () => {
 })
 const addLabel = () => doing(async () => { await of(api.POST('/api/libraries/{library}/labels', { ...library.path(), body: { name: fresh.label } })); fresh.label = '' })
 const saveLabel = () => doing(async () => { const { id, name, colour, shape } = label.value!; await of(api.PUT('/api/labels/{id}', { ...at(id), body: { name, colour, shape } })); label.value = undefined })
-const dropLabel = (one: Label) => doing(() => of(api.DELETE('/api/labels/{id}', at(one.id))), `The work state “${one.name}” is gone; its brushes stay.`)
+const dropLabel = (one: Label) => recorded(() => of(api.DELETE('/api/labels/{id}', at(one.id))))
 const edit = (one: Tag) => { tag.value = { ...one, words: one.synonyms.join(', ') }; merging.value = undefined }
 const saveTag = () => doing(async () => { const { id, name, colour, shape, words } = tag.value!; await of(api.PUT('/api/tags/{id}', { ...at(id), body: { name, colour, shape, synonyms: words.split(',').map((word) => word.trim()).filter(Boolean) } })); tag.value = undefined })
-const dropTag = (one: Tag) => doing(() => of(api.DELETE('/api/tags/{id}', at(one.id))), `The tag “${one.name}” is gone.`)
-const merge = () => toast.attempt(async () => {
-  const { entry } = await of(api.POST('/api/tags/{id}/merge', { ...at(tag.value!.id), body: { into: merging.value! } }))
+const dropTag = (one: Tag) => recorded(() => of(api.DELETE('/api/tags/{id}', at(one.id))))
+const merge = () => recorded(async () => {
+  const done = await of(api.POST('/api/tags/{id}/merge', { ...at(tag.value!.id), body: { into: merging.value! } }))
   tag.value = undefined
-  await library.load()
-  toast.done(entry.summary, entry)
+  return done
 })
 </script>
 

@@ -67,11 +67,10 @@ const keep = () => toast.attempt(async () => {
   toast.done(`The recipe “${kept.name}” is kept. It travels in packages and backups.`)
 })
 const drop = () => toast.attempt(async () => {
-  const { name } = chosen.value!
-  await of(api.DELETE('/api/recipes/{id}', { params: { path: { id: chosen.value!.id } } }))
+  const { entry } = await of(api.DELETE('/api/recipes/{id}', { params: { path: { id: chosen.value!.id } } }))
   await router.replace({ query: {} })
   await load()
-  toast.done(`The recipe “${name}” is deleted. Its text is still here until you leave; keep it to have it back.`)
+  toast.done(entry.summary, entry)
 })
 const FILTERS = [['percent', '0.7 → 70'], ['between: 0, 255', '0.5 → 127.5'], ['clockwise', '90° → 270°'], ['radians, turns', 'degrees in other units'], ['mm: 300, inches: 300', 'pixels at 300 dots an inch'], ['radius', '40 → 20'], ['rgb', '#336699 → 51 102 153'], ['csv, xml, ini, markdown, json', 'text that cannot break out of its place']]
 </script>
