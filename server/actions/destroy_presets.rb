@@ -16,7 +16,7 @@ module Fobrel
         presets = presets_of(@library, @ids)
         raise Core::Problem, "Only what lies in the Attic can be destroyed. Nothing was destroyed. Hide it first." if presets.any? { _1.hidden_at.nil? }
         used = presets.filter_map { |preset| (places = self.class.places(preset) + (preset.drafts.any? ? ["somebody’s draft"] : [])).any? && "“#{preset.name}” (#{places.join(", ")})" }
-        raise Core::Problem, "Still used: #{used.first(5).join("; ")}. Nothing was destroyed. Take them out there first." if used.any?
+        raise Core::Problem, "Still used: #{used.first(5).join("; ")}. Nothing was destroyed. Bring them back, take them out there, and hide them again." if used.any?
         names = presets.map(&:name)
         self.class.erase(presets.map(&:id))
         write_down(@library, @person, "destroy", "#{brushes(names.size)} destroyed: #{names.first(10).join(", ")}#{" …" if names.size > 10}")

@@ -2,9 +2,10 @@
 
 module Fobrel
   module Actions
-    # Puts a set's brushes in the order given: adds, takes out and moves in one go.
+    # Puts a set's brushes in the order given: adds, takes out and moves in one go. Those in the
+    # Attic, which nobody sees there, keep their places.
     class FillSet < Action
-      # @param ids [Array<Integer>] all presets of the set, in order
+      # @param ids [Array<Integer>] all presets of the set that are shown, in order
       # @param before [Array<Integer>, nil] the order the person saw; nil does not check
       # @param sections [Hash{Integer => String}, nil] nil leaves each preset in its own
       def initialize(set:, person:, ids:, before: nil, sections: nil)
@@ -21,14 +22,24 @@ module Fobrel
       def call
         @set.lock!
         was = @set.preset_ids_in_order
-        raise Overtaken, "Somebody changed “#{@set.name}” meanwhile. Nothing was overwritten. Look at it again and move once more." if @before && @before != was
-        ids = presets_of(@set.library, @ids).map(&:id)
+        hidden = @set.library.presets.where(id: was - @ids).where.not(hidden_at: nil).ids
+        raise Overtaken, "Somebody changed “#{@set.name}” meanwhile. Nothing was overwritten. Look at it again and move once more." if @before && @before != was - hidden
+        ids = with_hidden(presets_of(@set.library, @ids).map(&:id), was, hidden)
         kept = @set.section_by_preset
-        @set.put_in_order(ids, @sections || kept)
+        @set.put_in_order(ids, @sections ? @sections.merge(kept.slice(*hidden)) : kept)
         write_down(@set.library, @person, "set", summary(was, ids), {"set" => @set.id, "before" => was, "after" => ids, "sections" => kept})
       end
 
       private
+
+      # Each hidden one after what it stood behind.
+      def with_hidden(ids, was, hidden)
+        (was & hidden).each do |id|
+          before = was.take(was.index(id)).reverse.find { ids.include?(_1) }
+          ids.insert(before ? ids.index(before) + 1 : 0, id)
+        end
+        ids
+      end
 
       def summary(was, ids)
         added = (ids - was).size

@@ -73,11 +73,8 @@ module Fobrel
       post "/api/libraries/:library/sets" do
         data = json
         found = library(:edit)
-        made = Models::Record.transaction do
-          found.brush_sets.create!(name: text(data, "name"), query: data["query"] && text(data, "query")).tap do |set|
-            Actions::FillSet.call(set:, person:, ids: ids(data), sections: sections(data)) if data.key?("preset_ids") && !set.standing?
-          end
-        end
+        from = data["from"] && found.brush_sets.find(number(data["from"]))
+        made = Actions::MakeSet.call(library: found, person:, name: text(data, "name"), query: data["query"] && text(data, "query"), ids: (ids(data) if from || data.key?("preset_ids")), sections: sections(data), from:, before: from && ids(data, "before"))
         answer(sets([made]).first, 201)
       end
 

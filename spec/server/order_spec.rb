@@ -179,6 +179,24 @@ RSpec.describe "finding and ordering", :api do
       expect([again["preset_ids"], again["sections"]]).to eq([ids.first(5), {ids[2].to_s => "Night"}])
     end
 
+    it "keeps the places of what lies in the Attic, whatever is done with those in sight" do
+      set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(ids.first(5), {ids[2] => "Night"}) }
+      call(:post, "#{library}/hidings", {preset_ids: ids.values_at(0, 2)})
+      put = ->(now, before) { call(:put, "/api/sets/#{set.id}", {preset_ids: now, before:, sections: {}})["set"] }
+      expect(put[ids.values_at(4, 3, 1), ids.values_at(1, 3, 4)]["preset_ids"]).to eq(ids.values_at(4, 3, 1))
+      expect(put[ids.values_at(4, 1, 6), ids.values_at(4, 3, 1)]["preset_ids"]).to eq(ids.values_at(4, 1, 6))
+      expect([set.preset_ids_in_order, set.section_by_preset]).to eq([ids.values_at(0, 4, 1, 2, 6), {ids[2] => "Night"}])
+      expect(call(:put, "/api/sets/#{set.id}", {preset_ids: [], before: ids.values_at(4, 1)})["error"]).to match(/meanwhile/)
+    end
+
+    it "splits a set in one go, or not at all" do
+      set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(ids.first(5), {ids[3] => "Night"}) }
+      split = ->(before) { call(:post, "#{library}/sets", {name: "Rest", preset_ids: ids[3, 2], sections: {ids[3] => "Night"}, from: set.id, before:}) }
+      expect([split[ids.first(4)]["error"], @first.brush_sets.pluck(:name)]).to match([/Somebody changed “Kit” meanwhile/, ["Kit"]])
+      expect(split[ids.first(5)].values_at("preset_ids", "sections")).to eq([ids[3, 2], {ids[3].to_s => "Night"}])
+      expect(set.preset_ids_in_order).to eq(ids.first(3))
+    end
+
     it "fills a standing set from its search" do
       set = call(:post, "#{library}/sets", {name: "Big", query: "size: over 25"})
       expect([set["count"], set["preset_ids"]]).to eq([found("size: over 25").size, []])
