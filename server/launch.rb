@@ -16,6 +16,7 @@ module Fobrel
     def initialize(fresh:)
       @fresh = fresh
       @port = PORT
+      @gallery_folder = File.join(Fobrel.var, "gallery")
       @postgres = Postgres.new(Fobrel.var) unless ENV["DATABASE_URL"]
     end
 
@@ -25,8 +26,7 @@ module Fobrel
       connect
       Database.migrate
       require_relative "app"
-      require_relative "../demo/studio"
-      Demo::Studio.build if Models::Person.none?
+      furnish
       open_gallery
       serve
       0
@@ -72,16 +72,31 @@ module Fobrel
       File.read(file)
     end
 
+    # Draws the demo's pictures in a process of its own: libvips keeps threads for a while, and a
+    # web server's process that is split off meanwhile would wait for them for ever.
+    def furnish
+      require_relative "../demo/studio"
+      require_relative "../demo/gallery"
+      empty = Models::Person.none?
+      ActiveRecord::Base.connection_handler.clear_all_connections!
+      child = fork do
+        Demo::Studio.build if empty
+        Demo::Gallery.fill(@gallery_folder) unless ENV["GALLERY_URL"]
+        exit!(0)
+      rescue Interrupt
+        exit!(1)
+      end
+      Process.wait(child)
+      raise Stop, "The demo could not be drawn. Start again with --fresh." unless $?.success?
+    end
+
     # The stand-in for a place outside the studio, unless GALLERY_URL names another.
     def open_gallery
       return if ENV["GALLERY_URL"]
       port = [@port + 1, 65_535].min
       port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] } unless free?(port)
-      folder = File.join(Fobrel.var, "gallery")
-      require_relative "../demo/gallery"
-      Demo::Gallery.fill(folder)
       ENV["GALLERY_URL"] = "http://127.0.0.1:#{port}"
-      env = {"GALLERY_PORT" => port.to_s, "GALLERY_FOLDER" => folder, "GALLERY_TOKEN" => Demo::Gallery::TOKEN, "GALLERY_PARENT" => Process.pid.to_s}
+      env = {"GALLERY_PORT" => port.to_s, "GALLERY_FOLDER" => @gallery_folder, "GALLERY_TOKEN" => Demo::Gallery::TOKEN, "GALLERY_PARENT" => Process.pid.to_s}
       @gallery = beside(env, RbConfig.ruby, File.join(ROOT, "gallery/gallery.rb"))
     end
 

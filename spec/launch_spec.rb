@@ -4,7 +4,10 @@ require "fileutils"
 require "net/http"
 require "rbconfig"
 require "socket"
+require "timeout"
 require "tmpdir"
+require "fobrel/core"
+require_relative "../cli/studio"
 
 # bin/start's own part, with a folder, a cluster and a port of its own.
 RSpec.describe "starting and stopping" do
@@ -40,6 +43,21 @@ RSpec.describe "starting and stopping" do
 
   def ask(path) = Net::HTTP.get_response(URI("http://127.0.0.1:#{@port}#{path}"))
 
+  # A token for programs, as a person makes one in the page.
+  def token
+    Net::HTTP.start("127.0.0.1", @port) do |http|
+      cookie = nil
+      send = lambda do |verb, path, data = nil, csrf = nil|
+        request = Net::HTTP.const_get(verb).new(path, {"Content-Type" => "application/json", "Cookie" => cookie, "X-CSRF-Token" => csrf}.compact)
+        answer = http.request(request, data && JSON.generate(data))
+        cookie = answer["Set-Cookie"]&.split(";")&.first || cookie
+        JSON.parse(answer.body)
+      end
+      send.call("Post", "/api/session", {login: "maren", password: "storm over skerrow"}, send.call("Get", "/api/session")["csrf"])
+      send.call("Post", "/api/tokens", {name: "spec"}, send.call("Get", "/api/session")["csrf"]).fetch("token")
+    end
+  end
+
   def cluster_runs? = File.exist?("#{@folder}/postgres.port") && Socket.tcp("127.0.0.1", Integer(File.read("#{@folder}/postgres.port")), connect_timeout: 1).close.nil?
 
   it "draws the demo, keeps the data, begins anew when told, and stops all it started" do
@@ -47,6 +65,10 @@ RSpec.describe "starting and stopping" do
     expect(File.read(@log)).to include("Drawing the demo studio")
     expect(ask("/api/session").body).to include('"person":null')
     expect(ask("/").body).to include("<div id=\"app\">")
+    # Long work is done at once, by processes that were split off from the one that drew the demo.
+    picture = File.join(@folder, "mark.png").tap { File.binwrite(_1, Fobrel::Core::Tip::Cover[[[1, 0.5], [0, 1]]].to_png) }
+    studio = Fobrel::Studio.new(url: "http://127.0.0.1:#{@port}", token:)
+    expect(Timeout.timeout(90) { studio.deliver(studio.library("Second unit"), [picture]) }["items"].map { _1["state"] }).to eq(["new"])
     secret = File.read("#{@folder}/session.secret")
     expect(File.stat("#{@folder}/session.secret").mode & 0o077).to eq(0)
     expect(cluster_runs?).to be true
