@@ -57,7 +57,7 @@ module Fobrel
 
       def coming(item)
         kind = (item.kind == "lacking" && whole?(item)) ? "preset" : item.kind
-        Core::Curation::IntakePlan::Coming.new(key: item.id, name: item.name, document_id: item.document_id, fingerprint: item.fingerprint, edition: item.edition, kind:)
+        Core::Curation::IntakePlan::Coming.new(key: item.id, name: item.name, document_id: item.document_id, fingerprint: item.fingerprint, edition: item.edition, kind:, apart: !item.past.nil?)
       end
 
       def here(person, list)

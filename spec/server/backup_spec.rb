@@ -35,6 +35,10 @@ RSpec.describe "a backup of a whole library", :api do
     library.brush_sets.create!(name: "Empty")
     library.brush_sets.create!(name: "Found", query: "family: lines")
     bundle(library)
+    # Two that paint alike, and one in the Attic under the name of another.
+    Fobrel::Actions::DuplicatePresets.call(library:, person: maren, ids: [presets[6].id])
+    old = Fobrel::Core::Preset::Preset[presets[7].current_edition.document.merge("id" => SecureRandom.uuid, "trail" => {"spacing" => 0.9})]
+    Fobrel::Actions::CreatePreset.call(library:, value: old, person: maren).update!(hidden_at: Time.current, hidden_by: maren)
     library.seats.create!(name: "Desk", folder: "desk-spec").put_in_order([presets[5].id, presets[2].id])
     library.recipes.create!(Fobrel::Core::Package::Recipe.examples.first.to_h)
   end
@@ -82,7 +86,7 @@ RSpec.describe "a backup of a whole library", :api do
   it "is a package to tools of other makers" do
     files = Fobrel::Core::Package::Archive.read(back_up(@first))
     histories = files.select { |path, _| path.start_with?("data/editions/") }.values.map { JSON.parse(_1) }
-    expect(outside({library: JSON.parse(files["data/library.json"]), histories:}).values_at("library", "histories")).to eq([[], [[]] * 8])
+    expect(outside({library: JSON.parse(files["data/library.json"]), histories:}).values_at("library", "histories")).to eq([[], [[]] * 10])
     packed = files.select { |path, _| path.end_with?(".fobrel.zip") }.values
     expect(packed.map { Fobrel::Core::Package::Reader.read(_1).version }.sort).to eq(%w[1.0.0 1.1.0])
     Dir.mktmpdir do |folder|

@@ -37,6 +37,12 @@ RSpec.describe Fobrel::Core::Curation::IntakePlan do
     expect(told(twice, [here(1, "Fog", "a")], all: {"named" => "edition"})).to eq([["named", "edition", "Fog"], ["named", "both", "Fog 2"]])
   end
 
+  it "keeps apart what a backup kept apart, but not what is here already" do
+    things = [coming(1, "Fog", "x", apart: true), coming(2, "Mist", "x", apart: true), coming(3, "Fog", "y", apart: true)]
+    expect(told(things, [])).to eq([%w[new take Fog], %w[new take Mist], %w[new take Fog]])
+    expect(told(things, [here(1, "Fog", "x")])).to eq([%w[identical leave Fog], %w[identical leave Mist], ["named", "both", "Fog 2"]])
+  end
+
   it "skips the second of two that paint alike, but not when the first was left out" do
     things = [coming(1, "Fog", "x"), coming(2, "Mist", "x")]
     expect(rows(things, []).map { [_1.decision, _1.twin] }).to eq([["take", nil], ["leave", 1]])

@@ -14,7 +14,8 @@ module Fobrel
         # the Attic; the fingerprints of its earlier editions that matter here.
         Here = Struct.new(:key, :name, :document_id, :fingerprint, :edition, :altered, :locked, :hidden, :past, keyword_init: true)
         # A thing that came; `kind` is "preset" or why it cannot be used (see Package::Delivery).
-        Coming = Struct.new(:key, :name, :document_id, :fingerprint, :edition, :kind, keyword_init: true)
+        # `apart`: it comes from a backup, where another of its stroke or name is a brush beside it.
+        Coming = Struct.new(:key, :name, :document_id, :fingerprint, :edition, :kind, :apart, keyword_init: true)
         # One line of the plan. `here` is the brush of the library that it meets, `twin` the thing
         # in this arrival that paints the same; `name` is what it would be called.
         Row = Struct.new(:coming, :state, :here, :twin, :choices, :decision, :name, keyword_init: true)
@@ -52,6 +53,7 @@ module Fobrel
         def rows
           @taken = @here.map(&:name)
           @names = @taken.map(&:downcase).to_set
+          @names_here = @names.dup
           @seen = {}
           @met = Set.new
           @coming.map { |one| line(one) }
@@ -61,7 +63,7 @@ module Fobrel
 
         def line(one)
           state, here = meets(one)
-          twin = @seen[one.fingerprint] if one.kind == "preset"
+          twin = @seen[one.fingerprint] if one.kind == "preset" && !one.apart
           return Row.new(coming: one, state: "identical", twin:, choices: ["leave"], decision: "leave", name: one.name) if twin && state != "identical"
           row = Row.new(coming: one, state:, here:, choices: open_to(state, here), name: one.name)
           row.decision = decided(row)
@@ -105,13 +107,14 @@ module Fobrel
         def called(row)
           case row.decision
           when "edition", "back" then row.here.name
-          when "take", "both" then own(row.coming.name)
+          when "take", "both" then own(row.coming)
           else row.coming.name
           end
         end
 
-        def own(name)
-          name = Numbering.next_name(name, @taken) if @names.include?(name.downcase)
+        def own(one)
+          name = one.name
+          name = Numbering.next_name(name, @taken) if (one.apart ? @names_here : @names).include?(name.downcase)
           @names << name.downcase
           @taken << name
           name
