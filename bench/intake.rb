@@ -73,6 +73,8 @@ module Fobrel
     Models::Strip.insert_all(library.presets.pluck(:fingerprint).map { {fingerprint: _1, shape: "wall", version: Core::Stroke::Strip::VERSION, png: strip} })
     out, seconds = timed.call { Actions::ExportBrushes.call(library:, person:, wish: {"kind" => "package", "of" => {"library" => true}, "name" => "Noise"}) }
     tell.call("export: a package of all, its strips painted before", seconds, 20)
+    _, seconds = timed.call { Actions::ExportBrushes.call(library:, person:, wish: {"kind" => "backup", "name" => "Noise"}) }
+    tell.call("export: a backup of the library", seconds, 20)
     again = Models::Arrival.create!(library:, person:, name: "again", source: "dropped")
     rows, seconds = timed.call do
       Actions::Deliver.add(again, name: "again.fobrel.zip", io: out.io)
