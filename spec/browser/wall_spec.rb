@@ -66,12 +66,12 @@ RSpec.describe "the Wall", :browser do
   end
 
   it "shows a set in its own order, and any other on request" do
-    @first.brush_sets.create!(name: "Kit").put_in_order(@first.presets.in_order.ids.last(4).reverse)
+    @first.brush_sets.create!(name: "Act 1, the quay").put_in_order(@first.presets.in_order.ids.last(4).reverse)
     sign_in("maren")
     expect(page).to have_css(".order", text: "by name")
-    find(".facet", text: "Kit").click
+    find(".facet", text: "Act 1, the quay").click
     expect(page).to have_css(".row", count: 4)
-    expect(page).to have_css(".order", text: "in the order of “Kit”")
+    expect(page).to have_css(".order", text: "in the order of “Act 1, the quay”")
     by_hand = names
     expect(by_hand).to eq(@first.presets.in_order.pluck(:name).last(4).reverse)
     find(".order").click

@@ -9,6 +9,16 @@ describe('the terms of a search line', () => {
     expect(without(line, 'tag: sea, night')).toBe('fog; not family: washes')
   })
 
+  it('keep what stands in quotes together', () => {
+    expect(termsOf('tag: "a; b"; set: "Act 1, the quay", Kit').map(({ values }) => values)).toEqual([['a; b'], ['Act 1, the quay', 'Kit']])
+    expect(toggled('fog', 'set', 'Act 1, the quay')).toBe('fog; set: "Act 1, the quay"')
+    expect(toggled('fog; set: "Act 1, the quay"', 'set', 'Kit 9"')).toBe('fog; set: "Act 1, the quay", "Kit 9"""')
+    expect(asks('set: "Act 1, the quay"', 'set', 'act 1, the quay')).toBe(true)
+    expect(toggled('fog; set: "Act 1, the quay"', 'set', 'Act 1, the quay')).toBe('fog')
+    expect(suggestions('tag: "a; b"; set: act', { set: ['Act 1, the quay'], tag: [] })).toEqual(['tag: "a; b"; set: "Act 1, the quay"'])
+    expect(suggestions('set: "Act 1, t', { set: ['Act 1, the quay'] })).toEqual(['set: "Act 1, the quay"'])
+  })
+
   it('gain and lose a value at a click', () => {
     expect(toggled('fog', 'tag', 'sea')).toBe('fog; tag: sea')
     expect(toggled('fog; tag: sea', 'tag', 'night')).toBe('fog; tag: sea, night')

@@ -15,6 +15,18 @@ RSpec.describe Fobrel::Core::Curation::Query do
     expect(terms("used in: Act 1, the quay TRAIT: answers to tilt")).to eq([["used in", ["Act 1", "the quay"], false], ["trait", ["answers to tilt"], false]])
   end
 
+  it "takes what stands in quotes as it is: commas, semicolons, colons, words that belong together" do
+    query = read('set: "Act 1, the quay", Kit; "harbour fog" 9" not tag: "a: ""b""; c"')
+    expect([query.words, query.terms.map { [_1.name, _1.values, _1.negated] }]).to eq([["harbour fog", '9"'], [["set", ["Act 1, the quay", "Kit"], false], ["tag", ['a: "b"; c'], true]]])
+    chance = Random.new(5)
+    200.times do
+      values = Array.new(1 + chance.rand(3)) { Array.new(1 + chance.rand(6)) { ["a", "tag: ", ",", ";", ":", '"', " ", "not ", "帆", "\uE000"].sample(random: chance) }.join.tr("\uE000", "").strip }.reject(&:empty?)
+      next if values.empty?
+      again = read(described_class.new([], [described_class::Term.new("set", values, false)]).to_s)
+      expect([again.words, again.terms.map(&:values)]).to eq([[], [values]])
+    end
+  end
+
   it "reads back what it writes" do
     ["fog", "tag: a, b", "fog bank; not size: 20 to 60; is: draft, favourite", "帆 tag: 海", ""].each do |text|
       query = read(text)
@@ -51,7 +63,7 @@ RSpec.describe Fobrel::Core::Curation::Query do
 
   it "reads anything at all, or says what is unclear" do
     chance = Random.new(31)
-    bits = ["tag:", "not ", ";", ",", "size:", "under", "20", " to ", "fog", "帆", "é", ":", "is:", "draft", "\u0000", "\xff", "%", "'", "used in:", "changed:", "since 2026-11-01", "  "]
+    bits = ["tag:", "not ", ";", ",", "size:", "under", "20", " to ", "fog", "帆", "é", ":", "is:", "draft", "\u0000", "\xff", "%", "'", "used in:", "changed:", "since 2026-11-01", "  ", '"', '""', "\uE0000\uE001"]
     500.times do
       text = Array.new(chance.rand(12)) { bits.sample(random: chance) }.join
       begin

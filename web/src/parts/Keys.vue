@@ -32,7 +32,7 @@ const terms = [
   <el-dialog v-model="open" title="Keys" width="660px">
     <dl><template v-for="[key, does] in keys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ does }}</dd></template></dl>
     <h3>Finding</h3>
-    <p class="soft">Words are looked for in names, notes, tags and authors; small mistakes are forgiven. Words come first, or after a semicolon. A comma between values means any of them; “not” before a term turns it round: <b>fog size: under 60; not tag: night</b></p>
+    <p class="soft">Words are looked for in names, notes, tags and authors; small mistakes are forgiven. Words come first, or after a semicolon. A comma between values means any of them; “not” before a term turns it round: <b>fog size: under 60; not tag: night</b>. What stands in quotes stays together, commas too: <b>set: "Act 1, the quay"</b></p>
     <dl><template v-for="[term, means] in terms" :key="term"><dt><b>{{ term }}</b></dt><dd>{{ means }}</dd></template></dl>
   </el-dialog>
 </template>

@@ -10,6 +10,7 @@ import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import { useTray } from '../../stores/tray'
+import { quoted } from '../wall/terms'
 
 const library = useLibrary()
 const session = useSession()
@@ -93,7 +94,7 @@ async function go() {
 
 const orderBy = (order: 'name' | 'size' | 'colour' | 'use' | 'changed') => toast.attempt(async () => {
   const set = chosen.value!
-  const { ids } = await of(api.GET('/api/libraries/{library}/wall/ids', { params: { ...library.path().params, query: { q: `set: ${set.name}`, order } } }))
+  const { ids } = await of(api.GET('/api/libraries/{library}/wall/ids', { params: { ...library.path().params, query: { q: `set: ${quoted(set.name)}`, order } } }))
   await put(set, [...ids.filter((id) => set.preset_ids.includes(id)), ...set.preset_ids.filter((id) => !ids.includes(id))], {})
 })
 /** A bundle with the set's brushes, order and sections. */
@@ -104,7 +105,7 @@ const bundle = () => toast.attempt(async () => {
   await router.push({ name: 'bundles', query: { bundle: made.id } })
   toast.done(`The bundle “${made.name}” holds ${made.preset_ids.length} brushes.`)
 })
-const onWall = () => router.push({ name: 'wall', query: { search: chosen.value!.query ?? `set: ${chosen.value!.name}` } })
+const onWall = () => router.push({ name: 'wall', query: { search: chosen.value!.query ?? `set: ${quoted(chosen.value!.name)}` } })
 const need = computed(() => (dialog.value === 'join' || dialog.value === 'subtract' ? other.value === undefined : dialog.value !== 'delete' && !word.value.trim()))
 </script>
 

@@ -5,7 +5,8 @@ module Fobrel
     module Curation
       # What somebody asks the Wall for, on one line: words, and terms such as `tag: lineart, sea`
       # or `size: under 60`. Words come first or after a semicolon; a comma between a term's
-      # values means any of them; `not` before a term turns it round.
+      # values means any of them; `not` before a term turns it round. What stands in quotes is
+      # taken as it is, commas too: `set: "Act 1, the quay"`.
       #
       #   query = Query.parse("fog family: washes, inks size: under 60; not tag: night")
       #   query.words                      # => ["fog"]
@@ -32,28 +33,39 @@ module Fobrel
         STATES = ["draft", "changed", "favourite", "recent", "locked", "untagged", "without notes"].freeze
         LONGEST = 500
         WORD = /(?<!\w)(not\s+)?(#{TERMS.keys.sort_by { -_1.size }.map { Regexp.escape(_1).gsub("\\ ", "\\s+") }.join("|")})\s*:/i
-        private_constant :WORD
+        # As in a CSV field, a quote in it is written twice (RFC 4180, 2.7).
+        QUOTED = /(?<![^\s,;:])"((?:[^"]|"")+)"(?=[\s,;]|\z)/
+        SPECIAL = /[",;:]/
+        # While a line is taken apart, what was quoted is away; signs of private use stand for it.
+        AWAY = /\uE000(\d+)\uE001/
+        private_constant :WORD, :QUOTED, :SPECIAL, :AWAY
 
         # One term: its name, its values, whether it is turned round.
         Term = Struct.new(:name, :values, :negated) do
-          def to_s = "#{"not " if negated}#{name}: #{values.join(", ")}"
+          def to_s = "#{"not " if negated}#{name}: #{values.map { Query.quoted(_1, SPECIAL) }.join(", ")}"
         end
+
+        # @return [String] the value as it must be written where some signs mean more
+        def self.quoted(value, special) = value.match?(special) ? %("#{value.gsub('"', '""')}") : value
 
         # @param text [String]
         # @return [Query]
         # @raise [Unclear]
         def self.parse(text)
-          text = text.to_s.unicode_normalize(:nfc).gsub(/[[:cntrl:]]/, " ").strip
+          text = text.to_s.unicode_normalize(:nfc).gsub(/[[:cntrl:]\uE000\uE001]/, " ").strip
           raise Unclear, "This search is longer than #{LONGEST} characters. Shorten it." if text.size > LONGEST
+          away = []
+          text = text.gsub(QUOTED) { "\uE000#{(away << $1.gsub('""', '"')).size - 1}\uE001" }
+          back = ->(part) { part.gsub(AWAY) { away.fetch($1.to_i) }.strip }
           words = []
           terms = []
-          text.split(";").each { |piece| read(piece, words, terms) }
-          new(words.flat_map { _1.split(/\s+/) }.reject(&:empty?), terms)
+          text.split(";").each { |piece| read(piece, words, terms, back) }
+          new(words.flat_map { _1.split(/\s+/) }.map(&back).reject(&:empty?), terms)
         rescue ArgumentError, Encoding::CompatibilityError
           raise Unclear, "This search is not readable text. Type it anew."
         end
 
-        def self.read(piece, words, terms)
+        def self.read(piece, words, terms, back)
           from = 0
           found = []
           while (match = piece.match(WORD, from))
@@ -63,7 +75,7 @@ module Fobrel
           words << piece[0...(found.first&.begin(0) || piece.size)]
           found.each_with_index do |match, index|
             last = found[index + 1]&.begin(0) || piece.size
-            terms << term(match[2].downcase.gsub(/\s+/, " "), piece[match.end(0)...last], !match[1].nil?)
+            terms << term(match[2].downcase.gsub(/\s+/, " "), piece[match.end(0)...last].split(",").map(&back), !match[1].nil?)
           end
           check(words.last)
         end
@@ -75,8 +87,8 @@ module Fobrel
         end
         private_class_method :check
 
-        def self.term(name, text, negated)
-          values = text.split(",").map(&:strip).reject(&:empty?)
+        def self.term(name, values, negated)
+          values = values.reject(&:empty?)
           raise Unclear, "“#{name}:” needs something after it: #{TERMS[name]}." if values.empty?
           values.each { |value| (name == "size") ? Range.parse(value) : (Since.parse(value) if name == "changed") }
           bad = (name == "is") ? values.map(&:downcase) - STATES : []
@@ -144,7 +156,7 @@ module Fobrel
         def empty? = words.empty? && terms.empty?
 
         # @return [String] the line that reads as this query
-        def to_s = [words.join(" "), *terms.map(&:to_s)].reject(&:empty?).join("; ")
+        def to_s = [words.map { Query.quoted(_1, /[";\s]|:\z/) }.join(" "), *terms.map(&:to_s)].reject(&:empty?).join("; ")
 
         # @return [Query] with every term of this name replaced by one, or taken out
         def with(name, values, negated: false)
