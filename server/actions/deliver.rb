@@ -7,7 +7,8 @@ module Fobrel
       MAX_FILES = 5000
       MAX_BYTES = 1024 * 1024 * 1024
 
-      # Keeps one file of an arrival that is not read yet.
+      # Keeps one file of an arrival that is not read yet; a second one of the same name under
+      # the next number.
       #
       # @param name [String] its name or path
       # @param io [IO] binary
@@ -16,9 +17,15 @@ module Fobrel
         raise Core::Problem, "This arrival is closed. Nothing was kept of “#{name}”. Begin another." unless arrival.state == "open"
         raise Core::Problem, "An arrival holds at most #{MAX_FILES} files. Nothing was kept of “#{name}”. Pack them as one ZIP." if arrival.files.count >= MAX_FILES
         Models::Record.transaction(requires_new: true) do
-          arrival.files.create!(name: name[0, 400]).tap { _1.fill(io, most: MAX_BYTES - arrival.files.sum(:size)) }
+          arrival.files.create!(name: free(arrival, name[-400..] || name)).tap { _1.fill(io, most: MAX_BYTES - arrival.files.sum(:size)) }
         end
       end
+
+      def self.free(arrival, name)
+        ending = File.extname(name)
+        [name].chain((2..).lazy.map { "#{name.delete_suffix(ending)} (#{_1})#{ending}" }).find { !arrival.files.exists?(name: _1) }
+      end
+      private_class_method :free
 
       # @param arrival [Models::Arrival]
       # @param person [Models::Person, nil] nil when nobody brought it

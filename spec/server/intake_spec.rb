@@ -62,6 +62,14 @@ RSpec.describe "the Intake", :api do
     expect([state, seat.preset_ids_in_order, set.section_by_preset]).to eq(before)
   end
 
+  it "keeps both of two files of one name" do
+    arrival = call(:post, "/api/libraries/#{@second.id}/arrivals", {name: "two"})
+    [0.4, 0.9].each { |tone| call(:put, "/api/arrivals/#{arrival["id"]}/files?name=a.png", Fobrel::Core::Tip::Cover[[[1, tone], [0, 1]]].to_png) }
+    call(:post, "/api/arrivals/#{arrival["id"]}/read", {})
+    plan = call(:get, "/api/arrivals/#{arrival["id"]}")
+    expect([plan["items"].map { _1["name"] }, plan["items"].map { _1["fingerprint"] }.uniq.size]).to eq([["a", "a (2)"], 2])
+  end
+
   it "puts what comes where it was told: set, place, family, tags; or in place of what a set holds" do
     family = @second.families.create!(name: "Guests")
     own = Fobrel::Demo::Studio.take_in(@second, Studio::M::Person.first, Fobrel::Demo::Brushes.all[20, 2]).values
