@@ -21,6 +21,15 @@ export const useLibrary = defineStore('library', () => {
   const tagById = computed(() => new Map(tags.value.map((tag) => [tag.id, tag])))
   const familyById = computed(() => new Map(families.value.map((family) => [family.id, family])))
   const labelById = computed(() => new Map(labels.value.map((label) => [label.id, label])))
+  /** The tree of families, laid out: each with how deep it hangs, and with the ids of itself and all below it. */
+  const branches = computed(() => {
+    const below = (parent: number | null, depth: number): { family: Family; depth: number; ids: number[] }[] =>
+      families.value.filter(({ parent_id }) => parent_id === parent).flatMap((family) => {
+        const inner = below(family.id, depth + 1)
+        return [{ family, depth, ids: [family.id, ...inner.map((one) => one.family.id)] }, ...inner]
+      })
+    return below(null, 0)
+  })
   const count = (state: string) => all.value?.states.find(({ key }) => key === state)?.count ?? 0
 
   let schema = false
@@ -72,5 +81,5 @@ export const useLibrary = defineStore('library', () => {
     stamp.value++
   }
 
-  return { tags, families, labels, sets, seats, all, loaded, stamp, byId, tagById, familyById, labelById, count, path, know, need, load }
+  return { tags, families, labels, sets, seats, all, loaded, stamp, byId, tagById, familyById, labelById, branches, count, path, know, need, load }
 })

@@ -15,7 +15,7 @@ const COLOURS = ['teal', 'ochre', 'madder', 'violet', 'slate', 'moss']
 const SHAPES = ['square', 'round', 'leaf', 'drop', 'bar', 'ring']
 const fresh = reactive({ family: '', parent: 0, label: '' })
 const family = ref<Family>()
-const exporting = ref<Family>()
+const exporting = ref<(typeof library.branches)[number]>()
 const label = ref<Label>()
 const tag = ref<Tag & { words: string }>()
 const merging = ref<number>()
@@ -33,11 +33,9 @@ const recorded = (deed: () => Promise<{ entry: Entry }>) => toast.attempt(async 
   await library.load()
   toast.done(entry.summary, entry)
 })
-const tree = computed(() => {
-  const below = (parent: number | null, depth: number): { family: Family; depth: number }[] => library.families.filter(({ parent_id }) => parent_id === parent).flatMap((one) => [{ family: one, depth }, ...below(one.id, depth + 1)])
-  return below(null, 0)
-})
 const count = (kind: 'families' | 'labels', id: number) => library.all?.[kind].find(({ key }) => key === String(id))?.count ?? 0
+/** How many brushes hang on these families. */
+const held = (ids: number[]) => ids.reduce((sum, id) => sum + count('families', id), 0)
 const addFamily = () => doing(async () => { await of(api.POST('/api/libraries/{library}/families', { ...library.path(), body: { name: fresh.family, parent_id: fresh.parent || null } })); fresh.family = '' })
 const saveFamily = () => doing(async () => { const { id, name, parent_id } = family.value!; await of(api.PUT('/api/families/{id}', { ...at(id), body: { name, parent_id } })); family.value = undefined })
 const dropFamily = (one: Family) => recorded(() => of(api.DELETE('/api/families/{id}', at(one.id))))
@@ -66,13 +64,13 @@ const merge = () => recorded(async () => {
   <div class="page order" :inert="!session.mayEdit">
     <section aria-label="Families">
       <h1>Families</h1><p class="soft">A small tree; each brush hangs at one place. Families order the Wall, so names need no tricks.</p>
-      <div v-for="one in tree" :key="one.family.id" class="item" :style="{ paddingLeft: `${one.depth * 16}px` }">
-        <form v-if="family?.id === one.family.id" class="line" @submit.prevent="saveFamily"><el-input v-model="family.name" size="small" aria-label="Name of the family" maxlength="60" /><el-select v-model="family.parent_id" size="small" aria-label="Hangs below"><el-option :value="null as never" label="at the top" /><el-option v-for="other in tree.filter((o) => o.family.id !== one.family.id)" :key="other.family.id" :value="other.family.id" :label="`below ${other.family.name}`" /></el-select><el-button size="small" native-type="submit">Save</el-button></form>
-        <template v-else><b>{{ one.family.name }}</b><span class="soft">{{ count('families', one.family.id) }}</span><span class="grow" /><button v-if="count('families', one.family.id)" class="plain" :aria-label="`Export the family ${one.family.name}`" @click="exporting = one.family">export</button><button class="plain" :aria-label="`Move ${one.family.name} up`" @click="shift(one.family, -1)">↑</button><button class="plain" :aria-label="`Move ${one.family.name} down`" @click="shift(one.family, 1)">↓</button><button class="plain" @click="family = { ...one.family }">change</button><button class="plain" :aria-label="`Remove the family ${one.family.name}`" @click="dropFamily(one.family)">✕</button></template>
+      <div v-for="one in library.branches" :key="one.family.id" class="item" :style="{ paddingLeft: `${one.depth * 16}px` }">
+        <form v-if="family?.id === one.family.id" class="line" @submit.prevent="saveFamily"><el-input v-model="family.name" size="small" aria-label="Name of the family" maxlength="60" /><el-select v-model="family.parent_id" size="small" aria-label="Hangs below"><el-option :value="null as never" label="at the top" /><el-option v-for="other in library.branches.filter(({ family: o }) => !one.ids.includes(o.id))" :key="other.family.id" :value="other.family.id" :label="`below ${other.family.name}`" /></el-select><el-button size="small" native-type="submit">Save</el-button></form>
+        <template v-else><b>{{ one.family.name }}</b><span class="soft">{{ held(one.ids) }}</span><span class="grow" /><button v-if="held(one.ids)" class="plain" :aria-label="`Export the family ${one.family.name}`" @click="exporting = one">export</button><button class="plain" :aria-label="`Move ${one.family.name} up`" @click="shift(one.family, -1)">↑</button><button class="plain" :aria-label="`Move ${one.family.name} down`" @click="shift(one.family, 1)">↓</button><button class="plain" @click="family = { ...one.family }">change</button><button class="plain" :aria-label="`Remove the family ${one.family.name}`" @click="dropFamily(one.family)">✕</button></template>
       </div>
-      <form class="line add" @submit.prevent="addFamily"><el-input v-model="fresh.family" size="small" placeholder="Name of a new family" aria-label="Name of a new family" maxlength="60" /><el-select v-model="fresh.parent" size="small" aria-label="Where the new family hangs"><el-option :value="0" label="at the top" /><el-option v-for="one in tree" :key="one.family.id" :value="one.family.id" :label="`below ${one.family.name}`" /></el-select><el-button size="small" native-type="submit" :disabled="!fresh.family.trim()">Add</el-button></form>
+      <form class="line add" @submit.prevent="addFamily"><el-input v-model="fresh.family" size="small" placeholder="Name of a new family" aria-label="Name of a new family" maxlength="60" /><el-select v-model="fresh.parent" size="small" aria-label="Where the new family hangs"><el-option :value="0" label="at the top" /><el-option v-for="one in library.branches" :key="one.family.id" :value="one.family.id" :label="`below ${one.family.name}`" /></el-select><el-button size="small" native-type="submit" :disabled="!fresh.family.trim()">Add</el-button></form>
     </section>
-    <ExportDialog v-if="exporting" :which="{ family: exporting.id }" :count="count('families', exporting.id)" :title="exporting.name" @close="exporting = undefined" />
+    <ExportDialog v-if="exporting" :which="{ family: exporting.family.id }" :count="held(exporting.ids)" :title="exporting.family.name" @close="exporting = undefined" />
     <section aria-label="Work states">
       <h1>Work states</h1><p class="soft">How far a brush has come, in the studio’s own words.</p>
       <div v-for="one in library.labels" :key="one.id" class="item">

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
-import { api, of, type Facets, type Family } from '../../api/client'
+import { api, of, type Facets } from '../../api/client'
 import TagMark from '../../parts/TagMark.vue'
 import { useLibrary } from '../../stores/library'
 import { asks } from './terms'
@@ -21,15 +21,8 @@ watch([() => props.query, () => library.stamp], async () => {
 }, { immediate: true })
 
 const count = (kind: 'families' | 'labels' | 'tags', id: number) => facets.value?.[kind].find(({ key }) => key === String(id))?.count ?? 0
-/** The tree, laid out: each family with how deep it hangs, and with what hangs below it counted in. */
-const tree = computed(() => {
-  const below = (parent: number | null, depth: number): { family: Family; depth: number; count: number }[] =>
-    library.families.filter(({ parent_id }) => parent_id === parent).flatMap((family) => {
-      const inner = below(family.id, depth + 1)
-      return [{ family, depth, count: count('families', family.id) + inner.filter((one) => one.depth === depth + 1).reduce((sum, one) => sum + one.count, 0) }, ...inner]
-    })
-  return below(null, 0)
-})
+/** Each family counts what hangs below it too. */
+const tree = computed(() => library.branches.map((one) => ({ ...one, count: one.ids.reduce((sum, id) => sum + count('families', id), 0) })))
 const tags = computed(() => library.tags.filter((tag) => tag.count).map((tag) => ({ tag, count: count('tags', tag.id) })).filter((one) => one.count || asks(props.query, 'tag', one.tag.name)))
 const traits = computed(() => (facets.value?.traits ?? []).slice(0, moreTraits.value ? 60 : 8))
 const states = computed(() => (facets.value?.states ?? []).filter(({ key, count }) => count || asks(props.query, 'is', key)))
