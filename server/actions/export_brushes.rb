@@ -97,7 +97,7 @@ module Fobrel
 
       def inventory(io)
         tags = Models::Tagging.where(preset: @presets).joins(:tag).order("tags.name").pluck(:preset_id, "tags.name").group_by(&:first)
-        families = @library.families.pluck(:id, :name).to_h
+        families = Models::Family.paths(@library).transform_values { _1.join(" / ") }
         io.write(CSV.generate do |csv|
           csv << COLUMNS
           @presets.each do |preset|

@@ -23,12 +23,7 @@ module Fobrel
          "plans" => @library.seats.order(:name).map { {"seat" => _1.name, "brushes" => identities(_1)} }}
       end
 
-      # Each family by the names from the top down to it.
-      def branches
-        @branches ||= @library.families.index_by(&:id).then do |all|
-          all.transform_values { |family| [family].tap { |path| path.unshift(all[path.first.parent_id]) while path.first.parent_id }.map(&:name) }
-        end
-      end
+      def branches = @branches ||= Models::Family.paths(@library)
 
       def facts(preset)
         @labels ||= @library.labels.pluck(:id, :name).to_h

@@ -21,6 +21,13 @@ module Fobrel
         found
       end
 
+      # @param library [Library]
+      # @return [Hash{Integer => Array<String>}] the names from the top down to each
+      def self.paths(library)
+        all = library.families.index_by(&:id)
+        all.transform_values { |family| [family].tap { |path| path.unshift(all[path.first.parent_id]) while path.first.parent_id }.map(&:name) }
+      end
+
       private
 
       # How deep it would hang; 0 where that would be in a circle, or without end.

@@ -47,11 +47,16 @@ module Fobrel
         about
       end
 
+      # Offers a package once, also when the answer to it was lost.
+      #
       # @param io [IO] binary, at its beginning
       # @param about [Hash] title, description, author, tags
+      # @param sha256 [String] of its bytes
       # @return [Hash] what the gallery made of it
-      def offer(io, about, &tell)
+      def offer(io, about, sha256:, &tell)
         trying do |try|
+          there = list(about["title"]).find { _1.values_at("title", "sha256") == [about["title"], sha256] }
+          next there if there
           io.rewind
           request = Net::HTTP::Post.new("/packages?#{URI.encode_www_form(about)}", "Content-Type" => "application/zip", "Content-Length" => io.size.to_s)
           request.body_stream = Counted.new(io) { |done| tell&.call(done, io.size, try) }

@@ -22,7 +22,7 @@ module Fobrel
       def shown = @library.presets.shown
 
       def families
-        names = @library.families.pluck(:id, :name).to_h
+        names = Family.paths(@library).transform_values { _1.join(" / ") }
         listed(shown.group(:family_id).count.transform_keys { names.fetch(_1, "no family") })
       end
 

@@ -265,7 +265,10 @@ RSpec.describe "finding and ordering", :api do
     it "compares, and counts what the library holds" do
       rows = call(:post, "#{library}/differences", {preset_ids: ids.first(3)})
       expect([rows["presets"].map { _1["id"] }, rows["rows"].map { _1["title"] }]).to match([ids.first(3), include("Size")])
+      sea, land = %w[Sea Land].map { |name| @first.families.create!(name:) }
+      {sea => ids.first(3), land => [ids[3]]}.each { |family, some| Studio::M::Preset.where(id: some).update_all(family_id: @first.families.create!(name: "Dry", parent: family).id) }
       overview = call(:get, "#{library}/overview")
+      expect(overview["families"].map { _1.values_at("name", "count") }).to eq([["no family", 4], ["Sea / Dry", 3], ["Land / Dry", 1]])
       expect([overview["total"], overview["sizes"].sum { _1["count"] }, overview["gaps"].find { _1["query"] == "used in: nothing" }["count"]]).to eq([8, 8, 8])
     end
 
