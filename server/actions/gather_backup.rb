@@ -31,9 +31,9 @@ module Fobrel
       end
 
       def histories
+        current = @presets.to_h { [_1.id, _1.current_edition_id] }
         Models::Edition.where(preset_id: @documents.keys).includes(:person, :edition_name).order(:preset_id, :number).group_by(&:preset_id).to_h do |id, editions|
-          current = @presets.find { _1.id == id }.current_edition_id
-          [@documents[id], editions.map { edition(_1, current) }]
+          [@documents[id], editions.map { edition(_1, current[id]) }]
         end
       end
 

@@ -68,9 +68,18 @@ module Fobrel
         change(->(facts) { facts["label"] && label({"name" => facts["label"]}) }) { |label_id| {label_id:} }
         change(->(facts) { facts["attic"] }) { {hidden_at: Time.current, hidden_by_id: @person.id} }
         change(->(facts) { facts["locked"] && @may[:lock] }) { {locked_by_id: @person.id} }
-        homes = @facts.filter_map { |id, facts| facts["home"] && [id, facts["home"]] }.to_h
-        Models::Edition.where(preset_id: homes.keys).pluck(:preset_id, :number, :id).each { |preset, number, id| Models::Preset.where(id: preset).where.not(home_edition_id: id).update_all(home_edition_id: id) if homes[preset] == number }
-        Models::Preset.settle(homes.keys)
+        homes
+      end
+
+      # Those that are home at another edition than the current one.
+      def homes
+        current = Models::Preset.where(id: @facts.keys).joins(:current_edition).pluck(:id, "editions.number").to_h
+        pairs = @facts.filter_map { |id, facts| facts["home"] && facts["home"] != current[id] && [id, facts["home"]] }
+        pairs.each_slice(2000) do |some|
+          values = some.map { |id, number| "(#{id}, #{Integer(number)})" }.join(", ")
+          Models::Record.connection.execute("UPDATE presets SET home_edition_id = e.id FROM (VALUES #{values}) AS v(id, number) JOIN editions e ON e.preset_id = v.id AND e.number = v.number WHERE presets.id = v.id")
+        end
+        Models::Preset.settle(pairs.map(&:first))
       end
 
       def change(which)

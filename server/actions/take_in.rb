@@ -21,7 +21,7 @@ module Fobrel
       # @return [Models::Arrival] applied, with its report
       def call
         @library.lock!
-        @items = @arrival.meant.index_by(&:id)
+        @items = @arrival.meant(past: true).index_by(&:id)
         @rows = @arrival.plan(@person, @items.values)
         keep_pictures
         @ids = @rows.to_h { |row| [row.coming.key, row.here&.key] }
@@ -142,7 +142,8 @@ module Fobrel
 
       # What a backup has beside brushes.
       def restore
-        facts = @items.each_value.filter_map { |item| item.past && @undo["presets"].include?(@ids[item.id]) && [@ids[item.id], item.past["facts"]] }.to_h
+        fresh = @undo["presets"].to_set
+        facts = @items.each_value.filter_map { |item| item.past && fresh.include?(@ids[item.id]) && [@ids[item.id], item.past["facts"]] }.to_h
         done = RestoreBackup.call(arrival: @arrival, person: @person, brushes: by_document.compact, facts:)
         @undo.merge!(done.undo) { |_, was, more| was + more }
         @notes.concat(done.notes)

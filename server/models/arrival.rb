@@ -21,8 +21,12 @@ module Fobrel
 
       # The things that are meant, with pictures taken in the way chosen.
       #
+      # @param past [Boolean] whether to read what a backup says of them, which a plan does not need
       # @return [Array<ArrivalItem>]
-      def meant = ways.then { |ways| items.select { _1.group.nil? || ways[_1.group] == _1.way } }
+      def meant(past: false)
+        ways = self.ways
+        (past ? items : items.without_past).to_a.select { _1.group.nil? || ways[_1.group] == _1.way }
+      end
 
       # The plan as things stand now.
       #
@@ -57,7 +61,7 @@ module Fobrel
 
       def coming(item)
         kind = (item.kind == "lacking" && whole?(item)) ? "preset" : item.kind
-        Core::Curation::IntakePlan::Coming.new(key: item.id, name: item.name, document_id: item.document_id, fingerprint: item.fingerprint, edition: item.edition, kind:, apart: !item.past.nil?)
+        Core::Curation::IntakePlan::Coming.new(key: item.id, name: item.name, document_id: item.document_id, fingerprint: item.fingerprint, edition: item.edition, kind:, apart: item.backed_up?)
       end
 
       def here(person, list)

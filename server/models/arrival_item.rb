@@ -6,6 +6,11 @@ module Fobrel
     class ArrivalItem < Record
       belongs_to :arrival
 
+      scope :without_past, -> { select(*(column_names - ["past"]), "past IS NOT NULL AS backed_up") }
+
+      # @return [Boolean] whether it comes from a backup
+      def backed_up? = has_attribute?(:backed_up) ? self[:backed_up] : !past.nil?
+
       # @return [Core::Preset::Preset]
       def value = Core::Preset::Preset.restore(document)
 
