@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # One thing a person does, whole or not at all. The only place that writes.
+    # One thing a person does, whole or not at all. What is more than one statement is written here.
     class Action
       # Raised when somebody else was faster; nothing was overwritten.
       class Overtaken < Core::Problem; end
