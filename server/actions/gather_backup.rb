@@ -18,7 +18,7 @@ module Fobrel
       private
 
       def said
-        {"format" => Core::Package::Backup::FORMAT, "name" => @library.name, "families" => branches.values.sort, "labels" => @library.labels.order(:position).map { _1.slice(:name, :colour, :shape) },
+        {"format" => Core::Package::Backup::FORMAT, "name" => @library.name, "canvas" => @library.canvas, "families" => branches.values.sort, "labels" => @library.labels.order(:position).map { _1.slice(:name, :colour, :shape) },
          "brushes" => @presets.to_h { [_1.document_id, facts(_1)] }, "bundles" => bundles.map { bundle(_1) },
          "plans" => @library.seats.order(:name).map { {"seat" => _1.name, "brushes" => identities(_1)} }}
       end

@@ -6,13 +6,11 @@ module Fobrel
     class ReleaseBundle < Action
       # @param number [String] at least the one that the changes ask for
       # @param notes [String]
-      # @param canvas [Array(Numeric, Numeric)] the studio's, px
-      def initialize(bundle:, person:, number: nil, notes: "", canvas: [1920, 1080])
+      def initialize(bundle:, person:, number: nil, notes: "")
         @bundle = bundle
         @person = person
         @number = number
         @notes = notes
-        @canvas = canvas
       end
 
       # What changed since the last release.
@@ -33,7 +31,7 @@ module Fobrel
           Core::Curation::Preflight::Entry.new(key: preset.id, preset: preset.current_edition.value, hidden: !preset.hidden_at.nil?, locked: !preset.locked_by_id.nil?, drafts_of: drafts.fetch(preset.id, []).map { _1.person.name },
             stock: first.note.start_with?("Received") && first.fingerprint == preset.fingerprint)
         end
-        Core::Curation::Preflight.new(entries, assets: Models::Asset::Bytes, canvas: @canvas, licence: @bundle.licence).findings
+        Core::Curation::Preflight.new(entries, assets: Models::Asset::Bytes, canvas: @bundle.library.canvas.values, licence: @bundle.licence).findings
       end
 
       # @return [Models::Release]

@@ -18,11 +18,12 @@ module Fobrel
         @brushes = brushes
         @facts = facts
         @may = ->(deed) { person.memberships.find_by(library: @library)&.may?(deed) }
-        @done = Outcome.new({"families" => [], "labels" => [], "tags" => [], "bundles" => [], "seats" => []}, [])
+        @done = Outcome.new({"families" => [], "labels" => [], "tags" => [], "bundles" => [], "seats" => [], "canvas" => []}, [])
       end
 
       # @return [Outcome]
       def call
+        canvas
         @said["families"].each { family(_1) }
         @said["labels"].each { label(_1) }
         @arrival.words["tags"].each { tag(_1) }
@@ -33,6 +34,14 @@ module Fobrel
       end
 
       private
+
+      # A library that was empty takes the backup's own.
+      def canvas
+        before = @library.canvas
+        return if @said["canvas"].nil? || @said["canvas"] == before || @library.presets.count > @facts.size || !@may[:hand_out]
+        @library.update!(canvas: @said["canvas"])
+        @done.undo["canvas"] << {"before" => before, "after" => @library.canvas}
+      end
 
       def made(kind, record) = record.tap { @done.undo[kind] << _1.id }.id
 

@@ -155,6 +155,7 @@ module Fobrel
         editions_back
         taggings = @undo["taggings"].to_set
         Models::Tagging.where(tag_id: taggings.map(&:first), preset_id: taggings.map(&:last)).each { |tagging| tagging.destroy! if taggings.include?([tagging.tag_id, tagging.preset_id]) }
+        @undo.fetch("canvas", []).each { |was| @entry.library.update!(canvas: was["before"]) if @entry.library.canvas == was["after"] }
         bundles_out
         seats_out
         take_out_presets(Models::Preset.where(id: @undo["presets"]))

@@ -29,10 +29,16 @@ module Fobrel
         removed(bundle(:edit))
       end
 
+      # What sizes are held against.
+      put "/api/libraries/:library/canvas" do
+        found = library(:hand_out)
+        found.update!(canvas: json.slice("width", "height"))
+        answer({canvas: found.canvas})
+      end
+
       get "/api/bundles/:id/preflight" do
         found = bundle(:look)
-        canvas = [params["width"], params["height"]].map { |side| side.to_f.positive? ? side.to_f.clamp(1, 100_000).round : nil }
-        action = Actions::ReleaseBundle.new(bundle: found, person:, canvas: canvas.all? ? canvas : [1920, 1080])
+        action = Actions::ReleaseBundle.new(bundle: found, person:)
         changes = action.changes
         last = found.releases.listed.last&.number
         answer({findings: action.findings.map(&:to_h), level: changes.level, number: changes.next(last), last:, notes: changes.notes, differences: changes.differences})

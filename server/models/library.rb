@@ -18,6 +18,15 @@ module Fobrel
       has_many :recipes
       has_many :tasks
       validates :name, presence: true
+      validates :canvas_width, :canvas_height, numericality: {only_integer: true, in: 1..100_000}
+
+      # @return [Hash] width and height in px of what is painted on here
+      def canvas = {"width" => canvas_width, "height" => canvas_height}
+
+      # @param sides [Hash] as #canvas gives it
+      def canvas=(sides)
+        assign_attributes(canvas_width: sides["width"], canvas_height: sides["height"])
+      end
 
       # @param references [Array<String>] "sha256:…"
       # @return [Array<String>] the sums of those that an edition of a brush here needs

@@ -16,6 +16,7 @@ RSpec.describe "a backup of a whole library", :api do
 
   # Something of everything that a library can hold.
   def fill(library)
+    library.update!(canvas: {"width" => 4000, "height" => 3000})
     lines = library.families.create!(name: "Lines")
     dry = library.families.create!(name: "Dry", parent: lines, position: 1)
     library.families.create!(name: "Unused", position: 2)
@@ -59,7 +60,7 @@ RSpec.describe "a backup of a whole library", :api do
 
   def back_up(library) = call(:post, "/api/libraries/#{library.id}/exports", {kind: "backup", of: {library: true}, name: "Storm"})
 
-  def counts(library) = %i[presets families labels tags brush_sets bundles seats recipes].to_h { [_1, library.public_send(_1).count] }
+  def counts(library) = %i[presets families labels tags brush_sets bundles seats recipes].to_h { [_1, library.public_send(_1).count] }.merge(canvas: library.reload.canvas)
 
   it "comes back the same to the byte, once, and its undo leaves nothing behind" do
     bytes = back_up(@first)

@@ -82,7 +82,9 @@ RSpec.describe "bundles and releases", :api do
     call(:put, "/api/presets/#{ids[1]}/lock", {locked: true})
     call(:post, "#{library}/hidings", {preset_ids: [ids[2]]})
     resize(ids[3], 900)
-    found = preflight("?width=800&height=600")["findings"].map { _1.values_at("kind", "key", "stops") }
+    expect(call(:put, "#{library}/canvas", {width: 0, height: 600})["error"]).to match(/Canvas width must be/)
+    call(:put, "#{library}/canvas", {width: 800, height: 600})
+    found = preflight["findings"].map { _1.values_at("kind", "key", "stops") }
     expect(found).to include(["hidden", ids[2], true], ["draft", ids[0], false], ["locked", ids[1], false], ["size", ids[3], false])
     expect(found.map(&:last)).to eq(found.map(&:last).sort_by { _1 ? 0 : 1 })
     # The brush that was resized is no stock any more.

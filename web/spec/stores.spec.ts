@@ -26,7 +26,7 @@ beforeEach(() => {
     return ok({ csrf: 't', person: { id: 1, name: 'Maren' }, libraries: [] })
   }) as never)
   vi.spyOn(api, 'GET').mockImplementation(((path: string) => ok(
-    path.endsWith('/session') ? { csrf: 't', person: { id: 1, name: 'Maren' }, libraries: [{ id: 7, name: 'Storm', role: 'lead' }, { id: 9, name: 'Second', role: 'guest' }] }
+    path.endsWith('/session') ? { csrf: 't', person: { id: 1, name: 'Maren' }, libraries: [{ id: 7, name: 'Storm', role: 'lead', canvas: { width: 1920, height: 1080 } }, { id: 9, name: 'Second', role: 'guest', canvas: { width: 800, height: 600 } }] }
       : path.endsWith('/order') ? { families: [{ id: 3, name: 'Inks', parent_id: null, position: 0 }], labels: [] }
         : path.endsWith('/tags') ? { tags: [{ id: 4, name: 'sea', synonyms: [], count: 2 }] }
           : path.endsWith('/facets') ? { total: 2, states: [{ key: 'draft', count: 5 }], traits: [] } : { sets: [], seats: [] },

@@ -1,17 +1,16 @@
 <script setup lang="ts">
 import { useLocalStorage } from '@vueuse/core'
-import { computed } from 'vue'
+import { computed, reactive } from 'vue'
+import { useSession } from '../stores/session'
 import ReviseDialog from './ReviseDialog.vue'
 
 /** Brings the sizes of brushes in line with a canvas. */
 defineProps<{ ids: number[] }>()
 defineEmits<{ close: [] }>()
-const canvas = useLocalStorage('fobrel.canvas', { width: 1920, height: 1080, share: 25 })
-const change = computed(() => {
-  const { width, height, share } = canvas.value
-  return width && height && share ? { change: 'fit' as const, width, height, share: share / 100 } : undefined
-})
-const limit = computed(() => Math.round(Math.min(canvas.value.width, canvas.value.height) * canvas.value.share) / 100)
+const share = useLocalStorage('fobrel.share', 25)
+const canvas = reactive({ ...useSession().library!.canvas })
+const change = computed(() => (canvas.width && canvas.height && share.value ? { change: 'fit' as const, ...canvas, share: share.value / 100 } : undefined))
+const limit = computed(() => Math.round(Math.min(canvas.width, canvas.height) * share.value) / 100)
 </script>
 
 <template>
@@ -19,7 +18,7 @@ const limit = computed(() => Math.round(Math.min(canvas.value.width, canvas.valu
     <div class="line">
       Canvas <el-input-number v-model="canvas.width" size="small" :min="1" :max="100000" :controls="false" aria-label="Width of the canvas in px" /> ×
       <el-input-number v-model="canvas.height" size="small" :min="1" :max="100000" :controls="false" aria-label="Height of the canvas in px" /> px, no brush larger than
-      <el-input-number v-model="canvas.share" size="small" :min="1" :max="100" :controls="false" aria-label="Share of the short side in %" /> % of the short side: <b>{{ limit }} px</b>
+      <el-input-number v-model="share" size="small" :min="1" :max="100" :controls="false" aria-label="Share of the short side in %" /> % of the short side: <b>{{ limit }} px</b>
     </div>
   </ReviseDialog>
 </template>

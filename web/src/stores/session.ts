@@ -32,10 +32,16 @@ export const useSession = defineStore('session', () => {
   }
   const signOut = async () => take(await of(api.DELETE('/api/session')))
 
+  /** What the library's sizes are held against; for leads to change. */
+  async function paintOn(canvas: { width: number; height: number }) {
+    const { canvas: now } = await of(api.PUT('/api/libraries/{library}/canvas', { params: { path: { library: libraryId.value! } }, body: canvas }))
+    if (library.value) library.value.canvas = now
+  }
+
   function look(id: number) {
     localStorage.setItem('fobrel.library', String(id))
     libraryId.value = id
   }
 
-  return { person, libraries, library, libraryId, ready, mayEdit, mayHandOut, load, signIn, signOut, look }
+  return { person, libraries, library, libraryId, ready, mayEdit, mayHandOut, load, signIn, signOut, look, paintOn }
 })

@@ -55,6 +55,8 @@ watch(chosen, (now, before) => {
   if (now?.id !== before?.id) { flight.value = undefined; pair.value = []; compared.value = undefined }
   check()
 }, { immediate: true })
+const canvas = ref<{ width: number; height: number }>()
+const saveCanvas = () => toast.attempt(async () => { await session.paintOn(canvas.value!); canvas.value = undefined; await check() })
 const worded = computed(() => !!chosen.value && (['name', 'description', 'author', 'licence'] as const).some((key) => words[key] !== chosen.value![key]))
 
 async function doing(deed: () => Promise<unknown>, said?: string) {
@@ -120,7 +122,10 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
         <label class="wide">Description<el-input v-model="words.description" type="textarea" :rows="2" aria-label="Description" maxlength="5000" /></label><el-button native-type="submit" :disabled="!worded || busy">Save the words</el-button>
       </form>
       <section v-if="flight" class="flight" aria-label="Preflight">
-        <div class="line"><h2>Preflight</h2><span v-if="stops" class="missing">{{ stops }} to mend before a release</span><span v-else-if="flight.level || !flight.last" class="soft">ready: the next release is {{ flight.number }}{{ flight.level ? `, a ${flight.level} change` : '' }}</span><span v-else class="soft">nothing differs from release {{ flight.last }}</span></div>
+        <div class="line"><h2>Preflight</h2><span v-if="stops" class="missing">{{ stops }} to mend before a release</span><span v-else-if="flight.level || !flight.last" class="soft">ready: the next release is {{ flight.number }}{{ flight.level ? `, a ${flight.level} change` : '' }}</span><span v-else class="soft">nothing differs from release {{ flight.last }}</span><span class="grow" />
+          <form v-if="canvas" class="line canvas" @submit.prevent="saveCanvas" @keydown.esc="canvas = undefined">canvas<el-input-number v-model="canvas.width" size="small" :min="1" :max="100000" :precision="0" :controls="false" aria-label="Width of the studio’s canvas in px" />×<el-input-number v-model="canvas.height" size="small" :min="1" :max="100000" :precision="0" :controls="false" aria-label="Height of the studio’s canvas in px" /><el-button size="small" native-type="submit" :disabled="!canvas.width || !canvas.height">Save</el-button></form>
+          <button v-else-if="session.mayHandOut" class="plain" title="The studio’s canvas, which sizes are held against" @click="canvas = { ...session.library!.canvas }">canvas {{ session.library!.canvas.width }} × {{ session.library!.canvas.height }} px</button>
+          <span v-else class="soft">canvas {{ session.library!.canvas.width }} × {{ session.library!.canvas.height }} px</span></div>
         <div v-for="(one, index) in flight.findings.slice(0, 40)" :key="index" class="finding" :class="{ stops: one.stops }"><span class="kind" :class="one.stops ? 'missing' : 'changed'">{{ one.kind }}</span><span>{{ one.sentence }}</span><button v-if="one.key !== null" class="plain small" @click="jump(one.key, one.kind)">go there</button></div>
         <p v-if="!flight.findings.length" class="soft">Nothing to mend.</p>
       </section>
@@ -164,4 +169,6 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
 .ask { display: grid; gap: 10px; } .ask p { margin: 0; }
 .end { justify-content: flex-end; } .end :deep(.el-button + .el-button) { margin-left: 0; }
 h2 { margin-bottom: 4px; }
+.canvas { flex: none; gap: 5px; } .canvas .el-input-number { width: 66px; }
+.flight .line:first-child > .soft { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } .flight .line:first-child > button { flex: none; }
 </style>
