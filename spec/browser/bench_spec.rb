@@ -15,11 +15,14 @@ RSpec.describe "the Bench", :browser do
   it "tunes by number, key, slider and two-way field; marks, counts and takes back setting by setting" do
     sign_in("maren")
     bench("Quay line")
+    top = -> { evaluate_script("document.querySelector('[aria-label=Settings]').getBoundingClientRect().top") }
+    before = top.call
     tune "Size in px", 28
     find_field("Hardness in %").click
     find_field("Hardness in %").send_keys(:down, :down)
     expect(page).to have_css(".group", text: /Mark\s*◗?\s*2/)
     expect(page).to have_content("Size 15 px → 28 px")
+    expect(top.call).to eq(before) # nothing moves under the hand when what differs is told
     execute_script("document.querySelector('[aria-label^=\"Size across\"]').focus()")
     page.driver.browser.keyboard.type(:right, :up)
     expect(page).to have_field("Size in px", with: "29")

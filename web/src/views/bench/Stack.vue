@@ -137,7 +137,9 @@ const title = (text: string) => text.split(':')[0]!
 .size { width: 54px; } .zoom { width: 40px; margin: 0 6px; }
 .rows { max-height: 276px; overflow: auto; }
 .row { display: grid; grid-template-columns: 100px minmax(0, 1fr) 206px; gap: 14px; align-items: center; margin-bottom: 4px; }
-.said { display: flex; flex-direction: column; align-items: flex-start; gap: 1px; min-width: 0; }
+/* As tall as a strip whatever it says, so that nothing below moves under the hand. */
+.said { display: flex; flex-direction: column; align-items: flex-start; justify-content: center; min-width: 0; height: 64px; overflow: hidden; line-height: 1.22; }
+.said > button { padding-block: 0; }
 .said > .small:not(button) { display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; }
 .where { display: block; height: 64px; overflow: auto; border: 1px solid var(--line); border-radius: 6px; background: #fff; }
 .where img { display: block; width: 100%; height: 62px; object-fit: contain; }
