@@ -73,8 +73,7 @@ module Fobrel
       post "/api/libraries/:library/sets" do
         data = json
         found = library(:edit)
-        from = data["from"] && found.brush_sets.find(number(data["from"]))
-        made = Actions::MakeSet.call(library: found, person:, name: text(data, "name"), query: data["query"] && text(data, "query"), ids: (ids(data) if from || data.key?("preset_ids")), sections: sections(data), from:, before: from && ids(data, "before"))
+        made = Actions::MakeSet.call(library: found, person:, name: text(data, "name"), query: data["query"] && text(data, "query"), ids: (ids(data) if data.key?("preset_ids")), sections: sections(data))
         answer(sets([made]).first, 201)
       end
 
@@ -83,6 +82,13 @@ module Fobrel
         set = of_library(Models::BrushSet, :edit)
         entry = Actions::FillSet.call(set:, person:, ids: ids(data), before: data["before"] && ids(data, "before"), sections: sections(data))
         answer({set: sets([set]).first, entry: Views::Entry.new(entry).to_h})
+      end
+
+      # A part of a set becomes a set of its own.
+      post "/api/sets/:id/split" do
+        data = json
+        entry = Actions::SplitSet.call(set: of_library(Models::BrushSet, :edit), person:, name: text(data, "name"), ids: ids(data), before: ids(data, "before"))
+        answer({set: sets([Models::BrushSet.find(entry.undo["made"])]).first, entry: Views::Entry.new(entry).to_h}, 201)
       end
 
       # What it is called, and what a standing set asks for.

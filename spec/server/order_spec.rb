@@ -191,10 +191,15 @@ RSpec.describe "finding and ordering", :api do
 
     it "splits a set in one go, or not at all" do
       set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(ids.first(5), {ids[3] => "Night"}) }
-      split = ->(before) { call(:post, "#{library}/sets", {name: "Rest", preset_ids: ids[3, 2], sections: {ids[3] => "Night"}, from: set.id, before:}) }
+      split = ->(before) { call(:post, "/api/sets/#{set.id}/split", {name: "Rest", preset_ids: ids[3, 2], before:}) }
       expect([split[ids.first(4)]["error"], @first.brush_sets.pluck(:name)]).to match([/Somebody changed “Kit” meanwhile/, ["Kit"]])
-      expect(split[ids.first(5)].values_at("preset_ids", "sections")).to eq([ids[3, 2], {ids[3].to_s => "Night"}])
-      expect(set.preset_ids_in_order).to eq(ids.first(3))
+      done = split[ids.first(5)]
+      expect([done["set"].values_at("preset_ids", "sections"), set.preset_ids_in_order]).to eq([[ids[3, 2], {ids[3].to_s => "Night"}], ids.first(3)])
+      undo(done["entry"])
+      expect([set.preset_ids_in_order, set.section_by_preset, @first.brush_sets.pluck(:name)]).to eq([ids.first(5), {ids[3] => "Night"}, ["Kit"]])
+      done = split[ids.first(5)]
+      @first.brush_sets.find_by!(name: "Rest").put_in_order([ids[4]])
+      expect(call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]).to match([/“Rest” has been changed since/])
     end
 
     it "fills a standing set from its search" do

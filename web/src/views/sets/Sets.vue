@@ -49,7 +49,7 @@ const put = (set: BrushSet, ids: number[], sections?: Record<string, string>) =>
     }
   })
 
-async function make(name: string, more: { preset_ids?: number[]; sections?: Record<string, string>; from?: number; before?: number[] } = {}) {
+async function make(name: string, more: { preset_ids?: number[]; sections?: Record<string, string> } = {}) {
   let id: number | undefined
   await toast.attempt(async () => {
     id = (await of(api.POST('/api/libraries/{library}/sets', { ...library.path(), body: { name, ...more } }))).id
@@ -75,11 +75,12 @@ async function go() {
   let well = true
   if (what === 'name') well = await toast.attempt(async () => { await of(api.PUT('/api/sets/{id}/name', { params: { path: { id: set.id } }, body: { name: word.value, ...(set.query !== null ? { query: line.value } : {}) } })); await library.load() })
   if (what === 'copy') { const id = await make(word.value, { preset_ids: held.value, sections: set.sections }); well = id !== undefined; if (id) router.replace({ query: { set: id } }) }
-  if (what === 'split') {
-    const id = await make(word.value, { preset_ids: set.preset_ids.slice(splitAt.value), sections: set.sections, from: set.id, before: set.preset_ids })
-    well = id !== undefined
-    if (id) router.replace({ query: { set: set.id, beside: id } })
-  }
+  if (what === 'split') well = await toast.attempt(async () => {
+    const { set: made, entry } = await of(api.POST('/api/sets/{id}/split', { params: { path: { id: set.id } }, body: { name: word.value, preset_ids: set.preset_ids.slice(splitAt.value), before: set.preset_ids } }))
+    await library.load()
+    router.replace({ query: { set: set.id, beside: made.id } })
+    toast.done(entry.summary, entry)
+  })
   if (what === 'join' || what === 'subtract') {
     const second = library.sets.find(({ id }) => id === other.value)
     well = !!second && (await toast.attempt(async () => {
