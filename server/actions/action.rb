@@ -28,6 +28,14 @@ module Fobrel
 
       def presets_of(library, ids) = self.class.presets_of(library, ids)
 
+      # What became of an order made by hand.
+      def reordered(name, was, now)
+        added = (now - was).size
+        gone = (was - now).size
+        parts = [("#{added} added to" if added.positive?), ("#{gone} taken out of" if gone.positive?)].compact
+        "#{parts.empty? ? "New order in" : parts.join(", ")} “#{name}”"
+      end
+
       def brushes(count) = "#{count} #{(count == 1) ? "brush" : "brushes"}"
     end
   end

@@ -11,8 +11,9 @@ module Fobrel
       # @param before [Array<Integer>, nil] the order the person saw; nil does not check
       # @param sections [Hash{Integer => String}, nil]
       # @param cover [Integer, nil] the preset whose strip is the cover
-      def initialize(bundle:, words: {}, ids: nil, before: nil, sections: nil, cover: nil)
+      def initialize(bundle:, person:, words: {}, ids: nil, before: nil, sections: nil, cover: nil)
         @bundle = bundle
+        @person = person
         @words = words.slice(*WORDS)
         @ids = ids
         @before = before
@@ -20,17 +21,28 @@ module Fobrel
         @cover = cover
       end
 
-      # @return [Models::Bundle]
+      # @return [Models::LedgerEntry, nil] nil where neither its brushes nor their order change
       # @raise [Overtaken] when somebody changed its brushes meanwhile
       def call
         @bundle.lock!
         was = @bundle.preset_ids_in_order
         raise Overtaken, "Somebody changed “#{@bundle.name}” meanwhile. Nothing was overwritten. Look at it again and change once more." if @before && @before != was
         @bundle.update!(@words)
-        @bundle.put_in_order(@ids ? presets_of(@bundle.library, @ids).map(&:id) : was, @sections || @bundle.section_by_preset) if @ids || @sections
-        @bundle.update!(cover_id: @cover) if @cover && @bundle.preset_ids_in_order.include?(@cover)
-        @bundle.update!(cover_id: nil) unless @bundle.cover_id.nil? || @bundle.preset_ids_in_order.include?(@bundle.cover_id)
-        @bundle
+        entry = order(was) if @ids || @sections
+        held = @bundle.preset_ids_in_order
+        @bundle.update!(cover_id: @cover) if @cover && held.include?(@cover)
+        @bundle.update!(cover_id: nil) unless @bundle.cover_id.nil? || held.include?(@bundle.cover_id)
+        entry
+      end
+
+      private
+
+      def order(was)
+        kept = @bundle.section_by_preset
+        now = @ids ? presets_of(@bundle.library, @ids).map(&:id) : was
+        @bundle.put_in_order(now, @sections || kept)
+        return if now == was && @bundle.section_by_preset == kept
+        write_down(@bundle.library, @person, "bundle", reordered(@bundle.name, was, now), {"bundle" => @bundle.id, "before" => was, "after" => now, "sections" => kept, "cover" => @bundle.cover_id})
       end
     end
   end

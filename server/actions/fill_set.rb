@@ -27,7 +27,7 @@ module Fobrel
         ids = with_hidden(presets_of(@set.library, @ids).map(&:id), was, hidden)
         kept = @set.section_by_preset
         @set.put_in_order(ids, @sections ? @sections.merge(kept.slice(*hidden)) : kept)
-        write_down(@set.library, @person, "set", summary(was, ids), {"set" => @set.id, "before" => was, "after" => ids, "sections" => kept})
+        write_down(@set.library, @person, "set", reordered(@set.name, was, ids), {"set" => @set.id, "before" => was, "after" => ids, "sections" => kept})
       end
 
       private
@@ -39,16 +39,6 @@ module Fobrel
           ids.insert(before ? ids.index(before) + 1 : 0, id)
         end
         ids
-      end
-
-      def summary(was, ids)
-        added = (ids - was).size
-        gone = (was - ids).size
-        parts = []
-        parts << "#{added} added to" if added.positive?
-        parts << "#{gone} taken out of" if gone.positive?
-        parts << "New order in" if parts.empty?
-        "#{parts.join(", ")} “#{@set.name}”"
       end
     end
   end

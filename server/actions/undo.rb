@@ -8,7 +8,7 @@ module Fobrel
                "start plan" => :plan_back, "import" => :take_out,
                "restore" => :bring_back, "home" => :home_back, "fit" => :bring_back, "copy settings" => :bring_back, "lock" => :lock_back,
                "rename" => :bring_back, "family" => :sort_back, "label" => :sort_back, "hide" => :show_again, "bring back" => :hide_again, "duplicate" => :take_copies,
-               "merge tags" => :part_tags, "doubles" => :doubles_back, "remove" => :make_again, "split" => :join_again}.freeze
+               "merge tags" => :part_tags, "doubles" => :doubles_back, "remove" => :make_again, "split" => :join_again, "bundle" => :bundle_back}.freeze
 
       # @param entry [Models::LedgerEntry]
       def initialize(entry:, person:)
@@ -37,6 +37,13 @@ module Fobrel
       def set_back
         set = Models::BrushSet.find_by(id: @undo["set"])
         set ? order_back(set) : @kept << "The set is no longer there."
+      end
+
+      # Its cover too, if it was taken out with its brush.
+      def bundle_back
+        bundle = Models::Bundle.find_by(id: @undo["bundle"]) or return @kept << "The bundle is no longer there."
+        order_back(bundle)
+        bundle.update!(cover_id: @undo["cover"]) if bundle.cover_id.nil? && bundle.preset_ids_in_order.include?(@undo["cover"])
       end
 
       def join_again

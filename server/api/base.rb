@@ -110,6 +110,12 @@ module Fobrel
           valid ? list : raise(Halt.new(400, "#{key} must be a list of numbers."))
         end
 
+        # Which heading each preset stands under; nil where nothing is said of it.
+        def sections(data)
+          return unless data["sections"].is_a?(Hash)
+          data["sections"].to_h { |id, name| [number(id), name.to_s[0, 60]] }
+        end
+
         # A preset sent by the page. Its pictures must be ones that a brush of this library
         # needs already: knowing the sum of another library's picture is no key to it.
         def document(data, library)

@@ -12,7 +12,7 @@ module Fobrel
         data = json
         found = library(:edit)
         made = Models::Record.transaction do
-          found.bundles.create!(name: text(data, "name"), author: person.name).tap { |bundle| Actions::ChangeBundle.call(bundle:, ids: data.key?("preset_ids") ? ids(data) : []) }
+          found.bundles.create!(name: text(data, "name"), author: person.name).tap { |bundle| Actions::ChangeBundle.call(bundle:, person:, ids: data.key?("preset_ids") ? ids(data) : [], sections: sections(data)) }
         end
         answer(bundle_view(made), 201)
       end
@@ -20,9 +20,9 @@ module Fobrel
       put "/api/bundles/:id" do
         data = json
         found = bundle(:edit)
-        Actions::ChangeBundle.call(bundle: found, words: Actions::ChangeBundle::WORDS.select { data.key?(_1) }.to_h { [_1, text(data, _1)] }, ids: data["preset_ids"] && ids(data),
-          before: data["before"] && ids(data, "before"), sections: data["sections"].is_a?(Hash) ? data["sections"].to_h { |id, name| [number(id), name.to_s[0, 60]] } : nil, cover: data["cover"].is_a?(Integer) ? data["cover"] : nil)
-        answer(bundle_view(found.reload))
+        entry = Actions::ChangeBundle.call(bundle: found, person:, words: Actions::ChangeBundle::WORDS.select { data.key?(_1) }.to_h { [_1, text(data, _1)] }, ids: data["preset_ids"] && ids(data),
+          before: data["before"] && ids(data, "before"), sections: sections(data), cover: data["cover"].is_a?(Integer) ? data["cover"] : nil)
+        answer({bundle: bundle_view(found.reload), entry: entry && Views::Entry.new(entry).to_h})
       end
 
       delete "/api/bundles/:id" do

@@ -106,11 +106,6 @@ module Fobrel
 
         def plain(record) = record.attributes.slice("id", "name", "parent_id", "colour", "shape", "position")
 
-        def sections(data)
-          return unless data["sections"].is_a?(Hash)
-          data["sections"].to_h { |id, name| [number(id), name.to_s[0, 60]] }
-        end
-
         def sets(list)
           items = Models::SetItem.where(brush_set: list).joins(:preset).merge(Models::Preset.shown).order(:position).pluck(:brush_set_id, :preset_id, :section).group_by(&:first)
           Views::BrushSet.new(list, params: {items:, count: ->(set) { standing(set) }}).to_h

@@ -55,6 +55,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
   def state(library)
     presets = library.presets.order(:id)
     {presets: presets.pluck(:id, :name, :plain_name, :fingerprint, :altered, :family_id, :label_id, :hidden_at, :size, :traits), tags: Studio::M::Tagging.joins(:tag).where(preset: presets).order("tags.name", :preset_id).pluck("tags.name", :preset_id),
+     bundles: library.bundles.order(:name).map { [_1.words, _1.cover_id, _1.preset_ids_in_order, _1.section_by_preset] },
      sets: library.brush_sets.order(:name).map { [_1.name, _1.query, _1.preset_ids_in_order, _1.section_by_preset] }, drafts: Studio::M::Draft.where(preset: presets).order(:preset_id).pluck(:preset_id, :fingerprint),
      seats: library.seats.order(:id).map(&:preset_ids_in_order), synonyms: Studio::M::TagSynonym.order(:name).pluck(:name)}
   end
@@ -63,6 +64,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     ids = @first.presets.in_order.ids
     family = @first.families.create!(name: "Inks")
     set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(ids.first(4), {ids[1] => "Nibs"}) }
+    bundle = @first.bundles.create!(name: "Kit", cover: @first.presets.find(ids[0])).tap { _1.put_in_order(ids.first(3), {ids[1] => "Nibs"}) }
     @first.seats.create!(name: "Desk", folder: "desk-m").put_in_order(ids.last(3))
     lineart, flat = %w[lineart flat].map { |name| @first.tags.find_by!(name:) }
     flat.synonyms.create!(library: @first, name: "even")
@@ -76,6 +78,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
       "rename" => -> { Fobrel::Actions::RenamePresets.call(**with, ids:, rules: {"suffix" => " x"}) },
       "duplicate" => -> { Fobrel::Actions::DuplicatePresets.call(**with, ids: ids.first(3)) },
       "set" => -> { Fobrel::Actions::FillSet.call(set:, person:, ids: ids.reverse, sections: {ids[0] => "All"}) },
+      "bundle" => -> { Fobrel::Actions::ChangeBundle.call(bundle:, person:, ids: ids.values_at(3, 1), sections: {ids[3] => "Wet"}) },
       "remove" => -> { Fobrel::Actions::Remove.call(record: @first.brush_sets.find_by!(name: "Kit"), person:) },
       "doubles" => -> { Fobrel::Actions::KeepDouble.call(**with, keep: ids[0], ids: ids[1..]) },
       "fit" => lambda {

@@ -66,7 +66,10 @@ async function doing(deed: () => Promise<unknown>, said?: string) {
   return well
 }
 const saveWords = () => doing(() => of(api.PUT('/api/bundles/{id}', { ...at(), body: { ...words } })), 'The words of the bundle are saved.')
-const put = (ids: number[], sections?: Record<string, string>) => doing(() => of(api.PUT('/api/bundles/{id}', { ...at(), body: { preset_ids: ids, before: chosen.value!.preset_ids, ...(sections ? { sections } : {}) } })))
+const put = (ids: number[], sections?: Record<string, string>) => doing(async () => {
+  const { entry } = await of(api.PUT('/api/bundles/{id}', { ...at(), body: { preset_ids: ids, before: chosen.value!.preset_ids, ...(sections ? { sections } : {}) } }))
+  if (entry) toast.done(entry.summary, entry)
+})
 const cover = (id: number) => doing(() => of(api.PUT('/api/bundles/{id}', { ...at(), body: { cover: id } })))
 async function make(name: string) {
   let id: number | undefined

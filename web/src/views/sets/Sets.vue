@@ -101,8 +101,7 @@ const orderBy = (order: 'name' | 'size' | 'colour' | 'use' | 'changed') => toast
 /** A bundle with the set's brushes, order and sections. */
 const bundle = () => toast.attempt(async () => {
   const set = chosen.value!
-  const made = await of(api.POST('/api/libraries/{library}/bundles', { ...library.path(), body: { name: set.name, preset_ids: held.value } }))
-  if (Object.keys(set.sections).length) await of(api.PUT('/api/bundles/{id}', { params: { path: { id: made.id } }, body: { preset_ids: made.preset_ids, before: made.preset_ids, sections: set.sections } }))
+  const made = await of(api.POST('/api/libraries/{library}/bundles', { ...library.path(), body: { name: set.name, preset_ids: held.value, sections: set.sections } }))
   await router.push({ name: 'bundles', query: { bundle: made.id } })
   toast.done(`The bundle “${made.name}” holds ${made.preset_ids.length} brushes.`)
 })
