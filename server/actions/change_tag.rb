@@ -15,7 +15,9 @@ module Fobrel
       def call
         taken = @tag.library.tags.where.not(id: @tag.id).where("lower(name) IN (?)", [@changes[:name].strip, *@synonyms].map(&:downcase)).pick(:name)
         raise Core::Problem, "“#{taken}” is a tag of its own. Nothing was changed. Merge the two if they mean the same." if taken
+        from = @tag.name
         @tag.update!(**@changes)
+        ChangeGroup.follow(@tag, from)
         @tag.synonyms.delete_all
         @synonyms.each { @tag.synonyms.create!(library_id: @tag.library_id, name: _1) }
         @tag

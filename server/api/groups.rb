@@ -41,8 +41,7 @@ module Fobrel
           data = json.slice(*fields)
           found = of_library(model, :edit)
           check_parent(found.library, data)
-          found.update!(data)
-          answer(plain(found))
+          answer(plain(Actions::ChangeGroup.call(record: found, changes: data)))
         end
       end
 
@@ -95,8 +94,8 @@ module Fobrel
       put "/api/sets/:id/name" do
         data = json
         set = of_library(Models::BrushSet, :edit)
-        set.update!({name: text(data, "name")}.merge((set.standing? && data["query"]) ? {query: text(data, "query")} : {}))
-        answer(sets([set]).first)
+        changes = {name: text(data, "name")}.merge((set.standing? && data["query"]) ? {query: text(data, "query")} : {})
+        answer(sets([Actions::ChangeGroup.call(record: set, changes:)]).first)
       end
 
       helpers do

@@ -202,6 +202,18 @@ RSpec.describe "finding and ordering", :api do
       expect(call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]).to match([/“Rest” has been changed since/])
     end
 
+    it "lets searches that are kept follow new names" do
+      lineart = @first.tags.find_by!(name: "lineart")
+      family, label = %w[families labels].map { |kind| call(:post, "#{library}/#{kind}", {name: "Old"}) }
+      kit = call(:post, "#{library}/sets", {name: "Kit", preset_ids: ids.first(2)})
+      kept = call(:post, "#{library}/sets", {name: "All", query: "tag: LINEART, x; family: old; label: old; set: kit; used in: Kit"})
+      call(:put, "/api/tags/#{lineart.id}", {name: "line; art", colour: "moss", shape: "drop", synonyms: []})
+      call(:put, "/api/families/#{family["id"]}", {name: "Inks, pale"})
+      call(:put, "/api/labels/#{label["id"]}", {name: "New"})
+      call(:put, "/api/sets/#{kit["id"]}/name", {name: "First kit"})
+      expect(@first.brush_sets.find(kept["id"]).query).to eq('tag: "line; art", x; family: "Inks, pale"; label: New; set: First kit; used in: First kit')
+    end
+
     it "fills a standing set from its search" do
       set = call(:post, "#{library}/sets", {name: "Big", query: "size: over 25"})
       expect([set["count"], set["preset_ids"]]).to eq([found("size: over 25").size, []])
