@@ -153,6 +153,7 @@ module Fobrel
       def fill_sets
         @arrival.words.fetch("sets", []).each do |group|
           next standing_set(group) if group["query"]
+          next @notes << "The set “#{group["name"]}” fills itself from a search here, so nothing was put there." if named(group["name"])&.standing?
           set = found_set(group["name"])
           was = set.preset_ids_in_order
           added = group["presets"].filter_map { by_document[_1] }.uniq - was
@@ -164,15 +165,19 @@ module Fobrel
       end
 
       def standing_set(group)
-        return if @library.brush_sets.exists?(["lower(name) = lower(?)", group["name"].strip])
+        return if named(group["name"])
+        Core::Curation::Query.parse(group["query"])
         @undo["sets"] << @library.brush_sets.create!(name: group["name"].strip[0, 100], query: group["query"]).id
+      rescue Core::Curation::Query::Unclear => e
+        @notes << "The set “#{group["name"]}” was left out: #{e.message}"
       end
 
+      def named(name) = @library.brush_sets.find_by("lower(name) = lower(?)", name.strip[0, 100])
+
       def found_set(name)
-        name = name.strip[0, 100]
-        set = @library.brush_sets.find_by("lower(name) = lower(?)", name)
+        set = named(name)
         raise Core::Problem, "“#{set.name}” fills itself from a search, so nothing can be put there. Nothing was taken in. Choose another set." if set&.standing?
-        set || @library.brush_sets.create!(name:).tap { @undo["sets"] << _1.id }
+        set || @library.brush_sets.create!(name: name.strip[0, 100]).tap { @undo["sets"] << _1.id }
       end
 
       # The set that was chosen: everything of the arrival at a place, or in place of what it holds.

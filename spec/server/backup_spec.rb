@@ -99,9 +99,10 @@ RSpec.describe "a backup of a whole library", :api do
   it "overwrites nothing that is here, and its undo keeps what was changed since" do
     own = @second.bundles.create!(name: "harbour", description: "Ours")
     @second.brush_sets.create!(name: "found", query: "tag: sea")
+    @second.brush_sets.create!(name: "two", query: "tag: sky")
     done = take_in(@second, back_up(@first))
     expect([own.reload.description, own.releases.count, @second.brush_sets.find_by!(name: "found").query]).to eq(["Ours", 0, "tag: sea"])
-    expect(done["report"]["notes"]).to match([/“harbour” is here already and stays as it is; the backup has releases/])
+    expect(done["report"]["notes"]).to match([/“Two” fills itself from a search here/, /“harbour” is here already and stays as it is; the backup has releases/])
     tuned = @second.presets.find_by!(document_id: presets[2].document_id)
     tune(tuned, 0.9, "Since")
     @second.seats.first.put_in_order([tuned.id])
@@ -116,6 +117,13 @@ RSpec.describe "a backup of a whole library", :api do
     done = take_in(@second, bytes)
     expect(done["report"]["notes"]).to match([/releases of “Harbour” were left out: only a lead/, /start plans were left out/])
     expect([@second.bundles.first.releases.count, @second.seats.count, @second.presets.where.not(locked_by: nil).count, @second.families.count]).to eq([0, 0, 0, 3])
+  end
+
+  it "leaves out a search that nobody can read, and says so" do
+    payload = Fobrel::Core::Package::Archive.read(back_up(@first)).select { |path, _| path.start_with?("data/") }.transform_keys { _1.delete_prefix("data/") }
+    payload["bundle.json"] = payload["bundle.json"].sub('"family: lines"', '"colour: red"')
+    done = take_in(@second, Fobrel::Core::Package::Writer.pack(Fobrel::Core::Package::Writer.bag(payload)))
+    expect([done["report"]["notes"], @second.brush_sets.pluck(:name)]).to match([[/The set “Found” was left out: There is no term “colour:”/], match_array(%w[Two Empty])])
   end
 
   it "never takes a release for a picture" do

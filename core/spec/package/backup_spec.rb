@@ -83,6 +83,12 @@ RSpec.describe Fobrel::Core::Package::Backup do
     end
   end
 
+  it "refuses a NUL in a note, but not a note that only looks like one" do
+    note = ->(text) { survey(changed { |payload| edit(payload, "editions/#{fog.id}.json") { _1[0]["note"] = text } }).first.backup.histories[fog.id][0]["note"] }
+    expect { note["a\0b"] }.to raise_error(package::Reader::Invalid, /holds a NUL/)
+    expect(note["a\\u0000b"]).to eq("a\\u0000b")
+  end
+
   it "refuses the whole where a file of it is no JSON, or nested without end" do
     ["{", "#{"[" * 200}#{"]" * 200}"].each do |text|
       expect { survey(changed { |payload| payload["editions/#{fog.id}.json"] = text }) }.to raise_error(package::Reader::Invalid, /is not JSON/)

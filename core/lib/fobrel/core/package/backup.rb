@@ -40,6 +40,7 @@ module Fobrel
 
         def self.checked(json, path, schema)
           return yield("#{path} is larger than #{MAX_BYTES / 1024 / 1024} MB.") && nil if json.bytesize > MAX_BYTES
+          return yield("#{path} holds a NUL, which cannot be kept.") && nil if json.gsub("\\\\", "").include?("\\u0000")
           found = JSON.parse(json.dup.force_encoding("UTF-8").scrub, max_nesting: Preset::Preset::MAX_DEPTH + 2)
           wrong = schema.validate(found).first
           wrong ? yield("#{path}: #{Preset::Schema::Sentence.of(wrong)}") && nil : found
