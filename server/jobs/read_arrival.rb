@@ -18,7 +18,7 @@ module Fobrel
           @arrival.parts.delete_all
           store(found)
           @arrival.update!(state: "planned")
-          @task.finish("Read. Nothing is taken in yet.")
+          @task.finish("“#{@arrival.name}” is read. Nothing is taken in yet.")
         end
       end
 

@@ -64,6 +64,18 @@ RSpec.describe "the Intake and what goes out", :browser do
     expect(strokes.uniq.size).to eq(strokes.size)
   end
 
+  it "shows by itself what was laid into the watched folder" do
+    sign_in("maren")
+    go "Intake"
+    expect(page).to have_content("Nothing is waiting.")
+    folder = FileUtils.mkdir_p(Fobrel::Jobs::WatchedFolder.of(@first)).first
+    File.binwrite(File.join(folder, "anchor.png"), Fobrel::Demo::Drawing.tip("anchor", 40))
+    Fobrel::Jobs::WatchedFolder.look(Fobrel::Jobs::WatchedFolder.look({}))
+    expect(page).to have_content("“anchor.png” is read. Nothing is taken in yet.")
+    expect(page).to have_css(".choice.on", text: "anchor.png")
+    expect(page).to have_content("1 to take in")
+  end
+
   it "takes several files at once, a reel or a brush each, and says what cannot be read" do
     paths = %w[anchor gull].map { |name| File.join(files, "#{name}.png").tap { |path| File.binwrite(path, Fobrel::Demo::Drawing.tip(name, 4)) } }
     File.write(bad = File.join(files, "bad.json"), "{")

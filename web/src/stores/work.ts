@@ -18,6 +18,8 @@ export const useWork = defineStore('work', () => {
   let timer: ReturnType<typeof setTimeout> | undefined
   let waiting = new Map<number, (task: Task) => void>()
   let asked = 0
+  /** What had ended when this page looked last; undefined before its first look. */
+  let over: Set<number> | undefined
 
   const part = (task: Task) => (task.total ? Math.min(100, Math.round((100 * task.done) / task.total)) : 0)
 
@@ -29,7 +31,7 @@ export const useWork = defineStore('work', () => {
     toast.done(task.message, arrival?.entry ?? undefined)
   }
 
-  /** Looks how far everything is, and again until nothing is left to wait for. */
+  /** Looks how far everything is, often while something is under way; also at what came in by itself. */
   async function look() {
     clearTimeout(timer)
     const id = session.libraryId
@@ -40,16 +42,18 @@ export const useWork = defineStore('work', () => {
       if (mine !== asked || id !== session.libraryId) return
       const before = new Map(open.value.map((task) => [task.id, task]))
       tasks.value = got.tasks
-      for (const task of got.tasks) {
-        if (task.state !== 'done' && task.state !== 'failed') continue
+      const known = over
+      const finished = got.tasks.filter(({ state }) => state === 'done' || state === 'failed')
+      over = new Set(finished.map((task) => task.id))
+      for (const task of finished) {
         const done = waiting.get(task.id)
         waiting.delete(task.id)
-        if (before.has(task.id) || done) { await ended(task); done?.(task) }
+        if (before.has(task.id) || done || (known && !known.has(task.id))) { await ended(task); done?.(task) }
       }
     } catch {
       // The next look may go better; the work itself goes on.
     }
-    if (open.value.length || waiting.size) timer = setTimeout(look, 600)
+    timer = setTimeout(look, open.value.length || waiting.size ? 600 : 5000)
   }
 
   /** Waits for a piece of work that was just begun. */
@@ -57,7 +61,7 @@ export const useWork = defineStore('work', () => {
     return new Promise((done) => { waiting.set(task.id, done); look() })
   }
 
-  watch(() => session.libraryId, () => { tasks.value = []; waiting = new Map(); look() }, { immediate: true })
+  watch(() => session.libraryId, () => { tasks.value = []; waiting = new Map(); over = undefined; look() }, { immediate: true })
 
   return { tasks, open, part, look, follow }
 })

@@ -28,7 +28,7 @@ const time = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'nu
 
 const load = () => toast.attempt(async () => ({ arrivals: arrivals.value, folder: folder.value } = await of(api.GET('/api/libraries/{library}/arrivals', library.path()))))
 onMounted(load)
-watch(() => [library.stamp, toast.undone, work.tasks.filter(({ state }) => state === 'done').length], load)
+watch(() => [library.stamp, toast.undone, work.tasks.filter(({ state }) => state === 'done').map(({ id }) => id).join()], load)
 const show = (id: number) => router.replace({ query: { arrival: id } })
 
 /** Sends what was dropped or chosen, one file after the other, then has it read. */
