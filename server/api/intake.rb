@@ -6,7 +6,8 @@ module Fobrel
     class Intake < Base
       get "/api/libraries/:library/arrivals" do
         found = library(:edit)
-        answer({arrivals: found.arrivals.where.not(state: %w[open left]).includes(:person, :task).order(id: :desc).limit(60).map { brief(_1) }, folder: Jobs::WatchedFolder.of(found).delete_prefix("#{ROOT}/")})
+        light = found.arrivals.select(*(Models::Arrival.column_names - %w[words choices report])) # a backup's words are long
+        answer({arrivals: light.where.not(state: %w[open left]).includes(:person, :task, :ledger_entry).order(id: :desc).limit(60).map { brief(_1) }, folder: Jobs::WatchedFolder.of(found).delete_prefix("#{ROOT}/")})
       end
 
       post "/api/libraries/:library/arrivals" do
