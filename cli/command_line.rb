@@ -30,6 +30,7 @@ module Fobrel
       fobrel kit SET -o KIT.zip
       fobrel proof SET -o F.pdf|F.zip
       fobrel recipe RECIPE SET -o F
+      fobrel backup -o F.fobrel.zip
     TEXT
 
     COMMANDS = {
@@ -39,7 +40,7 @@ module Fobrel
       %w[package verify] => :package_verify, %w[package extract] => :package_extract,
       %w[package compare] => :package_compare,
       %w[seat start] => :seat_start,
-      %w[import] => :import, %w[export] => :export, %w[kit] => :kit, %w[proof] => :proof, %w[recipe] => :recipe
+      %w[import] => :import, %w[export] => :export, %w[kit] => :kit, %w[proof] => :proof, %w[recipe] => :recipe, %w[backup] => :backup
     }.freeze
 
     # @param arguments [Array<String>]
@@ -274,6 +275,20 @@ module Fobrel
       bytes = studio.export(found, {kind:, name: set["name"], of: {set: set["id"]}, options:})
       write(target, bytes)
       answer({file: target, bytes: bytes.bytesize, brushes: set["count"]}, "#{target}: #{set["count"]} brushes of “#{set["name"]}”, #{bytes.bytesize} bytes")
+    end
+
+    # Everything of a library, as a nightly job keeps it.
+    def backup
+      rest = arguments("library with --library", 0..) do |o|
+        output(o)
+        o.on("--library NAME") { @options[:library] = _1 }
+      end
+      raise Usage, "a backup is of a whole library; name it with --library" if rest.any?
+      target = wanted_output
+      found = library
+      bytes = studio.export(found, {kind: "backup", name: "#{found["name"]} backup", of: {library: true}})
+      write(target, bytes)
+      answer({file: target, bytes: bytes.bytesize}, "#{target}: all of “#{found["name"]}”, #{bytes.bytesize} bytes")
     end
 
     def seat_start

@@ -43,6 +43,8 @@ RSpec.describe "handing over, from outside the page" do
     expect(Fobrel::Core::Package::Reader.read(read("k.fobrel.zip")).presets.map(&:name)).to eq(@set.preset_ids_in_order.map { |id| Studio::M::Preset.find(id).name })
     expect([read("p.pdf")[0, 4], read("s.csv").lines.size, Fobrel::Core::Package::Archive.read(read("kit.zip")).keys]).to match(["%PDF", 4, include("settings.csv")])
     expect(@first.exports.where(goes_to: "the command line").pluck(:kind)).to eq(%w[package kit proof recipe])
+    out, = fobrel("backup", "-o", "all.fobrel.zip", *library)
+    expect([out, Fobrel::Core::Package::Reader.read(read("all.fobrel.zip")).then { [_1.presets.size, _1.backup.library["name"]] }]).to match([/all of “Storm over Skerrow”/, [8, @first.name]])
 
     out, = fobrel("import", "k.fobrel.zip", "--library", @second.name, "--plan")
     expect([out, @second.presets.count]).to match([/new\s+take\s+Bollard\n.*Nothing was changed/m, 0])
@@ -66,7 +68,7 @@ RSpec.describe "handing over, from outside the page" do
     end
     expect(fobrel("export", "Line kit", "-o", "x", "--library", @first.name, token: "fobrel_wrong")[1]).to match(/token is not known/)
     expect(fobrel("kit", "x", "-o", "y", token: "")[1]).to match(/There is no token/)
-    expect([fobrel("import", "a", "--plan", "--apply"), fobrel("import", "a", "--decide", "named=fly"), fobrel("import")].map { _1[2].exitstatus }).to eq([2, 2, 2])
+    expect([fobrel("import", "a", "--plan", "--apply"), fobrel("import", "a", "--decide", "named=fly"), fobrel("import"), fobrel("backup", "x", "-o", "y")].map { _1[2].exitstatus }).to eq([2, 2, 2, 2])
     expect(Dir.children(@folder)).not_to include("x", "y")
   end
 
