@@ -44,6 +44,13 @@ RSpec.describe Fobrel::Core::Package::Backup do
     expect(package::Writer.zip(package::Reader.read(bytes))).to eq(bytes)
   end
 
+  it "loses nothing on its way through a folder" do
+    Dir.mktmpdir do |folder|
+      package::Folder.write(package::Reader.read(bytes), folder)
+      expect(package::Writer.zip(package::Folder.read(folder))).to eq(bytes)
+    end
+  end
+
   it "is a plain package to whoever asks only for brushes" do
     found = package::Delivery.read([package::Delivery::File.new("b.zip", StringIO.new(bytes))])
     expect(found.items.map { [_1.kind, _1.preset.fingerprint, _1.past] }).to eq([["preset", fog.fingerprint, {"facts" => library["brushes"][fog.id], "editions" => history}]])

@@ -12,7 +12,7 @@ module Fobrel
         def self.read(folder)
           raise Problem, "There is no folder #{folder}." unless File.directory?(folder)
           folder = File.join(folder, "data") if File.file?(File.join(folder, "bagit.txt"))
-          payload = Dir.glob("{bundle.json,{presets,assets,strips}/*}", base: folder).sort
+          payload = Dir.glob("{bundle.json,library.json,{presets,assets,strips,editions,releases}/*}", base: folder).sort
             .to_h { [_1, File.binread(File.join(folder, _1))] }
           raise Problem, "#{folder} holds no presets. Put them below presets/, each named <id>.json." unless payload.keys.any? { _1.start_with?("presets/") }
           payload["bundle.json"] ||= JSON.generate({"name" => File.basename(File.expand_path(folder))})
