@@ -104,6 +104,10 @@ module Fobrel
       parser.on("-o FILE") { @options[:output] = _1 }
     end
 
+    def in_library(parser)
+      parser.on("--library NAME") { @options[:library] = _1 }
+    end
+
     def wanted_output = @options[:output] || raise(Usage, "say where to write with -o")
 
     def answer(data, text)
@@ -232,7 +236,7 @@ module Fobrel
     # Without --apply nothing in the library is changed; the arrival waits in the Intake.
     def import
       files = arguments("files", 1..) do |o|
-        o.on("--library NAME") { @options[:library] = _1 }
+        in_library(o)
         o.on("--plan") { @options[:plan] = true }
         o.on("--apply") { @options[:apply] = true }
         o.on("--decide WHAT") { (@options[:decide] ||= {}).store(*decision(_1)) }
@@ -266,7 +270,7 @@ module Fobrel
     def written(kind)
       names = arguments((kind == "recipe") ? "recipe and set" : "set", (kind == "recipe") ? 2 : 1) do |o|
         output(o)
-        o.on("--library NAME") { @options[:library] = _1 }
+        in_library(o)
       end
       target = wanted_output
       found = library
@@ -281,7 +285,7 @@ module Fobrel
     def backup
       rest = arguments("library with --library", 0..) do |o|
         output(o)
-        o.on("--library NAME") { @options[:library] = _1 }
+        in_library(o)
       end
       raise Usage, "a backup is of a whole library; name it with --library" if rest.any?
       target = wanted_output

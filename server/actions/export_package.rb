@@ -58,7 +58,7 @@ module Fobrel
           inside = set.preset_ids_in_order.filter_map { ids[_1] }
           sections = set.section_by_preset.transform_keys { ids[_1] }.except(nil)
           Core::Package::Bundle::Group.new(name: set.name, presets: inside, sections: sections.presence) if @backup || inside.any?
-        end.select(&:itself)
+        end
       end
     end
   end

@@ -42,10 +42,10 @@ module Fobrel
          "preset" => (edition.document unless edition.id == current)}.compact
       end
 
-      def bundles = @bundles ||= @library.bundles.includes(releases: :person).order(:name).to_a
+      def bundles = @bundles ||= @library.bundles.order(:name).to_a
 
       def bundle(bundle)
-        {**bundle.words, "cover" => @documents[bundle.cover_id], "brushes" => identities(bundle), "sections" => bundle.section_by_preset.transform_keys { @documents.fetch(_1) }, "releases" => bundle.releases.listed.map { release(_1) }}.compact
+        {**bundle.words, "cover" => @documents[bundle.cover_id], "brushes" => identities(bundle), "sections" => bundle.section_by_preset.transform_keys { @documents.fetch(_1) }, "releases" => bundle.releases.listed.includes(:person).map { release(_1) }}.compact
       end
 
       def release(release)

@@ -53,19 +53,13 @@ module Fobrel
 
       def label(said)
         (@labels ||= {})[said["name"].downcase] ||= @library.labels.find_by("lower(name) = lower(?)", said["name"].strip)&.id ||
-          made("labels", @library.labels.create!(name: said["name"], position: @library.labels.count, **look(said, @library.labels.count)))
-      end
-
-      def look(said, turn)
-        usual = Models::Looks.next(turn)
-        {colour: Models::Looks::COLOURS.include?(said["colour"]) ? said["colour"] : usual[:colour], shape: Models::Looks::SHAPES.include?(said["shape"]) ? said["shape"] : usual[:shape]}
+          made("labels", @library.labels.create!(name: said["name"], position: @library.labels.count, **Models::Looks.of(said, @library.labels.count)))
       end
 
       # Also those that hang on nothing.
       def tag(said)
-        known = @library.tags.count
-        tag = Models::Tag.called(@library, said["name"][0, 60], colour: said["colour"], shape: said["shape"])
-        return if @library.tags.count == known
+        tag = Models::Tag.called(@library, said["name"][0, 60], look: said)
+        return unless tag.previously_new_record?
         made("tags", tag)
         Array(said["synonyms"]).each do |word|
           tag.synonyms.create!(library: @library, name: word[0, 60]) unless @library.tags.exists?(["lower(name) = lower(?)", word.strip]) || Models::TagSynonym.exists?(["library_id = ? AND lower(name) = lower(?)", @library.id, word.strip[0, 60]])

@@ -216,9 +216,8 @@ module Fobrel
       end
 
       def hang(name, look, ids)
-        known = @library.tags.count
-        tag = Models::Tag.called(@library, name, colour: look && look["colour"], shape: look && look["shape"])
-        @undo["tags"] << tag.id if @library.tags.count > known
+        tag = Models::Tag.called(@library, name, look:)
+        @undo["tags"] << tag.id if tag.previously_new_record?
         fresh = ids - tag.taggings.where(preset_id: ids).pluck(:preset_id)
         return if fresh.empty?
         tag.taggings.insert_all!(fresh.map { {preset_id: _1} })

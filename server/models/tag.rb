@@ -12,13 +12,13 @@ module Fobrel
       normalizes :name, with: -> { _1.strip }
       validates :name, length: {in: 1..60}
 
-      # Finds a tag by its name or a synonym, or makes it with the next look in turn.
-      def self.called(library, name, colour: nil, shape: nil)
+      # Finds a tag by its name or a synonym, or makes it (it is then a `previously_new_record?`).
+      #
+      # @param look [Hash, nil] see Looks.of
+      def self.called(library, name, look: nil)
         word = name.strip.downcase
-        found = library.tags.find_by("lower(name) = ?", word) || library.tags.joins(:synonyms).find_by("lower(tag_synonyms.name) = ?", word)
-        return found if found
-        look = Looks.next(library.tags.count)
-        library.tags.create!(name:, colour: Looks::COLOURS.include?(colour) ? colour : look[:colour], shape: Looks::SHAPES.include?(shape) ? shape : look[:shape])
+        library.tags.find_by("lower(name) = ?", word) || library.tags.joins(:synonyms).find_by("lower(tag_synonyms.name) = ?", word) ||
+          library.tags.create!(name:, **Looks.of(look, library.tags.count))
       end
     end
   end

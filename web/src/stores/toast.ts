@@ -36,6 +36,14 @@ export const useToast = defineStore('toast', () => {
     }
   }
 
+  /** Runs a deed that the ledger writes down, reads the library anew, and tells of it with its undo. */
+  const recorded = (deed: () => Promise<{ entry: Entry }>) =>
+    attempt(async () => {
+      const { entry } = await deed()
+      await useLibrary().load()
+      done(entry.summary, entry)
+    })
+
   const undo = (one: Entry) =>
     attempt(async () => {
       const { kept } = await of(api.POST('/api/ledger/{id}/undo', { params: { path: { id: one.id } } }))
@@ -44,5 +52,5 @@ export const useToast = defineStore('toast', () => {
       done(['Undone.', ...kept].join(' '))
     })
 
-  return { text, kind, entry, undone, done, problem, hide, attempt, undo }
+  return { text, kind, entry, undone, done, problem, hide, attempt, recorded, undo }
 })

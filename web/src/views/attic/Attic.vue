@@ -20,11 +20,7 @@ const load = () => toast.attempt(async () => { rows.value = (await of(api.GET('/
 onMounted(load)
 watch(() => library.stamp, load)
 const flip = (id: number) => (chosen.value.has(id) ? chosen.value.delete(id) : chosen.value.add(id))
-const back = () => toast.attempt(async () => {
-  const { entry } = await of(api.POST('/api/libraries/{library}/hidings', { ...library.path(), body: { preset_ids: ids.value, hidden: false } }))
-  await library.load()
-  toast.done(entry.summary, entry)
-})
+const back = () => toast.recorded(() => of(api.POST('/api/libraries/{library}/hidings', { ...library.path(), body: { preset_ids: ids.value, hidden: false } })))
 const destroy = () => toast.attempt(async () => {
   const { entry } = await of(api.DELETE('/api/libraries/{library}/attic', { ...library.path(), body: { preset_ids: ids.value } }))
   asking.value = false

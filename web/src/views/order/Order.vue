@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
-import { api, of, type Entry, type Family, type Label, type Tag } from '../../api/client'
+import { api, of, type Family, type Label, type Tag } from '../../api/client'
 import ExportDialog from '../../parts/ExportDialog.vue'
 import TagMark from '../../parts/TagMark.vue'
 import { useLibrary } from '../../stores/library'
@@ -27,18 +27,12 @@ const doing = (deed: () => Promise<unknown>) => toast.attempt(async () => {
   await deed()
   await library.load()
 })
-/** A deed that the ledger can take back. */
-const recorded = (deed: () => Promise<{ entry: Entry }>) => toast.attempt(async () => {
-  const { entry } = await deed()
-  await library.load()
-  toast.done(entry.summary, entry)
-})
 const count = (kind: 'families' | 'labels', id: number) => library.all?.[kind].find(({ key }) => key === String(id))?.count ?? 0
 /** How many brushes hang on these families. */
 const held = (ids: number[]) => ids.reduce((sum, id) => sum + count('families', id), 0)
 const addFamily = () => doing(async () => { await of(api.POST('/api/libraries/{library}/families', { ...library.path(), body: { name: fresh.family, parent_id: fresh.parent || null } })); fresh.family = '' })
 const saveFamily = () => doing(async () => { const { id, name, parent_id } = family.value!; await of(api.PUT('/api/families/{id}', { ...at(id), body: { name, parent_id } })); family.value = undefined })
-const dropFamily = (one: Family) => recorded(() => of(api.DELETE('/api/families/{id}', at(one.id))))
+const dropFamily = (one: Family) => toast.recorded(() => of(api.DELETE('/api/families/{id}', at(one.id))))
 /** One place up or down among those beside it. */
 const shift = (one: Family, step: number) => doing(async () => {
   const beside = library.families.filter(({ parent_id }) => parent_id === one.parent_id)
@@ -49,11 +43,11 @@ const shift = (one: Family, step: number) => doing(async () => {
 })
 const addLabel = () => doing(async () => { await of(api.POST('/api/libraries/{library}/labels', { ...library.path(), body: { name: fresh.label } })); fresh.label = '' })
 const saveLabel = () => doing(async () => { const { id, name, colour, shape } = label.value!; await of(api.PUT('/api/labels/{id}', { ...at(id), body: { name, colour, shape } })); label.value = undefined })
-const dropLabel = (one: Label) => recorded(() => of(api.DELETE('/api/labels/{id}', at(one.id))))
+const dropLabel = (one: Label) => toast.recorded(() => of(api.DELETE('/api/labels/{id}', at(one.id))))
 const edit = (one: Tag) => { tag.value = { ...one, words: one.synonyms.join(', ') }; merging.value = undefined }
 const saveTag = () => doing(async () => { const { id, name, colour, shape, words } = tag.value!; await of(api.PUT('/api/tags/{id}', { ...at(id), body: { name, colour, shape, synonyms: words.split(',').map((word) => word.trim()).filter(Boolean) } })); tag.value = undefined })
-const dropTag = (one: Tag) => recorded(() => of(api.DELETE('/api/tags/{id}', at(one.id))))
-const merge = () => recorded(async () => {
+const dropTag = (one: Tag) => toast.recorded(() => of(api.DELETE('/api/tags/{id}', at(one.id))))
+const merge = () => toast.recorded(async () => {
   const done = await of(api.POST('/api/tags/{id}/merge', { ...at(tag.value!.id), body: { into: merging.value! } }))
   tag.value = undefined
   return done

@@ -66,11 +66,10 @@ const keep = () => toast.attempt(async () => {
   open(kept)
   toast.done(`The recipe “${kept.name}” is kept. It travels in packages and backups.`)
 })
-const drop = () => toast.attempt(async () => {
-  const { entry } = await of(api.DELETE('/api/recipes/{id}', { params: { path: { id: chosen.value!.id } } }))
+const drop = () => toast.recorded(async () => {
+  const done = await of(api.DELETE('/api/recipes/{id}', { params: { path: { id: chosen.value!.id } } }))
   await router.replace({ query: {} })
-  await load()
-  toast.done(entry.summary, entry)
+  return done
 })
 const FILTERS = [['percent', '0.7 → 70'], ['between: 0, 255', '0.5 → 127.5'], ['clockwise', '90° → 270°'], ['radians, turns', 'degrees in other units'], ['mm: 300, inches: 300', 'pixels at 300 dots an inch'], ['radius', '40 → 20'], ['rgb', '#336699 → 51 102 153'], ['csv, xml, ini, markdown, json', 'text that cannot break out of its place']]
 </script>

@@ -75,11 +75,10 @@ async function go() {
   let well = true
   if (what === 'name') well = await toast.attempt(async () => { await of(api.PUT('/api/sets/{id}/name', { params: { path: { id: set.id } }, body: { name: word.value, ...(set.query !== null ? { query: line.value } : {}) } })); await library.load() })
   if (what === 'copy') { const id = await make(word.value, { preset_ids: held.value, sections: set.sections }); well = id !== undefined; if (id) router.replace({ query: { set: id } }) }
-  if (what === 'split') well = await toast.attempt(async () => {
-    const { set: made, entry } = await of(api.POST('/api/sets/{id}/split', { params: { path: { id: set.id } }, body: { name: word.value, preset_ids: set.preset_ids.slice(splitAt.value), before: set.preset_ids } }))
-    await library.load()
-    router.replace({ query: { set: set.id, beside: made.id } })
-    toast.done(entry.summary, entry)
+  if (what === 'split') well = await toast.recorded(async () => {
+    const done = await of(api.POST('/api/sets/{id}/split', { params: { path: { id: set.id } }, body: { name: word.value, preset_ids: set.preset_ids.slice(splitAt.value), before: set.preset_ids } }))
+    router.replace({ query: { set: set.id, beside: done.set.id } })
+    return done
   })
   if (what === 'join' || what === 'subtract') {
     const second = library.sets.find(({ id }) => id === other.value)
@@ -88,7 +87,7 @@ async function go() {
       await put(set, what === 'join' ? [...new Set([...set.preset_ids, ...ids])] : set.preset_ids.filter((id) => !ids.includes(id)))
     }))
   }
-  if (what === 'delete') well = await toast.attempt(async () => { const { entry } = await of(api.DELETE('/api/sets/{id}', { params: { path: { id: set.id } } })); await library.load(); toast.done(entry.summary, entry); router.replace({ query: {} }) })
+  if (what === 'delete') well = await toast.recorded(async () => { const done = await of(api.DELETE('/api/sets/{id}', { params: { path: { id: set.id } } })); router.replace({ query: {} }); return done })
   busy.value = false
   if (well) dialog.value = undefined
 }

@@ -28,6 +28,9 @@ module Fobrel
           @releases = releases
         end
 
+        # @return [Backup] with other histories or releases
+        def with(**parts) = Backup.new(library:, histories:, releases:, **parts)
+
         # @param payload [#keys, #[]] the files below data/
         # @yieldparam problem [String] what is wrong with one of its files as a whole
         # @return [Backup, nil] nil where the package is none; without the releases' bytes
@@ -50,7 +53,7 @@ module Fobrel
         private_class_method :checked
 
         # @return [Array<Preset::Preset>] the editions that are not current
-        def presets = histories.each_value.flat_map { |list| list.filter_map { _1["preset"] } }.map { Preset::Preset.restore(_1) }
+        def presets = @presets ||= histories.each_value.flat_map { |list| list.filter_map { _1["preset"] } }.map { Preset::Preset.restore(_1) }
 
         # @return [Hash{String => String, Writer::Later}] its files below data/
         def files
@@ -59,37 +62,42 @@ module Fobrel
           {"library.json" => Writer.pretty(library)}.merge(lists, packed)
         end
 
-        # Leaves out what cannot be an edition of a brush at hand.
+        # Without what cannot be an edition of a brush at hand.
         #
         # @param items [Array<Bundle::Item>]
         # @yieldparam name [String] of the brush
         # @yieldparam sentence [String] why one was left out
-        def keep_editions_of(items, &trouble)
-          @histories = items.filter_map { |item| histories[item.preset.id] && [item.preset.id, sound(item, &trouble)] }.to_h
-        end
+        # @return [Backup]
+        def of(items, &trouble) = with(histories: items.filter_map { |item| histories[item.preset.id] && [item.preset.id, sound(item, &trouble)] }.to_h)
 
-        # Leaves out editions whose pictures are missing.
+        # Without editions whose pictures are missing.
         #
         # @param pictures [#key?] by reference
-        def keep_whole(pictures)
-          histories.each_value do |list|
-            list.reject! do |edition|
-              need = edition["preset"] && Preset::Preset.restore(edition["preset"]).needs.find { !pictures.key?(_1) } or next
-              yield edition["preset"]["name"], "Edition #{edition["number"]}: #{Preset::MissingNeed.new(Preset::Preset.restore(edition["preset"]), need).message}"
+        # @yield as #of
+        # @return [Backup]
+        def whole(pictures)
+          with(histories: histories.transform_values { |list|
+            list.reject do |edition|
+              preset = edition["preset"] && Preset::Preset.restore(edition["preset"])
+              need = preset&.needs&.find { !pictures.key?(_1) } or next
+              yield preset.name, "Edition #{edition["number"]}: #{Preset::MissingNeed.new(preset, need).message}"
               true
             end
-          end
+          })
         end
 
-        # Asks for the package of every release, and leaves out those without a sound one.
+        # With the package of every release that has a sound one, without the other releases.
         #
         # @yieldparam release [Hash] as `library.json` lists it
         # @yieldparam called [String] the bundle's name with the release's number
         # @yieldreturn [Bundle::Asset, nil]
-        def keep_releases
-          library["bundles"].each do |bundle|
-            bundle["releases"].select! { |release| (asset = yield(release, "#{bundle["name"]} #{release["number"]}")) && @releases[release["sha256"]] = asset }
+        # @return [Backup]
+        def with_releases
+          found = {}
+          bundles = library["bundles"].map do |bundle|
+            bundle.merge("releases" => bundle["releases"].select { |release| (asset = yield(release, "#{bundle["name"]} #{release["number"]}")) && found[release["sha256"]] = asset })
           end
+          with(library: library.merge("bundles" => bundles), releases: found)
         end
 
         private

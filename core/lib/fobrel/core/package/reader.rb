@@ -83,6 +83,7 @@ module Fobrel
 
         def survey(payload, strips: true, &keep)
           @troubles = []
+          @aside = ->(name, sentence) { trouble(name, "aside", sentence) }
           description = description(payload)
           presets = payload.keys.filter_map { |path| preset(path, payload[path]) if path.match?(%r{\Apresets/[^/]+\.json\z}) }.to_h
           listed(description, presets)
@@ -90,8 +91,7 @@ module Fobrel
           backup = backup(payload, items(description, presets))
           assets = assets(payload, presets, backup ? backup.presets : [], &keep)
           items = items(description, presets)
-          backup&.keep_whole(assets) { |name, sentence| trouble(name, "aside", sentence) }
-          backup&.keep_releases { |release, called| release(payload, release["sha256"], called, &keep) }
+          backup = backup.whole(assets, &@aside).with_releases { |release, called| release(payload, release["sha256"], called, &keep) } if backup
           strips = strips(payload, presets, strips)
           stop if @problems.any?
           Reading.new(words: words(description), items:, assets:, strips:, backup:, sets: sets(description, items), tags: tags(description), recipes: recipes(description), troubles: @troubles)
@@ -115,20 +115,19 @@ module Fobrel
         def backup(payload, items)
           found = Backup.read(payload) { @problems << _1 }
           stop if @problems.any?
-          found&.keep_editions_of(items) { |name, sentence| trouble(name, "aside", sentence) }
-          found
+          found&.of(items, &@aside)
         end
 
         # A release is handed on only as what it says it is: a package, whole and sound.
         def release(payload, sum, called)
-          bytes = payload["releases/#{sum}.fobrel.zip"] or return trouble(called, "aside", "The release #{called} is not in this backup; it is left out.")
+          bytes = payload["releases/#{sum}.fobrel.zip"] or return @aside.call(called, "The release #{called} is not in this backup; it is left out.")
           raise Problem, "It is another file than the one that was released." unless bytes.start_with?("PK".b) && OpenSSL::Digest::SHA256.hexdigest(bytes) == sum
           inner = Archive.open(StringIO.new(bytes), name: called) { |files| Reader.survey(files, name: called) { true } }
           raise Problem, "It is no release." if inner.backup || inner.troubles.any?
           asset = Bundle::Asset.new(bytes:, ext: "zip")
           block_given? ? yield("sha256:#{sum}", asset) : asset
         rescue Problem => e
-          trouble(called, "aside", "The release #{called} is left out. #{e.message}")
+          @aside.call(called, "The release #{called} is left out. #{e.message}")
         end
 
         def shaped?(found)
