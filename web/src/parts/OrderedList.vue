@@ -85,4 +85,12 @@ h3 { margin: 10px 8px 2px; color: var(--accent); }
 .item b { flex: 0 1 auto; }
 .strip { width: 230px; flex: none; }
 .narrow .strip { width: 120px; }
+/* Two lists side by side: what can be done stands below the name, so that the name can be read. */
+ol { container-type: inline-size; }
+@container (width < 500px) {
+  .item { flex-wrap: wrap; row-gap: 0; }
+  .item b { flex: 1 1 calc(100% - 270px); }
+  .item .grow { flex: 1 0 100%; }
+  .item .grow + * { margin-left: auto; }
+}
 </style>

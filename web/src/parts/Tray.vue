@@ -153,7 +153,7 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
 
 <style scoped>
 footer { grid-column: 1 / 3; display: flex; align-items: center; gap: 8px; padding: 0 16px; background: var(--card); border-top: 1px solid var(--line); white-space: nowrap; }
-footer :deep(.el-button + .el-button) { margin-left: 0; }
+footer > .el-button + .el-button, .end .el-button + .el-button { margin-left: 0; }
 footer :deep(.el-button) { padding: 8px 11px; }
 .minis { flex: 1; display: flex; gap: 8px; align-items: center; overflow-x: auto; min-width: 0; padding: 4px 2px; }
 .mini { flex: 0 0 100px; padding: 0; border: 0; background: none; cursor: pointer; border-radius: 6px; }
