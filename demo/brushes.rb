@@ -173,13 +173,13 @@ module Fobrel
 
         def smears
           [
-            brush("Wet thumb", round(0.4), 44, 0.06, {}, %w[smear], "Only moves what is there.", method: "smear", mix: 0.12, charge: 0),
-            brush("Palette edge", round(1), 36, 0.05, {}, %w[smear], "A knife that drags hard edges.", method: "smear", mix: 0.3, charge: 0, roundness: 0.3, angle: 70),
-            brush("Rain on ink", tip("spatter", 183), 60, 0.12, {}, %w[smear weather], "Breaks wet ink open.", method: "smear", mix: 0.5, charge: 0),
-            brush("Tide pull", tip("bristles", 184), 56, 0.04, FOLLOW, %w[smear sea], "Hairs that pull colour along.", method: "smear", mix: 0.08, charge: 0, angle: 90),
-            brush("Loaded sable", round(0.6), 40, 0.06, {}, %w[smear], "Brings a little of its own.", method: "smear", mix: 0.25, charge: 0.25, colour: "#153f49"),
-            brush("Milky wash", round(0.2), 52, 0.08, {}, %w[smear weather], "Wet dabs that take the ground with them.", mix: 0.2, charge: 0.4, colour: "#c8d4d6"),
-            brush("Oil on water", round(0.8), 34, 0.06, {"hue" => ["distance", 0, 200]}, %w[smear], "Mixes, and changes colour on its way.", mix: 0.15, charge: 0.6, colour: "#a3312f")
+            brush("Wet thumb", round(0.4), 44, 0.06, {}, %w[smear], "Only moves what is there.", method: "smear", mix: 0.12, own_paint: 0),
+            brush("Palette edge", round(1), 36, 0.05, {}, %w[smear], "A knife that drags hard edges.", method: "smear", mix: 0.3, own_paint: 0, roundness: 0.3, angle: 70),
+            brush("Rain on ink", tip("spatter", 183), 60, 0.12, {}, %w[smear weather], "Breaks wet ink open.", method: "smear", mix: 0.5, own_paint: 0),
+            brush("Tide pull", tip("bristles", 184), 56, 0.04, FOLLOW, %w[smear sea], "Hairs that pull colour along.", method: "smear", mix: 0.08, own_paint: 0, angle: 90),
+            brush("Loaded sable", round(0.6), 40, 0.06, {}, %w[smear], "Brings a little of its own.", method: "smear", mix: 0.25, own_paint: 0.25, colour: "#153f49"),
+            brush("Milky wash", round(0.2), 52, 0.08, {}, %w[smear weather], "Wet dabs that take the ground with them.", mix: 0.2, own_paint: 0.4, colour: "#c8d4d6"),
+            brush("Oil on water", round(0.8), 34, 0.06, {"hue" => ["distance", 0, 200]}, %w[smear], "Mixes, and changes colour on its way.", mix: 0.15, own_paint: 0.6, colour: "#a3312f")
           ]
         end
 
@@ -258,7 +258,7 @@ module Fobrel
         def picture(png) = [png, "sha256:#{Digest::SHA256.hexdigest(png)}"]
 
         def brush(name, tip, size, spacing, responses, tags, notes, angle: 0, roundness: 1, flow: 1, opacity: 1, scatter: 0, colour: nil, crisp: false, grain: nil,
-          method: "dabs", turn: nil, columns: nil, mix: 0, charge: 1, eraser: false, blend: "normal", under: false, steadying: 0, count: 1)
+          method: "dabs", turn: nil, columns: nil, mix: 0, own_paint: 1, eraser: false, blend: "normal", under: false, steadying: 0, count: 1)
           kind, pictures = tip
           kind = kind.merge({"turn" => turn, "columns" => columns}.compact)
           surface = nil
@@ -273,7 +273,7 @@ module Fobrel
             "trail" => {"spacing" => spacing, "scatter" => {"across" => scatter, "along" => scatter / 2.0}, "count" => count, "steadying" => steadying},
             "response" => responses.map { |drives, (by, from, to, curve)| {"drives" => drives, "by" => by, "from" => from, "to" => to, "curve" => curve || [[0, 0], [1, 1]]} },
             "surface" => surface,
-            "pigment" => {"flow" => flow, "opacity" => opacity, "mix" => mix, "charge" => charge, "eraser" => eraser, "blend" => blend, "colour" => colour ? {"mode" => "fixed", "value" => colour} : {"mode" => "artist"}},
+            "pigment" => {"flow" => flow, "opacity" => opacity, "mix" => mix, "own_paint" => own_paint, "eraser" => eraser, "blend" => blend, "colour" => colour ? {"mode" => "fixed", "value" => colour} : {"mode" => "artist"}},
             "habits" => {"under" => under},
             "about" => {"author" => "Maren Oake", "licence" => "CC-BY-4.0", "notes" => notes}
           }

@@ -20,12 +20,12 @@ module Fobrel
           "X-Greatest-Size" => Core::Stroke::Strip.greatest(value).round(2).to_s, "X-Full-Size" => Core::Stroke::Strip.full_size(shape).round(2).to_s)
       end
 
-      # One stroke of the trial pad, on what lies there already.
-      post "/api/libraries/:library/stroke" do
+      # The trial pad after all its strokes, painted with the settings as they stand now.
+      post "/api/libraries/:library/pad" do
         data = json
         value = document(data, library)
-        painted = paint_on_pad(value, data)
-        picture(painted.to_png)
+        pad = Core::Stroke::Pad.new(value, page: page_of_pad(data), ground: ground(data["ground"]), assets: Models::Asset::Bytes)
+        picture(pad.paint(movements(data["strokes"], data.values_at("width", "height"))).to_png)
       end
 
       # How far apart two presets paint, in numbers, in words and as a picture.
@@ -85,25 +85,24 @@ module Fobrel
       end
 
       helpers do
-        def paint_on_pad(value, data)
+        def page_of_pad(data)
           page = [data["width"], data["height"]]
-          raise Halt.new(400, "A trial pad is 20 to #{MOST_SIDE} px a side.") unless page.all? { _1.is_a?(Integer) && _1.between?(20, MOST_SIDE) }
-          hand = (data["hand"] == true) ? Models::Hand.of(person) : Core::Stroke::Hand[{}]
-          movement = data["trial"] ? trial(data["trial"]).on(page) : samples(data["samples"])
-          movement = by_stand_in(movement, data)
-          Core::Stroke::Painter.new(hand.brush(value), assets: Models::Asset::Bytes, seed: Core::Stroke::Strip::SEED)
-            .paint(hand.movement(movement), page:, colour: colour(data["colour"]) || Core::Stroke::Painter::INK, ground: lying(data, page))
+          return page if page.all? { _1.is_a?(Integer) && _1.between?(20, MOST_SIDE) }
+          raise Halt.new(400, "A trial pad is 20 to #{MOST_SIDE} px a side.")
+        end
+
+        # A stroke of the pad was drawn there, or is a trial stroke laid over the whole of it.
+        def movements(list, page)
+          raise Halt.new(400, "strokes must be a list.") unless list.is_a?(Array) && list.all?(Hash)
+          hand = Models::Hand.of(person) if list.any? { _1["hand"] == true }
+          list.map do |one|
+            drawn = one["trial"] ? trial(one["trial"]).on(page) : samples(one["samples"])
+            Core::Stroke::Pad::Movement.new(samples: by_stand_in(drawn, one), hand: (hand if one["hand"] == true),
+              colour: colour(one["colour"]) || Core::Stroke::Painter::INK)
+          end
         end
 
         def by_stand_in(movement, data) = data["stand_in"] ? Core::Stroke::StandIn.fetch(data["stand_in"]).movement(movement) : movement
-
-        # What lies on the pad: the picture the page sent back, or, to begin with, bars of paint
-        # where they are asked for. The plain grounds lie under the pad, out of a brush's reach.
-        def lying(data, page)
-          return (Core::Stroke::Ground.bars(*page) if data["ground"] == "painted") unless data["under"]
-          bytes = text({"under" => data["under"][0, MAX_JSON]}, "under", most: MAX_JSON).unpack1("m")
-          Core::Stroke::Page.of(Core::Tip::Picture.read(bytes, name: "What lies on the pad"))
-        end
 
         def own_view(stroke) = {id: stroke.id, name: stroke.value.name, title: stroke.name, own: true}
 

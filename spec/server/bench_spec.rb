@@ -182,17 +182,26 @@ RSpec.describe "the Bench", :api do
       expect(call(:post, "#{library}/comparison", {one: document, other: document})["ssim"]).to eq(1)
     end
 
-    it "paints the pad stroke by stroke, each on what lies there" do
-      stroke = ->(y, **more) { call(:post, "#{library}/stroke", {document: document, width: 200, height: 100, samples: [{x: 20, y:, pressure: 0.8}, {x: 180, y:, pressure: 0.8}], **more}) }
-      first = stroke[30]
-      second = stroke[70, under: [first].pack("m0")]
-      alpha = ->(body, y) { image(body).getpoint(100, y)[3] }
-      expect([alpha[first, 30], alpha[first, 70], alpha[second, 30], alpha[second, 70]]).to match([be > 200, 0, be > 200, be > 200])
-      expect(stroke[30, stand_in: "light"]).not_to eq(first)
-      expect(image(stroke[30, ground: "painted"]).getpoint(35, 60)).to eq([15, 107, 107, 255])
-      expect(call(:post, "#{library}/stroke", {document: document, width: 200, height: 100, trial: "crossing"})).to start_with("\x89PNG".b)
-      [{width: 9000}, {samples: []}, {samples: [{x: "a"}]}, {under: "zzz"}, {under: [image(first).resize(2).pngsave_buffer].pack("m0")}, {stand_in: "robot"}].each do |bad|
-        expect(stroke[30, **bad]).to include("error")
+    it "paints the pad anew from its strokes, whatever the settings are by then" do
+      drawn = ->(y, **more) { {samples: [{x: 20, y:, pressure: 0.8}, {x: 180, y:, pressure: 0.8}], **more} }
+      pad = ->(*strokes, **more) { call(:post, "#{library}/pad", {document: document, width: 200, height: 100, strokes:, **more}) }
+      first = pad[drawn[30]]
+      both = pad[drawn[30], drawn[70]]
+      alpha = ->(body, x, y) { image(body).getpoint(x, y)[3] }
+      expect([alpha[first, 100, 30], alpha[first, 100, 70], alpha[both, 100, 30], alpha[both, 100, 70]]).to match([be > 200, 0, be > 200, be > 200])
+      expect(pad[drawn[30]]).to eq(first)
+      wide = pad[drawn[30], drawn[70], document: tuned(size: 30)]
+      expect([alpha[both, 100, 41], alpha[wide, 100, 41]]).to match([0, be > 200])
+      expect(pad[drawn[30, stand_in: "light"]]).not_to eq(first)
+      expect(pad[drawn[30, colour: "#ff0000"]]).not_to eq(first)
+      expect(image(pad[drawn[30], ground: "painted"]).getpoint(35, 60)).to eq([15, 107, 107, 255])
+      expect(image(pad[]).avg).to eq(0)
+      expect(pad[{trial: "crossing"}]).to start_with("\x89PNG".b)
+      bad = [[drawn[30], {width: 9000}], [{samples: []}], [{samples: [{x: "a"}]}], [drawn[30, stand_in: "robot"]], [drawn[30], {ground: "moon"}],
+        [*Array.new(401) { drawn[30] }]]
+      bad.each do |strokes|
+        more = strokes.last.key?(:samples) ? {} : strokes.pop
+        expect(pad[*strokes, **more]).to include("error")
         expect(status).to be_between(400, 422)
       end
     end

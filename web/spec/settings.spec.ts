@@ -6,7 +6,7 @@ import { answerOf, bends, groups, offScale, onScale, responseChoices, settings, 
 const round: Document = {
   method: 'dabs', mark: { tip: { kind: 'round', hardness: 0.8 }, size: { base: 40, least: 1, most: 5000 }, roundness: 1, angle: 0, crisp: false },
   trail: { spacing: 0.1, scatter: { across: 0, along: 0 }, count: 1, steadying: 0 }, response: [], surface: null,
-  pigment: { opacity: 1, flow: 0.07, blend: 'normal', eraser: false, colour: { mode: 'artist' }, mix: 0, charge: 1 },
+  pigment: { opacity: 1, flow: 0.07, blend: 'normal', eraser: false, colour: { mode: 'artist' }, mix: 0, own_paint: 1 },
   habits: { layer: null, under: false, merge: true, mirror: null }, about: { tags: [] },
 }
 const picture = (frames: number, turn: unknown = 'in order') => ({ ...round, mark: { ...round.mark, tip: { kind: 'picture', frames: Array(frames).fill('x'), colours: 'tint', turn, columns: 2 } }, surface: { asset: 'x', depth: 0.5, travel: 1, scale: 1, invert: false } })

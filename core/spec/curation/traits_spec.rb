@@ -28,7 +28,7 @@ RSpec.describe Fobrel::Core::Curation::Traits do
     frames = %w[a b c].map { sha(_1) }
     reel = Preset.build("Reel", {"method" => "garland", "mark" => {"tip" => {"kind" => "picture", "frames" => frames, "turn" => "speed", "colours" => "own"}, "size" => {"base" => 9}}})
     expect(described_class.of(reel)).to eq(["reel of 3", "garland", "own colours", "answers to speed"])
-    smear = ->(charge) { Preset[round_preset(pigment: {"charge" => charge}).to_h.merge("method" => "smear")] }
+    smear = ->(own_paint) { Preset[round_preset(pigment: {"own_paint" => own_paint}).to_h.merge("method" => "smear")] }
     expect([0, 0.5].map { described_class.of(smear[_1])[1] }).to eq(["moves paint only", "mixes"])
     shape = Preset.build("Sail", {"mark" => {"tip" => {"kind" => "shape", "asset" => frames.first}, "size" => {"base" => 9}}})
     expect(described_class.of(shape)).to eq(["shape tip"])

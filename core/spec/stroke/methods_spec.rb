@@ -19,10 +19,10 @@ RSpec.describe Fobrel::Core::Stroke do
   let(:half) { S::Page.new(S::Page.plain(500, 120, S::Colour.parse("#0f6b6b")).planes.map { |plane| plane.dup.tap { _1[true, 250..] = 0 } }) }
 
   describe "smear" do
-    def smear(charge: 0, mix: 0.3, **rest) = Preset[round_preset(size: 40, hardness: 0.5, pigment: {"mix" => mix, "charge" => charge}, **rest).to_h.merge("method" => "smear")]
+    def smear(own_paint: 0, mix: 0.3, **rest) = Preset[round_preset(size: 40, hardness: 0.5, pigment: {"mix" => mix, "own_paint" => own_paint}, **rest).to_h.merge("method" => "smear")]
 
     # Common practice: a brush that only moves paint around leaves a blank page blank.
-    it "leaves a blank page blank without a charge" do
+    it "leaves a blank page blank without paint of its own" do
       page = painted(smear, line(50, 60, 450, 60)).page
       expect(page.planes.map(&:max)).to eq([0, 0, 0, 0])
     end
@@ -39,10 +39,10 @@ RSpec.describe Fobrel::Core::Stroke do
       expect(reach).to eq(reach.sort.reverse)
     end
 
-    it "leaves an even ground as it is, and puts down its own paint when charged" do
+    it "leaves an even ground as it is, and puts down its own paint when it has some" do
       same = painted(smear, line(50, 60, 450, 60), ground:).page
       expect(same.planes.zip(ground.planes).map { (_1 - _2).abs.max }.max).to be < 1e-5
-      own = painted(smear(charge: 1), line(50, 60, 450, 60), ground:, colour: S::Colour.parse("#0000ff")).page
+      own = painted(smear(own_paint: 1), line(50, 60, 450, 60), ground:, colour: S::Colour.parse("#0000ff")).page
       expect(own.planes.map { _1[60, 250].to_f.round(3) }).to eq([1.0, 0.0, 0.0, 1.0])
     end
   end

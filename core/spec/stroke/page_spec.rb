@@ -39,7 +39,7 @@ RSpec.describe Fobrel::Core::Stroke::Page do
   end
 
   it "shows every kind of brush in its strip" do
-    kinds = [{"method" => "smear"}, {"pigment" => {"eraser" => true}}, {"pigment" => {"blend" => "multiply"}}, {"habits" => {"under" => true}}, {"pigment" => {"mix" => 0.2, "charge" => 0.5}},
+    kinds = [{"method" => "smear"}, {"pigment" => {"eraser" => true}}, {"pigment" => {"blend" => "multiply"}}, {"habits" => {"under" => true}}, {"pigment" => {"mix" => 0.2, "own_paint" => 0.5}},
       {"pigment" => {"colour" => {"mode" => "fixed", "value" => "#ffffff"}}}]
     kinds.each do |changes|
       preset = Preset[round_preset(size: 20).to_h.merge(changes)]

@@ -23,6 +23,9 @@ module Fobrel
         value
       end
 
+      # Whether it is kept now; another thread may push it out in the next moment.
+      def key?(key) = @lock.synchronize { @kept.key?(key) }
+
       private
 
       def keep(key, value)

@@ -30,7 +30,7 @@ module Fobrel
           def paint(preset)
             pigment = preset["pigment"]
             method = preset["method"]
-            moves = method == "smear" && pigment["charge"].zero?
+            moves = method == "smear" && pigment["own_paint"].zero?
             [(method unless %w[dabs smear].include?(method)),
               ("moves paint only" if moves), ("mixes" if !moves && (method == "smear" || pigment["mix"].positive?)),
               ("erases" if pigment["eraser"]), ("lays under" if preset["habits", "under"]),

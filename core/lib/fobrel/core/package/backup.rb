@@ -100,6 +100,21 @@ module Fobrel
           with(library: library.merge("bundles" => bundles), releases: found)
         end
 
+        # Its releases list what they hold by fingerprints; with those of the present writing, where
+        # it was written before a setting was given another name.
+        #
+        # @param items [Array<Bundle::Item>]
+        # @return [Backup]
+        def in_present_prints(items)
+          prints = (items.map(&:preset) + presets).filter_map { |preset| (was = preset.earlier_fingerprint) && [was, preset.fingerprint] }.to_h
+          return self if prints.empty?
+          listed = ->(one) { one.merge("fingerprint" => prints.fetch(one["fingerprint"], one["fingerprint"])) }
+          bundles = library["bundles"].map do |bundle|
+            bundle.merge("releases" => bundle["releases"].map { |release| release.merge("items" => release["items"].map(&listed)) })
+          end
+          with(library: library.merge("bundles" => bundles))
+        end
+
         private
 
         def sound(item)

@@ -115,7 +115,7 @@ module Fobrel
         def backup(payload, items)
           found = Backup.read(payload) { @problems << _1 }
           stop if @problems.any?
-          found&.of(items, &@aside)
+          found&.of(items, &@aside)&.in_present_prints(items)
         end
 
         # A release is handed on only as what it says it is: a package, whole and sound.
@@ -163,7 +163,7 @@ module Fobrel
           description.fetch("presets", []).each do |entry|
             preset = presets[entry["id"]]
             if preset.nil? then ((unread -= 1) < 0) && @problems << "The preset #{entry["id"]} is listed but missing."
-            elsif entry["fingerprint"] && entry["fingerprint"] != preset.fingerprint then @problems << "“#{preset.name}” is not the preset that was packed."
+            elsif entry["fingerprint"] && !preset.known_as?(entry["fingerprint"]) then @problems << "“#{preset.name}” is not the preset that was packed."
             end
           end
         end

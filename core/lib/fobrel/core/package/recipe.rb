@@ -67,7 +67,7 @@ module Fobrel
         #
         # @return [Hash]
         def self.given(preset, index = 0, facts = {})
-          Preset::Schema.fill(preset.to_h).merge("number" => index + 1, "fingerprint" => preset.fingerprint, "traits" => Curation::Traits.of(preset), "tags" => preset["about", "tags"],
+          Preset::Earlier.under_both_names(Preset::Schema.fill(preset.to_h)).merge("number" => index + 1, "fingerprint" => preset.fingerprint, "traits" => Curation::Traits.of(preset), "tags" => preset["about", "tags"],
             "notes" => preset["about", "notes"], "author" => preset["about", "author"], "licence" => preset["about", "licence"], **facts)
         end
 

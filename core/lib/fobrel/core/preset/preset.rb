@@ -43,15 +43,16 @@ module Fobrel
         # @return [Preset]
         # @raise [Invalid]
         def self.[](document)
-          problems = Schema.problems(document)
+          now = Earlier.rewritten(document)
+          problems = Schema.problems(now)
           raise Invalid.new(problems, called(document)) unless problems.empty?
-          new(document)
+          new(now, came: document)
         end
 
         # A document that was checked before it was kept, and cannot have changed since.
         #
         # @return [Preset]
-        def self.restore(document) = new(document)
+        def self.restore(document) = new(Earlier.rewritten(document), came: document)
 
         # @param json [String] UTF-8, at most MAX_BYTES, nested at most MAX_DEPTH deep
         # @return [Preset]
@@ -82,8 +83,10 @@ module Fobrel
         end
         private_class_method :called
 
-        def initialize(document)
+        # @param came [Hash] the document in the writing it came in
+        def initialize(document, came: document)
           @document = document
+          @came = came unless came.equal?(document)
           @settings = Schema.fill(document)
           freeze
         end
@@ -93,7 +96,7 @@ module Fobrel
         # @param path [Array<String>] such as "mark", "size", "base"
         def [](*path) = @settings.dig(*path)
 
-        # @return [Hash] the document as it came
+        # @return [Hash] the document as it came, settings under their present names
         def to_h = @document
 
         def name = self["name"]
@@ -119,7 +122,20 @@ module Fobrel
         # Two presets with one fingerprint paint the same.
         #
         # @return [String] 64 hex digits: SHA-256 over the canonical form without id, name, about
-        def fingerprint = OpenSSL::Digest::SHA256.hexdigest(@document.except(*WORDS).to_json_c14n)
+        def fingerprint = self.class.fingerprint_of(@document)
+
+        # @param document [Hash] as it stands, whatever its writing
+        # @return [String]
+        def self.fingerprint_of(document) = OpenSSL::Digest::SHA256.hexdigest(document.except(*WORDS).to_json_c14n)
+
+        # Whether this is what a package or plan says it is: it may have been written down before a
+        # setting was given its present name.
+        #
+        # @param print [String] a fingerprint
+        def known_as?(print) = [fingerprint, earlier_fingerprint].include?(print)
+
+        # @return [String, nil] of the writing it came in, where that is an earlier one
+        def earlier_fingerprint = @came && self.class.fingerprint_of(@came)
 
         # @return [Array<String>] the frames of a picture tip, "sha256:…", in order
         def frames = self["mark", "tip", "frames"] || []

@@ -41,7 +41,7 @@ module Fobrel
         def load_one(entry)
           began = clock
           preset = Preset::Preset.parse(checked(entry["file"].to_s), name: "“#{entry["name"]}”")
-          raise Problem, "It is not the brush that was handed out." unless preset.fingerprint == entry["fingerprint"]
+          raise Problem, "It is not the brush that was handed out." unless preset.known_as?(entry["fingerprint"])
           Stroke::Strip.png(preset, assets: Parts.new(@plan["files"].keys.grep(%r{\Aparts/}), method(:checked)))
           Loaded.new(**told(entry), ok: true, ms: since(began))
         rescue Problem => e

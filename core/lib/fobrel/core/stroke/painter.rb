@@ -59,8 +59,8 @@ module Fobrel
           return ribbon(path, dabs, width, height) unless tip
           if moves_paint?
             ground ||= Page.blank(width, height)
-            charge = @preset["pigment", "charge"]
-            return WetLayer.new(ground.planes).lay(dabs, tip, grain(width, height), colour, charge)
+            own_paint = @preset["pigment", "own_paint"]
+            return WetLayer.new(ground.planes).lay(dabs, tip, grain(width, height), colour, own_paint)
           end
           return ColourLayer.new(width, height).lay(dabs, tip, grain(width, height), colour) if tip.own_colours? || dabs.any?(&:shifted?)
           [Layer.new(width, height).lay(dabs, tip, grain(width, height))]

@@ -4,7 +4,7 @@ module Fobrel
   module Core
     module Stroke
       # Paint that moves: each dab picks up what lies under it and puts it down again, mixed with
-      # its own. With no charge of its own a blank page stays blank.
+      # its own. With no paint of its own a blank page stays blank.
       class WetLayer
         # @param ground [Array<Numo::SFloat>] alpha, then premultiplied red, green, blue of what
         #   lies on the page
@@ -19,9 +19,9 @@ module Fobrel
         # @param tip [RoundTip, PictureTip]
         # @param grain [Grain, nil]
         # @param colour [Colour] of the brush's own paint
-        # @param charge [Float] 0–1, how much of what is put down is the brush's own
+        # @param own_paint [Float] 0–1, how much of what is put down is the brush's own
         # @return [Array<Numo::SFloat>] the page after it: alpha, then premultiplied colour
-        def lay(dabs, tip, grain, colour, charge)
+        def lay(dabs, tip, grain, colour, own_paint)
           side = 2 * (dabs.map { tip.reach(_1) }.max || 0).ceil + 1
           carried = nil
           dabs.each do |dab|
@@ -32,16 +32,16 @@ module Fobrel
             carried = carried ? (under - carried).inplace.*(dab.mix).out_of_place! + carried : under
             cover = tip.cover(batch)[0, true, true]
             cover *= grain.left_over(dab, left, top, side, side) if grain
-            put_down(left, top, side, cover * dab.flow, charge.zero? ? carried : mixed(carried, dab, colour, charge))
+            put_down(left, top, side, cover * dab.flow, own_paint.zero? ? carried : mixed(carried, dab, colour, own_paint))
           end
           (0..3).map { @page[_1, true, true].dup }
         end
 
         private
 
-        def mixed(carried, dab, colour, charge)
-          own = [1.0, *colour.shift(dab.hue, dab.saturation, dab.lightness).parts].map { _1 * dab.opacity * charge }
-          carried * (1 - charge) + Numo::SFloat.cast(own).reshape(4, 1, 1)
+        def mixed(carried, dab, colour, own_paint)
+          own = [1.0, *colour.shift(dab.hue, dab.saturation, dab.lightness).parts].map { _1 * dab.opacity * own_paint }
+          carried * (1 - own_paint) + Numo::SFloat.cast(own).reshape(4, 1, 1)
         end
 
         # A square of the page; beyond its edge lies nothing.
