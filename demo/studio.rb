@@ -46,7 +46,7 @@ module Fobrel
           brushes.to_h do |brush|
             brush.pictures.each { Models::Asset.keep(_1, _1.start_with?("<svg") ? "svg" : "png") }
             value = Core::Preset::Preset.build(brush.name, brush.settings)
-            preset = Actions::CreatePreset.call(library:, value:, person:, note: "Received")
+            preset = Actions::CreatePreset.call(library:, value:, person:, note: "Received", origin: "received")
             brush.tags.each { Models::Tag.called(library, _1).taggings.create!(preset:) }
             [brush.name, preset]
           end

@@ -7,7 +7,7 @@ module Fobrel
   # front end.
   module App
     # Strips stand first: they are most of what a page asks for.
-    RESOURCES = [Api::Strips, Api::Sessions, Api::Presets, Api::Bench, Api::Tips, Api::Wall, Api::Groups, Api::Bundles, Api::Intake, Api::Gallery, Api::Exports, Api::Recipes, Api::Ledger, Api::Seats, Api::Tokens].freeze
+    RESOURCES = [Api::Strips, Api::Sessions, Api::Presets, Api::Bench, Api::Parts, Api::Tips, Api::Wall, Api::Groups, Api::Bundles, Api::Intake, Api::Gallery, Api::Exports, Api::Recipes, Api::Ledger, Api::Seats, Api::Tokens].freeze
     HOSTS = ["localhost", "127.0.0.1", "[::1]", *ENV.fetch("FOBREL_HOSTS", "").split(",")].freeze
     DIST = File.join(ROOT, "web/dist")
 
@@ -64,10 +64,21 @@ module Fobrel
     # A program that shows a token is no page: no browser adds that header by itself.
     BEARER = "Bearer "
 
+    RENEW = "x-renew"
+
     # Lets only requests from our own page change anything.
     class SamePage < Rack::Protection::AuthenticityToken
-      def default_reaction(_env)
-        [403, {"content-type" => "application/json"}, ['{"error":"This page is out of date. Nothing was changed. Reload it and try again."}']]
+      # A page whose person signed out elsewhere asks them to sign in again; one that only has an
+      # old token fetches the new one and goes on (RENEW tells it so).
+      def default_reaction(env)
+        return refuse(401, "Sign in first.") unless session(env)["person"]
+        refuse(403, "This page is out of date. Nothing was changed. Reload it and try again.", RENEW => "token")
+      end
+
+      private
+
+      def refuse(status, message, more = {})
+        [status, {"content-type" => "application/json", **more}, [JSON.generate({error: message})]]
       end
     end
   end

@@ -5,12 +5,26 @@ module Fobrel
     # Writes the next edition of each of several presets and makes it current. The only way that
     # editions come about.
     class AddEditions < Action
+      # Raised when a brush is locked and this person may not save its next edition.
+      class Locked < Core::Problem
+        # @param presets [Array<Models::Preset>] those that are locked
+        def initialize(presets)
+          first = presets.first
+          @called = "“#{first.name}” is locked by #{first.locked_by.name}#{" (and #{presets.size - 1} more)" if presets.size > 1}."
+          super("#{@called} Nothing was changed. Leave it out, or ask a lead to unlock it.")
+        end
+
+        # @param rest [String] what was kept and what to do, where that is more than usual
+        # @return [Core::Problem]
+        def but(rest) = Core::Problem.new("#{@called} #{rest}")
+      end
+
       # A preset, its new settings, a note; the edition's number, time and person's id where it
       # brings them.
       Item = Struct.new(:preset, :value, :note, :number, :at, :by)
 
       # @param items [Array<Item>] each preset once
-      # @raise [Core::Problem] when one is locked and this person may not save it
+      # @raise [Locked]
       # @raise [Core::Preset::MissingNeed] when a picture that one needs is not kept here
       def initialize(items:, person:)
         @items = items
@@ -35,8 +49,7 @@ module Fobrel
       def check_locks
         locked = @items.map(&:preset).select(&:locked_by_id)
         return if locked.empty? || @person&.memberships&.find_by(library_id: locked.first.library_id)&.may?(:lock)
-        raise Core::Problem, "“#{locked.first.name}” is locked by #{locked.first.locked_by.name}#{" (and #{locked.size - 1} more)" if locked.size > 1}. " \
-          "Nothing was saved; your change is kept as your draft. Save it as a new brush."
+        raise Locked, locked
       end
 
       def check_needs

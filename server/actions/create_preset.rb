@@ -6,17 +6,19 @@ module Fobrel
     class CreatePreset < Action
       # @param value [Core::Preset::Preset] its id must be new to the library
       # @param edition [Integer] the number its first edition here carries
-      def initialize(library:, value:, person:, note: "", edition: 1)
+      # @param origin [String] "made" here, or "received"
+      def initialize(library:, value:, person:, note: "", edition: 1, origin: "made")
         @library = library
         @value = value
         @person = person
         @note = note
         @edition = edition
+        @origin = origin
       end
 
       # @return [Models::Preset]
       def call
-        preset = @library.presets.create!(document_id: @value.id, name: @value.name)
+        preset = @library.presets.create!(document_id: @value.id, name: @value.name, origin: @origin)
         edition = AddEdition.call(preset:, value: @value, person: @person, note: @note, number: @edition)
         preset.update!(home_edition: edition, altered: false)
         preset

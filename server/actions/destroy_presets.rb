@@ -33,7 +33,7 @@ module Fobrel
       # @param ids [Array<Integer>]
       def self.erase(ids)
         editions = Models::Edition.where(preset_id: ids)
-        [Models::Tagging, Models::Favourite, Models::Recent, Models::Home].each { _1.where(preset_id: ids).delete_all }
+        [Models::Tagging, Models::Favourite, Models::Recent, Models::Home, Models::Tuning].each { _1.where(preset_id: ids).delete_all }
         Models::EditionName.where(edition_id: editions.select(:id)).delete_all
         Models::Preset.where(id: ids).update_all(current_edition_id: nil, home_edition_id: nil)
         Models::Record.connection.execute("DELETE FROM edition_needs WHERE edition_id IN (#{editions.select(:id).to_sql})")

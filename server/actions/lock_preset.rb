@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Locks a brush, so that only a lead saves its next edition; others save as new. Or opens it.
+    # Locks a brush, so that only a lead saves its next edition; others save as new. Or unlocks it.
     class LockPreset < Action
       # @param locked [Boolean]
       def initialize(preset:, person:, locked:)
@@ -14,7 +14,7 @@ module Fobrel
       # @return [Models::LedgerEntry]
       def call
         @preset.update!(locked_by: @locked ? @person : nil)
-        write_down(@preset.library, @person, "lock", "“#{@preset.name}” #{@locked ? "locked" : "opened"}", {"preset" => @preset.id, "locked" => @locked})
+        write_down(@preset.library, @person, "lock", "“#{@preset.name}” #{@locked ? "locked" : "unlocked"}", {"preset" => @preset.id, "locked" => @locked})
       end
     end
   end

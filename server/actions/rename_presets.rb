@@ -4,6 +4,9 @@ module Fobrel
   module Actions
     # Gives many brushes new names by rules, each as an edition.
     class RenamePresets < Action
+      CLASHES = {"empty" => "a brush needs one", "too long" => "it is longer than 200 characters",
+                 "taken" => "another brush here has it", "twice" => "two of these brushes would have it"}.freeze
+
       # @param rules [Hash] as Core::Curation::Renaming takes them
       def initialize(library:, person:, ids:, rules:)
         @library = library
@@ -28,13 +31,31 @@ module Fobrel
         @library.lock!
         changed = plan.reject { |_, row| row.from == row.to }
         clash = changed.map(&:last).find(&:clash)
-        raise Core::Problem, "“#{clash.to}” cannot be a new name: #{clash.clash}. Nothing was renamed. Change the rules." if clash
+        raise Core::Problem, "“#{clash.to}” cannot be a new name: #{CLASHES.fetch(clash.clash)}. Nothing was renamed. Take another." if clash
         rows = changed.map do |preset, row|
           value = preset.current_edition.value
           # The new name was checked with the rules; nothing else is another.
           RevisePresets::Row.new(preset, value, Core::Preset::Preset.restore(value.to_h.merge("name" => row.to)))
         end
-        RevisePresets.new(library: @library, person: @person, rows:, as: "editions", kind: "rename", deed: "renamed").call
+        entry = RevisePresets.new(library: @library, person: @person, rows:, as: "editions", kind: "rename", deed: deed(rows)).call
+        rows.each { |row| carry_drafts(row) }
+        entry
+      end
+
+      private
+
+      def deed(rows) = (rows.size == 1) ? "renamed: “#{rows.first.before.name}” is “#{rows.first.after.name}” now" : "renamed"
+
+      # Nobody's draft is behind because of a new name: those that stand on the edition before go
+      # along to the one with it.
+      def carry_drafts(row)
+        preset = row.preset.reload
+        before = preset.editions.where("number < ?", preset.current_edition.number).last
+        preset.drafts.where(base_edition: before).each do |draft|
+          document = draft.document
+          document = document.merge("name" => row.after.name) if document["name"] == row.before.name
+          draft.update!(document:, base_edition: preset.current_edition)
+        end
       end
     end
   end

@@ -45,12 +45,15 @@ module Fobrel
 
       private
 
+      # @raise [Core::Problem]
       def go_back(presets)
         Models::Preset.where(id: presets.map(&:id)).order(:id).lock.pluck(:id)
         targets = presets.to_h { [_1, _1.edition_to_go_back_to(@to)] }.reject { |preset, target| preset.current_edition.fingerprint == target.fingerprint }
         before = targets.keys.map(&:current_edition_id)
         ids = AddEditions.call(items: targets.map { |preset, target| AddEditions::Item.new(preset, target.value, "Back to edition #{target.number}", nil) }, person: @person)
         targets.keys.zip(before, ids).map { |preset, was, now| [preset.id, was, now] }
+      rescue AddEditions::Locked => e
+        raise e.but("Nothing went back, and every draft is still there. Leave it out, or ask a lead to unlock it or to take it back.")
       end
     end
   end

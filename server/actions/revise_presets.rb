@@ -24,7 +24,7 @@ module Fobrel
         presets = presets_of(library, ids)
         drafts = (as == "drafts") ? Models::Draft.where(person:, preset: presets).index_by(&:preset_id) : {}
         presets.filter_map do |preset|
-          before = Core::Preset::Preset.restore((drafts[preset.id] || preset.current_edition).document)
+          before = (drafts[preset.id] || preset.current_edition).value
           after = yield before
           Row.new(preset, before, after) unless after.alike?(before)
         end
@@ -64,7 +64,7 @@ module Fobrel
         was = row.preset.drafts.find_by(person: @person)
         @undo["drafts"] << was.slice(:preset_id, :base_edition_id, :document, :fingerprint) if was
         made = KeepDraft.call(preset: row.preset, person: @person, value: row.after)
-        @undo["made"] << [row.preset.id, made&.fingerprint]
+        @undo["made"] << [row.preset.id, made.draft&.fingerprint]
       end
     end
   end

@@ -27,6 +27,8 @@ module Fobrel
         edition = AddEdition.call(preset: @preset, value: @value, person: @person, note: @note)
         @preset.drafts.where(person: @person).destroy_all
         edition
+      rescue AddEditions::Locked => e
+        raise e.but("Nothing was saved; your change is kept as your draft. Save it as a new brush.")
       end
     end
   end

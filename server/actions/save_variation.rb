@@ -8,27 +8,42 @@ module Fobrel
       # @param capture [Array<String>] what of the moment's state is saved along
       # @param places [Array<Hash>] sets to put it in: "set" and, where it is not the end, the
       #   "before" preset's id
-      def initialize(preset:, person:, value:, name: nil, capture: Core::Preset::Capture::ITEMS.keys, places: [])
+      # @param order [Hash] what it is found by: "tags" (names), "family" (an id or nil), "notes";
+      #   what is left out is as on the brush it came from
+      def initialize(preset:, person:, value:, name: nil, capture: Core::Preset::Capture::ITEMS.keys, places: [], order: {})
         @preset = preset
         @person = person
         @value = Core::Preset::Capture.only(value, capture)
         @name = name.to_s.strip
         @places = places
+        @order = order
       end
 
       # @return [Models::Preset]
       def call
         library = @preset.library
         library.lock!
-        value = Core::Preset::Preset[@value.to_h.merge("id" => SecureRandom.uuid, "name" => name(library))]
+        about = @value["about"].merge({"author" => author, "notes" => @order["notes"]}.compact)
+        value = Core::Preset::Preset[@value.to_h.merge("id" => SecureRandom.uuid, "name" => name(library), "about" => about)]
         made = CreatePreset.call(library:, value:, person: @person, note: "A variation of “#{@preset.name}”")
-        @preset.taggings.pluck(:tag_id).each { made.taggings.create!(tag_id: _1) }
+        made.update!(family: family(library))
+        tags(library).each { made.taggings.create!(tag: _1) }
         @places.each { |place| put(made, library, place) }
         @preset.drafts.where(person: @person).destroy_all
         made
       end
 
       private
+
+      # Whoever made it, unless they named somebody else for it.
+      def author
+        said = @value["about", "author"]
+        (said == @preset.current_edition.value["about", "author"]) ? @person.name : said
+      end
+
+      def family(library) = @order.key?("family") ? @order["family"] && library.families.find(@order["family"]) : @preset.family
+
+      def tags(library) = @order.key?("tags") ? @order["tags"].map { Models::Tag.called(library, _1) }.uniq : @preset.tags
 
       def name(library)
         return Core::Curation::Numbering.next_name(@value.name, library.preset_names) if @name.empty?

@@ -58,7 +58,7 @@ module Fobrel
         rows.each_slice(200) do |some|
           values = some.map { |row| own(row) }
           now = Time.current
-          ids = Models::Preset.insert_all!(values.map { {library_id: @library.id, document_id: _1.id, name: _1.name, created_at: now, updated_at: now} }, returning: %w[id document_id]).to_h { [_1["document_id"], _1["id"]] }
+          ids = Models::Preset.insert_all!(values.map { {library_id: @library.id, document_id: _1.id, name: _1.name, origin: "received", created_at: now, updated_at: now} }, returning: %w[id document_id]).to_h { [_1["document_id"], _1["id"]] }
           presets = Models::Preset.where(id: ids.values).index_by(&:id)
           add_earlier(some.zip(values).to_h { |row, value| [presets.fetch(ids.fetch(value.id)), @items.fetch(row.coming.key)] })
           AddEditions.call(items: some.zip(values).map { |row, value| edition(presets.fetch(ids.fetch(value.id)), value, {"number" => row.coming.edition, **@items.fetch(row.coming.key).told}) }, person: @person)

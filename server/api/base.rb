@@ -15,6 +15,8 @@ module Fobrel
         end
       end
 
+      # Tells a page what its person is in the library it asked about, at every answer.
+      ROLE = "X-Role"
       MAX_JSON = 8 * 1024 * 1024
 
       configure do
@@ -34,6 +36,10 @@ module Fobrel
       # Nobody learns anything before they signed in, not even that their request is ill-formed.
       before { person if request.path_info.start_with?("/api/") && request.path_info != "/api/session" }
 
+      # What was asked before under the same key is answered as it was then, and not done again.
+      before { recall if request.env.key?("HTTP_IDEMPOTENCY_KEY") && !request.get? }
+      after { env.delete("fobrel.reply")&.answered(response.status, Array(response.body).join) if response.headers.any? }
+
       error(Halt) { |e| answer({error: e.message}, e.status) }
       error(Actions::Action::Overtaken) { |e| answer({error: e.message}, 409) }
       error(Core::Problem) { |e| answer({error: e.message}, 422) }
@@ -51,6 +57,21 @@ module Fobrel
           halt status, Oj.dump(data, mode: :compat, time_format: :xmlschema)
         end
 
+        # Asked by every resource that a request passes through, and done by the first.
+        def recall
+          return if env["fobrel.reply"] || env["fobrel.recalled"]
+          env["fobrel.recalled"] = true
+          key = request.env["HTTP_IDEMPOTENCY_KEY"]
+          raise Halt.new(400, "The key of a request is 8 to 100 letters, digits and hyphens.") unless key.match?(/\A[\w-]{8,100}\z/)
+          asked = "#{request.request_method} #{request.path_info}"
+          reply = Models::Reply.begin(person, key, asked)
+          raise Halt.new(422, "This key belongs to another request. Nothing was changed.") unless reply.asked == asked
+          raise Halt.new(425, "This is being done at this moment. Ask again in a second.") if reply.under_way?
+          return env["fobrel.reply"] = reply if reply.fresh?
+          content_type :json
+          halt reply.status, reply.body
+        end
+
         def person
           # Asked by every resource that a request passes through, so kept with the request.
           env["fobrel.person"] ||= (token? ? Models::AccessToken.person(token) : Models::Person.find_by(id: session["person"])) || raise(Halt.new(401, token? ? "This token is not known here. Make a new one in Fobrel." : "Sign in first."))
@@ -64,6 +85,7 @@ module Fobrel
         # The libraries this person is a member of; nothing else exists for them.
         def membership(library_id, deed)
           found = person.memberships.includes(:library).find_by!(library_id: number(library_id))
+          headers ROLE => "#{found.library_id} #{found.role}"
           return found if found.may?(deed)
           raise Halt.new(403, "You are here as #{found.role} and may not do this. Nothing was changed. Ask a lead of this library.")
         end
@@ -118,8 +140,9 @@ module Fobrel
 
         # A preset sent by the page. Its pictures must be ones that a brush of this library
         # needs already: knowing the sum of another library's picture is no key to it.
-        def document(data, library)
-          value = Core::Preset::Preset[data["document"]]
+        def document(data, library) = seen(Core::Preset::Preset[data["document"]], library)
+
+        def seen(value, library)
           unseen = value.needs.map { _1.delete_prefix("sha256:") } - library.pictures_needed(value.needs)
           raise Core::Preset::MissingNeed.new(value, "sha256:#{unseen.first}") if unseen.any?
           value

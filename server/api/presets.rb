@@ -16,7 +16,7 @@ module Fobrel
       get "/api/libraries/:library/changed" do
         to = way_back(params.fetch("to", "home"))
         changed = Actions::ResetPresets.changed(library(:edit), person, to).includes(:current_edition, :home_edition).to_a
-        drafts = Models::Draft.where(person:, preset: changed).index_by(&:preset_id)
+        drafts = Models::Draft.where(person:, preset: changed).includes(:base_edition).index_by(&:preset_id)
         answer({presets: changed.map { changed_row(_1, drafts[_1.id], _1.edition_to_go_back_to(to)) }})
       end
 
@@ -43,22 +43,46 @@ module Fobrel
         answer(detail(preset(:look)))
       end
 
+      # What a page asks every few seconds: whether what it shows is still so.
+      get "/api/presets/:id/state" do
+        found = preset(:look)
+        draft = found.drafts.find_by(person:)
+        answer({edition: found.current_edition.number, by: found.current_edition.person&.name, home: found.home_edition.number, name: found.name,
+                locked_by: found.locked_by&.name, kept: (draft || found.current_edition).fingerprint, hidden: !found.hidden_at.nil?})
+      end
+
+      # A change is kept the moment it happens; `was` is what it was made on, and what of it cannot
+      # be does not hold up the rest.
       put "/api/presets/:id/draft" do
+        data = json
         found = preset(:edit)
-        draft = Actions::KeepDraft.call(preset: found, person:, value: document(json, found.library))
-        answer({draft: !draft.nil?})
+        there = (found.drafts.find_by(person:) || found.current_edition).value
+        possible = Core::Preset::Possible.of(data["document"], on: there)
+        was = data["was"] && document({"document" => data["was"]}, found.library)
+        kept = Actions::KeepDraft.call(preset: found, person:, value: own_document(possible.preset, found), was:, fresh: data["fresh"] != false)
+        answer(kept_view(found.reload, kept).merge(held: possible.held))
+      end
+
+      # A step back or forth in what was tuned.
+      post "/api/presets/:id/steps" do
+        found = preset(:edit)
+        way = json["go"]
+        raise Halt.new(400, "go must be back or forth.") unless Actions::StepTuning::WAYS.key?(way)
+        kept = Actions::StepTuning.call(preset: found, person:, way:)
+        raise Halt.new(422, (way == "back") ? "There is no step to take back." : "There is no step to do again.") unless kept
+        answer(kept_view(found.reload, kept).merge(held: []))
       end
 
       delete "/api/presets/:id/draft" do
-        preset(:edit).drafts.where(person:).destroy_all
-        answer({draft: false})
+        found = preset(:edit)
+        found.drafts.where(person:).destroy_all
+        answer({kept: found.current_edition.fingerprint})
       end
 
       post "/api/presets/:id/editions" do
         data = json
         found = preset(:edit)
-        value = document(data, found.library)
-        raise Halt.new(422, "The document is that of another brush. Nothing was saved.") unless value.id == found.document_id
+        value = own_document(document(data, found.library), found)
         Actions::SaveEdition.call(preset: found, person:, value:, base: data["base"], note: text(data, "note", ""), **captured(data))
         answer(detail(found.reload), 201)
       end
@@ -67,7 +91,7 @@ module Fobrel
         data = json
         found = preset(:edit)
         places = Array(data["places"]).grep(Hash).first(50)
-        made = Actions::SaveVariation.call(preset: found, person:, value: document(data, found.library), name: text(data, "name", ""), places:, **captured(data))
+        made = Actions::SaveVariation.call(preset: found, person:, value: document(data, found.library), name: text(data, "name", ""), places:, order: order(data), **captured(data))
         Actions::KeepFavourite.call(preset: made, person:, on: true) if data["favourite"] == true
         answer(detail(made), 201)
       end
@@ -80,8 +104,10 @@ module Fobrel
 
       put "/api/presets/:id/editions/:number" do
         found = preset(:edit)
-        Actions::NameEdition.call(preset: found, number: number(params["number"]), name: text(json, "name"))
-        answer(detail(found))
+        data = json
+        said = data.slice("name", "note").to_h { |key, _| [key.to_sym, text(data, key)] }
+        Actions::DescribeEdition.call(preset: found, number: number(params["number"]), **said)
+        answer(detail(found.reload))
       end
 
       # Two people's changes brought together against the edition both began with.
@@ -122,6 +148,30 @@ module Fobrel
       helpers do
         def preset(deed) = of_library(Models::Preset.includes(:current_edition, :home_edition), deed)
 
+        # A change belongs to the brush it was made on, and needs only pictures of this library.
+        def own_document(value, preset)
+          raise Halt.new(422, "The document is that of another brush. Nothing was saved.") unless value.id == preset.document_id
+          seen(value, preset.library)
+        end
+
+        # What a new brush is found by, as far as it was said.
+        def order(data)
+          said = data.slice("family", "notes", "tags")
+          raise Halt.new(400, "tags must be a list of texts.") unless said.fetch("tags", []).is_a?(Array) && said.fetch("tags", []).all?(String)
+          said.merge(said.key?("notes") ? {"notes" => text(data, "notes")} : {}).merge(said["family"] ? {"family" => number(said["family"])} : {})
+        end
+
+        def kept_view(preset, kept)
+          {draft: draft_view(kept.draft), document: Core::Preset::Schema.fill(kept.value.to_h), kept: (kept.draft || preset.current_edition).fingerprint,
+           merged: kept.merged, given_up: kept.given_up, room: Models::Tuning.of(preset, person).room}
+        end
+
+        # With the edition it stands on, so that only one's own changes are told as such.
+        def draft_view(draft)
+          draft && {document: Core::Preset::Schema.fill(draft.document), fingerprint: draft.fingerprint, base: draft.base_edition.number,
+                    base_document: Core::Preset::Schema.fill(draft.base_edition.document), at: draft.updated_at.iso8601}
+        end
+
         def way_back(to) = Actions::ResetPresets::WORDS.key?(to) ? to : raise(Halt.new(400, "to must be one of #{Actions::ResetPresets::WORDS.keys.join(", ")}."))
 
         def captured(data)
@@ -129,14 +179,17 @@ module Fobrel
           {capture: data["capture"].grep(String) & Core::Preset::Capture::ITEMS.keys}
         end
 
+        # `words` say what going back changes, now → then; `tuned` what was changed before that.
         def changed_row(preset, draft, target)
-          before = draft || preset.current_edition
-          {id: preset.id, name: preset.name, draft: !draft.nil?, to: target.number, before: before.fingerprint, after: target.fingerprint,
-           at: draft&.updated_at&.iso8601, words: Core::Preset::Changes.between(target.value, Core::Preset::Preset.restore(before.document)).words}
+          now = draft || preset.current_edition
+          from = (draft && target.id == preset.current_edition_id) ? draft.base_edition : target
+          {id: preset.id, name: preset.name, draft: !draft.nil?, to: target.number, before: now.fingerprint, after: target.fingerprint, at: draft&.updated_at&.iso8601,
+           mine: !draft.nil? || preset.current_edition.person_id == person.id, greatest: [now, target].map { Core::Stroke::Strip.greatest(_1.value) },
+           words: Core::Preset::Changes.between(now.value, target.value).words, tuned: Core::Preset::Changes.between(from.value, now.value).words}
         end
 
         def revised_row(row)
-          {id: row.preset.id, name: row.preset.name, before: row.before.fingerprint, document: row.after.to_h, words: row.changes.words}
+          {id: row.preset.id, name: row.preset.name, before: row.before.fingerprint, document: row.after.to_h, words: row.changes.words, greatest: Core::Stroke::Strip.greatest(row.before)}
         end
 
         def revision(data, library)
@@ -174,8 +227,8 @@ module Fobrel
            received_document: Core::Preset::Schema.fill(preset.received_edition.document),
            locked_by: preset.locked_by&.name, captured: Core::Preset::Capture.held(current.value),
            homes: preset.homes.includes(:edition, :person).reverse.map { {number: _1.edition.number, by: _1.person.name, at: _1.created_at.iso8601} },
-           draft: draft && {document: Core::Preset::Schema.fill(draft.document), fingerprint: draft.fingerprint,
-                            base: draft.base_edition.number, at: draft.updated_at.iso8601},
+           draft: draft_view(draft), kept: (draft || current).fingerprint, room: Models::Tuning.find_by(preset:, person:)&.room || {back: 0, forth: 0},
+           origin: preset.origin, hidden: !preset.hidden_at.nil?,
            editions: Views::Edition.new(preset.editions.includes(:person, :edition_name).reverse).to_h,
            sets: preset.brush_sets.order(:name).pluck(:id, :name).map { |id, name| {id:, name:} }, seats: preset.seats.order(:name).pluck(:name),
            needs: current.value.needs}

@@ -37,6 +37,7 @@ module Fobrel
         attribute(:name) { |edition| edition.edition_name&.name }
         attribute(:by) { |edition| edition.person&.name }
         attribute(:at) { |edition| edition.created_at.iso8601 }
+        attribute(:greatest) { |edition| Core::Stroke::Strip.greatest(edition.value) }
       end
 
       # A workplace with its plan and state.

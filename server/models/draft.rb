@@ -7,6 +7,9 @@ module Fobrel
       belongs_to :person
       belongs_to :preset
       belongs_to :base_edition, class_name: "Fobrel::Models::Edition"
+
+      # @return [Core::Preset::Preset]
+      def value = Core::Preset::Preset.restore(document)
     end
   end
 end

@@ -11,6 +11,7 @@ module Fobrel
       has_many :editions, -> { order(:number) }
       has_many :homes, -> { order(:id) }
       has_many :drafts
+      has_many :tunings
       has_many :taggings
       has_many :tags, through: :taggings
       has_many :set_items

@@ -35,6 +35,21 @@ module Fobrel
       SQL
       private_constant :SEEN
 
+      # Strips shown together are painted for the largest of their brushes; the sizes asked for go
+      # in steps, so that few different ones are kept.
+      #
+      # @param shape [String] as .png_for
+      # @param greatest [String, nil] px, of the largest brush shown
+      # @return [String] the shape's name for that; the shape itself where nothing is brought down
+      def self.beside(shape, greatest)
+        size = greatest.to_s[/\A\d{1,4}(?:\.\d{1,6})?\z/].to_f.clamp(0, 5000)
+        full = Core::Stroke::Strip.full_size((shape == "small") ? "wall" : shape)
+        (size <= full) ? shape : "#{shape}@#{(full * STEP**Math.log(size / full, STEP).ceil).round}"
+      end
+
+      STEP = 1.25
+      private_constant :STEP
+
       # @param preset [Core::Preset::Preset]
       # @param shape [String] one of Core::Stroke::Strip::SHAPES
       # @return [String] a PNG
@@ -42,15 +57,22 @@ module Fobrel
       def self.png_of(preset, shape) = png_for(preset.fingerprint, shape) { preset }
 
       # @param fingerprint [String]
-      # @param shape [String] as above, or "small" for the Wall's strip at half its size
+      # @param shape [String] as above, or "small" for the Wall's strip at half its size; each as it is
+      #   or as .beside names it
       # @param assets [#fetch] where its pictures are
       # @yieldreturn [Core::Preset::Preset] asked for only where the strip was never painted
       # @return [String] a PNG
       def self.png_for(fingerprint, shape, assets: Asset::Bytes, &preset)
         key = {fingerprint:, shape:, version: Core::Stroke::Strip::VERSION}
         found = where(key).pick(:png) and return found
-        return png_for(fingerprint, "wall", assets:, &preset).then { |wall| keep(key, Core::Stroke::Strip.half(wall)) } if shape == "small"
-        keep(key, Core::Stroke::Strip.png(preset.call, assets:, shape:)).tap { |png| keep(key.merge(shape: "small"), Core::Stroke::Strip.half(png)) if shape == "wall" }
+        plain, size = shape.split("@")
+        if plain == "small"
+          wall = png_for(fingerprint, shape.sub("small", "wall"), assets:, &preset)
+          return keep(key, Core::Stroke::Strip.half(wall))
+        end
+        png = keep(key, Core::Stroke::Strip.png(preset.call, assets:, shape: plain, beside: size.to_f))
+        keep(key.merge(shape: "small"), Core::Stroke::Strip.half(png)) if shape == "wall"
+        png
       end
 
       def self.keep(key, png)

@@ -236,7 +236,7 @@ RSpec.describe "finding and ordering", :api do
       undo(entry)
       expect(found("").none? { _1.start_with?("S ") }).to be(true)
       clash = call(:post, "#{library}/renames", {preset_ids: ids.first(2), rules: {find: @first.presets.find(ids[0]).name, replace: @first.presets.find(ids[2]).name}})
-      expect([status, clash["error"]]).to match([422, /cannot be a new name: taken\. Nothing was renamed/])
+      expect([status, clash["error"]]).to match([422, /cannot be a new name: another brush here has it\. Nothing was renamed/])
     end
 
     it "hides, brings back, duplicates; destroys only what is hidden and used nowhere" do

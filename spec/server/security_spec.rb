@@ -11,7 +11,7 @@ RSpec.describe "who may do what", :api do
   guarded = routes - open_routes
 
   def filled(path, library, thing)
-    path.sub("{library}", library.to_s).sub("{id}", thing.to_s).sub("{fingerprint}", "0" * 64).sub("{shape}", "wall").sub("{number}", "1").sub("{item}", "1")
+    path.sub("{library}", library.to_s).sub("{id}", thing.to_s).sub("{fingerprint}", "0" * 64).sub("{shape}", "wall").sub("{number}", "1").sub("{item}", "1").sub("{sum}", "0" * 64)
   end
   # What is a person's own, or the same for everybody.
   personal = ->(path) { path == "/api/settings" || path.match?(%r{\A/api/(curves|hand|trial-strokes|gallery|tokens)}) }
@@ -19,7 +19,8 @@ RSpec.describe "who may do what", :api do
   it "knows every route of the contract" do
     expect(routes.size).to be >= 28
     served = Fobrel::App::RESOURCES.flat_map { |api| api.routes.slice("GET", "POST", "PUT", "DELETE").flat_map { |verb, list| list.map { |pattern, *| [verb.downcase.to_sym, pattern.to_s] } } }
-    written = {"arrivals\\/(" => "/api/arrivals/{id}/strips/{item}.png", "api\\/strips" => "/api/strips/{fingerprint}/{shape}.png"}
+    written = {"arrivals\\/(" => "/api/arrivals/{id}/strips/{item}.png", "api\\/strips" => "/api/strips/{fingerprint}/{shape}.png",
+               "parts\\/(" => "/api/libraries/{library}/parts/{sum}.png"}
     plain = served.map { |verb, pattern| [verb, written.find { |part, _| pattern.include?(part) }&.last || pattern.gsub(/:(\w+)/, '{\1}')] }
     expect(plain).to match_array(routes)
   end

@@ -75,11 +75,11 @@ end
 RSpec.configure do |config|
   config.include ApiHelp, :api
   config.around(:each, :api) do |example|
+    @first, @second = Studio.stand.map { Studio::M::Library.find(_1.id) }
     Studio::M::Record.transaction do
       example.run
       raise ActiveRecord::Rollback
     end
   end
-  config.before(:each, :api) { @first, @second = Studio.build }
   config.before(:suite) { Studio.clear }
 end

@@ -32,6 +32,19 @@ module Studio
     M::Record.connection.execute("TRUNCATE #{tables.join(", ")} RESTART IDENTITY CASCADE")
   end
 
+  # The studio of .build, built only where it does not stand as it was built: examples that undo
+  # all they do can share it.
+  def self.stand
+    return @standing if @standing && counts == @counts
+    clear
+    @standing = build
+    @counts = counts
+    @standing
+  end
+
+  def self.counts = [M::Person, M::Library, M::Preset, M::Edition, M::Tag, M::Draft, M::LedgerEntry].map { |model| [model.count, model.maximum(:id)] }
+  private_class_method :counts
+
   # Three people, two libraries; a few brushes in the first, none in the second.
   def self.build(brushes: 8)
     people = Fobrel::Demo::Studio::PEOPLE.to_h { |login, name| [login, M::Person.create!(login:, name:, password: PASSWORD)] }

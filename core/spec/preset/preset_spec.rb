@@ -54,7 +54,7 @@ RSpec.describe Fobrel::Core::Preset::Preset do
     "an empty reel" => [->(d) { d["mark"]["tip"] = {"kind" => "picture", "frames" => []} }, "mark.tip.frames needs at least 1 entries"],
     "a blend mode nobody knows" => [->(d) { d["pigment"] = {"blend" => "glow"} }, "pigment.blend must be one of"],
     "a curve that runs back" => [->(d) { d["response"] = [{"drives" => "size", "by" => "pressure", "curve" => [[0.5, 0], [0.5, 1]]}] }, "response 1: the curve's points must run from left to right"],
-    "least above most" => [->(d) { d["mark"]["size"].merge!("least" => 50, "most" => 10) }, "the least size must not be above the most"],
+    "least above most" => [->(d) { d["mark"]["size"].merge!("least" => 50, "most" => 10) }, "The least size, 50 px, is above the most size, 10 px."],
     "a fixed colour without one" => [->(d) { d["pigment"] = {"colour" => {"mode" => "fixed"}} }, "pigment.colour lacks value"]
   }.each do |what, (change, sentence)|
     it "refuses #{what} in words" do

@@ -3,8 +3,8 @@
 module Fobrel
   module Core
     module Curation
-      # New names for many brushes at once: find and replace, prefix and suffix, case, the first
-      # tag, numbers. Steps are taken in this order.
+      # New names for many brushes at once: one name for all, find and replace, prefix and suffix,
+      # case, the first tag, numbers. Steps are taken in this order.
       #
       #   Renaming.new("find" => "fog", "replace" => "mist", "case" => "title").names(["Harbour fog"], [[]])
       #   # => ["Harbour Mist"]
@@ -16,7 +16,8 @@ module Fobrel
         # Where a name could go: its row's number in the list, its clash.
         Row = Struct.new(:from, :to, :clash)
 
-        # @param rules [Hash] "find", "replace" (plain text, all cases), "prefix", "suffix",
+        # @param rules [Hash] "name" (instead of the one it has), "find", "replace" (plain text, all
+        #   cases), "prefix", "suffix",
         #   "case" (one of CASES), "tag" (true puts the first tag before the name),
         #   "number" ({"start", "width"}) or nil
         # @raise [Unclear]
@@ -57,6 +58,7 @@ module Fobrel
         end
 
         def renamed(name, tags, index)
+          name = @rules["name"] if @rules["name"].is_a?(String)
           find = @rules["find"].to_s
           name = name.gsub(/#{Regexp.escape(find)}/i) { @rules["replace"].to_s } unless find.empty?
           name = cased(name)

@@ -10,6 +10,7 @@ module Fobrel
           "colour" => [%w[pigment colour], {"mode" => "artist"}],
           "layer" => [%w[habits layer], nil],
           "under" => [%w[habits under], false],
+          "merge" => [%w[habits merge], true],
           "mirror" => [%w[habits mirror], nil]
         }.freeze
 

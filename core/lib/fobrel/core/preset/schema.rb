@@ -59,7 +59,7 @@ module Fobrel
               "response #{index + 1}: the curve's points must run from left to right." if xs.each_cons(2).any? { |a, b| b <= a }
             end
             size = filled(document, DOCUMENT).dig("mark", "size")
-            bent << "mark.size: the least size must not be above the most." if size["least"] > size["most"]
+            bent << "The least size, #{size["least"]} px, is above the most size, #{size["most"]} px." if size["least"] > size["most"]
             bent
           end
 

@@ -1,0 +1,22 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Tip
+      # A small picture of a tip or grain, to choose by.
+      module Thumb
+        # @param bytes [String] of a picture that was checked before it was kept, or an SVG
+        # @param side [Integer] px, the longer side at the most
+        # @return [String] a PNG on white
+        # @raise [Picture::Unreadable]
+        def self.png(bytes, side)
+          image = Vips::Image.thumbnail_buffer(bytes, side, height: side, size: :down)
+          image = image.flatten(background: 255) if image.has_alpha?
+          image.colourspace(:srgb).pngsave_buffer(strip: true)
+        rescue Vips::Error
+          raise Picture::Unreadable, "This picture cannot be shown."
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,30 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Goes a step back or forth in what a person tuned.
+    class StepTuning < Action
+      WAYS = {"back" => -1, "forth" => 1}.freeze
+
+      # @param way [String] a key of WAYS
+      def initialize(preset:, person:, way:)
+        @preset = preset
+        @person = person
+        @way = way
+      end
+
+      # @return [KeepDraft::Kept, nil] nil where there is no such step
+      def call
+        tuning = Models::Tuning.of(@preset, @person)
+        tuning.note((@preset.drafts.find_by(person: @person) || @preset.current_edition).value)
+        value = tuning.go(WAYS.fetch(@way))
+        value && KeepDraft.call(preset: @preset, person: @person, value: named(value), step: false)
+      end
+
+      private
+
+      # A brush keeps the name it has by now.
+      def named(value) = Core::Preset::Preset.restore(value.to_h.merge("name" => @preset.name))
+    end
+  end
+end
