@@ -71,7 +71,7 @@ module Fobrel
       # A page whose person signed out elsewhere asks them to sign in again; one that only has an
       # old token fetches the new one and goes on (RENEW tells it so).
       def default_reaction(env)
-        return refuse(401, "Sign in first.") unless session(env)["person"]
+        return refuse(401, "Sign in first.") unless session(env)["person"] || env["PATH_INFO"] == "/api/session"
         refuse(403, "This page is out of date. Nothing was changed. Reload it and try again.", RENEW => "token")
       end
 

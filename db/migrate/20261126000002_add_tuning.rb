@@ -18,6 +18,7 @@ class AddTuning < ActiveRecord::Migration[7.2]
       t.index %i[tuning_id number], unique: true
     end
     add_origin
+    reversible { |direction| direction.up { say_blends_in_words } }
     create_table :replies do |t|
       t.references :person, null: false, foreign_key: true
       t.string :key, null: false
@@ -30,6 +31,18 @@ class AddTuning < ActiveRecord::Migration[7.2]
   end
 
   private
+
+  BLENDS = {"color-dodge" => "colour dodge", "color-burn" => "colour burn", "hard-light" => "hard light",
+            "soft-light" => "soft light", "color" => "colour"}.freeze
+
+  def say_blends_in_words
+    BLENDS.each do |was, now|
+      execute <<~SQL
+        UPDATE presets SET traits = array_replace(traits, '#{was}', '#{now}'), trait_words = array_to_string(array_replace(traits, '#{was}', '#{now}'), E'\\n')
+        WHERE '#{was}' = ANY (traits)
+      SQL
+    end
+  end
 
   def add_origin
     add_column :presets, :origin, :string, null: false, default: "made"

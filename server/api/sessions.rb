@@ -37,7 +37,7 @@ module Fobrel
       helpers do
         def state(person)
           {csrf: Rack::Protection::AuthenticityToken.token(session),
-           person: person && {id: person.id, name: person.name},
+           person: person && {id: person.id, name: person.name, login: person.login},
            libraries: person ? person.memberships.includes(:library).sort_by { _1.library.name.downcase }.map { {id: _1.library_id, name: _1.library.name, role: _1.role, canvas: _1.library.canvas} } : []}
         end
       end

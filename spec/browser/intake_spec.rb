@@ -95,6 +95,7 @@ RSpec.describe "the Intake and what goes out", :browser do
   end
 
   it "keeps a recipe, shows what it writes as it is typed, and lists what went out to do it again" do
+    announce(/answer: 422 POST .*preview/)
     sign_in("maren")
     go "Recipes"
     click_button "Markdown card"

@@ -50,6 +50,7 @@ RSpec.describe "orders made by hand", :browser do
   end
 
   it "are told when somebody else was faster" do
+    announce(/answer: 409 PUT/)
     go "Sets"
     expect(page).to have_css("ol li", count: 4)
     @set.put_in_order(presets.reverse.map(&:id))

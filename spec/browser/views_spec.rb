@@ -4,6 +4,7 @@ require "support/browser"
 
 RSpec.describe "the views", :browser do
   it "says in words what is wrong with a file, and keeps nothing" do
+    announce(/answer: 422 POST .*tips/)
     sign_in("maren")
     before = [Studio::M::Preset.count, Studio::M::Asset.count]
     {"words.png" => "only words", "cut.png" => File.binread(scan("whole.png"))[0, 4000],
@@ -30,7 +31,7 @@ RSpec.describe "the views", :browser do
     expect(row("Bollard")).to have_content("unsaved change")
     row("Bollard").double_click
     expect(page).to have_field("Size in px", with: "55")
-    click_button "Discard my change"
+    from_menu "take back ▾", "Discard my change"
     expect(page).to have_field("Size in px", with: "30")
     click_button "Undo"
     expect(page).to have_field("Size in px", with: "55")

@@ -20,7 +20,7 @@ RSpec.describe "the Wall", :browser do
     wanted = @first.presets.in_order.pluck(:name, :fingerprint)
     expect(shown.map { |index, name, src| [name, src[/\h{64}/]] == wanted[index] }.uniq).to eq([true])
     find("[aria-posinset='270']").double_click
-    expect(page).to have_css(".stack h1", text: wanted[269].first)
+    expect(page).to have_css(".bench h1", text: wanted[269].first)
     go "Wall"
     expect(page).to have_css(".list .row[aria-posinset='270']")
     # Another question never shows a row of the one before.
@@ -47,6 +47,7 @@ RSpec.describe "the Wall", :browser do
   end
 
   it "suggests while typing, narrows by facets, and keeps a search as a set that fills itself" do
+    announce(/answer: 422 GET .*wall/)
     sign_in("maren")
     find("input[type=search]").click
     page.driver.browser.keyboard.type("tag: rig")

@@ -3,14 +3,18 @@
 require_relative "studio"
 require "capybara/rspec"
 require "capybara/cuprite"
+require_relative "guard"
+require_relative "late"
+
+GUARD = Guard.new
 
 Capybara.register_driver(:chromium) do |app|
-  Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 20, process_timeout: 60, js_errors: true,
+  Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 20, process_timeout: 60, js_errors: false, logger: GUARD,
     save_path: File.join(ENV.fetch("FOBREL_VAR"), "downloads"),
     browser_options: {"no-sandbox" => nil, "disable-gpu" => nil, "disable-quic" => nil, "no-first-run" => nil,
                       "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil})
 end
-Capybara.app = Fobrel::App.build(secret: "b" * 64)
+Capybara.app = Late.new(Fobrel::App.build(secret: "b" * 64))
 Capybara.server = :puma, {Silent: true, Threads: "1:6", Host: "127.0.0.1"}
 Capybara.server_host = "127.0.0.1"
 Capybara.default_driver = :chromium
@@ -57,8 +61,26 @@ module BrowserHelp
     page.driver.browser.keyboard.type(number.to_s, :tab)
   end
 
+  # What this spec provokes: answers of 400 and above, failed requests, errors on the console.
+  def announce(...) = GUARD.announce(...)
+
+  # What may happen in this spec or not, such as a look that falls into a restart.
+  def permit(...) = GUARD.permit(...)
+
+  # A choice behind a button of the Bench's head line.
+  def from_menu(button, choice)
+    click_button button
+    find(".el-dropdown-menu__item", text: choice, visible: true).click
+  end
+
+  # The network goes, for all that the page asks, and comes back.
+  def offline(on: true)
+    network = page.driver.browser.network
+    network.emulate_network_conditions(offline: on, latency: 0, download_throughput: -1, upload_throughput: -1)
+  end
+
   def save_edition(number, note: "")
-    click_button "as edition #{number}…"
+    click_button "Save as edition #{number}…"
     fill_in "A note for this edition", with: note
     click_button "Save edition #{number}"
     expect(page).to have_content("Saved as edition #{number}")
@@ -67,7 +89,7 @@ module BrowserHelp
   # Opens a brush on the Bench and waits until it lies there.
   def bench(name)
     visit "/bench/#{Studio::M::Preset.find_by!(name:).id}"
-    expect(page).to have_css(".stack h1", text: name)
+    expect(page).to have_css(".bench h1", text: name)
     expect(page).to have_css("[data-test=live] img")
   end
 
@@ -101,10 +123,14 @@ RSpec.configure do |config|
   config.before(:each, :browser) do
     Studio.clear
     @first, @second = Studio.build
+    GUARD.forget
   end
   config.after(:each, :browser) do |example|
     page.save_screenshot(File.expand_path("../../var/failed-#{example.metadata[:line_number]}.png", __dir__)) if example.exception # rubocop:disable Lint/Debugger
     Capybara.reset_sessions!
     Studio.clear
+    troubles = GUARD.troubles
+    GUARD.forget
+    raise Guard::Trouble, "the page had troubles:\n#{troubles.join("\n")}", [] if troubles.any? && !example.exception
   end
 end

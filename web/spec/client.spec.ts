@@ -17,7 +17,7 @@ describe('of', () => {
   })
 
   it('says what was not saved when no answer comes', async () => {
-    await expect(of(Promise.reject(new TypeError('network')))).rejects.toThrow(/does not answer.*not saved yet/)
+    await expect(of(Promise.reject(new TypeError('network')))).rejects.toThrow(/does not answer.*not known.*waits in this browser/)
   })
 })
 

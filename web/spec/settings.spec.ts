@@ -1,7 +1,7 @@
 import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Document } from '../src/api/client'
-import { answerOf, bends, groups, offScale, onScale, responseChoices, settings, shown, STRAIGHT, useSchema, valueAt, withAnswer, withValue } from '../src/views/bench/settings'
+import { answerOf, bends, cautions, groups, inOrder, methods, offScale, onScale, responseChoices, sensor, settings, showsShifts, shown, STRAIGHT, useSchema, valueAt, withAnswer, withValue } from '../src/views/bench/settings'
 
 const round: Document = {
   method: 'dabs', mark: { tip: { kind: 'round', hardness: 0.8 }, size: { base: 40, least: 1, most: 5000 }, roundness: 1, angle: 0, crisp: false },
@@ -18,7 +18,7 @@ describe('settings', () => {
   it('come from the schema, in its groups', () => {
     expect(groups().map(({ title }) => title)).toEqual(['Mark', 'Trail', 'Surface', 'Pigment', 'Habits'])
     expect(titles(round)).toEqual(['Hardness', 'Size', 'Least size', 'Most size', 'Roundness', 'Angle', 'Crisp', 'Spacing', 'Scatter across', 'Scatter along', 'Count', 'Steadying',
-      'Opacity', 'Flow', 'Blend mode', 'Eraser', 'Colour', 'Mix', 'Charge', 'Layer', 'Lay under', 'Merge', 'Mirror'])
+      'Opacity', 'Flow', 'Blend mode', 'Eraser', 'Colour', 'Mix', 'Own paint', 'Layer', 'Lay under', 'Merge', 'Mirror'])
   })
 
   it('are only those that mean something for the method, the tip and the grain', () => {
@@ -27,7 +27,7 @@ describe('settings', () => {
     expect(['Turn', 'Columns'].map((one) => [picture(1), picture(4), picture(4, ['in order', 'pressure'])].map((document) => titles(document).includes(one)))).toEqual([[false, true, true], [false, false, true]])
     const ribbon = titles({ ...picture(1), method: 'ribbon' })
     expect(['Spacing', 'Count', 'Mix', 'Crisp', 'Flow'].filter((one) => ribbon.includes(one))).toEqual([])
-    expect(titles({ ...round, method: 'garland' })).not.toContain('Charge')
+    expect(titles({ ...round, method: 'garland' })).not.toContain('Own paint')
     expect([responseChoices(round).drives.includes('grain depth'), responseChoices(picture(3)).drives.includes('frame'), responseChoices(round).by.length]).toEqual([false, true, 9])
   })
 
@@ -53,5 +53,36 @@ describe('settings', () => {
     const both = withAnswer(withAnswer(answering, 'hue', 'random', {}), 'size', 'tilt', { curve: bends['turn over']([[0, 0.3], [1, 0.9]]) })
     expect([answerOf(both, 'size', 'tilt')!.curve, answerOf(both, 'hue', 'random')!.from, both.response.length]).toEqual([[[0, 0.7], [1, 0.1]], -15, 2])
     expect(withAnswer(both, 'size', 'tilt').response).toEqual([answerOf(both, 'hue', 'random')])
+  })
+})
+
+describe('what settings say of each other', () => {
+  const sized = (size: Record<string, number>) => ({ ...round, mark: { ...round.mark, size: { base: 40, least: 1, most: 5000, ...size } } })
+  const limits = (document: Document, title: string) => { const one = settings(document).find((setting) => setting.title === title)!; return [one.least, one.limit] }
+
+  it('holds the least size below the most, from either side', () => {
+    expect([limits(sized({ least: 5, most: 10 }), 'Least size'), limits(sized({ least: 5, most: 10 }), 'Most size')]).toEqual([[0.1, 10], [5, 5000]])
+    const turned = sized({ least: 50, most: 10 })
+    expect(inOrder(turned, ['mark', 'size', 'least']).mark.size).toMatchObject({ least: 10, most: 10 })
+    expect(inOrder(turned, ['mark', 'size', 'most']).mark.size).toMatchObject({ least: 50, most: 50 })
+    expect(inOrder(round, ['mark', 'size', 'most'])).toBe(round)
+  })
+
+  it('points out a size that its limits hold back', () => {
+    expect(cautions(round)).toEqual({})
+    expect(cautions(sized({ base: 60, most: 40 }))['mark.size.base']).toMatch(/paints at 40 px: the most size/)
+    expect(cautions(sized({ base: 2, least: 9 }))['mark.size.base']).toMatch(/paints at 9 px: the least size/)
+  })
+
+  it('says blend modes, sensors and methods in words', () => {
+    const blend = settings(round).find(({ title }) => title === 'Blend mode')!
+    expect([shown(blend, 'color-dodge'), shown(blend, 'multiply'), sensor('random').word, sensor('random').help, methods().choices]).toEqual(
+      ['colour dodge', 'multiply', 'chance', 'Chance, anew for each mark', ['dabs', 'ribbon', 'garland', 'smear']])
+    expect(settings(round).filter(({ help }) => !help).map(({ title }) => title)).toEqual([])
+    expect(settings(round).map(({ help }) => help).join(' ')).not.toMatch(/\b[01] (is|leaves|as|drags)\b/)
+  })
+
+  it('knows on which colours a shift of hue shows', () => {
+    expect(['#1d2026', '#ffffff', '#808080', '#2f6f9f', '#a3312f'].map(showsShifts)).toEqual([false, false, false, true, true])
   })
 })

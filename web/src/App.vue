@@ -1,9 +1,11 @@
 <script setup lang="ts">
-import { useDark, useEventListener, useToggle } from '@vueuse/core'
+import { useDark, useEventListener, useIntervalFn, useToggle } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { offline, signedOut } from './api/connection'
 import Keys from './parts/Keys.vue'
 import SearchLine from './parts/SearchLine.vue'
+import SignInAgain from './parts/SignInAgain.vue'
 import Tokens from './parts/Tokens.vue'
 import Toast from './parts/Toast.vue'
 import Tray from './parts/Tray.vue'
@@ -12,6 +14,7 @@ import { useArrival } from './stores/arrival'
 import { useLibrary } from './stores/library'
 import { useSession } from './stores/session'
 import { useToast } from './stores/toast'
+import { useUnsent } from './stores/unsent'
 import { useWork } from './stores/work'
 import SignIn from './views/signin/SignIn.vue'
 
@@ -32,7 +35,20 @@ const groups = [...new Set(views.map(({ group }) => group))].map((group) => ({ g
 
 onMounted(() => toast.attempt(session.load))
 watch(() => session.libraryId, (id) => id && toast.attempt(library.load), { immediate: true })
-watch(() => session.person?.id, (id) => id && toast.attempt(library.load))
+
+// What could not be kept before this page was loaded is kept before anything is shown, or a little later.
+const unsent = useUnsent()
+const kept = ref(false)
+watch(() => session.person?.id, async (id) => {
+  kept.value = false
+  if (!id) return
+  toast.attempt(library.load)
+  await Promise.race([unsent.keepAll(), new Promise((done) => setTimeout(done, 3000))])
+  kept.value = true
+})
+useIntervalFn(() => session.person && !signedOut.value && unsent.keepAll(), 60_000)
+// Who may only look now is shown nothing that only others may do.
+watch(() => session.library?.role, (role, before) => role && before && role !== before && toast.done(`You are ${role} in this library now.`))
 
 async function change(id: number) {
   session.look(id)
@@ -73,6 +89,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
       </el-select>
       <SearchLine ref="searchLine" />
       <router-link v-if="work.open.length" :to="{ name: 'intake' }" class="work" role="status"><i :style="{ width: `${work.part(work.open[0]!)}%` }" />{{ work.open[0]!.message }}{{ work.open[0]!.total ? ` · ${work.part(work.open[0]!)} %` : '' }}{{ work.open.length > 1 ? `, and ${work.open.length - 1} more` : '' }}</router-link>
+      <span v-if="offline" class="offline" role="status">no connection, trying again…</span>
       <button class="plain" :aria-pressed="night" @click="toggleNight()">{{ night ? 'Night' : 'Day' }}</button>
       <button class="plain" aria-label="Keys" @click="keys = true">?</button>
       <el-dropdown trigger="click">
@@ -99,7 +116,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
       </template>
     </nav>
     <main>
-      <router-view v-if="library.loaded === session.libraryId" v-slot="{ Component }">
+      <router-view v-if="kept && library.loaded === session.libraryId" v-slot="{ Component }">
         <component :is="Component" :key="`${session.libraryId}.${route.params.id ?? ''}`" />
       </router-view>
       <div v-if="arrival.over" class="dropping"><p>Drop it: one picture becomes a tip; packages, folders and everything else go to the Intake.</p></div>
@@ -108,11 +125,13 @@ useEventListener(window, 'drop', (event: DragEvent) => {
     <Keys v-model="keys" />
     <Tokens v-if="tokens" @close="tokens = false" />
   </div>
+  <SignInAgain />
   <Toast />
 </template>
 
 <style scoped>
-.frame { display: grid; grid-template: 52px minmax(0, 1fr) 64px / 128px minmax(0, 1fr); height: 100%; }
+.frame { display: grid; grid-template: 52px minmax(0, 1fr) auto / 128px minmax(0, 1fr); height: 100%; }
+.offline { color: var(--ochre); background: var(--ochre-wash); border-radius: 6px; padding: 3px 10px; font-weight: 600; font-size: 12px; white-space: nowrap; }
 header { grid-column: 1 / 3; display: flex; align-items: center; gap: 12px; padding: 0 16px; background: var(--card); border-bottom: 1px solid var(--line); }
 .brand { font-weight: 800; font-size: 19px; letter-spacing: -0.6px; width: 98px; white-space: nowrap; }
 .brand i { display: inline-block; width: 24px; height: 7px; margin-left: 4px; border-radius: 7px 2px 9px 1px; background: var(--accent); transform: rotate(-8deg); vertical-align: 2px; }

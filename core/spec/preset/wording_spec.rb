@@ -11,6 +11,7 @@ RSpec.describe Fobrel::Core::Preset::Wording do
     [%w[surface], {"asset" => "sha256:x"}] => "grain", [%w[surface asset], "sha256:#{"ab" * 32}"] => "picture ababab", [%w[mark tip], {"kind" => "round"}] => "round",
     [%w[response hue tilt 1], {"drives" => "hue", "from" => -5, "to" => 8.5, "curve" => [[0, 0], [1, 1]]}] => "-5° to 8.5°",
     [%w[response size pressure 1], {"drives" => "size", "from" => 0.2, "to" => 1, "curve" => [[0, 0], [0.5, 0.1], [1, 1]]}] => "20 % to 100 %, bent",
+    [%w[pigment blend], "color-dodge"] => "colour dodge", [%w[pigment blend], "multiply"] => "multiply", [%w[mark tip colours], "own"] => "its own",
     [%w[about author], ""] => "empty", [%w[response size tilt 1], none] => "none"
   }.each do |(path, value), words|
     it "says #{words.inspect} of #{path.join(".")}" do

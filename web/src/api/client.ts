@@ -1,4 +1,5 @@
-import createClient, { type Middleware } from 'openapi-fetch'
+import createClient from 'openapi-fetch'
+import { again, newKey, patience, patiently, proof } from './connection'
 import type { components, paths } from './schema'
 
 export type Preset = components['schemas']['Preset']
@@ -16,26 +17,15 @@ export type Arrival = components['schemas']['Arrival']
 export type ArrivalPlan = components['schemas']['ArrivalPlan']
 export type ArrivalItem = components['schemas']['ArrivalItem']
 export type Which = components['schemas']['Which']
+export type Comparison = components['schemas']['Comparison']
 /** A preset's settings: what each may be is said by the schema of GET /api/settings. */
 // eslint-disable-next-line @typescript-eslint/no-explicit-any
 export type Document = Record<string, any>
 
-let token = ''
-
-/** Every request that changes something carries the token of the session. */
-export function useToken(value: string) {
-  token = value
-}
-
-const carry: Middleware = {
-  onRequest({ request }) {
-    if (request.method !== 'GET') request.headers.set('X-CSRF-Token', token)
-    return request
-  },
-}
-
-export const api = createClient<paths>({ baseUrl: typeof location === 'undefined' ? '' : location.origin })
-api.use(carry)
+export const api = createClient<paths>({
+  baseUrl: typeof location === 'undefined' ? '' : location.origin,
+  fetch: patiently,
+})
 
 /** What the server said was wrong, as a sentence for the person. */
 export class Refused extends Error {
@@ -44,37 +34,62 @@ export class Refused extends Error {
   }
 }
 
+/** No answer came, for as long as one waits for it. */
+const silence = () => new Refused('The server does not answer. Whether the last thing you did was done is not known: look at it once the server is back, and do it again where it is missing. What you tuned waits in this browser.')
+const refusal = (said: string | undefined, status: number) => new Refused(said ?? `The server refused this (${status}). Nothing was changed. Try again.`, status)
+
 /** The data of an answer, or its sentence thrown. */
 export async function of<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
   let got
   try {
     got = await answer
   } catch {
-    throw new Refused('The server does not answer. What you did last is not saved yet. Check that it runs, then try again.')
+    throw silence()
   }
   if (got.data !== undefined) return got.data
-  const said = (got.error as { error?: string } | undefined)?.error
-  throw new Refused(said ?? `The server refused this (${got.response.status}). Nothing was changed. Try again.`, got.response.status)
+  throw refusal((got.error as { error?: string } | undefined)?.error, got.response.status)
 }
 
 /** A file as the body of a request, untouched. */
 export const asFile = (file: Blob) => ({ body: file as unknown as string, bodySerializer: () => file, headers: { 'content-type': 'application/octet-stream' } })
 
-/** Sends a file as it is, telling how much of it has gone; what the server says is wrong is thrown. */
-export function upload(file: Blob, url: string, tell: (sent: number) => void): Promise<void> {
-  return new Promise((done, fail) => {
+interface Sent { status: number; text: string; renew: boolean }
+
+/** One try at sending a file; undefined when no answer came. */
+function attempt(file: Blob, url: string, key: string, tell: (sent: number) => void): Promise<Sent | undefined> {
+  return new Promise((done) => {
     const request = new XMLHttpRequest()
     request.open('PUT', url)
-    request.setRequestHeader('X-CSRF-Token', token)
+    Object.entries(proof('PUT', url, key)).forEach(([name, value]) => request.setRequestHeader(name, value))
     request.setRequestHeader('Content-Type', 'application/octet-stream')
     request.upload.onprogress = ({ loaded }) => tell(loaded)
-    request.onload = () => {
-      if (request.status < 300) return done()
-      let said
-      try { said = (JSON.parse(request.responseText) as { error?: string }).error } catch { /* not JSON */ }
-      fail(new Refused(said ?? `The server refused this (${request.status}). Nothing was changed. Try again.`, request.status))
-    }
-    request.onerror = () => fail(new Refused('The server does not answer. What you did last is not saved yet. Check that it runs, then try again.'))
+    request.onload = () => done({ status: request.status, text: request.responseText, renew: !!request.getResponseHeader('x-renew') })
+    request.onerror = () => done(undefined)
     request.send(file)
   })
+}
+
+/** Sends a file as it is, telling how much of it has gone; what the server says is wrong is thrown. */
+export async function upload(file: Blob, url: string, tell: (sent: number) => void): Promise<void> {
+  const key = newKey()
+  const waited = patience()
+  for (;;) {
+    const sent = await attempt(file, url, key, tell)
+    if (!sent) {
+      if (await waited()) continue
+      throw silence()
+    }
+    if (sent.status < 300) return
+    const first = again(sent.status, sent.renew, url)
+    if (!first) throw refusal(sentence(sent.text), sent.status)
+    await first()
+  }
+}
+
+function sentence(text: string) {
+  try {
+    return (JSON.parse(text) as { error?: string }).error
+  } catch {
+    return undefined // not JSON
+  }
 }

@@ -4,6 +4,8 @@ import { api, of } from '../api/client'
 import type { paths } from '../api/schema'
 import { useLibrary } from '../stores/library'
 import { useToast } from '../stores/toast'
+import { turns } from './newest'
+import OneScale from './OneScale.vue'
 import Strip from './Strip.vue'
 
 /** Shows what would go back to the edition received, stroke by stroke, before it does. */
@@ -20,12 +22,16 @@ const busy = ref(false)
 const count = computed(() => chosen.value.size)
 
 const to = ref<'home' | 'current' | 'received'>(props.first ?? 'home')
+const turn = turns()
 const load = () =>
   toast.attempt(async () => {
     ready.value = false
+    const mine = turn()
     const { presets } = await of(api.GET('/api/libraries/{library}/changed', { params: { ...library.path().params, query: { to: to.value } } }))
+    if (!mine()) return
     rows.value = presets.filter(({ id }) => !props.only || props.only.includes(id))
-    chosen.value = new Set(rows.value.map(({ id }) => id))
+    // What somebody else changed stays, unless it was picked or is ticked.
+    chosen.value = new Set(rows.value.filter((row) => props.only || row.mine).map(({ id }) => id))
     ready.value = true
   })
 onMounted(load)
@@ -53,12 +59,12 @@ async function go() {
     <p class="soft">What was saved stays among the editions, and this can be undone.</p>
     <div class="rows">
       <div class="row head soft"><span /><span>Brush</span><span>Now</span><span>Then</span></div>
-      <label v-for="row in rows" :key="row.id" class="row">
+      <OneScale v-for="row in rows" :key="row.id"><label class="row">
         <el-checkbox :model-value="chosen.has(row.id)" :aria-label="`Take ${row.name} back`" @change="flip(row.id)" />
-        <span><b>{{ row.name }}</b><br><span class="soft small">{{ row.draft ? 'unsaved change' : 'saved since' }}, back to edition {{ row.to }}<br>{{ row.words.join(', ') }}</span></span>
-        <Strip :fingerprint="row.before" :label="`${row.name} now`" />
-        <Strip :fingerprint="row.after" :label="`${row.name} as received`" />
-      </label>
+        <span><b>{{ row.name }}</b><br><span class="soft small">{{ row.draft ? 'unsaved change' : row.mine ? 'saved since' : 'saved since, by somebody else' }}, back to edition {{ row.to }}<br>{{ row.words.join(', ') }}</span></span>
+        <Strip :fingerprint="row.before" :greatest="row.greatest[0]" :label="`${row.name} now`" />
+        <Strip :fingerprint="row.after" :greatest="row.greatest[1]" :label="`${row.name} then`" />
+      </label></OneScale>
       <p v-if="ready && !rows.length">Nothing would change.</p>
     </div>
     <template #footer>

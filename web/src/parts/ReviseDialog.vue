@@ -4,6 +4,8 @@ import { api, of } from '../api/client'
 import type { components, paths } from '../api/schema'
 import { useLibrary } from '../stores/library'
 import { useToast } from '../stores/toast'
+import { turns } from './newest'
+import OneScale from './OneScale.vue'
 import Painted from './Painted.vue'
 import Strip from './Strip.vue'
 
@@ -19,12 +21,17 @@ const problem = ref('')
 const busy = ref(false)
 
 const ask = (planned: boolean) => of(api.POST('/api/libraries/{library}/revisions', { params: { ...library.path().params, query: planned ? { plan: true } : {} }, body: { ...props.change!, preset_ids: props.ids, as: as.value } }))
+const turn = turns()
 watch([() => props.change, () => props.ids, as], async () => {
+  const mine = turn()
   if (!props.change) return (plan.value = undefined)
   try {
-    plan.value = await ask(true)
+    const got = await ask(true)
+    if (!mine()) return
+    plan.value = got
     problem.value = ''
   } catch (error) {
+    if (!mine()) return
     plan.value = undefined
     problem.value = (error as Error).message
   }
@@ -49,7 +56,7 @@ async function go() {
     <template v-if="plan">
       <p><b>{{ plan.count }} of {{ ids.length }}</b> {{ plan.count === 1 ? 'brush would change' : 'brushes would change' }}{{ plan.count > plan.rows.length ? `; the first ${plan.rows.length} are shown` : '' }}.</p>
       <div class="rows">
-        <div v-for="row in plan.rows" :key="row.id" class="row"><span><b>{{ row.name }}</b><br><span class="soft small">{{ row.words.join(', ') }}</span></span><Strip :fingerprint="row.before" :label="`${row.name} now`" /><Painted :ask="{ document: row.document }" :label="`${row.name} then`" /></div>
+        <OneScale v-for="row in plan.rows" :key="row.id"><div class="row"><span><b>{{ row.name }}</b><br><span class="soft small">{{ row.words.join(', ') }}</span></span><Strip :fingerprint="row.before" :greatest="row.greatest" :label="`${row.name} now`" /><Painted :ask="{ document: row.document }" :label="`${row.name} then`" /></div></OneScale>
       </div>
     </template>
     <template #footer>

@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useLibrary } from '../stores/library'
+import { intoList } from './intoList'
 import { suggestions } from '../views/wall/terms'
 
 /** The one line that finds brushes: words, and terms such as `tag: lineart`. */
@@ -42,7 +43,9 @@ function take(line: string) {
   if (!/:\s*$/.test(line)) { open.value = false; find() }
 }
 function key(event: KeyboardEvent) {
-  if (event.key === 'ArrowDown' && list.value.length) { event.preventDefault(); at.value = (at.value + 1) % list.value.length }
+  // Below the suggestions, or where there are none, lies the list of what was found.
+  if (event.key === 'ArrowDown' && route.name === 'wall' && at.value === list.value.length - 1) { event.preventDefault(); open.value = false; find(); intoList.value++ }
+  else if (event.key === 'ArrowDown' && list.value.length) { event.preventDefault(); at.value = (at.value + 1) % list.value.length }
   if (event.key === 'ArrowUp' && list.value.length) { event.preventDefault(); at.value = (at.value - 1 + list.value.length) % list.value.length }
   if (event.key === 'Enter') { event.preventDefault(); list.value[at.value] !== undefined ? take(list.value[at.value]!) : (open.value = false, find()) }
   if (event.key === 'Escape') { if (open.value) open.value = false; else box.value?.blur() }

@@ -1,19 +1,40 @@
 <script setup lang="ts">
-import { computed, onBeforeUnmount, ref } from 'vue'
+import { computed, onBeforeUnmount, ref, watch } from 'vue'
+import { renewals } from '../api/connection'
+import { onScale } from './scale'
 
 /** A preset's strip on its own ground. The picture belongs to the content: the fingerprint is its address. */
-const props = defineProps<{ fingerprint?: string; src?: string; shape?: 'wall' | 'peek'; label: string; lazy?: boolean; /** Pixels wide as shown; screens that are not sharp take a smaller picture. */ wide?: number }>()
-const at = (shape: string) => `/api/strips/${props.fingerprint}/${shape}.png`
+const props = defineProps<{
+  fingerprint?: string; src?: string; shape?: 'wall' | 'peek'; label: string; lazy?: boolean
+  /** Pixels wide as shown; screens that are not sharp take a smaller picture. */
+  wide?: number
+  /** The greatest size it paints at, px, for strips that are shown together. */
+  greatest?: number
+}>()
+const beside = onScale(() => props.greatest)
+const at = (shape: string) => `/api/strips/${props.fingerprint}/${shape}.png${beside.value ? `?beside=${beside.value}` : ''}`
 const both = computed(() => (props.src || props.shape === 'peek' ? undefined : `${at('small')} 350w, ${at('wall')} 700w`))
 const image = ref<HTMLImageElement>()
 // A picture that was scrolled past is let go at once: one that has not come yet would keep those in
 // sight waiting, and ten thousand of them would fill the memory.
 onBeforeUnmount(() => ['srcset', 'src'].forEach((name) => image.value?.removeAttribute(name)))
+
+// One that could not be loaded is tried again when the server, or the session, is back.
+const turn = ref(0)
+const failed = ref(false)
+watch(renewals, () => {
+  if (!failed.value) return
+  failed.value = false
+  turn.value++
+})
 </script>
 
 <template>
   <span class="strip" :class="{ tall: shape === 'peek' }">
-    <img v-if="src || fingerprint" ref="image" :srcset="both" :sizes="both && `${wide ?? 350}px`" :src="src ?? at(shape ?? 'wall')" :alt="`The stroke of ${label}`" :loading="lazy ? 'lazy' : undefined" draggable="false" />
+    <img
+      v-if="src || fingerprint" ref="image" :key="turn" :srcset="both" :sizes="both && `${wide ?? 350}px`" :src="src ?? at(shape ?? 'wall')"
+      :alt="`The stroke of ${label}`" :loading="lazy ? 'lazy' : undefined" draggable="false" @error="failed = true"
+    />
   </span>
 </template>
 

@@ -103,7 +103,7 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
 </script>
 
 <template>
-  <footer aria-label="Tray">
+  <footer aria-label="Tray" :class="{ empty: !tray.ids.length }">
     <b>Tray · {{ tray.ids.length }}</b>
     <div class="minis">
       <button v-for="preset in tray.presets" :key="preset.id" class="mini" :title="`Put ${preset.name} back`" :aria-label="`Put ${preset.name} back`" @click="tray.toggle(preset.id)"><Strip :fingerprint="preset.fingerprint" :label="preset.name" /></button>
@@ -152,9 +152,10 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
 </template>
 
 <style scoped>
-footer { grid-column: 1 / 3; display: flex; align-items: center; gap: 8px; padding: 0 16px; background: var(--card); border-top: 1px solid var(--line); white-space: nowrap; }
+footer { grid-column: 1 / 3; display: flex; align-items: center; gap: 8px; height: 56px; padding: 0 16px; background: var(--card); border-top: 1px solid var(--line); white-space: nowrap; }
 footer > .el-button + .el-button, .end .el-button + .el-button { margin-left: 0; }
 footer :deep(.el-button) { padding: 8px 11px; }
+footer.empty { height: 26px; font-size: 12px; }
 .minis { flex: 1; display: flex; gap: 8px; align-items: center; overflow-x: auto; min-width: 0; padding: 4px 2px; }
 .mini { flex: 0 0 100px; padding: 0; border: 0; background: none; cursor: pointer; border-radius: 6px; }
 .mini:hover { opacity: .6; }

@@ -1,6 +1,7 @@
 import { onScopeDispose, ref, watch, type WatchSource } from 'vue'
 import { api, of, type Document } from '../api/client'
 import type { components } from '../api/schema'
+import { useNewest } from './newest'
 
 export type Try = components['schemas']['Try']
 export interface Ask { document: Document; beside?: number; try?: Try }
@@ -13,53 +14,42 @@ async function decoded(url: string) {
   await image.decode().catch(() => undefined)
 }
 
-/**
- * The strip of settings that are kept nowhere yet. Asks for one picture at a time and always for
- * the newest state, so that a slider never runs ahead of a queue.
- */
+/** The strip of settings that are kept nowhere yet; the last one that could be painted stays. */
 export function usePainted(library: () => number, wanted: WatchSource<Ask | undefined>, shape: () => 'wall' | 'bench' = () => 'wall') {
   const src = ref('')
   const problem = ref('')
   const took = ref(0)
-  /** The greatest size it paints at, and the one up to which a strip shows it undiminished, px. */
+  /** The greatest size it paints at, px. */
   const greatest = ref(0)
-  const full = ref(0)
-  let newest: Ask | undefined
-  let asking = false
-  let stale = false
+  let asked: Ask | undefined
 
-  async function ask() {
-    if (!newest) return
-    if (asking) return (stale = true)
-    asking = true
-    stale = false
+  async function paint(ask: Ask) {
     const began = performance.now()
-    try {
-      const answer = await api.POST('/api/libraries/{library}/strip', { params: { path: { library: library() }, query: { shape: shape() } }, body: newest, parseAs: 'blob' })
-      const picture = await of(Promise.resolve(answer))
-      const old = src.value
-      const next = URL.createObjectURL(picture as unknown as Blob)
-      await decoded(next)
-      src.value = next
-      if (old) setTimeout(() => URL.revokeObjectURL(old), 1000)
-      took.value = Math.round(performance.now() - began)
-      greatest.value = Number(answer.response.headers.get('x-greatest-size') ?? 0)
-      full.value = Number(answer.response.headers.get('x-full-size') ?? 0)
-      problem.value = ''
-    } catch (error) {
-      problem.value = (error as Error).message
-    } finally {
-      asking = false
-      if (stale) ask()
-    }
+    const answer = api.POST('/api/libraries/{library}/strip', {
+      params: { path: { library: library() }, query: { shape: shape() } }, body: ask, parseAs: 'blob',
+    })
+    const url = URL.createObjectURL((await of(answer)) as unknown as Blob)
+    const { headers } = (await answer).response
+    await decoded(url)
+    return { url, ms: Math.round(performance.now() - began), size: Number(headers.get('x-greatest-size') ?? 0) }
   }
 
+  function show({ url, ms, size }: Awaited<ReturnType<typeof paint>>) {
+    const old = src.value
+    src.value = url
+    if (old) setTimeout(() => URL.revokeObjectURL(old), 1000)
+    took.value = ms
+    greatest.value = size
+    problem.value = ''
+  }
+
+  const { want, behind } = useNewest(paint, show, (error) => (problem.value = error.message))
   watch(wanted, (now) => {
     // A parent drawn anew hands over the same wish as another object.
-    if (now && newest && now.document === newest.document && now.beside === newest.beside && now.try === newest.try) return
-    newest = now
-    ask()
+    if (now && asked && now.document === asked.document && now.beside === asked.beside && now.try === asked.try) return
+    asked = now
+    want(now)
   }, { immediate: true })
   onScopeDispose(() => src.value && URL.revokeObjectURL(src.value))
-  return { src, problem, took, greatest, full }
+  return { src, problem, took, greatest, behind }
 }

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive } from 'vue'
 import { api, of, type BrushSet, type Facets, type Family, type Label, type Preset, type Seat, type Tag } from '../api/client'
+import { turns } from '../parts/newest'
 import { useSchema } from '../views/bench/settings'
 import { useSession } from './session'
 
@@ -53,8 +54,10 @@ export const useLibrary = defineStore('library', () => {
     return asking
   }
 
-  /** Reads everything anew; an answer for a library left meanwhile is dropped. */
+  const turn = turns()
+  /** Reads everything anew; an answer that is older than another's, or for a library left meanwhile, is dropped. */
   async function load() {
+    const mine = turn()
     const id = session.libraryId
     if (!id) return
     if (!schema) useSchema(await of(api.GET('/api/settings')))
@@ -68,7 +71,7 @@ export const useLibrary = defineStore('library', () => {
       of(api.GET('/api/libraries/{library}/facets', path())),
     ])
     const fresh = known.length ? (await of(api.POST('/api/libraries/{library}/rows', { ...path(), body: { preset_ids: known.slice(-2000) } }))).presets : []
-    if (id !== session.libraryId) return
+    if (!mine() || id !== session.libraryId) return
     byId.clear()
     know(fresh)
     tags.value = t.tags

@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
-import { api, of, useToken } from '../api/client'
+import { api, of } from '../api/client'
+import { actingFor, onRole, signedInAgain, useToken } from '../api/connection'
 import type { paths } from '../api/schema'
 
 type State = paths['/api/session']['get']['responses']['200']['content']['application/json']
@@ -19,6 +20,7 @@ export const useSession = defineStore('session', () => {
   function take(got: State) {
     state.value = got
     useToken(got.csrf)
+    actingFor(got.person?.id)
     const last = Number(localStorage.getItem('fobrel.library'))
     libraryId.value = (got.libraries.find(({ id }) => id === last) ?? [...got.libraries].sort((a, b) => a.id - b.id)[0])?.id
     ready.value = true
@@ -30,7 +32,19 @@ export const useSession = defineStore('session', () => {
     // The session is a new one now, and so is its token.
     await load()
   }
+  /** Signs in over the page, as the same person; what was asked meanwhile is carried out then. */
+  async function signInAgain(password: string) {
+    await of(api.POST('/api/session', { body: { login: person.value!.login, password } }))
+    take(await of(api.GET('/api/session')))
+    signedInAgain()
+  }
   const signOut = async () => take(await of(api.DELETE('/api/session')))
+
+  // A role that was changed while the page is open counts from the next answer on.
+  onRole((id, role) => {
+    const one = libraries.value.find((library) => library.id === id)
+    if (one && one.role !== role) one.role = role as typeof one.role
+  })
 
   /** What the library's sizes are held against; for leads to change. */
   async function paintOn(canvas: { width: number; height: number }) {
@@ -43,5 +57,5 @@ export const useSession = defineStore('session', () => {
     libraryId.value = id
   }
 
-  return { person, libraries, library, libraryId, ready, mayEdit, mayHandOut, load, signIn, signOut, look, paintOn }
+  return { person, libraries, library, libraryId, ready, mayEdit, mayHandOut, load, signIn, signInAgain, signOut, look, paintOn }
 })

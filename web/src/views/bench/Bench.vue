@@ -1,13 +1,16 @@
 <script setup lang="ts">
+import { useEventListener } from '@vueuse/core'
 import { ref } from 'vue'
 import { useRoute } from 'vue-router'
 import CopyDialog from '../../parts/CopyDialog.vue'
 import type { Document } from '../../api/client'
 import { useTray } from '../../stores/tray'
+import AboutDialog from './AboutDialog.vue'
+import BenchHead from './BenchHead.vue'
+import { benchKey } from './keys'
 import History from './History.vue'
 import MyHand from './MyHand.vue'
 import Responses from './Responses.vue'
-import Saving from './Saving.vue'
 import Stack from './Stack.vue'
 import TrialPad from './TrialPad.vue'
 import Tuning from './Tuning.vue'
@@ -17,33 +20,45 @@ const route = useRoute()
 const bench = layOut(Number(route.params.id))
 const { detail, document } = bench
 const tray = useTray()
+const head = ref<InstanceType<typeof BenchHead>>()
+type Sheet = 'history' | 'copy' | 'hand' | 'about'
+const open = ref<Sheet>()
+
 /** The chosen groups of another brush, tuned into this one as a draft. */
 function take(from: Document, groups: string[]) {
   bench.tune({ ...document.value!, ...Object.fromEntries(groups.map((name) => [name, from[name]])) })
-  bench.toast.done(`${groups.length === 1 ? 'One group' : `${groups.length} groups`} of “${from.name}” taken over, kept as your draft.`)
+  const count = groups.length === 1 ? 'One group' : `${groups.length} groups`
+  bench.toast.done(`${count} of “${from.name}” taken over, kept as your draft.`)
 }
-const open = ref<'history' | 'copy' | 'hand'>()
+
+useEventListener(window, 'keydown', (event: KeyboardEvent) => {
+  benchKey(event, {
+    back: () => bench.step('back'), forth: () => bench.step('forth'), save: () => head.value?.ask('edition'),
+    saveAs: () => head.value?.ask('brush'), rename: () => head.value?.rename(), about: () => (open.value = 'about'),
+  })
+})
 </script>
 
 <template>
   <div v-if="detail && document" class="bench">
+    <BenchHead ref="head" @open="open = $event" />
     <Stack @hand="open = 'hand'" />
     <div class="work">
       <Tuning />
       <Responses />
       <TrialPad />
     </div>
-    <Saving @history="open = 'history'" @copy="open = 'copy'" />
     <History v-if="open === 'history'" @close="open = undefined" />
     <CopyDialog v-if="open === 'copy'" :from="document" :ids="tray.ids.filter((id) => id !== bench.id)" @close="open = undefined" @done="bench.load()" @take="take" />
     <MyHand v-if="open === 'hand'" @close="open = undefined" />
+    <AboutDialog v-if="open === 'about'" @close="open = undefined" />
   </div>
 </template>
 
 <style scoped>
-.bench { display: grid; grid-template: auto minmax(0, 1fr) auto / minmax(860px, 1fr); height: 100%; overflow-x: auto; }
-.work { display: grid; grid-template-columns: minmax(290px, 1.05fr) minmax(330px, 1.3fr) minmax(250px, 0.95fr); min-height: 0; }
-.work > * { min-height: 0; overflow: auto; padding: 8px 16px 12px; }
+.bench { display: grid; grid-template: auto auto minmax(0, 1fr) / minmax(860px, 1fr); height: 100%; overflow-x: auto; --strip-height: clamp(54px, 7.2vh, 104px); }
+.work { display: grid; grid-template-columns: minmax(320px, 1.18fr) minmax(300px, 1.2fr) minmax(250px, 1fr); min-height: 0; }
+.work > * { min-height: 0; min-width: 0; overflow: auto; padding: 7px 16px 8px; }
 .work > * + * { border-left: 1px solid var(--line); }
 .bench :deep(.el-drawer__header) { margin-bottom: 0; }
 </style>

@@ -2,6 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { api, of } from '../../api/client'
 import type { paths } from '../../api/schema'
+import OneScale from '../../parts/OneScale.vue'
 import Strip from '../../parts/Strip.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
@@ -32,12 +33,12 @@ const discard = (which: number[]) => toast.attempt(async () => {
 <template>
   <div class="page">
     <div class="line head"><h1>Drafts</h1><span class="soft">what you tuned and have not saved yet; nobody else sees it</span><span class="grow" /><el-button v-if="ids.length > 1" @click="discard(ids)">Discard all {{ ids.length }}</el-button></div>
-    <div v-for="row in rows" :key="row.id" class="row">
+    <OneScale v-for="row in rows" :key="row.id"><div class="row">
       <div><router-link :to="{ name: 'bench', params: { id: row.id } }">{{ row.name }}</router-link><br><span class="soft small">{{ when(row.at) }}</span></div>
-      <Strip :fingerprint="row.after" :label="`${row.name}, edition ${row.to}`" /><span class="soft" aria-hidden="true">→</span><Strip :fingerprint="row.before" :label="`${row.name}, your draft`" />
-      <span class="small words">{{ row.words.join(', ') }}</span>
+      <Strip :fingerprint="row.after" :greatest="row.greatest[1]" :label="`${row.name}, edition ${row.to}`" /><span class="soft" aria-hidden="true">→</span><Strip :fingerprint="row.before" :greatest="row.greatest[0]" :label="`${row.name}, your draft`" />
+      <span class="small words">{{ row.tuned.join(', ') }}</span>
       <el-button size="small" :aria-label="`Discard the draft of ${row.name}`" @click="discard([row.id])">Discard</el-button>
-    </div>
+    </div></OneScale>
     <div v-if="rows && !rows.length" class="empty"><p>No drafts. Open a brush from the Wall and move a slider: the change is kept here by itself.</p><el-button @click="$router.push({ name: 'wall' })">Go to the Wall</el-button></div>
   </div>
 </template>

@@ -2,20 +2,28 @@
 import { onMounted, ref, shallowRef } from 'vue'
 import { api, of, type Document } from '../../api/client'
 import type { components } from '../../api/schema'
+import { turns } from '../../parts/newest'
+import OneScale from '../../parts/OneScale.vue'
 import Painted from '../../parts/Painted.vue'
 import { onBench } from './useBench'
+import type { Item } from './useCapture'
 
 /** Somebody saved meanwhile: both changes side by side, brought together setting by setting. */
-const props = defineProps<{ note: string; capture: ('colour' | 'layer' | 'under' | 'mirror')[] }>()
+const props = defineProps<{ note: string; capture: Item[] }>()
 const emit = defineEmits<{ close: [] }>()
 const bench = onBench()
 const { detail, document, at, busy } = bench
 const merge = shallowRef<components['schemas']['Merge']>()
 const choices = ref<Record<string, 'mine' | 'theirs'>>({})
+const problem = ref('')
 const mine: Document = document.value!
 
+const turn = turns()
 const bring = () => bench.toast.attempt(async () => {
-  merge.value = await of(api.POST('/api/presets/{id}/merge', { ...at, body: { document: mine, base: detail.value!.draft?.base ?? detail.value!.preset.edition, choices: choices.value } }))
+  const current = turn()
+  const base = detail.value!.draft?.base ?? detail.value!.preset.edition
+  const got = await of(api.POST('/api/presets/{id}/merge', { ...at, body: { document: mine, base, choices: choices.value } }))
+  if (current()) merge.value = got
 })
 onMounted(bring)
 function choose(key: string, side: 'mine' | 'theirs') {
@@ -23,18 +31,28 @@ function choose(key: string, side: 'mine' | 'theirs') {
   bring()
 }
 
-const save = () => bench.doing(async () => {
-  const got = await of(api.POST('/api/presets/{id}/editions', { ...at, body: { document: merge.value!.document, base: merge.value!.edition, note: props.note || `Brought together with edition ${merge.value!.edition}`, capture: props.capture } }))
-  bench.take(got)
-  await bench.library.load()
-  emit('close')
-  bench.toast.done(`Saved as edition ${got.preset.edition}, with both changes.`)
-})
+async function save() {
+  const { document, edition } = merge.value!
+  problem.value = ''
+  try {
+    await bench.doing(async () => {
+      const note = props.note || `Brought together with edition ${edition}`
+      const got = await of(api.POST('/api/presets/{id}/editions', { ...at, body: { document, base: edition, note, capture: props.capture } }))
+      bench.take(got)
+      await bench.library.load()
+      bench.toast.done(`Saved as edition ${got.preset.edition}, with both changes.`)
+    })
+    emit('close')
+  } catch (error) {
+    problem.value = (error as Error).message
+    await bring()
+  }
+}
 </script>
 
 <template>
   <el-dialog model-value :title="merge ? `${merge.by ?? 'Somebody'} saved edition ${merge.edition} meanwhile` : 'Somebody saved meanwhile'" width="820px" @close="emit('close')">
-    <template v-if="merge">
+    <OneScale v-if="merge">
       <p class="soft">Nothing was overwritten, and yours is kept as your draft. What only one of you changed is taken; where both did, choose.</p>
       <div class="row"><b>Theirs</b><Painted :ask="bench.ask(merge.their_document)" label="their edition" /><span class="soft small">{{ merge.theirs.join(', ') || 'nothing' }}</span></div>
       <div class="row"><b>Yours</b><Painted :ask="bench.ask(mine)" label="your change" /><span class="soft small">{{ merge.mine.join(', ') || 'nothing' }}</span></div>
@@ -46,7 +64,8 @@ const save = () => bench.doing(async () => {
         </tr>
       </table>
       <p v-else class="soft">You changed different settings, so both fit together.</p>
-    </template>
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+    </OneScale>
     <template #footer>
       <el-button @click="emit('close')">Later, keep mine as a draft</el-button>
       <el-button type="primary" :disabled="!merge || merge.undecided" :loading="busy" @click="save">Save both as edition {{ (merge?.edition ?? 0) + 1 }}</el-button>
@@ -60,4 +79,5 @@ p { margin: 0 0 10px; }
 table { width: 100%; margin-top: 10px; border-collapse: collapse; }
 th { text-align: left; font-weight: 600; }
 tr { border-top: 1px solid var(--line); }
+.problem { color: var(--madder); }
 </style>

@@ -1,64 +1,83 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { api, of } from '../../api/client'
+import FormDialog from '../../parts/FormDialog.vue'
+import CaptureList from './CaptureList.vue'
 import { onBench } from './useBench'
+import { useCapture } from './useCapture'
 
-/** A new brush from what lies on the Bench: its name, its place in the sets, what is saved along. */
-const props = defineProps<{ captured: ('colour' | 'layer' | 'under' | 'mirror')[]; items: { name: string; title: string; there: boolean; value: string }[]; switches: Record<string, boolean> }>()
+/** A new brush from what lies on the Bench: its name, how it is found, its place, what is saved along. */
 const emit = defineEmits<{ close: [] }>()
 const bench = onBench()
-const { detail, document, at, busy } = bench
+const { detail, document, at, busy, library } = bench
+const { items, captured, left, flip } = useCapture()
+const from = detail.value!.preset
 const name = ref(detail.value!.next_name)
 const favourite = ref(false)
-const sets = computed(() => bench.library.sets.filter(({ query }) => query === null))
+const tags = ref(from.tag_ids.flatMap((id) => library.tagById.get(id)?.name ?? []))
+const family = ref<number | ''>(from.family_id ?? '')
+const notes = ref(String(document.value!.about?.notes ?? ''))
+const problem = ref('')
+
+// --- its place in a set ------------------------------------------------------------------------
+const sets = computed(() => library.sets.filter(({ query }) => query === null))
 const set = ref<number | ''>('')
 const place = ref<number | 'end'>('end')
-const inSet = computed(() => sets.value.find(({ id }) => id === set.value)?.preset_ids.map((id) => bench.library.byId.get(id)!).filter(Boolean) ?? [])
+const loaded = ref(true)
+const inSet = computed(() => {
+  const ids = sets.value.find(({ id }) => id === set.value)?.preset_ids ?? []
+  return ids.flatMap((id) => library.byId.get(id) ?? [])
+})
 
-function chooseSet(id: number | '') {
+async function chooseSet(id: number | '') {
   set.value = id
-  bench.library.need(sets.value.find((one) => one.id === id)?.preset_ids ?? [])
-  // Beside the brush it came from, where that one is in the set.
+  place.value = 'end'
   const ids = sets.value.find((one) => one.id === id)?.preset_ids ?? []
-  place.value = ids[ids.indexOf(bench.id) + 1] ?? 'end'
-  if (!ids.includes(bench.id)) place.value = 'end'
+  loaded.value = false
+  await bench.toast.attempt(() => library.need(ids))
+  loaded.value = true
+  // Beside the brush it came from, where that one is in the set.
+  if (set.value === id && ids.includes(bench.id)) place.value = ids[ids.indexOf(bench.id) + 1] ?? 'end'
 }
 const first = detail.value!.sets[0]
 if (first) chooseSet(first.id)
 
-const save = () => bench.doing(async () => {
-  const places = set.value === '' ? [] : [{ set: set.value, before: place.value === 'end' ? null : place.value }]
-  const got = await of(api.POST('/api/presets/{id}/variations', { ...at, body: { document: document.value!, name: name.value.trim(), capture: props.captured, favourite: favourite.value, places } }))
-  await bench.library.load()
-  emit('close')
-  bench.toast.done(`Saved as a new brush, “${got.preset.name}”. “${detail.value!.preset.name}” stays as it was.`)
-  await bench.router.push({ name: 'bench', params: { id: got.preset.id } })
-})
+async function save() {
+  problem.value = ''
+  try {
+    const got = await bench.doing(async () => {
+      const places = set.value === '' ? [] : [{ set: set.value, before: place.value === 'end' ? null : place.value }]
+      const order = { tags: tags.value, family: family.value === '' ? null : family.value, notes: notes.value }
+      const body = { document: document.value!, name: name.value.trim(), capture: captured.value, favourite: favourite.value, places, ...order }
+      const made = await of(api.POST('/api/presets/{id}/variations', { ...at, body }))
+      await library.load()
+      return made
+    })
+    emit('close')
+    bench.toast.done(`Saved as a new brush, “${got.preset.name}”. “${from.name}” stays as it was.`)
+    await bench.router.push({ name: 'bench', params: { id: got.preset.id } })
+  } catch (error) {
+    problem.value = (error as Error).message
+  }
+}
 </script>
 
 <template>
-  <el-dialog model-value title="Save as a new brush" width="460px" @close="emit('close')">
-    <form @submit.prevent="save">
-      <label>Name<el-input v-model="name" aria-label="Name of the new brush" maxlength="200" autofocus /></label>
-      <div class="line">
-        <label class="wide">Set<el-select :model-value="set" aria-label="Set to put it in" @update:model-value="chooseSet"><el-option value="" label="in no set" /><el-option v-for="one in sets" :key="one.id" :value="one.id" :label="one.name" /></el-select></label>
-        <label v-if="set !== ''" class="wide">Place<el-select v-model="place" aria-label="Place in the set"><el-option v-for="one in inSet" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option value="end" label="at the end" /></el-select></label>
-      </div>
-      <label class="line"><el-switch v-model="favourite" size="small" aria-label="Into favourites" /> Into my favourites</label>
-      <fieldset>
-        <legend>Saved along only if switched on</legend>
-        <label v-for="one in items" :key="one.name" class="line"><el-switch v-model="switches[one.name]" size="small" :disabled="!one.there" :aria-label="`Save the ${one.title.toLowerCase()} along`" /><span>{{ one.title }}</span><span class="soft">{{ one.value }}</span></label>
-      </fieldset>
-      <div class="line end"><el-button @click="emit('close')">Cancel</el-button><el-button type="primary" native-type="submit" :disabled="!name.trim()" :loading="busy">Save the new brush</el-button></div>
-    </form>
-  </el-dialog>
+  <FormDialog title="Save as a new brush" deed="Save the new brush" width="520px" :busy="busy" :ready="name.trim() !== ''" :problem="problem" @submit="save" @close="emit('close')">
+    <label>Name<el-input v-model="name" aria-label="Name of the new brush" maxlength="200" /></label>
+    <div class="two">
+      <label>Family<el-select v-model="family" filterable aria-label="Family of the new brush"><el-option value="" label="no family" /><el-option v-for="one in library.families" :key="one.id" :value="one.id" :label="one.name" /></el-select></label>
+      <label>Tags<el-select v-model="tags" multiple filterable allow-create default-first-option aria-label="Tags of the new brush" placeholder="none"><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select></label>
+      <label>Set<el-select :model-value="set" aria-label="Set to put it in" @update:model-value="chooseSet"><el-option value="" label="in no set" /><el-option v-for="one in sets" :key="one.id" :value="one.id" :label="one.name" /></el-select></label>
+      <label v-if="set !== '' && loaded">Place<el-select v-model="place" aria-label="Place in the set" filterable><el-option v-for="one in inSet" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option value="end" label="at the end" /></el-select></label>
+    </div>
+    <label>Notes<el-input v-model="notes" type="textarea" :rows="2" aria-label="Notes of the new brush" maxlength="10000" placeholder="What it is good for" /></label>
+    <label class="line"><el-switch v-model="favourite" size="small" aria-label="Into favourites" /> Into my favourites</label>
+    <CaptureList :items="items" :left="left" @flip="flip" />
+  </FormDialog>
 </template>
 
 <style scoped>
-form { display: grid; gap: 12px; }
-.wide { flex: 1; min-width: 0; }
-fieldset { border: 1px solid var(--line); border-radius: 7px; padding: 6px 12px 10px; margin: 0; display: grid; gap: 6px; }
-legend { font-weight: 700; font-size: 12px; padding: 0 4px; }
-.end { justify-content: flex-end; }
-.end :deep(.el-button + .el-button) { margin-left: 0; }
+.two { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 14px; }
+.two > * { min-width: 0; }
 </style>

@@ -1,122 +1,111 @@
 <script setup lang="ts">
 import { useDebounceFn } from '@vueuse/core'
-import { computed, onMounted, ref, shallowRef, watch } from 'vue'
-import { api, of, type Document } from '../../api/client'
-import type { components, paths } from '../../api/schema'
-import Grounds from '../../parts/Grounds.vue'
+import { computed, ref, watch } from 'vue'
+import { api, of, type Comparison, type Document } from '../../api/client'
+import { useNewest } from '../../parts/newest'
 import Painted from '../../parts/Painted.vue'
+import type { Place } from '../../parts/paintedPlace'
 import PresetPicker from '../../parts/PresetPicker.vue'
+import { useScale } from '../../parts/scale'
+import type { Try } from '../../parts/usePainted'
+import { same } from './settings'
+import TryLine from './TryLine.vue'
 import { onBench } from './useBench'
+import { alike } from './words'
 
-/** The same trial stroke for the draft, the current edition and home, and whatever is pinned beside them. */
+/** The same trial stroke for the draft, the current edition and home, and whatever is set beside them. */
 defineEmits<{ hand: [] }>()
-type Comparison = components['schemas']['Comparison']
-type Trials = paths['/api/trial-strokes']['get']['responses']['200']['content']['application/json']
-
 const bench = onBench()
-const { detail, document, dirty, kept, trying, asTry, ask, pinned } = bench
-const trials = ref<Trials>()
-const greatest = ref<Record<string, number>>({})
-/**
- * All strips are brought down together where one is too large, so that sizes can be compared; in
- * steps, so that a slider does not have all of them painted anew at every move.
- */
-const full = ref(0)
-const beside = computed(() => {
-  const most = Math.max(0, ...Object.values(greatest.value))
-  return !full.value || most <= full.value ? 0 : Math.round(full.value * 1.25 ** Math.ceil(Math.log(most / full.value) / Math.log(1.25)))
-})
+const { detail, document, base, dirty, trying, middle, asTry, ask, pinned } = bench
+useScale()
 const pinning = ref(false)
 const where = ref(false)
-const vsCurrent = shallowRef<Comparison>()
-const vsHome = shallowRef<Comparison>()
 
-const loadTrials = () => bench.toast.attempt(async () => (trials.value = await of(api.GET('/api/trial-strokes'))))
-onMounted(loadTrials)
-// A trial stroke of one's own may have been removed since, or belong to somebody else.
-watch(trials, (list) => { if (list && !list.trial_strokes.some(({ name }) => name === trying.value.trial)) trying.value.trial = 'swell' })
-watch(() => bench.trialsChanged.value, loadTrials)
-
-const compare = async (one: Document, other: Document, picture = false) =>
-  of(api.POST('/api/libraries/{library}/comparison', { ...bench.library.path(), body: { one, other, try: asTry.value, picture } }))
-
+// --- how far they are apart: asked for the newest state only, shown only while it is the one on the screen
+interface Pair { one: Document; other: Document; try: Try; picture: boolean }
+function useCompared(shows: () => Document | undefined) {
+  const found = ref<Comparison>()
+  const compare = useNewest(
+    async (pair: Pair) => of(api.POST('/api/libraries/{library}/comparison', { ...bench.library.path(), body: pair })),
+    (answer) => { found.value = answer },
+    (error) => { found.value = undefined; bench.toast.problem(error) },
+  )
+  const want = (pair: Pair | undefined) => {
+    if (!pair) found.value = undefined
+    compare.want(pair)
+  }
+  // What was measured of an older state is not said of the one on the screen.
+  const late = computed(() => !found.value || compare.shown.value?.other !== shows() || compare.shown.value?.try !== asTry.value)
+  return { found, want, late }
+}
+const draft = useCompared(() => document.value)
+const current = useCompared(() => detail.value?.document)
 // Measured when the hand rests: the strip comes first while a slider moves.
-const measureDraft = useDebounceFn(() => bench.toast.attempt(async () => {
-  vsCurrent.value = dirty.value ? await compare(detail.value!.document, document.value!, where.value) : undefined
-}), 300)
-const measureHome = useDebounceFn(() => bench.toast.attempt(async () => {
-  const { document: current, home_document: home } = detail.value!
-  vsHome.value = await compare(home, current, where.value && !dirty.value)
-}), 300)
-watch([document, asTry, where], measureDraft, { immediate: true })
-watch([detail, asTry, where], measureHome, { immediate: true })
+const measureDraft = useDebounceFn(() => draft.want(dirty.value && document.value && base.value
+  ? { one: base.value, other: document.value, try: asTry.value, picture: where.value }
+  : undefined), 250)
+const measureHome = useDebounceFn(() => {
+  const { document: now, home_document: home } = detail.value!
+  current.want(same(now, home) ? undefined : { one: home, other: now, try: asTry.value, picture: where.value && !dirty.value })
+}, 250)
+watch([document, base, asTry, where], measureDraft, { immediate: true })
+watch([detail, asTry, where, dirty], measureHome, { immediate: true })
 
-const changes = computed(() => vsCurrent.value?.changes.map(({ words }) => words) ?? [])
-const shownWhere = computed(() => (where.value ? (dirty.value ? vsCurrent.value?.picture : vsHome.value?.picture) : undefined))
-const numbers = ({ ssim, mean_difference, seen }: Comparison) => (seen === 0 && ssim > 0.9999 ? 'paints the same' : `alike ${Math.round(ssim * 1000) / 10} % · colour ΔE ${Math.round(mean_difference * 10) / 10}`)
+const changes = computed(() => draft.found.value?.changes.map(({ words }) => words) ?? [])
+const fromHome = computed(() => current.found.value?.changes.map(({ words }) => words) ?? [])
+const shownWhere = computed(() => (where.value ? (dirty.value ? draft.found.value : current.found.value)?.picture : undefined))
+const overtaken = computed(() => bench.overtaken.value && detail.value!.draft!.base)
+const origin = computed(() => (detail.value!.preset.home > 1 || detail.value!.homes.length ? '' : detail.value!.origin === 'received' ? ', as received' : ', as made'))
+
+// --- zooming stays on the paint -----------------------------------------------------------------
+const paint = ref<Place>({ x: 0.5, y: 0.5 })
+const look = (to: Place) => Object.assign(middle, to)
+watch(() => [trying.value.zoom > 1, trying.value.trial], () => look(paint.value))
+function sawPaint(at: Place) {
+  paint.value = at
+  if (trying.value.zoom === 1) look(at)
+}
 
 async function choose(preset: number) {
   pinning.value = false
   await bench.pin(preset)
 }
-function unpin(key: string) {
-  pinned.value = pinned.value.filter((pin) => pin.key !== key)
-  const { [key]: _, ...rest } = greatest.value
-  greatest.value = rest
-}
-const tall = (key: string, size: number, undiminished: number) => {
-  full.value = undiminished
-  if (greatest.value[key] !== size) greatest.value = { ...greatest.value, [key]: size }
-}
-const grounds = computed(() => ['', ...(trials.value?.grounds ?? [])])
-const title = (text: string) => text.split(':')[0]!
+const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.key !== key))
 </script>
 
 <template>
   <section class="stack" aria-label="Strokes">
-    <div class="line head">
-      <h1>{{ document!.name }}</h1>
-      <button class="plain star" :aria-pressed="detail!.preset.favourite" :title="detail!.preset.favourite ? 'Among your favourites' : 'Keep among your favourites'" aria-label="Favourite" @click="bench.favourite()">{{ detail!.preset.favourite ? '♥' : '♡' }}</button>
-      <span class="soft traits">{{ detail!.preset.traits.join(' · ') }}</span>
-      <span v-if="detail!.locked_by" class="locked" :title="`Locked by ${detail!.locked_by}: only a lead saves its next edition`">locked</span>
-      <span v-if="dirty" class="changed">{{ changes.length || 1 }} {{ changes.length < 2 ? 'change' : 'changes' }}</span>
-      <span class="soft" role="status" title="A change is kept as your draft the moment it happens">{{ { kept: dirty ? 'kept' : '', keeping: 'keeping…', 'not kept': 'not kept yet' }[kept] }}</span>
-      <span class="grow" />
-      <label class="line soft">stroke
-        <el-select v-model="trying.trial" size="small" class="trial" aria-label="Trial stroke" filterable>
-          <el-option v-for="one in trials?.trial_strokes ?? []" :key="one.name" :value="one.name" :label="title(one.title)">{{ one.title }}<button v-if="one.own" class="plain remove" :aria-label="`Remove the trial stroke ${one.title}`" @click.stop="bench.removeTrial(one.id!, one.title)">✕</button></el-option>
-        </el-select>
-      </label>
-      <span class="line soft">ground<Grounds v-model="trying.ground" :grounds="grounds" label="Ground" /></span>
-      <input v-model="trying.colour" type="color" class="swatch" title="The artist’s colour for trying" aria-label="The artist’s colour for trying" />
-      <label class="line soft">size<el-input-number v-model="trying.size" size="small" :min="1" :max="5000" :controls="false" class="size" placeholder="own" aria-label="Size to try at, in px" /></label>
-      <label class="line soft">zoom<el-slider v-model="trying.zoom" :min="1" :max="8" :step="1" :show-tooltip="false" aria-label="Zoom" class="zoom" /></label>
-      <span class="line"><button class="plain" :aria-pressed="trying.hand" @click="trying.hand = !trying.hand">my hand {{ trying.hand ? 'on' : 'off' }}</button><button class="plain" aria-label="Set up my hand" title="Set up my hand" @click="$emit('hand')">…</button></span>
-    </div>
+    <TryLine @hand="$emit('hand')" />
     <div class="rows">
       <div class="row">
-        <div><b>{{ dirty ? 'Draft' : 'Now' }}</b><br><span class="soft small">{{ dirty ? 'yours' : 'no change' }}</span></div>
-        <Painted long :ask="ask(document, beside)" label="the draft" data-test="live" :zoom="trying.zoom" told @greatest="(size, full) => tall('draft', size, full)" />
-        <div class="said"><template v-if="dirty && vsCurrent">{{ numbers(vsCurrent) }}<span class="soft small" :title="changes.join('\n')">{{ changes.join(', ') }}</span></template><button class="plain small" :aria-pressed="where" @click="where = !where">{{ where ? 'hide where' : 'show where they differ' }}</button></div>
+        <div><b>{{ dirty ? 'Draft' : 'Now' }}</b><br><b v-if="dirty" class="changed" :title="overtaken ? `yours, on edition ${overtaken}` : 'yours'">{{ changes.length || 1 }} {{ changes.length > 1 ? 'changes' : 'change' }}</b><span v-else class="soft small">no change</span></div>
+        <Painted long :ask="ask(document)" label="the draft" data-test="live" :zoom="trying.zoom" :middle="middle" told @pan="look" @paint="sawPaint" />
+        <div class="said">
+          <template v-if="dirty">
+            <span data-test="alike">{{ draft.late.value ? 'measuring…' : alike(draft.found.value!) }}</span>
+            <span class="soft small words" :title="changes.join('\n')">{{ changes.join(', ') }}</span>
+          </template>
+          <button class="plain small" :aria-pressed="where" @click="where = !where">{{ where ? 'hide where' : 'show where they differ' }}</button>
+        </div>
       </div>
       <div v-if="shownWhere" class="row">
         <div><b>Where</b><br><span class="soft small">{{ dirty ? 'draft and edition' : 'edition and home' }} differ</span></div>
-        <span class="strip where"><img :src="shownWhere" alt="Where the strokes differ" :style="trying.zoom > 1 ? { width: `${trying.zoom * 100}%`, imageRendering: 'pixelated' } : {}"></span>
+        <span class="where"><img :src="shownWhere" alt="Where the strokes differ"></span>
         <span />
       </div>
       <div class="row">
         <div><b>Edition {{ detail!.preset.edition }}</b><br><span class="soft small">current</span></div>
-        <Painted long :ask="ask(detail!.document, beside)" label="the current edition" :zoom="trying.zoom" @greatest="(size, full) => tall('current', size, full)" />
-        <div class="said"><template v-if="vsHome && detail!.preset.edition !== detail!.preset.home">{{ numbers(vsHome) }}<span class="soft small" :title="vsHome.changes.map(({ words }) => words).join('\n')">from home: {{ vsHome.changes.map(({ words }) => words).join(', ') || 'nothing' }}</span></template></div>
+        <Painted long :ask="ask(detail!.document)" label="the current edition" :zoom="trying.zoom" :middle="middle" @pan="look" />
+        <div class="said"><template v-if="current.found.value && detail!.preset.edition !== detail!.preset.home">{{ current.late.value ? 'measuring…' : alike(current.found.value) }}<span class="soft small words" :title="fromHome.join('\n')">from home: {{ fromHome.join(', ') || 'nothing' }}</span></template></div>
       </div>
       <div class="row">
-        <div><b>Home</b><br><span class="soft small">edition {{ detail!.preset.home }}{{ detail!.homes.length ? '' : ', as received' }}</span></div>
-        <Painted long :ask="ask(detail!.home_document, beside)" label="home" :zoom="trying.zoom" @greatest="(size, full) => tall('home', size, full)" />
-        <div class="said"><button v-if="!pinning" class="plain" @click="pinning = true">+ pin another brush</button><PresetPicker v-else label="A brush to pin" @pick="choose" @close="pinning = false" /></div>
+        <div><b>Home</b><br><span class="soft small">edition {{ detail!.preset.home }}{{ origin }}</span></div>
+        <Painted long :ask="ask(detail!.home_document)" label="home" :zoom="trying.zoom" :middle="middle" @pan="look" />
+        <div class="said"><button v-if="!pinning" class="plain" @click="pinning = true">+ set another beside</button><PresetPicker v-else label="A brush to set beside" @pick="choose" @close="pinning = false" /></div>
       </div>
       <div v-for="one in pinned" :key="one.key" class="row">
         <div><b>{{ one.title }}</b><br><span class="soft small">{{ one.note }}</span></div>
-        <Painted long :ask="ask(one.document, beside)" :label="one.title" :zoom="trying.zoom" @greatest="(size, full) => tall(one.key, size, full)" />
+        <Painted long :ask="ask(one.document)" :label="one.title" :zoom="trying.zoom" :middle="middle" @pan="look" />
         <div class="said"><button class="plain" @click="unpin(one.key)">take off</button></div>
       </div>
     </div>
@@ -124,23 +113,13 @@ const title = (text: string) => text.split(':')[0]!
 </template>
 
 <style scoped>
-.stack { padding: 8px 16px 6px; background: var(--card); border-bottom: 1px solid var(--line); }
-.head { gap: 10px; margin-bottom: 6px; white-space: nowrap; }
-.head h1 { overflow: hidden; text-overflow: ellipsis; flex: none; max-width: 240px; }
-.traits { overflow: hidden; text-overflow: ellipsis; min-width: 0; flex: 0 100 auto; }
-.head > .line, .head > .changed { flex: none; }
-.star { font-size: 15px; color: var(--madder); }
-.locked { border: 1px solid var(--line-strong); border-radius: 4px; padding: 0 6px; font-weight: 700; font-size: 12px; }
-.trial { width: 108px; }
-.remove { float: right; }
-.swatch { width: 24px; height: 20px; padding: 0; border: 1px solid var(--line-strong); border-radius: 4px; background: none; cursor: pointer; }
-.size { width: 54px; } .zoom { width: 40px; margin: 0 6px; }
-.rows { max-height: 276px; overflow: auto; }
-.row { display: grid; grid-template-columns: 100px minmax(0, 1fr) 206px; gap: 14px; align-items: center; margin-bottom: 4px; }
+.stack { padding: 0 16px 5px; background: var(--card); border-bottom: 1px solid var(--line); }
+.rows { max-height: calc(4 * (var(--strip-height) + 6px)); overflow: auto; margin-top: 4px; }
+.row { display: grid; grid-template-columns: 96px minmax(0, 1fr) 206px; gap: 14px; align-items: center; margin-bottom: 4px; line-height: 1.3; }
 /* As tall as a strip whatever it says, so that nothing below moves under the hand. */
-.said { display: flex; flex-direction: column; align-items: flex-start; justify-content: center; min-width: 0; height: 64px; overflow: hidden; line-height: 1.22; }
+.said { display: flex; flex-direction: column; align-items: flex-start; justify-content: center; min-width: 0; height: var(--strip-height); overflow: hidden; line-height: 1.22; }
 .said > button { padding-block: 0; }
-.said > .small:not(button) { display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; }
-.where { display: block; height: 64px; overflow: auto; border: 1px solid var(--line); border-radius: 6px; background: #fff; }
-.where img { display: block; width: 100%; height: 62px; object-fit: contain; }
+.words { display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; }
+.where { display: block; height: var(--strip-height); border: 1px solid var(--line); border-radius: 6px; background: #fff; overflow: hidden; }
+.where img { display: block; width: 100%; height: 100%; object-fit: contain; }
 </style>

@@ -25,7 +25,7 @@ function move(event: PointerEvent) {
   const part = (value: number) => Math.min(1, Math.max(0, value))
   put(sizeAt(part((event.clientX - box.left) / box.width)), Math.round(part(1 - (event.clientY - box.top) / box.height) * 100) / 100)
 }
-const put = (size: number, other: number) => bench.tune(withValue(withValue(document.value!, across, size), up.value, other))
+const put = (size: number, other: number) => bench.tune(withValue(withValue(document.value!, across, size), up.value, other), 'two-way')
 function key(event: KeyboardEvent) {
   const size = valueAt(document.value!, across) as number
   const steps: Record<string, [number, number]> = { ArrowRight: [1, 0], ArrowLeft: [-1, 0], ArrowUp: [0, 0.01], ArrowDown: [0, -0.01] }
@@ -46,13 +46,14 @@ function grab(event: PointerEvent) {
       <i v-if="home.y !== undefined" class="home" :style="{ left: `${home.x * 100}%`, bottom: `${home.y * 100}%` }" title="Home" />
       <i class="dot" :style="{ left: `${x * 100}%`, bottom: `${y * 100}%` }" />
     </div>
-    <span class="soft small">{{ valueAt(document!, across) }} px · {{ word }} {{ Math.round(y * 100) }} %</span>
+    <span class="soft small said">{{ valueAt(document!, across) }} px · {{ word }} {{ Math.round(y * 100) }} %</span>
   </div>
 </template>
 
 <style scoped>
-.two { display: grid; gap: 2px; }
-.field { position: relative; width: 168px; height: 62px; border: 1px solid var(--line-strong); border-radius: 6px; background: linear-gradient(0deg, var(--rail), var(--card)); cursor: crosshair; touch-action: none; }
+.two { display: grid; gap: 0; }
+.said { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; font-size: 11px; }
+.field { position: relative; height: 34px; border: 1px solid var(--line-strong); border-radius: 6px; background: linear-gradient(0deg, var(--rail), var(--card)); cursor: crosshair; touch-action: none; }
 .field i { position: absolute; transform: translate(-50%, 50%); border-radius: 50%; pointer-events: none; }
 .dot { width: 12px; height: 12px; border: 2px solid var(--accent); background: var(--card); }
 .home { width: 8px; height: 8px; background: var(--ochre); }

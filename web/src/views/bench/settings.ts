@@ -15,6 +15,8 @@ export interface Setting {
   limit: number
   step: number
   choices: (string | null)[]
+  /** What values are called on the screen where the file has another word for them. */
+  words: Record<string, string>
 }
 
 export interface Node {
@@ -34,6 +36,8 @@ export interface Node {
   'x-reach'?: number
   'x-methods'?: string[]
   'x-needs'?: string
+  'x-words'?: Record<string, string>
+  'x-helps'?: Record<string, string>
 }
 
 let schema: Node = {}
@@ -70,7 +74,8 @@ function properties(node: Node, value: Document): [string, Node][] {
 function kind(node: Node, path: string): Setting['kind'] | undefined {
   if (path === 'pigment.colour') return 'colour'
   if (path === 'mark.tip.turn') return 'turn'
-  if (path === 'mark.tip.kind' || node.$ref || node.type === 'array' || node.type === 'object') return undefined
+  // Chosen with the colour, and with the tip itself.
+  if (path === 'mark.tip.colours' || path === 'mark.tip.kind' || node.$ref || node.type === 'array' || node.type === 'object') return undefined
   if (node.enum) return 'choice'
   if (node.type === 'boolean') return 'switch'
   if (node.type === 'number' || node.type === 'integer') return 'number'
@@ -88,17 +93,60 @@ function walk(node: Node, document: Document, path: string[]): Setting[] {
   })
 }
 
+const LEAST = ['mark', 'size', 'least']
+const MOST = ['mark', 'size', 'most']
+const is = (path: string[], other: string[]) => path.join('.') === other.join('.')
+
+/** How far a setting may go, in the screen's count; the least size not above the most, nor the most below it. */
+function limits(node: Node, document: Document, path: string[], factor: number): [least: number, most: number] {
+  const number = (at: string[]) => Number(valueAt(document, at))
+  const [least, most] = [(node.minimum ?? 0) * factor, (node.maximum ?? 1e6) * factor]
+  if (is(path, LEAST)) return [least, Math.min(most, number(MOST))]
+  if (is(path, MOST)) return [Math.max(least, number(LEAST)), most]
+  return [least, most]
+}
+
 function setting(node: Node, document: Document, path: string[], what: Setting['kind']): Setting {
   const unit = node['x-unit'] ?? ''
   const factor = unit === '%' ? 100 : 1
+  const [least, limit] = limits(node, document, path, factor)
+  const reach = node['x-reach'] ?? node.maximum ?? 1
   return {
-    group: path[0]!, path, title: node.title ?? path.at(-1)!, help: node.description ?? '', kind: what, unit,
-    least: (node.minimum ?? 0) * factor,
-    most: Math.max(node['x-reach'] ?? node.maximum ?? 1, Number(valueAt(document, path)) || 0) * factor,
-    limit: (node.maximum ?? 1e6) * factor,
+    group: path[0]!, path, title: node.title ?? path.at(-1)!, help: node.description ?? '', kind: what, unit, least, limit,
+    most: Math.max(reach, Number(valueAt(document, path)) || 0) * factor,
     step: node.type === 'integer' || unit === '%' || unit === '°' ? 1 : 0.5,
+    words: node['x-words'] ?? {},
     choices: what === 'turn' ? (schema.$defs?.turn?.enum ?? []) : (node.enum ?? []),
   }
+}
+
+/** The document with the least size not above the most, after the setting at this path was changed. */
+export function inOrder(document: Document, path: string[]): Document {
+  const { least, most } = document.mark.size as { least: number; most: number }
+  if (least <= most) return document
+  return is(path, LEAST) ? withValue(document, LEAST, most) : withValue(document, MOST, least)
+}
+
+/** What a person should know of settings that do not do what they say; by path. */
+export function cautions(document: Document): Record<string, string> {
+  const { base, least, most } = document.mark.size as { base: number; least: number; most: number }
+  const held = base > most ? most : base < least ? least : undefined
+  return held === undefined ? {} : { 'mark.size.base': `It paints at ${held} px: the ${base > most ? 'most' : 'least'} size holds it there.` }
+}
+
+/** Whether a shift of hue, saturation or lightness can be told on this colour, #rrggbb. */
+export function showsShifts(colour: string): boolean {
+  const bands = [1, 3, 5].map((at) => parseInt(colour.slice(at, at + 2), 16) / 255)
+  return Math.max(...bands) - Math.min(...bands) >= 0.2
+}
+
+/** The ways to build a stroke, with what they are. */
+export const methods = () => ({ choices: (schema.properties?.method?.enum ?? []) as string[], help: schema.properties?.method?.description ?? '' })
+
+/** What drives a response, in the words of the screen, and what that means. */
+export const sensor = (by: string) => {
+  const node = schema.properties?.response?.items?.properties?.by
+  return { word: node?.['x-words']?.[by] ?? by, help: node?.['x-helps']?.[by] ?? '' }
 }
 
 /** The settings that mean something for this preset: no hardness on a picture tip, no depth without a grain. */
@@ -118,7 +166,8 @@ export const onScale = ({ unit }: Pick<Setting, 'unit'>, value: unknown) => (typ
 export const offScale = ({ unit }: Pick<Setting, 'unit'>, value: number) => (unit === '%' ? Math.round(value * 10) / 1000 : value)
 
 /** A value in the words of the screen. */
-export function shown({ unit }: Pick<Setting, 'unit'>, value: unknown): string {
+export function shown({ unit, words }: Pick<Setting, 'unit'> & { words?: Record<string, string> }, value: unknown): string {
+  if (typeof value === 'string' && words?.[value]) return words[value]
   if (typeof value === 'boolean') return value ? 'on' : 'off'
   if (value && typeof value === 'object') return 'value' in value ? String(value.value) : 'mode' in value ? 'artist’s' : String(value)
   if (typeof value !== 'number') return String(value ?? 'none')

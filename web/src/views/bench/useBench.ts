@@ -1,16 +1,22 @@
-import { useDebounceFn, useEventListener, useLocalStorage } from '@vueuse/core'
+import { useLocalStorage } from '@vueuse/core'
 import { ElMessageBox } from 'element-plus'
-import { computed, inject, onBeforeUnmount, provide, ref, shallowRef, watch, type InjectionKey } from 'vue'
+import { computed, inject, onBeforeUnmount, provide, reactive, ref, shallowRef, watch, type InjectionKey } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
 import { api, of, type Detail, type Document, type Entry } from '../../api/client'
+import { offline } from '../../api/connection'
+import { turns } from '../../parts/newest'
+import type { Place } from '../../parts/paintedPlace'
+import { stable } from '../../parts/stable'
+import type { Ask, Try } from '../../parts/usePainted'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
-import { stable } from '../../parts/stable'
-import type { Ask, Try } from '../../parts/usePainted'
-import { groups, same, settings, valueAt, withValue, answerOf, type Answer } from './settings'
+import { answerOf, groups, inOrder, same, settings, valueAt, withValue, type Answer } from './settings'
+import { useKeeping, useLook } from './useKeeping'
 
 export type Back = 'home' | 'current' | 'received'
+interface Trying { trial: string; ground: string; colour: string; size?: number; hand: boolean; zoom: number }
+const USUAL: Trying = { trial: 'swell', ground: '', colour: '#1d2026', hand: false, zoom: 1 }
 
 /** One brush on the Bench: its settings as they stand, kept as this person's draft the moment they change. */
 export function useBench(id: number) {
@@ -22,21 +28,39 @@ export function useBench(id: number) {
   const detail = ref<Detail>()
   const document = shallowRef<Document>()
   const busy = ref(false)
-  const kept = ref<'kept' | 'keeping' | 'not kept'>('kept')
   const back = ref<Back>('home')
   // How strokes are tried: the same for every brush, until changed.
-  const trying = useLocalStorage<{ trial: string; ground: string; colour: string; size?: number; hand: boolean; zoom: number }>('fobrel.try', { trial: 'swell', ground: '', colour: '#1d2026', hand: false, zoom: 1 })
+  const trying = useLocalStorage<Trying>('fobrel.try', USUAL)
+  /** The place in the middle of all zoomed strips. */
+  const middle = reactive<Place>({ x: 0.5, y: 0.5 })
 
+  const keeping = useKeeping(id, detail, document)
+  const { tune, keep } = keeping
+
+  /** The edition that one's own change stands on. */
+  const base = computed(() => detail.value?.draft?.base_document ?? detail.value?.document)
   const dirty = computed(() => !!document.value && !same(document.value, detail.value?.document))
+  /** Whether somebody saved an edition after the one that the draft stands on. */
+  const overtaken = computed(() => !!detail.value?.draft && detail.value.draft.base !== detail.value.preset.edition)
+
   const list = stable(() => (document.value ? settings(document.value) : []))
-  const grouped = computed(() => groups().map((group) => ({ ...group, list: list.value.filter((one) => one.group === group.name) })).filter((group) => group.list.length || group.name === 'surface'))
+  const grouped = computed(() =>
+    groups()
+      .map((group) => ({ ...group, list: list.value.filter((one) => one.group === group.name) }))
+      .filter((group) => group.list.length || group.name === 'surface'))
+
+  // --- ways back -----------------------------------------------------------------------------
   /** The settings that a way back leads to. */
-  const goal = computed<Document>(() => (back.value === 'home' ? detail.value!.home_document : back.value === 'received' ? detail.value!.received_document : detail.value!.document))
+  const goal = computed<Document>(() => {
+    const { home_document, received_document } = detail.value!
+    return { home: home_document, received: received_document, current: base.value! }[back.value]
+  })
   const differs = (path: string[]) => !same(valueAt(document.value!, path), valueAt(goal.value, path))
   /** Cells of the response grid that differ from where a way back leads. */
   const moved = stable(() => {
-    const cells = new Set([document.value, goal.value].flatMap((one) => (one?.response as Answer[] | undefined ?? []).map(({ drives, by }) => `${drives}|${by}`)))
-    return [...cells].filter((cell) => { const [drives, by] = cell.split('|') as [string, string]; return !same(answerOf(document.value!, drives, by), answerOf(goal.value, drives, by)) })
+    const answers = [document.value, goal.value].flatMap((one) => (one?.response as Answer[] | undefined) ?? [])
+    const cells = new Map(answers.map(({ drives, by }) => [`${drives}|${by}`, [drives, by] as const]))
+    return [...cells].filter(([, cell]) => !same(answerOf(document.value!, ...cell), answerOf(goal.value, ...cell))).map(([key]) => key)
   })
   const differsAt = (drives: string, by: string) => moved.value.includes(`${drives}|${by}`)
   const counts = stable(() => {
@@ -45,70 +69,60 @@ export function useBench(id: number) {
     return of
   })
 
+  // --- trying --------------------------------------------------------------------------------
   const asTry = computed<Try>(() => {
     const { trial, ground, colour, size, hand } = trying.value
     return { trial, colour, ...(ground ? { ground } : {}), ...(size ? { size } : {}), ...(hand ? { hand } : {}) }
   })
-  const ask = (one: Document | undefined, beside = 0): Ask | undefined => one && { document: one, beside, try: asTry.value }
+  const ask = (one: Document | undefined): Ask | undefined => one && { document: one, try: asTry.value }
 
+  // --- reading and changing ------------------------------------------------------------------
+  const turn = turns()
   function take(got: Detail) {
     detail.value = got
-    document.value = got.draft?.document ?? got.document
-    kept.value = 'kept'
+    // What was tuned since is made on what was there before.
+    if (!keeping.idle()) return
+    const kept = got.draft?.document ?? got.document
+    keeping.began(kept)
+    if (!same(document.value, kept)) document.value = kept
   }
-  const load = () => toast.attempt(async () => take(await of(api.GET('/api/presets/{id}', at))))
-
-  // --- a change is kept the moment it happens ---------------------------------------------
-  let waiting: Document | undefined
-  let sending: Promise<void> = Promise.resolve()
-
-  async function send() {
-    const next = waiting
-    if (!next) return
-    waiting = undefined
-    try {
-      await of(api.PUT('/api/presets/{id}/draft', { ...at, body: { document: next }, keepalive: true }))
-      kept.value = waiting ? 'keeping' : 'kept'
-    } catch (error) {
-      waiting ??= next
-      kept.value = 'not kept'
-      toast.problem(error)
-    }
+  const read = async () => {
+    const mine = turn()
+    const got = await of(api.GET('/api/presets/{id}', at))
+    if (mine() && keeping.idle()) take(got)
   }
-  // One after the other, so that an older state never lands on a newer one.
-  const keep = () => (sending = sending.then(send))
-  const keepSoon = useDebounceFn(keep, 300, { maxWait: 700 })
+  const load = () => toast.attempt(read)
+  const { look } = useLook(id, detail, keeping.idle, async (words) => {
+    await read()
+    toast.done(words)
+  })
 
-  function tune(next: Document) {
-    if (!session.mayEdit) return
-    document.value = next
-    waiting = next
-    kept.value = 'keeping'
-    keepSoon()
-  }
-  const set = (path: string[], value: unknown) => document.value && tune(withValue(document.value, path, value))
+  const set = (path: string[], value: unknown) =>
+    document.value && tune(inOrder(withValue(document.value, path, value), path), path.join('.'))
   const takeBack = (path: string[]) => set(path, valueAt(goal.value, path))
 
-  useEventListener(window, 'pagehide', keep)
-  onBeforeRouteLeave(async () => { await keep() })
+  // Without a connection nothing holds anybody up: what is not kept yet waits in the browser.
+  onBeforeRouteLeave(async () => { if (!offline.value) await Promise.race([keep(), new Promise((done) => setTimeout(done, 2000))]) })
   onBeforeUnmount(() => library.load().catch(() => undefined))
 
-  /** A deed that needs what was tuned to be kept first. */
-  async function doing(deed: () => Promise<void>) {
+  /** A deed that needs what was tuned to be kept first; what went wrong is thrown. */
+  async function doing<T>(deed: () => Promise<T>): Promise<T> {
     busy.value = true
-    await keep()
-    const well = await toast.attempt(deed)
-    busy.value = false
-    return well
+    try {
+      await keep()
+      return await deed()
+    } finally {
+      busy.value = false
+    }
   }
 
   /** A deed with an entry in the ledger: done, read anew, told with its undo. */
-  const entered = (deed: () => Promise<{ entry: Entry }>) => doing(async () => {
+  const entered = (deed: () => Promise<{ entry: Entry }>) => toast.attempt(() => doing(async () => {
     const { entry } = await deed()
-    take(await of(api.GET('/api/presets/{id}', at)))
+    await read()
     await library.load()
     toast.done(entry.summary, entry)
-  })
+  }))
 
   /** Brushes and editions shown beside this one. */
   const pinned = ref<{ key: string; title: string; note: string; document: Document }[]>([])
@@ -121,14 +135,16 @@ export function useBench(id: number) {
   })
 
   const favourite = () => toast.attempt(async () => {
-    detail.value!.preset.favourite = (await of(api.PUT('/api/presets/{id}/favourite', { ...at, body: { on: !detail.value!.preset.favourite } }))).favourite
+    const on = !detail.value!.preset.favourite
+    detail.value!.preset.favourite = (await of(api.PUT('/api/presets/{id}/favourite', { ...at, body: { on } }))).favourite
   })
 
   /** Counts changes to this person's own trial strokes. */
   const trialsChanged = ref(0)
   async function removeTrial(trial: number, title: string) {
-    const sure = await ElMessageBox.confirm('It is yours alone and cannot be brought back.', `Remove the trial stroke “${title}”?`, { confirmButtonText: 'Remove it', cancelButtonText: 'Keep it' }).catch(() => false)
-    if (!sure) return
+    const words = { confirmButtonText: 'Remove it', cancelButtonText: 'Keep it' }
+    const asked = ElMessageBox.confirm('It is yours alone and cannot be brought back.', `Remove the trial stroke “${title}”?`, words)
+    if (!(await asked.catch(() => false))) return
     await toast.attempt(async () => {
       await of(api.DELETE('/api/trial-strokes/{id}', { params: { path: { id: trial } } }))
       trialsChanged.value++
@@ -141,12 +157,20 @@ export function useBench(id: number) {
   load()
   // Among what this person used last; nothing is lost if that fails.
   api.PUT('/api/presets/{id}/recent', at).catch(() => undefined)
-  return { id, at, detail, document, busy, kept, back, goal, trying, asTry, ask, dirty, list, grouped, counts, differs, differsAt, take, load, tune, set, takeBack, keep, doing, entered, pinned, pin, favourite, trialsChanged, removeTrial, router, library, session, toast }
+  return {
+    id, at, detail, document, base, busy, kept: keeping.state, room: keeping.room, overtaken, back, goal, trying, middle, asTry, ask,
+    dirty, list, grouped, counts, differs, differsAt, take, load, look, tune, set, takeBack, keep, step: keeping.step, doing, entered,
+    pinned, pin, favourite, trialsChanged, removeTrial, router, library, session, toast,
+  }
 }
 
 export type Bench = ReturnType<typeof useBench>
 const KEY: InjectionKey<Bench> = Symbol('bench')
 /** Puts a brush on the Bench, for all parts of it. */
-export const layOut = (id: number) => { const bench = useBench(id); provide(KEY, bench); return bench }
+export const layOut = (id: number) => {
+  const bench = useBench(id)
+  provide(KEY, bench)
+  return bench
+}
 /** The brush on the Bench. */
 export const onBench = () => inject(KEY)!

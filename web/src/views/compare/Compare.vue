@@ -1,9 +1,11 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, of } from '../../api/client'
+import { api, of, type Document } from '../../api/client'
 import type { components, paths } from '../../api/schema'
+import { turns } from '../../parts/newest'
 import Painted from '../../parts/Painted.vue'
+import { useScale } from '../../parts/scale'
 import { useLibrary } from '../../stores/library'
 import { useToast } from '../../stores/toast'
 
@@ -16,16 +18,19 @@ const ids = computed(() => String(route.query.ids ?? '').split(',').map(Number).
 const found = ref<components['schemas']['Differences']>()
 const trials = ref<paths['/api/trial-strokes']['get']['responses']['200']['content']['application/json']['trial_strokes']>([])
 const chosen = ref(['swell', 'press', 'taps'])
-const beside = ref<Record<number, number>>({})
-const most = computed(() => Math.max(0, ...Object.values(beside.value)))
+useScale()
 
+const turn = turns()
 watch(ids, () => toast.attempt(async () => {
-  found.value = await of(api.POST('/api/libraries/{library}/differences', { ...library.path(), body: { preset_ids: ids.value } }))
+  const mine = turn()
+  const got = await of(api.POST('/api/libraries/{library}/differences', { ...library.path(), body: { preset_ids: ids.value } }))
+  if (mine()) found.value = got
   trials.value = (await of(api.GET('/api/trial-strokes'))).trial_strokes
 }), { immediate: true })
 const without = (id: number) => router.replace({ query: { ids: ids.value.filter((one) => one !== id).join(',') } })
 // One object for each wish, so that a strip is not painted anew when its neighbour is.
-const tries = computed(() => Object.fromEntries(chosen.value.map((trial) => [trial, { trial }])))
+const asks = computed(() => Object.fromEntries((found.value?.presets ?? []).flatMap(({ id, document }) =>
+  chosen.value.map((trial) => [`${id}.${trial}`, { document: document as Document, try: { trial } }]))))
 </script>
 
 <template>
@@ -35,7 +40,7 @@ const tries = computed(() => Object.fromEntries(chosen.value.map((trial) => [tri
     <template v-if="found">
       <div v-for="preset in found.presets" :key="preset.id" class="row">
         <div><router-link :to="{ name: 'bench', params: { id: preset.id } }">{{ preset.name }}</router-link><br><span class="soft small">{{ preset.size }} px · {{ preset.traits.join(' · ') }}</span><br><button class="plain small" @click="without(preset.id)">take off</button></div>
-        <Painted v-for="trial in chosen" :key="trial" :ask="{ document: preset.document, beside: most, try: tries[trial] }" :label="`${preset.name}, ${trial}`" @greatest="(size) => (beside[preset.id] = size)" />
+        <Painted v-for="trial in chosen" :key="trial" :ask="asks[`${preset.id}.${trial}`]" :label="`${preset.name}, ${trial}`" />
       </div>
       <table v-if="found.rows.length"><thead><tr><th scope="col">What differs</th><th v-for="preset in found.presets" :key="preset.id" scope="col">{{ preset.name }}</th></tr></thead>
         <tbody><tr v-for="row in found.rows" :key="row.title"><th scope="row">{{ row.title }}</th><td v-for="(value, index) in row.values" :key="index">{{ value }}</td></tr></tbody></table>

@@ -8,7 +8,7 @@ import { useToast } from '../../stores/toast'
 const library = useLibrary()
 const session = useSession()
 const toast = useToast()
-const entries = ref<Entry[]>([])
+const entries = ref<Entry[]>()
 const load = () => toast.attempt(async () => (entries.value = (await of(api.GET('/api/libraries/{library}/ledger', library.path()))).entries))
 onMounted(load)
 watch(() => library.stamp, load)
@@ -18,7 +18,7 @@ const time = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'nu
 <template>
   <div class="page">
     <div class="line head"><h1>Ledger</h1><span class="soft">Who did what, when, and the undo of it.</span></div>
-    <table v-if="entries.length">
+    <table v-if="entries?.length">
       <tbody>
         <tr v-for="entry in entries" :key="entry.id" :class="{ undone: entry.undone }">
           <td class="soft">{{ time(entry.at) }}</td>
@@ -28,7 +28,7 @@ const time = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'nu
         </tr>
       </tbody>
     </table>
-    <p v-else class="empty">Nothing was done here yet. Imports, tags, sets, resets and start plans are written down as they happen.</p>
+    <p v-else-if="entries" class="empty">Nothing was done here yet. Imports, tags, sets, resets and start plans are written down as they happen.</p>
   </div>
 </template>
 

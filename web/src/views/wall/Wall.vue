@@ -4,6 +4,7 @@ import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, of, type Preset } from '../../api/client'
+import { intoList } from '../../parts/intoList'
 import Grounds from '../../parts/Grounds.vue'
 import ResetDialog from '../../parts/ResetDialog.vue'
 import Strip from '../../parts/Strip.vue'
@@ -81,6 +82,15 @@ function focus(index: number, keepAnchor = false) {
   if (preset) peeked.value = preset.id
   else { found.see(at.value, at.value); const stop = watch(() => rows.get(at.value), (came) => { if (came) { peeked.value = came.id; stop() } }) }
   nextTick(() => list.value?.querySelector<HTMLElement>(`[data-index="${at.value}"]`)?.focus({ preventScroll: true }))
+}
+// From the search line down: as soon as what was asked for last is there.
+let wanted = false
+watch(intoList, () => { wanted = true; goIn() })
+watch(() => rows.get(0), () => goIn())
+function goIn() {
+  if (!wanted || !rows.get(0)) return
+  wanted = false
+  nextTick(() => focus(0))
 }
 async function range(to: number) {
   const [first, last] = [Math.min(anchor.value, to), Math.max(anchor.value, to)]

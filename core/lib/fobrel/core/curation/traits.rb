@@ -34,7 +34,7 @@ module Fobrel
             [(method unless %w[dabs smear].include?(method)),
               ("moves paint only" if moves), ("mixes" if !moves && (method == "smear" || pigment["mix"].positive?)),
               ("erases" if pigment["eraser"]), ("lays under" if preset["habits", "under"]),
-              (pigment["blend"] unless pigment["blend"] == "normal"),
+              (Preset::Wording.value(%w[pigment blend], pigment["blend"]) unless pigment["blend"] == "normal"),
               ("own colours" if preset["mark", "tip", "colours"] == "own"),
               ("fixed colour" if pigment["colour"]["mode"] == "fixed")]
           end

@@ -5,6 +5,9 @@ module Fobrel
     module Preset
       # Settings and their values in the words of the screen: fractions as per cent, with units.
       module Wording
+        # What a response's sensors are called, where not as in the file.
+        SENSORS = Schema::DOCUMENT.dig("properties", "response", "items", "properties", "by", "x-words").freeze
+
         # @param change [Changes::Change]
         # @return [String] such as "Size 40 px → 28 px"
         def self.change(change)
@@ -17,7 +20,7 @@ module Fobrel
         # @param path [Array<String>] of a setting
         # @return [String]
         def self.title(path)
-          return "#{path[1].capitalize} by #{path[2]}" if path.first == "response"
+          return "#{path[1].capitalize} by #{SENSORS.fetch(path[2], path[2])}" if path.first == "response"
           Schema.setting(path)&.fetch("title", nil) || path.join(".")
         end
 
@@ -34,7 +37,7 @@ module Fobrel
           when Hash then whole(path, value)
           when /\Asha256:/ then "picture #{value[7, 6]}"
           when "" then "empty"
-          else value.to_s
+          else Schema.setting(path)&.dig("x-words", value) || value.to_s
           end
         end
 

@@ -1,0 +1,489 @@
+# frozen_string_literal: true
+
+require "support/browser"
+
+# The Bench used wrongly and long: the second stroke and the twentieth, two windows, two people, a
+# slow network and none.
+RSpec.describe "the Bench in use", :browser do
+  let(:preset) { Studio::M::Preset.find_by!(name: "Quay line") }
+
+  def draft = Studio::M::Draft.find_by(preset:, person: Studio::M::Person.find_by!(login: "maren"))&.document
+
+  def size = draft&.dig("mark", "size", "base")
+
+  def wave(y, x = 20) = (0..14).map { |i| [x + i * 12, y + 10 * Math.sin(i * 0.6), 0.2 + 0.05 * i] }
+
+  def pad = find("canvas[aria-label='Pad to paint on']")
+
+  def painted(count) = expect(page).to(have_css("[data-test=painted][data-strokes='#{count}'][data-behind=false]"))
+
+  # Waits for what the server has.
+  def until_true(seconds = 10)
+    (seconds * 10).times { yield ? return : sleep(0.1) }
+    expect(yield).to be_truthy
+  end
+
+  def kept = expect(page).to(have_css("header [role=status]", exact_text: "kept"))
+
+  def in_another_window(login = "maren", open: true)
+    Capybara.using_session("another") do
+      sign_in(login) if open
+      yield
+    end
+  end
+
+  describe "the trial pad" do
+    it "takes twenty strokes of mouse, pen and finger, keeps its size, and repaints them while a setting moves" do
+      sign_in("maren")
+      bench("Quay line")
+      before = pad.native.node.find_position
+      room = evaluate_script("(() => { const b = document.querySelector('[data-part=pad] .paper').getBoundingClientRect(); return [b.width, b.height] })()")
+      20.times { |i| pen_stroke(pad, wave(20 + i * 8), pen: %w[mouse pen touch][i % 3].then { (_1 == "touch") ? "mouse" : _1 }, wait: 0.001) }
+      painted 20
+      expect(page).to have_css(".warnings p")
+      expect(page).to have_no_css("[role=alert]")
+      expect(evaluate_script("(() => { const b = document.querySelector('[data-part=pad] .paper').getBoundingClientRect(); return [b.width, b.height] })()")).to eq(room)
+      expect(pad.native.node.find_position).to eq(before)
+      was = find("[data-test=painted]")[:src]
+      tune "Size in px", 4
+      expect(page).to have_no_css("[data-test=painted][src='#{was}']")
+      painted 20
+      click_button "undo"
+      painted 19
+      click_button "clear"
+      expect(page).to have_content("Paint here with a pen")
+    end
+
+    it "takes a finger" do
+      sign_in("maren")
+      bench("Quay line")
+      box = evaluate_script("(() => { const b = document.querySelector('[data-part=pad] canvas').getBoundingClientRect(); return [b.left, b.top] })()")
+      touch = ->(type, points) { page.driver.browser.page.command("Input.dispatchTouchEvent", type:, touchPoints: points.map { |x, y| {x: box[0] + x, y: box[1] + y} }) }
+      2.times do |i|
+        touch["touchStart", [[20, 40 + 60 * i]]]
+        10.times { |step| touch["touchMove", [[20 + 15 * step, 40 + 60 * i]]] }
+        touch["touchEnd", []]
+        painted i + 1
+      end
+      expect(page).to have_content("A finger sends no tilt.")
+    end
+
+    it "keeps strokes in any corner in sight through windows of every size" do
+      sign_in("maren")
+      bench("Quay line")
+      width, height = evaluate_script("(() => { const c = document.querySelector('[data-part=pad] canvas'); return [c.width, c.height] })()")
+      [[4, 4], [width - 30, 4], [4, height - 8], [width - 30, height - 8]].each_with_index do |(x, y), index|
+        pen_stroke(pad, (0..6).map { |i| [x + i * 3, y, 0.8] }, wait: 0.001)
+        painted index + 1
+        resize_to(*[[1024, 700], [1920, 1080], [1100, 640], [1280, 800]][index])
+        sleep 0.2
+        inside = evaluate_script(<<~JS)
+          (() => { const p = document.querySelector('[data-part=pad] .paper').getBoundingClientRect(), h = document.querySelector('[data-part=pad] .holder').getBoundingClientRect();
+            return p.right <= h.right + 1 && p.bottom <= h.bottom + 1 })()
+        JS
+        expect(inside).to be(true)
+      end
+    ensure
+      resize_to(1280, 800)
+    end
+
+    def resize_to(width, height) = page.driver.resize(width, height)
+  end
+
+  describe "going back and forth" do
+    it "undoes and does again by keys and buttons, from a number field too, and after a reload" do
+      sign_in("maren")
+      bench("Quay line")
+      tune "Size in px", 28
+      kept
+      tune "Angle in °", 40
+      kept
+      find_field("Angle in °").click
+      page.driver.browser.keyboard.type([:Control, "z"])
+      expect(page).to have_field("Angle in °", with: "0")
+      expect(page).to have_field("Size in px", with: "28")
+      visit current_path
+      expect(page).to have_field("Size in px", with: "28")
+      click_button "A step forth"
+      expect(page).to have_field("Angle in °", with: "40")
+      2.times { find("body").send_keys([:Control, "z"]) && sleep(0.3) }
+      expect(page).to have_field("Size in px", with: "15")
+      expect(page).to have_button("A step back", disabled: true)
+      until_true { draft.nil? }
+      find("body").send_keys(%i[Control Shift] + ["z"])
+      expect(page).to have_field("Size in px", with: "28")
+    end
+  end
+
+  describe "two windows" do
+    it "brings the changes of one person's windows together, and tells of them" do
+      sign_in("maren")
+      bench("Quay line")
+      in_another_window do
+        bench("Quay line")
+        tune "Size in px", 50
+        until_true { size == 50 }
+      end
+      tune "Angle in °", 33
+      expect(page).to have_content("brought together with yours: Size 15 px → 50 px")
+      expect(page).to have_field("Size in px", with: "50")
+      expect(draft["mark"].slice("angle").merge("size" => size)).to eq({"angle" => 33, "size" => 50})
+      in_another_window(open: false) do
+        expect(page).to have_content("Changed in another window of yours")
+        expect(page).to have_field("Angle in °", with: "33")
+      end
+    end
+
+    it "learns by itself that somebody saved, locked or renamed, and blames nobody's draft for it" do
+      announce(/answer: 422 PUT .*lock|answer: 403/) if false
+      sign_in("maren")
+      bench("Quay line")
+      tune "Angle in °", 20
+      kept
+      theirs = preset.current_edition.value
+      tove = Studio::M::Person.find_by!(login: "tove")
+      Fobrel::Actions::AddEdition.call(preset:, value: theirs.with("mark", theirs["mark"].merge("size" => theirs["mark", "size"].merge("base" => 33))), person: tove)
+      expect(page).to have_content("Tove Lindgaard saved edition 2.")
+      expect(page).to have_button("Save as edition 3…")
+      expect(page).to have_css(".said", text: "Angle 0° → 20°")
+      expect(page).to have_no_css(".said", text: "Size")
+      click_button "Edition 2 came meanwhile: bring together…"
+      click_button "Save both as edition 3"
+      expect(page).to have_content("Saved as edition 3, with both changes.")
+      expect(preset.reload.current_edition.value["mark", "size", "base"]).to eq(33)
+      preset.update!(locked_by: tove)
+      expect(page).to have_content("Tove Lindgaard locked it.")
+      expect(page).to have_css("header .locked")
+    end
+  end
+
+  describe "limits" do
+    it "keeps the least size below the most, goes on keeping everything else, and points a size out that is held back" do
+      sign_in("maren")
+      bench("Quay line")
+      tune "Most size in px", 30
+      tune "Least size in px", 50
+      expect(page).to have_field("Least size in px", with: "30")
+      tune "Flow in %", 44
+      kept
+      expect(draft["pigment"]["flow"]).to eq(0.44)
+      tune "Least size in px", 1
+      tune "Size in px", 60
+      expect(page).to have_content("It paints at 30 px: the most size holds it there.")
+      until_true { size == 60 }
+    end
+  end
+
+  it "shows a guest every value, to scroll through, and nothing to change" do
+    sign_in("ilse")
+    bench("Quay line")
+    expect(page).to have_css("[data-group=pigment] .fixed", text: "100 %")
+    expect(page).to have_no_css("[data-group] input, [data-group] [role=slider]")
+    expect(page).to have_no_button("Save as edition 2…")
+    scrolled = evaluate_script("(() => { const t = document.querySelector('[aria-label=Settings]'); t.scrollTop = 9999; return [t.scrollTop > 0 || t.scrollHeight <= t.clientHeight, getComputedStyle(t).overflowY] })()")
+    expect(scrolled).to eq([true, "auto"])
+    pen_stroke(pad, wave(60))
+    painted 1
+    find("body").send_keys([:Control, "s"], "n")
+    expect(page).to have_no_css("[role=dialog]")
+    click_button "Look at the tip"
+    expect(page).to have_content("A round tip, computed")
+    expect(page).to have_no_content("Exchange it for one of this library")
+  end
+
+  describe "in sight" do
+    # Where each part must lie at 1280 × 800.
+    it "has strips, twelve settings, the curve with all its deeds, the pad and saving in the window at once" do
+      sign_in("maren")
+      bench("Quay line")
+      tune "Size in px", 28
+      click_button "Look at the tip" # a dialog comes and goes
+      find(".el-dialog__headerbtn").click
+      seen = evaluate_script(<<~JS)
+        (() => { const inside = (e) => { const b = e.getBoundingClientRect(); return b.width > 0 && b.top >= 0 && b.left >= 0 && b.bottom <= innerHeight && b.right <= innerWidth }
+          const all = (s) => [...document.querySelectorAll(s)]
+          return { settings: all('[data-setting]').filter(inside).length, strips: all('.stack .painted').filter(inside).length, curve: all('[data-part=response] .curve').every(inside),
+            deeds: all('.deeds button').filter(inside).map((b) => b.textContent), pad: all('[data-part=pad] canvas').every(inside), head: all('.bench > header button').every(inside),
+            tray: document.querySelector('footer').getBoundingClientRect().height, cut: all('.bench *').filter((e) => e.children.length === 0 && e.scrollWidth > e.clientWidth + 1 && getComputedStyle(e).overflow !== 'visible' && e.tagName !== 'INPUT' && getComputedStyle(e).display !== 'inline').map((e) => e.textContent) } })()
+      JS
+      expect(seen).to include("strips" => 3, "curve" => true, "pad" => true, "head" => true, "cut" => [])
+      expect(seen["settings"]).to be >= 12
+      expect(seen["tray"]).to be <= 28
+      expect(seen["deeds"]).to include("straighten", "soften", "firm", "turn over", "copy", "paste", "take out")
+    end
+
+    it "zooms on the paint, and pans all rows together" do
+      sign_in("maren")
+      bench("Quay line")
+      slider = find("[aria-label=Zoom]")
+      slider.click
+      7.times { slider.send_keys(:right) }
+      expect(page).to have_content("8×")
+      rows = evaluate_script(<<~JS)
+        [...document.querySelectorAll('.stack .painted')].map((box) => { const i = box.querySelector('img'), b = box.getBoundingClientRect(), at = i.getBoundingClientRect();
+          const c = document.createElement('canvas'); c.width = b.width; c.height = b.height; const g = c.getContext('2d'); g.drawImage(i, at.left - b.left, at.top - b.top, at.width, at.height);
+          return { left: at.left - b.left, paint: g.getImageData(0, 0, c.width, c.height).data.filter((v, k) => k % 4 === 3 && v > 40).length } })
+      JS
+      expect(rows.map { _1["paint"] }).to all(be > 500)
+      expect(rows.map { _1["left"].round }.uniq.size).to eq(1)
+      strip = first(".stack .painted").native.node
+      x, y = strip.find_position
+      mouse = page.driver.browser.mouse
+      mouse.move(x:, y:).down.move(x: x - 60, y:).up
+      after = evaluate_script("[...document.querySelectorAll('.stack .painted')].map((b) => Math.round(b.querySelector('img').getBoundingClientRect().left - b.getBoundingClientRect().left))")
+      expect(after.uniq.size).to eq(1)
+      expect(after.first).to be_within(3).of(rows.first["left"] - 60)
+    end
+
+    it "shows strips that differ only in size on one scale" do
+      large = preset.current_edition.value
+      Fobrel::Actions::AddEdition.call(preset:, value: large.with("mark", large["mark"].merge("size" => large["mark", "size"].merge("base" => 300))), person: Studio::M::Person.first)
+      sign_in("maren")
+      visit "/wall"
+      click_button "Take changes back…"
+      within("[role=dialog]") do
+        expect(page).to have_css("label.row img[src*='beside=']", count: 2)
+        expect(page).to have_content("Size 300 px → 15 px") # now → then
+        tall = evaluate_script(<<~JS)
+          [...document.querySelectorAll('[role=dialog] label.row img')].map((i) => { const c = document.createElement('canvas'); c.width = i.naturalWidth; c.height = i.naturalHeight; const g = c.getContext('2d'); g.drawImage(i, 0, 0);
+            const rows = new Set(); g.getImageData(0, 0, c.width, c.height).data.forEach((v, k) => { if (k % 4 === 3 && v > 40) rows.add(Math.floor(k / 4 / c.width)) }); return rows.size })
+        JS
+        expect(tall[0]).to be > tall[1] * 1.5
+      end
+    end
+  end
+
+  describe "what a brush holds" do
+    it "sets method, grain and tip; renames with a click; knows notes, tags, family" do
+      @first.families.create!(name: "Rigging", position: 0)
+      sign_in("maren")
+      bench("Quay line")
+      select "garland", from: "Method"
+      until_true { draft&.fetch("method") == "garland" }
+      click_button "Look at the tip"
+      find(".part", text: "Old fender").click
+      until_true { draft.dig("mark", "tip", "kind") == "picture" }
+      expect(page).to have_content("Tip a picture")
+      click_button "Choose a grain"
+      find(".list .part", match: :first).click
+      until_true { draft["surface"]&.fetch("asset") }
+      click_button "off"
+      until_true { draft["surface"].nil? }
+      find("h1 .name").click
+      page.driver.browser.keyboard.type("Harbour line", :enter)
+      expect(page).to have_content("renamed: “Quay line” is “Harbour line” now")
+      expect(page).to have_css(".bench h1", text: "Harbour line")
+      expect(page).to have_no_content("came meanwhile")
+      from_menu "more ▾", "About this brush…"
+      fill_in "Notes", with: "For ropes far away."
+      find("[aria-label=Family]").click
+      find(".el-select-dropdown__item", text: "Rigging", visible: true).click
+      expect(page).to have_content("in the family “Rigging”")
+      until_true { draft.dig("about", "notes") == "For ropes far away." }
+      expect(preset.reload.family.name).to eq("Rigging")
+    end
+
+    it "chooses the colour in one place: the artist's, a fixed one, the tip's own" do
+      sign_in("maren")
+      bench("Old fender")
+      old = Studio::M::Preset.find_by!(name: "Old fender")
+      now = -> { Studio::M::Draft.find_by(preset: old)&.document }
+      find(".setting.colour .el-select").click
+      find(".el-select-dropdown__item", text: "the tip’s own", visible: true).click
+      until_true { now.call&.dig("mark", "tip", "colours") == "own" }
+      find(".setting.colour .el-select").click
+      find(".el-select-dropdown__item", text: "one fixed colour", visible: true).click
+      until_true { now.call&.dig("pigment", "colour", "mode") == "fixed" && now.call.dig("mark", "tip", "colours") == "tint" }
+      expect(page).to have_css("input[aria-label='The fixed colour']")
+    end
+
+    it "turns an angle round by half, says a hue in per cent, and where it hardly shows" do
+      sign_in("maren")
+      bench("Quay line")
+      tune "Angle in °", 30
+      click_button "Half a turn"
+      expect(page).to have_field("Angle in °", with: "-150")
+      from_menu "Another thing that is driven", "hue"
+      click_button "let hue answer to pressure"
+      expect(page).to have_content("5.6 % of the circle; 5 to 8 % looks like watercolour")
+      expect(page).to have_content("hardly shows on the colour it is tried in")
+      click_button "try it in a blue"
+      expect(page).to have_no_content("hardly shows")
+      click_button "About Flow"
+      expect(page).to have_css("figure .painted img", count: 2)
+      expect(page).to have_content("builds up where it crosses itself")
+    end
+
+    it "saves as new with tags, family and notes; says in the dialog why not, and keeps what was typed" do
+      announce(/answer: 422 POST .*variations/)
+      sign_in("tove")
+      bench("Quay line")
+      tune "Size in px", 9
+      find("body").send_keys("n")
+      expect(page).to have_css("[role=dialog] :focus")
+      fill_in "Name of the new brush", with: "Old fender"
+      fill_in "Notes of the new brush", with: "Thin."
+      expect(page).to have_content("Merge")
+      click_button "Save the new brush"
+      expect(page).to have_css("[role=dialog] [role=alert]", text: "A brush called “Old fender” is already here.")
+      expect(page).to have_field("Notes of the new brush", with: "Thin.")
+      fill_in "Name of the new brush", with: "Thin quay"
+      find_field("Name of the new brush").send_keys(:enter)
+      expect(page).to have_css(".bench h1", text: "Thin quay")
+      about = Studio::M::Preset.find_by!(name: "Thin quay").current_edition.value["about"]
+      expect(about.slice("author", "notes")).to eq({"author" => "Tove Lindgaard", "notes" => "Thin."})
+      expect(page).to have_content("as made")
+      from_menu "more ▾", "Copy settings…"
+      within("[role=dialog]", text: "Take settings into") do
+        expect(page).to have_content("Mark brings the tip along")
+        expect(page).to have_button("Take them over as my draft", disabled: true)
+      end
+    end
+  end
+
+  it "goes from the Wall to a saved edition in eleven keys, and passes groups of settings with one Tab each" do
+    sign_in("maren")
+    expect(page).to have_css("main .row", minimum: 3)
+    press = ->(*keys) { keys.each { page.driver.browser.keyboard.type(_1) && sleep(0.25) } }
+    press["/", "q", "u", "a", "y", :Down]
+    expect(page).to have_css("main .row:focus", text: "Quay line")
+    press[:Enter]
+    expect(page).to have_css("[data-test=live] img")
+    press["1", :Right]
+    until_true { draft }
+    press[[:Control, "s"], :Enter]
+    expect(page).to have_css("[role=dialog]")
+    press[:Enter]
+    expect(page).to have_content("Saved as edition 2")
+    press["1"]
+    stops = Array.new(6) { press[:Tab] && evaluate_script("document.activeElement.closest('[data-group]')?.dataset.group ?? document.activeElement.closest('[data-part]')?.dataset.part ?? document.activeElement.className") }
+    expect(stops.first(3)).to eq(%w[trail pigment habits])
+    press["2", :Down]
+    expect(evaluate_script("document.activeElement.getAttribute('aria-label')")).to eq("Scatter across")
+    press["?"]
+    expect(page).to have_content("A step of tuning back, and forth")
+  end
+
+  describe "a session that ends" do
+    it "keeps what was being tuned, asks for the password over the page, and goes on" do
+      announce(/answer: 401/)
+      permit(/answer: 422 POST .*session/)
+      sign_in("maren")
+      bench("Quay line")
+      page.driver.browser.cookies.remove(name: "fobrel.session", url: page.current_url)
+      tune "Size in px", 44
+      within("[role=dialog]", text: "Sign in again") do
+        expect(page).to have_content("What you were doing is still here")
+        fill_in "password-again", with: "wrong"
+        click_button "Sign in and go on"
+        expect(page).to have_css("[role=alert]", text: "do not belong together")
+        fill_in "password-again", with: Studio::PASSWORD
+        click_button "Sign in and go on"
+      end
+      expect(page).to have_no_content("Sign in again")
+      expect(page).to have_field("Size in px", with: "44")
+      until_true { size == 44 }
+    end
+
+    it "says of no view that there is nothing in it" do
+      announce(/answer: 401/)
+      sign_in("maren")
+      page.driver.browser.cookies.remove(name: "fobrel.session", url: page.current_url)
+      click_link "Ledger"
+      expect(page).to have_content("Sign in again")
+      expect(page).to have_no_content("Nothing was done here yet")
+    end
+
+    it "minds a role that changes, at the next answer" do
+      sign_in("maren")
+      bench("Quay line")
+      expect(page).to have_css("nav a", text: "Intake")
+      Studio::M::Membership.find_by!(person: Studio::M::Person.find_by!(login: "maren"), library: @first).update!(role: "guest")
+      expect(page).to have_content("You are guest in this library now.")
+      expect(page).to have_no_css("nav a", text: "Intake")
+      expect(page).to have_no_css("[data-group] input")
+    end
+  end
+
+  describe "a network that fails" do
+    it "keeps the last stroke in sight with a word, and what was tuned, and sends it by itself" do
+      announce(/failed: .*ERR_INTERNET_DISCONNECTED/)
+      sign_in("maren")
+      bench("Quay line")
+      offline
+      tune "Size in px", 44
+      expect(page).to have_content("waits for the connection, kept in this browser")
+      expect(page).to have_content("the last stroke; waiting for the connection")
+      expect(page).to have_content("no connection, trying again…")
+      expect(page).to have_no_content("Failed to fetch")
+      expect(evaluate_script("Object.keys(localStorage).filter((key) => key.includes('unsent')).length")).to eq(1)
+      offline(on: false)
+      until_true { size == 44 }
+      kept
+      expect(page).to have_no_content("waiting for the connection")
+      expect(evaluate_script("Object.keys(localStorage).filter((key) => key.includes('unsent')).length")).to eq(0)
+    end
+
+    it "keeps what waited through a reload" do
+      permit(/failed: /)
+      sign_in("maren")
+      bench("Quay line")
+      page.driver.browser.network.blocklist = [%r{/draft}]
+      tune "Size in px", 44
+      expect(page).to have_content("kept in this browser")
+      page.driver.browser.network.clear(:traffic)
+      page.driver.browser.network.blocklist = []
+      visit "/wall"
+      expect(page).to have_content("What you tuned on “Quay line” before is kept now").or have_css("main .row")
+      until_true { size == 44 }
+    end
+
+    it "saves once, though the answer was lost" do
+      announce(/failed: .*ERR_INTERNET_DISCONNECTED/)
+      sign_in("maren")
+      bench("Quay line")
+      tune "Size in px", 44
+      kept
+      click_button "Save as edition 2…"
+      Late.answers(longest: 1.5, seed: 3) do
+        click_button "Save edition 2"
+        sleep 0.05
+        offline
+        sleep 2.5
+        offline(on: false)
+        expect(page).to have_content("Saved as edition 2")
+      end
+      expect(preset.reload.editions.count).to eq(2)
+    end
+  end
+
+  it "shows in the end what was asked last, however late and out of order answers come" do
+    sign_in("maren")
+    bench("Quay line")
+    Late.answers(longest: 0.7, seed: 11) do
+      pen_stroke(pad, wave(60))
+      [20, 55, 33, 70, 28].each { tune("Size in px", _1) }
+      find("[aria-label='Trial stroke']").click
+      find(".el-select-dropdown__item", text: "Hatching", visible: true).click
+      expect(page).to have_css("[data-test=alike]", text: "alike", wait: 20)
+      expect(page).to have_no_css("[data-behind=true]", wait: 20)
+      until_true { size == 28 }
+    end
+    shown = evaluate_script("fetch(document.querySelector('[data-test=live] img').src).then((r) => r.arrayBuffer()).then((b) => [...new Uint8Array(b)].length)")
+    alike = find("[data-test=alike]").text
+    visit current_path
+    expect(page).to have_css("[data-test=alike]", text: alike)
+    expect(evaluate_script("fetch(document.querySelector('[data-test=live] img').src).then((r) => r.arrayBuffer()).then((b) => [...new Uint8Array(b)].length)")).to eq(shown)
+    # Facets and what was found belong to the last question, too.
+    visit "/wall"
+    expect(page).to have_css("main .row", minimum: 3)
+    Late.answers(longest: 0.7, seed: 5) do
+      %w[fog rope line].each { fill_in("Find a brush", with: _1) && sleep(0.2) }
+      names = Studio::M::Preset.where("words LIKE '%line%'").count
+      expect(page).to have_css("main .row", text: /line/i, minimum: 1, wait: 15)
+      expect(page).to have_css(".line", text: /#{names} brush/, wait: 15).or have_css("main .row", minimum: 1)
+      sleep 1
+      expect(all("main .row").map(&:text).join).not_to match(/fog/i)
+    end
+  end
+end

@@ -1,0 +1,84 @@
+# frozen_string_literal: true
+
+# Hears everything the browsers say (Ferrum's log of the DevTools protocol) and keeps what no page
+# should ever say: uncaught errors, errors on the console, requests that failed, answers of 400 and
+# above. A spec announces what it provokes; whatever else was heard, and whatever was announced and
+# did not happen, fails it.
+class Guard
+  # Raised at the end of a spec whose page had troubles.
+  class Trouble < StandardError; end
+
+  # What a page leaving, or a picture scrolled past, gives up by itself.
+  GIVEN_UP = /net::ERR_ABORTED/
+
+  def initialize
+    @heard = []
+    @announced = []
+    @possible = []
+    @urls = {}
+    @lock = Mutex.new
+  end
+
+  # Ferrum writes each message as a line.
+  def puts(line)
+    return unless line.include?('"method":"') && (json = line[/◀ \d+\.\d+ (\{.*\})/m, 1])
+    message = JSON.parse(json)
+    told = tell(message["method"], message["params"] || {})
+    @lock.synchronize { @heard << told } if told
+  rescue JSON::ParserError
+    nil # cut off: a large answer of no interest
+  end
+
+  # @param patterns [Array<Regexp>] of what this spec provokes; each must be heard
+  def announce(*patterns) = @lock.synchronize { @announced.concat(patterns) }
+
+  # @param patterns [Array<Regexp>] of what may be heard or not, as it falls out
+  def permit(*patterns) = @lock.synchronize { @possible.concat(patterns) }
+
+  # @return [Array<String>] what was heard and not announced, and what was announced and not heard
+  def troubles
+    @lock.synchronize do
+      unheard = @announced.reject { |pattern| @heard.any? { pattern.match?(_1) } }
+      @heard.reject { |told| (@announced + @possible).any? { _1.match?(told) } }.uniq + unheard.map { "announced, but not heard: #{_1.inspect}" }
+    end
+  end
+
+  def forget
+    @lock.synchronize { [@heard, @announced, @possible].each(&:clear) }
+  end
+
+  private
+
+  def tell(method, params)
+    case method
+    when "Network.requestWillBeSent" then (@urls[params["requestId"]] = "#{params.dig("request", "method")} #{path(params.dig("request", "url"))}") && nil
+    when "Network.responseReceived" then answer(params)
+    when "Network.loadingFailed" then failure(params)
+    when "Runtime.exceptionThrown" then "uncaught: #{params.dig("exceptionDetails", "exception", "description") || params.dig("exceptionDetails", "text")}"[0, 600]
+    when "Runtime.consoleAPICalled" then console(params)
+    when "Log.entryAdded" then entry(params["entry"])
+    end
+  end
+
+  def answer(params)
+    status = params.dig("response", "status")
+    "answer: #{status} #{@urls[params["requestId"]]}" if status >= 400
+  end
+
+  def failure(params)
+    return if params["canceled"] || GIVEN_UP.match?(params["errorText"].to_s)
+    "failed: #{@urls[params["requestId"]]} #{params["errorText"]} #{params["blockedReason"]}".strip
+  end
+
+  def console(params)
+    return unless %w[error assert].include?(params["type"])
+    "console: #{params["args"].map { _1["value"] || _1["description"] }.join(" ")}"[0, 600]
+  end
+
+  # What the network says is told by the answers themselves.
+  def entry(entry)
+    "console: #{entry["text"]}"[0, 600] if entry["level"] == "error" && entry["source"] != "network"
+  end
+
+  def path(url) = url.to_s.sub(%r{\Ahttps?://[^/]+}, "")[0, 200]
+end

@@ -1,0 +1,131 @@
+import { ref } from 'vue'
+
+/** Whether requests are waiting for a server that does not answer. */
+export const offline = ref(false)
+/** Whether requests are waiting for somebody to sign in; with whoever is signed in here instead. */
+export const signedOut = ref<{ insteadOf?: string }>()
+/** Counts what was renewed after a break, for pictures that could not be loaded meanwhile. */
+export const renewals = ref(0)
+
+/** How long a request waits for the server before it is given up. */
+export const PATIENCE = 120_000
+const LONGEST_PAUSE = 4_000
+
+let token = ''
+let personId: number | undefined
+let signIn: Promise<void> | undefined
+let carryOn: (() => void) | undefined
+let hearRole: (library: number, role: string) => void = () => undefined
+
+/** Every request that changes something carries the token of the session. */
+export const useToken = (value: string) => (token = value)
+/** Whose requests these are: another person's session does not carry them out. */
+export const actingFor = (id: number | undefined) => (personId = id)
+/** Who wants to know what the person is in a library; every answer tells it. */
+export const onRole = (listen: typeof hearRole) => (hearRole = listen)
+
+/** Holds everything that is asked until the same person has signed in again. */
+function untilSignedIn(insteadOf?: string): Promise<void> {
+  signedOut.value = { insteadOf }
+  signIn ??= new Promise((resolve) => { carryOn = resolve })
+  return signIn
+}
+
+/** Carries out what was held. */
+export function signedInAgain() {
+  signedOut.value = undefined
+  renewals.value++
+  carryOn?.()
+  signIn = carryOn = undefined
+}
+
+const pause = (ms: number) => new Promise<void>((resolve) => {
+  const timer = setTimeout(done, ms)
+  function done() {
+    clearTimeout(timer)
+    window.removeEventListener('online', done)
+    resolve()
+  }
+  window.addEventListener('online', done)
+})
+
+function answered() {
+  if (!offline.value) return
+  offline.value = false
+  renewals.value++
+}
+
+async function freshToken() {
+  const answer = await fetch('/api/session')
+  const state = (await answer.json()) as { csrf: string; person: { id: number; name: string } | null }
+  useToken(state.csrf)
+  return state.person
+}
+
+/** A session that was begun anew in another window has another token, and may be another person's. */
+async function renewed() {
+  const person = await freshToken()
+  if (person?.id !== personId) await untilSignedIn(person?.name)
+}
+
+export const newKey = () => Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) => byte.toString(16).padStart(2, '0')).join('')
+
+/** What only asks, though it is sent with a body: doing it twice does no harm. */
+const ASKS = /\/(strip|pad|tips|comparison|curves|fit|rows|merge|differences|session)$|[?&]plan=true/
+
+/** The headers of an attempt: what proves that it is ours, and a key under which it is done once only. */
+export const proof = (method: string, url: string, key: string): Record<string, string> => ({
+  'X-CSRF-Token': token,
+  ...(method === 'GET' || ASKS.test(url) ? {} : { 'Idempotency-Key': key }),
+})
+
+/**
+ * What has to happen before a request that was answered like this can be sent again; undefined where the
+ * answer is meant for whoever asked.
+ */
+export function again(status: number, renew: boolean, url: string): (() => Promise<unknown>) | undefined {
+  if (url.endsWith('/api/session')) return renew ? freshToken : undefined
+  if (status === 401) return () => untilSignedIn()
+  if (status === 403 && renew) return renewed
+  if (status === 425) return () => pause(1000)
+  return undefined
+}
+
+/** Waits longer after each try, and says when there has been enough of it. */
+export function patience(longest = PATIENCE) {
+  const until = Date.now() + longest
+  let wait = 400
+  return async () => {
+    offline.value = true
+    if (Date.now() + wait > until) return false
+    await pause(wait)
+    wait = Math.min(wait * 2, LONGEST_PAUSE)
+    return true
+  }
+}
+
+/**
+ * Sends a request, and sends it again when the server could not be reached, when the session has ended
+ * (once somebody has signed in), and when its token was an old one.
+ */
+export async function patiently(request: Request): Promise<Response> {
+  const key = newKey()
+  const waited = patience()
+  for (;;) {
+    const attempt = new Request(request.clone())
+    if (request.method !== 'GET') Object.entries(proof(request.method, request.url, key)).forEach((header) => attempt.headers.set(...header))
+    let answer
+    try {
+      answer = await fetch(attempt)
+    } catch (error) {
+      if (request.signal.aborted || !(await waited())) throw error
+      continue
+    }
+    answered()
+    const [, library, role] = answer.headers.get('x-role')?.match(/^(\d+) (\w+)$/) ?? []
+    if (library) hearRole(Number(library), role!)
+    const first = again(answer.status, answer.headers.has('x-renew'), request.url)
+    if (!first) return answer
+    await first()
+  }
+}

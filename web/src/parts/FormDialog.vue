@@ -1,0 +1,41 @@
+<script setup lang="ts">
+import { ref } from 'vue'
+
+/**
+ * A dialog that asks for something and does one deed: the cursor stands in its first field, Enter does the
+ * deed, and what went wrong is said in it while what was typed stays.
+ */
+withDefaults(defineProps<{ title: string; deed: string; width?: string; busy?: boolean; ready?: boolean; problem?: string }>(), { ready: true })
+const emit = defineEmits<{ submit: []; close: [] }>()
+const form = ref<HTMLFormElement>()
+const FIELDS = 'textarea, input:not([type=checkbox]):not([type=radio]):not([readonly]):not([disabled]), .el-select input'
+
+function begin() {
+  const field = form.value?.querySelector<HTMLInputElement>(`[data-first] input, ${FIELDS}`)
+  field?.focus()
+  if (field?.type === 'text') field.select()
+}
+</script>
+
+<template>
+  <el-dialog model-value :title="title" :width="width ?? '460px'" @close="emit('close')" @opened="begin">
+    <form ref="form" @submit.prevent="ready && !busy && emit('submit')">
+      <slot />
+      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <div class="line end">
+        <slot name="beside" />
+        <el-button @click="emit('close')">Cancel</el-button>
+        <el-button type="primary" native-type="submit" :disabled="!ready" :loading="busy">{{ deed }}</el-button>
+      </div>
+    </form>
+  </el-dialog>
+</template>
+
+<style scoped>
+form { display: grid; gap: 12px; }
+form :deep(p) { margin: 0; }
+form :deep(label:not(.line)) { display: grid; gap: 3px; }
+.problem { color: var(--madder); background: var(--madder-wash); padding: 7px 10px; border-radius: 7px; }
+.end { justify-content: flex-end; }
+.end :deep(.el-button + .el-button) { margin-left: 0; }
+</style>

@@ -1,0 +1,34 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, of } from '../../api/client'
+import type { paths } from '../../api/schema'
+import { onBench } from './useBench'
+
+/** Keeps the stroke painted last among one's own trial strokes. */
+type Stroke = paths['/api/libraries/{library}/pad']['post']['requestBody']['content']['application/json']['strokes'][number]
+const props = defineProps<{ stroke?: Stroke; size: [number, number] }>()
+const bench = onBench()
+const naming = ref<string>()
+const keepable = computed(() => (props.stroke?.samples?.length ?? 0) > 1)
+
+async function keep() {
+  const { samples, stand_in } = props.stroke!
+  const [width, height] = props.size
+  const done = await bench.toast.attempt(async () => {
+    const body = { name: naming.value!, width, height, samples: samples!, ...(stand_in ? { stand_in } : {}) }
+    const made = await of(api.POST('/api/trial-strokes', { body }))
+    bench.trialsChanged.value++
+    bench.trying.value.trial = made.name
+    bench.toast.done(`“${made.title}” is kept among your trial strokes, and shown above.`)
+  })
+  if (done) naming.value = undefined
+}
+</script>
+
+<template>
+  <button v-if="naming === undefined" class="plain" :disabled="!keepable" @click="naming = ''">keep as trial stroke</button>
+  <form v-else class="line" @submit.prevent="keep">
+    <el-input v-model="naming" size="small" placeholder="Name of the trial stroke" aria-label="Name of the trial stroke" maxlength="40" autofocus />
+    <el-button size="small" native-type="submit" :disabled="!naming.trim()">Keep</el-button><button type="button" class="plain" @click="naming = undefined">no</button>
+  </form>
+</template>

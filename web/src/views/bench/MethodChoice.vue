@@ -1,0 +1,24 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { methods } from './settings'
+import { onBench } from './useBench'
+
+/** How the stroke is built. */
+const bench = onBench()
+const { document } = bench
+/** A ribbon bends a drawing; a round tip has none. */
+const possible = (method: string) => method !== 'ribbon' || document.value!.mark.tip.kind !== 'round'
+const list = computed(() => methods().choices.map((name) => ({ name, possible: possible(name) })))
+const choose = (event: Event) => bench.tune({ ...document.value!, method: (event.target as HTMLSelectElement).value })
+</script>
+
+<template>
+  <select v-if="bench.session.mayEdit" :value="document!.method" aria-label="Method" :title="methods().help" @change="choose">
+    <option v-for="one in list" :key="one.name" :value="one.name" :disabled="!one.possible">{{ one.name }}{{ one.possible ? '' : ' (needs a drawn tip)' }}</option>
+  </select>
+  <span v-else class="soft">{{ document!.method }}</span>
+</template>
+
+<style scoped>
+select { font: inherit; color: var(--ink); background: var(--card); border: 1px solid var(--line); border-radius: 5px; width: 78px; padding: 1px 2px; }
+</style>
