@@ -304,10 +304,10 @@ RSpec.describe "the Bench in use", :browser do
       bench("Old fender")
       old = Studio::M::Preset.find_by!(name: "Old fender")
       now = -> { Studio::M::Draft.find_by(preset: old)&.document }
-      find(".setting.colour .el-select").click
+      find(".setting.of-colour .el-select").click
       find(".el-select-dropdown__item", text: "the tip’s own", visible: true).click
       until_true { now.call&.dig("mark", "tip", "colours") == "own" }
-      find(".setting.colour .el-select").click
+      find(".setting.of-colour .el-select").click
       find(".el-select-dropdown__item", text: "one fixed colour", visible: true).click
       until_true { now.call&.dig("pigment", "colour", "mode") == "fixed" && now.call.dig("mark", "tip", "colours") == "tint" }
       expect(page).to have_css("input[aria-label='The fixed colour']")

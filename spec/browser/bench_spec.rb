@@ -48,7 +48,8 @@ RSpec.describe "the Bench", :browser do
     click_button "firm"
     expect(page).to have_css(".cell.set.moved", count: 1)
     expect(page).to have_css(".editor .line[d]")
-    drawn = find(".curve path.line")[:d].scan(/[ML]([\d.]+) ([\d.]+)/).map { |x, y| [x.to_f / 184, 1 - y.to_f / 146] }
+    wide, tall = find(".curve")[:viewBox].split.last(2).map(&:to_f)
+    drawn = find(".curve path.line")[:d].scan(/[ML]([\d.]+) ([\d.]+)/).map { |x, y| [x.to_f / wide, 1 - y.to_f / tall] }
     core = Fobrel::Core::Stroke::Curve.through([[0, 0], [0.5, 0.25], [1, 1]])
     expect(drawn.map { |x, y| (core.at(x) - y).abs }.max).to be < 0.01
     click_button "copy"

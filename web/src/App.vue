@@ -31,7 +31,11 @@ const searchLine = ref<InstanceType<typeof SearchLine>>()
 const keys = ref(false)
 const tokens = ref(false)
 const drafts = computed(() => library.count('draft'))
-const groups = [...new Set(views.map(({ group }) => group))].map((group) => ({ group, views: views.filter((view) => view.group === group) }))
+const behind = computed(() => library.seats.filter(({ state }) => state === 'behind').length)
+/** The views this person may use, under their headings; a heading of none is left out. */
+const groups = computed(() => [...new Set(views.map(({ group }) => group))]
+  .map((group) => ({ group, views: views.filter((view) => view.group === group && (!view.edits || session.mayEdit)) }))
+  .filter((one) => one.views.length))
 
 onMounted(() => toast.attempt(session.load))
 watch(() => session.libraryId, (id) => id && toast.attempt(library.load), { immediate: true })
@@ -106,13 +110,11 @@ useEventListener(window, 'drop', (event: DragEvent) => {
     <nav aria-label="Views">
       <template v-for="{ group, views: list } in groups" :key="group">
         <h3>{{ group }}</h3>
-        <template v-for="view in list" :key="view.name">
-          <router-link v-if="!view.edits || session.mayEdit" :to="{ name: view.name }" active-class="here" :class="{ here: view.name === 'drafts' && route.name === 'bench' }">
-            {{ view.title }}
-            <b v-if="view.name === 'drafts' && drafts" title="Your drafts">{{ drafts }}</b>
-            <b v-if="view.name === 'seats' && library.seats.some(({ state }) => state === 'behind')" title="Seats that are behind">{{ library.seats.filter(({ state }) => state === 'behind').length }}</b>
-          </router-link>
-        </template>
+        <router-link v-for="view in list" :key="view.name" :to="{ name: view.name }" active-class="here" :class="{ here: view.name === 'drafts' && route.name === 'bench' }">
+          {{ view.title }}
+          <b v-if="view.name === 'drafts' && drafts" title="Your drafts">{{ drafts }}</b>
+          <b v-if="view.name === 'seats' && behind" title="Seats that are behind">{{ behind }}</b>
+        </router-link>
       </template>
     </nav>
     <main>

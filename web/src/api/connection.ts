@@ -9,7 +9,7 @@ export const renewals = ref(0)
 
 /** How long a request waits for the server before it is given up. */
 export const PATIENCE = 120_000
-const LONGEST_PAUSE = 4_000
+const LONGEST_PAUSE = 3_000
 
 let token = ''
 let personId: number | undefined
@@ -39,20 +39,26 @@ export function signedInAgain() {
   signIn = carryOn = undefined
 }
 
+/** Those who pause before their next try; the first answer that comes wakes all of them. */
+const pausing = new Set<() => void>()
+const wake = () => [...pausing].forEach((done) => done())
+if (typeof window !== 'undefined') window.addEventListener('online', wake)
+
 const pause = (ms: number) => new Promise<void>((resolve) => {
   const timer = setTimeout(done, ms)
   function done() {
     clearTimeout(timer)
-    window.removeEventListener('online', done)
+    pausing.delete(done)
     resolve()
   }
-  window.addEventListener('online', done)
+  pausing.add(done)
 })
 
 function answered() {
   if (!offline.value) return
   offline.value = false
   renewals.value++
+  wake()
 }
 
 async function freshToken() {

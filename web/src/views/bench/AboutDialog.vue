@@ -51,9 +51,9 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
       <span class="soft">Tags</span>
       <el-select v-if="mayEdit" :model-value="tags" multiple filterable allow-create default-first-option aria-label="Tags" placeholder="none" @update:model-value="setTags"><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select><span v-else>{{ tags.join(', ') || 'none' }}</span>
       <span class="soft">Family</span>
-      <el-select v-if="mayEdit" :model-value="detail!.preset.family_id ?? NONE" filterable aria-label="Family" @update:model-value="sort('family', $event)"><el-option :value="NONE" label="no family" /><el-option v-for="one in library.families" :key="one.id" :value="one.id" :label="one.name" /></el-select><span v-else>{{ library.familyById.get(detail!.preset.family_id ?? 0)?.name ?? 'none' }}</span>
+      <el-select v-if="mayEdit" :model-value="detail!.preset.family_id ?? NONE" filterable :empty-values="[null]" aria-label="Family" @update:model-value="sort('family', $event)"><el-option :value="NONE" label="no family" /><el-option v-for="one in library.families" :key="one.id" :value="one.id" :label="one.name" /></el-select><span v-else>{{ library.familyById.get(detail!.preset.family_id ?? 0)?.name ?? 'none' }}</span>
       <span class="soft">Work state</span>
-      <el-select v-if="mayEdit" :model-value="detail!.preset.label_id ?? NONE" aria-label="Work state" @update:model-value="sort('label', $event)"><el-option :value="NONE" label="none" /><el-option v-for="one in library.labels" :key="one.id" :value="one.id" :label="one.name" /></el-select><span v-else>{{ library.labelById.get(detail!.preset.label_id ?? 0)?.name ?? 'none' }}</span>
+      <el-select v-if="mayEdit" :model-value="detail!.preset.label_id ?? NONE" aria-label="Work state" :empty-values="[null]" @update:model-value="sort('label', $event)"><el-option :value="NONE" label="none" /><el-option v-for="one in library.labels" :key="one.id" :value="one.id" :label="one.name" /></el-select><span v-else>{{ library.labelById.get(detail!.preset.label_id ?? 0)?.name ?? 'none' }}</span>
       <span class="soft">In sets</span><span>{{ isSet }}</span>
       <span class="soft">On seats</span><span>{{ detail!.seats.join(', ') || 'none' }}</span>
     </div>

@@ -61,7 +61,7 @@ const ROUND = { kind: 'round', hardness: 1 }
       <div class="list">
         <button v-if="kind === 'tip' && !word" class="part" :aria-pressed="now.kind === 'round'" @click="choose(ROUND)"><i class="round" /><span>round</span></button>
         <button v-for="one in list" :key="JSON.stringify(one.value)" class="part" :aria-pressed="chosen(one.value)" :title="named(one.brushes, one.count)" @click="choose(one.value)">
-          <PartPicture :reference="one.picture" :label="`as in ${one.brushes[0]}`" /><span>{{ one.more > 1 ? `${one.more} pictures · ` : '' }}{{ named(one.brushes.slice(0, 1), one.count) }}</span>
+          <PartPicture :reference="one.picture" :label="one.more > 1 ? `${one.more} pictures, as in ${one.brushes[0]}` : `as in ${one.brushes[0]}`" /><span>{{ one.brushes[0] }}{{ one.count > 1 ? ` +${one.count - 1}` : '' }}</span>
         </button>
         <p v-if="parts && !list.length" class="soft">No brush here has another one. Bring a picture in at the Intake, or make one in the Tip maker.</p>
       </div>

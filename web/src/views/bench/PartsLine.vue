@@ -19,6 +19,7 @@ const tipWords = computed(() => {
   if (tip.value.kind === 'shape') return 'a drawing'
   return frames.value.length > 1 ? `${frames.value.length} pictures` : 'a picture'
 })
+const grainWords = computed(() => (grain.value || !bench.session.mayEdit ? 'Look at the grain' : 'Choose a grain'))
 const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null))
 </script>
 
@@ -32,7 +33,7 @@ const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null)
       <figcaption><b>Tip</b> <span class="soft">{{ tipWords }}</span><br><button class="plain small" @click="choosing = 'tip'">{{ bench.session.mayEdit ? 'exchange…' : 'look…' }}</button></figcaption>
     </figure>
     <figure>
-      <button class="thumb" :title="grain ? 'Look at the grain' : 'Choose a grain'" :aria-label="grain ? 'Look at the grain' : 'Choose a grain'" @click="choosing = 'grain'"><PartPicture v-if="grain" :reference="grain" label="the grain" /><i v-else class="none" /></button>
+      <button class="thumb" :title="grainWords" :aria-label="grainWords" @click="choosing = 'grain'"><PartPicture v-if="grain" :reference="grain" label="the grain" /><i v-else class="none" /></button>
       <figcaption><b>Grain</b> <span v-if="!grain" class="soft">none</span><br>
         <template v-if="bench.session.mayEdit"><button class="plain small" @click="choosing = 'grain'">{{ grain ? 'exchange…' : 'choose…' }}</button><button v-if="grain" class="plain small" title="Take the grain off" @click="dropGrain">off</button></template>
       </figcaption>

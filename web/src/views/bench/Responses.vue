@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, ref, shallowRef } from 'vue'
 import CurveEditor from '../../parts/CurveEditor.vue'
 import NumberField from '../../parts/NumberField.vue'
@@ -14,6 +15,10 @@ const bench = onBench()
 const { document, goal, counts, trying } = bench
 const first = (document.value!.response as Answer[])[0]
 const chosen = ref<[drives: string, by: string]>([first?.drives ?? 'size', first?.by ?? 'pressure'])
+const section = ref<HTMLElement>()
+const room = useElementSize(section)
+/** The curve takes its share of the column, on any window. */
+const wide = computed(() => Math.round(Math.min(340, Math.max(184, room.width.value * 0.45))))
 const copied = shallowRef<Pick<Answer, 'from' | 'to' | 'curve'>>()
 const mayEdit = computed(() => bench.session.mayEdit)
 const choices = stable(() => responseChoices(document.value!))
@@ -81,13 +86,13 @@ function walk(event: KeyboardEvent) {
 </script>
 
 <template>
-  <section aria-label="Response" data-part="response">
+  <section ref="section" aria-label="Response" data-part="response">
     <h2>Response <span class="soft small">what drives what</span><b v-if="counts.response" class="changed">{{ counts.response }}</b>
       <button v-if="counts.response && mayEdit" class="plain way-back" aria-label="All responses back" title="All responses back" @click="allBack">↩</button></h2>
     <table role="grid" aria-label="What drives what" @keydown="walk">
       <thead><tr>
         <td /><th v-for="by in columns" :key="by" scope="col" class="soft" :title="sensor(by).help">{{ sensor(by).word }}</th>
-        <th v-if="otherColumns.length" class="more"><el-dropdown trigger="click" @command="add(1, $event)">
+        <th v-if="mayEdit && otherColumns.length" class="more"><el-dropdown trigger="click" @command="add(1, $event)">
           <button class="plain" aria-label="Another thing that drives" title="Another thing that drives">+</button>
           <template #dropdown><el-dropdown-menu><el-dropdown-item v-for="by in otherColumns" :key="by" :command="by">{{ sensor(by).word }}<span class="soft small">&nbsp; {{ sensor(by).help }}</span></el-dropdown-item></el-dropdown-menu></template>
         </el-dropdown></th>
@@ -104,9 +109,9 @@ function walk(event: KeyboardEvent) {
               <i v-if="bench.differsAt(drives, by)">◗</i>
             </button>
           </td>
-          <td v-if="otherColumns.length" class="more" />
+          <td v-if="mayEdit && otherColumns.length" class="more" />
         </tr>
-        <tr v-if="otherRows.length"><th class="more"><el-dropdown trigger="click" @command="add(0, $event)">
+        <tr v-if="mayEdit && otherRows.length"><th class="more"><el-dropdown trigger="click" @command="add(0, $event)">
           <button class="plain" aria-label="Another thing that is driven" title="Another thing that is driven">+</button>
           <template #dropdown><el-dropdown-menu><el-dropdown-item v-for="drives in otherRows" :key="drives" :command="drives">{{ drives }}</el-dropdown-item></el-dropdown-menu></template>
         </el-dropdown></th></tr>
@@ -114,7 +119,7 @@ function walk(event: KeyboardEvent) {
     </table>
     <div class="editor">
       <template v-if="answer">
-        <CurveEditor :inert="!mayEdit" :model-value="answer.curve" :label="title" :width="184" :height="146" @update:model-value="tune({ curve: $event }, 'curve')" />
+        <CurveEditor :inert="!mayEdit" :model-value="answer.curve" :label="title" :width="wide" :height="Math.round(wide * 0.79)" @update:model-value="tune({ curve: $event }, 'curve')" />
         <div>
           <p><b class="title">{{ title }}</b><br><span class="soft small">{{ sensor(chosen[1]).help }}.{{ mayEdit ? ' Double-click adds a point.' : '' }}</span></p>
           <div v-if="mayEdit" class="line">

@@ -11,7 +11,7 @@ const { document } = onBench()
 const painted = computed(() => ['pigment.opacity', 'pigment.flow'].includes(props.one.path.join('.')))
 /** This brush along a stroke that crosses itself, held by its opacity or by its flow. */
 const crossing = (pigment: { opacity: number; flow: number }) => ({
-  document: { ...document.value!, pigment: { ...(document.value!.pigment as Document), ...pigment } }, try: { trial: 'crossing', colour: '#1d2026' },
+  document: { ...document.value!, pigment: { ...(document.value!.pigment as Document), ...pigment } }, try: { trial: 'crossing', colour: '#1d2026', size: 16 },
 })
 const examples = computed(() => [
   { title: 'opacity 35 %: even where it crosses itself', ask: crossing({ opacity: 0.35, flow: 1 }) },

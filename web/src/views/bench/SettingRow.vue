@@ -39,7 +39,7 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
 </script>
 
 <template>
-  <div ref="row" class="setting" :class="one.kind" data-setting>
+  <div ref="row" class="setting" :class="`of-${one.kind}`" data-setting>
     <SettingHelp :one="one" />
     <span v-if="fixed" class="fixed">{{ one.kind === 'turn' ? turns.join(', ') : shown(one, value) }}</span>
     <el-switch v-else-if="one.kind === 'switch'" :model-value="(value as boolean)" :aria-label="one.title" size="small" @update:model-value="emit('set', $event)" />
@@ -68,10 +68,10 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
 
 <style scoped>
 .setting { display: grid; grid-template-columns: 94px minmax(60px, 1fr) 54px 16px 18px; gap: 0 7px; align-items: center; min-height: 23px; }
-.setting:not(.number) > :nth-child(2), .fixed { grid-column: 2 / 5; justify-self: start; }
+.setting:not(.of-number) > :nth-child(2), .fixed { grid-column: 2 / 5; justify-self: start; }
 .setting > .way-back { grid-column: 5; grid-row: 1; color: var(--ochre); font-size: 15px; line-height: 1; padding: 0 2px; }
 .setting .el-select { width: 132px; }
-.setting.turn .el-select { width: 96px; }
+.setting.of-turn .el-select { width: 96px; }
 .setting :deep(input[inputmode]) { width: 54px; }
 .slide { position: relative; padding: 0 6px; }
 .slide .el-slider { height: 21px; }

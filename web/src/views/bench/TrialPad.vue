@@ -27,7 +27,9 @@ const holder = ref<HTMLElement>()
 const guide = ref<HTMLCanvasElement>()
 const room = useElementSize(holder)
 const size = ref<[number, number]>([280, 240])
-const ground = ref<Ground>('white')
+/** A brush that only moves paint leaves a blank page blank. */
+const movesOnly = () => document.value!.method === 'smear' && document.value!.pigment.own_paint === 0
+const ground = ref<Ground>(movesOnly() ? 'painted' : 'white')
 const DEVICE = 'device'
 const MOST = 400
 const standIn = ref(DEVICE)
@@ -145,7 +147,7 @@ const last = computed(() => strokes.value.at(-1))
     </div>
     <div class="line tools"><button class="plain" @click="lay({ trial: trying.trial, ...how() })">paint the trial stroke</button><span class="grow" /><KeepStroke :stroke="last" :size="size" /></div>
     <Gauges :pose="pose" />
-    <div class="warnings small" role="status"><p v-for="one in warnings" :key="one">{{ one }}</p><p v-if="offline && behind" class="soft">The last strokes wait for the connection.</p></div>
+    <div class="warnings small" role="status"><p v-if="movesOnly() && ground !== 'painted'">It only moves paint: try it on the painted ground.</p><p v-for="one in warnings" :key="one">{{ one }}</p><p v-if="offline && behind" class="soft">The last strokes wait for the connection.</p></div>
     <label class="line soft small">paint as
       <select v-model="standIn" aria-label="Stand-in for a tablet"><option :value="DEVICE">what the device sends</option><option v-for="one in standIns" :key="one.name" :value="one.name">{{ one.title }}</option></select>
     </label>

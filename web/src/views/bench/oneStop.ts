@@ -11,7 +11,7 @@ const put = (element: Element, index: string) => { if (element.getAttribute('tab
 /** Everything in the group is passed over by Tab but one row's control. */
 function arrange(group: HTMLElement, current?: HTMLElement) {
   const all = rows(group)
-  const stop = current ?? all.find((row) => row.dataset.stop !== undefined) ?? all[0]
+  const stop = (current && all.includes(current) ? current : undefined) ?? all.find((row) => row.dataset.stop !== undefined) ?? all[0]
   group.querySelectorAll(CONTROLS).forEach((control) => put(control, '-1'))
   all.forEach((row) => delete row.dataset.stop)
   if (!stop) return

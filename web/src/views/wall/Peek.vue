@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
+import BrushName from '../../parts/BrushName.vue'
 import Strip from '../../parts/Strip.vue'
 import TagMark from '../../parts/TagMark.vue'
 import { api, of, type Detail, type Document, type Preset } from '../../api/client'
@@ -47,7 +48,7 @@ async function reset() {
 <template>
   <aside class="peek" :aria-label="`About ${preset.name}`">
     <Strip :fingerprint="preset.fingerprint" shape="peek" :label="preset.name" />
-    <h1>{{ preset.name }}</h1>
+    <BrushName :id="preset.id" :name="preset.name" @renamed="load()" />
     <p class="soft">{{ preset.size }} px · edition {{ preset.edition }} · {{ preset.traits.join(', ') }}</p>
     <p v-if="preset.draft || preset.altered" class="line">
       <span class="changed">{{ preset.draft ? 'unsaved change, yours' : 'changed since received' }}</span>
@@ -85,7 +86,8 @@ async function reset() {
 
 <style scoped>
 .peek { border-left: 1px solid var(--line); background: var(--card); padding: 14px 16px; overflow: auto; }
-h1 { margin: 10px 0 2px; }
+.peek > :deep(h1) { margin: 10px 0 2px; white-space: normal; }
+.peek > :deep(form) { margin: 10px 0 2px; }
 h3 { margin: 12px 0 4px; }
 p { margin: 4px 0 8px; }
 .tags { display: flex; flex-wrap: wrap; gap: 2px 8px; }
