@@ -3,10 +3,10 @@
 module Fobrel
   module Actions
     # Takes brushes back: one, the picked ones, a set, or all that changed; to the current
-    # edition, to home, or to the state as received. Nothing is lost: what was saved stays among
+    # edition, to home, or to the first edition. Nothing is lost: what was saved stays among
     # the editions, and all can be undone.
     class ResetPresets < Action
-      WORDS = {"current" => "the current edition", "home" => "home", "received" => "the state as received"}.freeze
+      WORDS = {"current" => "the current edition", "home" => "home", "received" => "the first edition"}.freeze
 
       # What would go back.
       #

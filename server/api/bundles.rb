@@ -69,12 +69,14 @@ module Fobrel
       get "/api/bundles/:id/comparison" do
         found = bundle(:look)
         one, other = %w[from to].map { |key| found.releases.listed.find(number(params[key])) }
+        greatest = Models::Edition.greatest((one.items + other.items).map { _1["fingerprint"] }.uniq)
+        shown = ->(item) { item && item.slice("name", "fingerprint", "edition").merge("greatest" => greatest[item["fingerprint"]]) }
         ids = one.items.map { _1["id"] } | other.items.map { _1["id"] }
         answer({rows: ids.filter_map do |id|
           before = one.items.find { _1["id"] == id }
           after = other.items.find { _1["id"] == id }
           next if before&.slice("name", "fingerprint") == after&.slice("name", "fingerprint")
-          {name: (after || before)["name"], before: before&.slice("name", "fingerprint", "edition"), after: after&.slice("name", "fingerprint", "edition")}
+          {name: (after || before)["name"], before: shown[before], after: shown[after]}
         end, notes: Core::Curation::ReleaseNumber.new(one.brushes, other.brushes).notes})
       end
 

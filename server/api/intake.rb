@@ -58,7 +58,7 @@ module Fobrel
         params["id"] = id
         found = arrival.items.find(number(item))
         raise ActiveRecord::RecordNotFound unless found.fingerprint && arrival.whole?(found)
-        forever("image/png", Models::Strip.png_for(found.fingerprint, "wall", assets: Models::ArrivalPart::Files.new(arrival)) { found.value })
+        forever("image/png", Models::Strip.png_for(found.fingerprint, Models::Strip.beside("wall", params["beside"]), assets: Models::ArrivalPart::Files.new(arrival)) { found.value })
       end
 
       get "/api/libraries/:library/tasks" do
@@ -81,7 +81,12 @@ module Fobrel
           items = list.index_by(&:id)
           brief(arrival).merge(words: arrival.words.slice("name", "version", "author", "licence", "description"), sets: arrival.words.fetch("sets", []).map { _1["name"] }, tags: arrival.words.fetch("tags", []).map { _1["name"] },
             recipes: arrival.words.fetch("recipes", []).map { _1["name"] }, files: arrival.files.map { {name: _1.name, size: _1.size} }, pictures: arrival.parts.pictures.count, backup: backup(arrival), groups: groups(arrival), choices: arrival.choices, where: arrival.choices.fetch("where", {}),
-            stamp: planned ? Models::Arrival.stamp(rows) : "", items: rows.map { row(_1, items.fetch(_1.coming.key)) }, report: arrival.report)
+            stamp: planned ? Models::Arrival.stamp(rows) : "", items: with_sizes(rows).map { row(_1, items.fetch(_1.coming.key)) }, report: arrival.report)
+        end
+
+        def with_sizes(rows)
+          @greatest = Models::Edition.greatest(rows.filter_map { _1.here&.fingerprint if _1.state != "identical" })
+          rows
         end
 
         # What a backup brings beside brushes, counted.
@@ -96,10 +101,16 @@ module Fobrel
           arrival.ways.map { |group, way| {group:, way:, count: counts.fetch(group, 0)} }
         end
 
+        # Sizes are told where the two strips are shown beside each other.
+        def sizes(row, item)
+          return unless row.here && item.document && row.state != "identical"
+          [Core::Stroke::Strip.greatest(item.value), @greatest[row.here.fingerprint]].compact
+        end
+
         def row(row, item)
           {id: item.id, name: item.name, becomes: row.name, state: row.state, decision: row.decision, choices: row.choices, sentence: item.sentence, source: item.source, edition: item.edition, fingerprint: item.fingerprint,
            size: item.document&.dig("mark", "size", "base"), unknown: (item.fingerprint ? item.value.unknown : []), twin: !row.twin.nil?,
-           here: row.here && {id: row.here.key, name: row.here.name, fingerprint: row.here.fingerprint, edition: row.here.edition}}
+           here: row.here && {id: row.here.key, name: row.here.name, fingerprint: row.here.fingerprint, edition: row.here.edition, greatest: sizes(row, item)}}
         end
       end
     end

@@ -10,6 +10,15 @@ module Fobrel
 
       def readonly? = persisted?
 
+      # The greatest size that brushes paint at, for strips that are shown together.
+      #
+      # @param prints [Array<String>] fingerprints of editions
+      # @return [Hash{String => Float}] px by fingerprint
+      def self.greatest(prints)
+        select("DISTINCT ON (fingerprint) id, fingerprint, document").where(fingerprint: prints)
+          .to_h { [_1.fingerprint, Core::Stroke::Strip.greatest(_1.value)] }
+      end
+
       # @return [Core::Preset::Preset]
       def value = Core::Preset::Preset.restore(document)
     end

@@ -52,7 +52,7 @@ module Fobrel
       # Each gap with the search that shows it.
       def gaps
         {"In no set and no start plan" => "used in: nothing", "Without a tag" => "is: untagged", "Without a licence" => "licence: none", "Without notes" => "is: without notes",
-         "In no family" => "family: none", "Changed since received" => "is: changed"}.map do |name, query|
+         "In no family" => "family: none", "Changed from home" => "is: changed"}.map do |name, query|
           {name:, query:, count: Search.new(library: @library, person: @person, query: Core::Curation::Query.parse(query)).presets.count}
         end
       end

@@ -54,7 +54,7 @@ async function go() {
 <template>
   <el-dialog model-value title="Take changes back" width="760px" @close="emit('close')">
     <el-radio-group v-model="to" aria-label="Back to">
-      <el-radio value="home">to home</el-radio><el-radio value="current">to the current edition (drafts only)</el-radio><el-radio value="received">to the state as received</el-radio>
+      <el-radio value="home">to home</el-radio><el-radio value="current">to the current edition (drafts only)</el-radio><el-radio value="received">to the first edition</el-radio>
     </el-radio-group>
     <p class="soft">What was saved stays among the editions, and this can be undone.</p>
     <div class="rows">

@@ -12,7 +12,8 @@ const props = defineProps<{
   greatest?: number
 }>()
 const beside = onScale(() => props.greatest)
-const at = (shape: string) => `/api/strips/${props.fingerprint}/${shape}.png${beside.value ? `?beside=${beside.value}` : ''}`
+const scaled = computed(() => (beside.value ? `?beside=${beside.value}` : ''))
+const at = (shape: string) => `/api/strips/${props.fingerprint}/${shape}.png${scaled.value}`
 const both = computed(() => (props.src || props.shape === 'peek' ? undefined : `${at('small')} 350w, ${at('wall')} 700w`))
 const image = ref<HTMLImageElement>()
 // A picture that was scrolled past is let go at once: one that has not come yet would keep those in
@@ -32,7 +33,7 @@ watch(renewals, () => {
 <template>
   <span class="strip" :class="{ tall: shape === 'peek' }">
     <img
-      v-if="src || fingerprint" ref="image" :key="turn" :srcset="both" :sizes="both && `${wide ?? 350}px`" :src="src ?? at(shape ?? 'wall')"
+      v-if="src || fingerprint" ref="image" :key="turn" :srcset="both" :sizes="both && `${wide ?? 350}px`" :src="src ? `${src}${src.startsWith('/') ? scaled : ''}` : at(shape ?? 'wall')"
       :alt="`The stroke of ${label}`" :loading="lazy ? 'lazy' : undefined" draggable="false" @error="failed = true"
     />
   </span>

@@ -53,7 +53,7 @@ function closeBack() {
 }
 const backWord = computed(() => ({
   home: `home, edition ${detail.value!.preset.home}`, current: `edition ${detail.value!.preset.edition}`,
-  received: detail.value!.origin === 'received' ? 'the state as received' : 'the state as made',
+  received: `the first edition, ${detail.value!.origin === 'received' ? 'as received' : 'as made'}`,
 })[bench.back.value])
 const mayGoBack = computed(() => dirty.value || detail.value!.preset.edition !== detail.value!.preset.home || bench.back.value === 'received')
 const lock = () => bench.entered(async () => of(api.PUT('/api/presets/{id}/lock', { ...at, body: { locked: !detail.value!.locked_by } })))

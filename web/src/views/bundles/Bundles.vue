@@ -8,6 +8,7 @@ import Chooser from '../../parts/Chooser.vue'
 import ExportDialog from '../../parts/ExportDialog.vue'
 import OfferDialog from './OfferDialog.vue'
 import OrderedList from '../../parts/OrderedList.vue'
+import OneScale from '../../parts/OneScale.vue'
 import Strip from '../../parts/Strip.vue'
 import { save } from '../../parts/save'
 import { useLibrary } from '../../stores/library'
@@ -143,7 +144,7 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
       <div v-for="one in chosen.releases" :key="one.id" class="release" :class="{ gone: one.withdrawn }"><el-checkbox :model-value="pair.includes(one.id)" :aria-label="`Compare release ${one.number}`" @change="pick(one.id)" />
         <div><div class="line"><b>{{ one.number }}</b><span class="soft">{{ one.count }} brushes</span><span v-if="one.withdrawn" class="missing">withdrawn</span></div><span class="soft small">{{ one.by }}, {{ day(one.at) }}</span><p v-if="one.withdrawn" class="small">{{ one.withdrawn.reason }}</p><p v-if="one.notes" class="small notes">{{ one.notes }}</p>
           <button class="plain small" :aria-label="`Download release ${one.number}`" @click="fetchRelease(one)">download</button><button v-if="session.mayHandOut && !one.withdrawn" class="plain small" :aria-label="`Offer release ${one.number}`" @click="offering = one">offer…</button><button v-if="session.mayHandOut && !one.withdrawn" class="plain small" :aria-label="`Withdraw release ${one.number}`" @click="withdrawing = one">withdraw</button></div></div>
-      <template v-if="compared"><h2>What differs</h2><div v-for="row in compared.rows" :key="row.name" class="differ"><b>{{ row.name }}</b><Strip v-if="row.before" :fingerprint="row.before.fingerprint" :label="`${row.name} before`" /><span v-else class="soft">was not there</span><Strip v-if="row.after" :fingerprint="row.after.fingerprint" :label="`${row.name} after`" /><span v-else class="missing">gone</span></div><p v-if="!compared.rows.length" class="soft">No brush differs.</p></template>
+      <template v-if="compared"><h2>What differs</h2><OneScale v-for="row in compared.rows" :key="row.name"><div class="differ"><b>{{ row.name }}</b><Strip v-if="row.before" :fingerprint="row.before.fingerprint" :greatest="row.before.greatest ?? undefined" :label="`${row.name} before`" /><span v-else class="soft">was not there</span><Strip v-if="row.after" :fingerprint="row.after.fingerprint" :greatest="row.after.greatest ?? undefined" :label="`${row.name} after`" /><span v-else class="missing">gone</span></div></OneScale><p v-if="!compared.rows.length" class="soft">No brush differs.</p></template>
     </aside>
     <el-dialog v-model="releasing" :title="`Release “${chosen?.name}”`" width="460px"><form class="ask" @submit.prevent="release">
       <p class="soft">The changes since {{ flight?.last ?? 'the beginning' }} ask for {{ flight?.number }} at the least; it may be raised. What is released never changes.</p>

@@ -3,6 +3,7 @@ import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, of, type Arrival, type ArrivalItem, type ArrivalPlan } from '../../api/client'
 import type { components } from '../../api/schema'
+import OneScale from '../../parts/OneScale.vue'
 import Strip from '../../parts/Strip.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
@@ -124,14 +125,14 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
           <label v-if="items.length > 1 && common(items).length > 1" class="line all"><span class="soft">all of these:</span><select :value="agreed(items)" :aria-label="`All: ${STATES[state]}`" @change="forAll(state, items, ($event.target as HTMLSelectElement).value)"><option v-if="!agreed(items)" value="" disabled>as below</option><option v-for="one in common(items)" :key="one" :value="one">{{ DECISIONS[one] }}</option></select></label>
         </div>
         <div v-if="items.some(({ here }) => here) && state !== 'identical'" class="item heads soft small" :class="state"><span>as it came</span><span>as it is here</span></div>
-        <div v-for="item in open[state] ? items : items.slice(0, MOST)" :key="item.id" class="item" :class="[state, { left: item.decision === 'leave' }]">
-          <Strip v-if="item.fingerprint && state !== 'lacking'" :src="`/api/arrivals/${plan.id}/strips/${item.id}.png`" :label="`${item.name}, as it came`" lazy /><span v-else />
-          <Strip v-if="item.here && state !== 'identical'" :fingerprint="item.here.fingerprint" :label="`${item.here.name}, as it is here`" lazy /><span v-else class="soft small gap" />
+        <OneScale v-for="item in open[state] ? items : items.slice(0, MOST)" :key="item.id"><div class="item" :class="[state, { left: item.decision === 'leave' }]">
+          <Strip v-if="item.fingerprint && state !== 'lacking'" :greatest="item.here?.greatest?.[0]" :src="`/api/arrivals/${plan.id}/strips/${item.id}.png`" :label="`${item.name}, as it came`" lazy /><span v-else />
+          <Strip v-if="item.here && state !== 'identical'" :fingerprint="item.here.fingerprint" :greatest="item.here.greatest?.[1]" :label="`${item.here.name}, as it is here`" lazy /><span v-else class="soft small gap" />
           <div class="said"><b>{{ item.decision === 'leave' ? item.name : item.becomes }}</b> <span v-if="item.size" class="soft small">{{ item.size }} px</span>
             <div class="soft small">{{ item.sentence || [item.decision !== 'leave' && item.becomes !== item.name && `came as “${item.name}”`, item.here && state !== 'identical' && `here: “${item.here.name}”, edition ${item.here.edition}`, item.here && state === 'identical' && item.here.name !== item.name && `here as “${item.here.name}”`, item.twin && 'comes twice in this arrival', item.unknown.length && `kept, but not known to this version: ${item.unknown.join(', ')}`].filter(Boolean).join('; ') }}</div></div>
           <select v-if="item.choices.length > 1" :value="item.decision" :aria-label="`What to do with ${item.name}`" @change="forItem(item, ($event.target as HTMLSelectElement).value)"><option v-for="one in item.choices" :key="one" :value="one">{{ DECISIONS[one] }}</option></select>
           <span v-else class="soft small">{{ state === 'identical' ? 'skipped' : DECISIONS[item.decision] }}</span>
-        </div>
+        </div></OneScale>
         <button v-if="items.length > MOST && !open[state]" class="plain" @click="open[state] = true">show all {{ items.length }}</button>
       </section>
       <p v-if="!plan.items.length" class="soft">There is nothing in it that we know.</p>

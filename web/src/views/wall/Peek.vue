@@ -51,7 +51,7 @@ async function reset() {
     <BrushName :id="preset.id" :name="preset.name" @renamed="load()" />
     <p class="soft">{{ preset.size }} px · edition {{ preset.edition }} · {{ preset.traits.join(', ') }}</p>
     <p v-if="preset.draft || preset.altered" class="line">
-      <span class="changed">{{ preset.draft ? 'unsaved change, yours' : 'changed since received' }}</span>
+      <span class="changed">{{ preset.draft ? 'unsaved change, yours' : 'changed from home' }}</span>
       <button v-if="session.mayEdit" class="plain" @click="reset">reset</button>
     </p>
     <template v-if="detail">

@@ -5,6 +5,9 @@ module Fobrel
     module Preset
       # Settings and their values in the words of the screen: fractions as per cent, with units.
       module Wording
+        EXCHANGED = {%w[mark tip frames] => "Pictures of the tip", %w[mark tip asset] => "Drawing of the tip"}.freeze
+        private_constant :EXCHANGED
+
         # What a response's sensors are called, where not as in the file.
         SENSORS = Schema::DOCUMENT.dig("properties", "response", "items", "properties", "by", "x-words").freeze
 
@@ -14,7 +17,9 @@ module Fobrel
           return "The order of the responses" if change.path == Changes::ORDER
           title = title(change.path)
           return "#{title} changed" if change.path == %w[about notes]
-          "#{title} #{value(change.path, change.from)} → #{value(change.path, change.to)}"
+          from, to = [change.from, change.to].map { value(change.path, _1) }
+          # Pictures are told by seeing them.
+          (from == to) ? "#{EXCHANGED.fetch(change.path, title)} exchanged" : "#{title} #{from} → #{to}"
         end
 
         # @param path [Array<String>] of a setting
