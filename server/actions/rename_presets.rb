@@ -44,7 +44,7 @@ module Fobrel
 
       private
 
-      def deed(rows) = (rows.size == 1) ? "renamed: “#{rows.first.before.name}” is “#{rows.first.after.name}” now" : "renamed"
+      def deed(rows) = (rows.size == 1) ? "renamed: “#{rows.first.before.name.truncate(40)}” is “#{rows.first.after.name.truncate(40)}” now" : "renamed"
 
       # Nobody's draft is behind because of a new name: those that stand on the edition before go
       # along to the one with it.

@@ -28,6 +28,8 @@ module Fobrel
         set :static, false
         set :host_authorization, {permitted_hosts: []}
         disable :sessions
+        # Off where an answer holds what must not be written down.
+        set :replies_kept, true
       end
 
       # Only signing in and out writes the session: an answer that was under way while somebody
@@ -38,7 +40,7 @@ module Fobrel
 
       # What was asked before under the same key is answered as it was then, and not done again.
       before { recall if request.env.key?("HTTP_IDEMPOTENCY_KEY") && !request.get? }
-      after { env.delete("fobrel.reply")&.answered(response.status, Array(response.body).join) if response.headers.any? }
+      after { env.delete("fobrel.reply")&.answered(response.status, Array(response.body).join, keep: settings.replies_kept) }
 
       error(Halt) { |e| answer({error: e.message}, e.status) }
       error(Actions::Action::Overtaken) { |e| answer({error: e.message}, 409) }

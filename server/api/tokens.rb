@@ -4,6 +4,9 @@ module Fobrel
   module Api
     # A person's tokens for programs. Only somebody who signed in with their password may make one.
     class Tokens < Base
+      # A token is shown once and kept nowhere.
+      set :replies_kept, false
+
       before("/api/tokens*") { raise Halt.new(403, "A token cannot be used for tokens. Sign in with your password.") if token? }
 
       get "/api/tokens" do

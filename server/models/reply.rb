@@ -31,8 +31,10 @@ module Fobrel
       def under_way? = !fresh? && status.nil?
 
       # Keeps what was answered; what failed on our side, or is large, may be asked for anew.
-      def answered(status, body)
-        (status >= 500 || body.bytesize > MOST_BYTES) ? destroy! : update!(status:, body:)
+      #
+      # @param keep [Boolean] false for what must not be written down
+      def answered(status, body, keep: true)
+        (keep && status < 500 && body.bytesize <= MOST_BYTES) ? update!(status:, body:) : destroy!
       end
     end
   end

@@ -17,6 +17,7 @@ RSpec.describe "a wanderer", :demo do
   %w[maren tove ilse].each do |login|
     it "finds nothing wrong as #{login}" do
       seed = Integer(ENV.fetch("WANDER_SEED", RSpec.configuration.seed))
+      RSpec.configuration.reporter.message("wanderer #{login}: seed #{seed}")
       GUARD.forget
       Wanderer.new(login, seed:).go(seconds)
     rescue Wanderer::Found => e

@@ -203,6 +203,12 @@ RSpec.describe "tuning", :api do
       expect(asked("short", :put, "#{path}/draft", {document: original})["error"]).to match(/8 to 100/)
     end
 
+    it "writes no token down" do
+      made = asked("key-of-a-token", :post, "/api/tokens", {name: "nightly"})
+      expect(made["token"]).to start_with("fobrel_")
+      expect(Studio::M::Reply.where(key: "key-of-a-token")).to be_empty
+    end
+
     it "belongs to one person, waits while it is being done, and is given up when that never ends" do
       asked("key-number-one", :put, "#{path}/favourite", {on: true})
       sign_in("tove")

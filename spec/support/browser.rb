@@ -128,7 +128,6 @@ RSpec.configure do |config|
   config.after(:each, :browser) do |example|
     page.save_screenshot(File.expand_path("../../var/failed-#{example.metadata[:line_number]}.png", __dir__)) if example.exception # rubocop:disable Lint/Debugger
     Capybara.reset_sessions!
-    Studio.clear
     troubles = GUARD.troubles
     GUARD.forget
     raise Guard::Trouble, "the page had troubles:\n#{troubles.join("\n")}", [] if troubles.any? && !example.exception

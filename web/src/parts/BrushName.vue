@@ -19,23 +19,37 @@ async function begin() {
   await nextTick()
   field.value?.select()
 }
+let busy = false
+/** A name that is not possible stays in the field, to be put right. */
 async function rename() {
   const name = typed.value?.trim()
-  typed.value = undefined
-  if (!name || name === props.name) return
+  if (busy || typed.value === undefined) return
+  if (!name || name === props.name) return (typed.value = undefined)
+  busy = true
   await props.first?.()
   const well = await toast.recorded(async () => {
     const { entry } = await of(api.POST('/api/libraries/{library}/renames', { ...library.path(), body: { preset_ids: [props.id], rules: { name } } }))
     return { entry: entry! }
   })
-  if (well) emit('renamed')
+  busy = false
+  if (!well) return field.value?.focus()
+  typed.value = undefined
+  emit('renamed')
+}
+/** Leaving the field takes over what can be; what was refused already is given up. */
+let refused: string | undefined
+async function leave() {
+  if (busy || typed.value === undefined) return
+  if (typed.value === refused) return (typed.value = undefined)
+  refused = typed.value
+  await rename()
 }
 defineExpose({ begin })
 </script>
 
 <template>
   <form v-if="typed !== undefined" class="naming" @submit.prevent="rename">
-    <input ref="field" v-model="typed" aria-label="New name of the brush" maxlength="200" @keydown.esc.stop="typed = undefined" @blur="rename" />
+    <input ref="field" v-model="typed" aria-label="New name of the brush" maxlength="200" @keydown.esc.stop="typed = undefined" @blur="leave" />
   </form>
   <h1 v-else :title="name">
     <button v-if="session.mayEdit" class="name" :title="`Rename “${name}”`" @click="begin">{{ name }}</button>

@@ -113,12 +113,13 @@ defineExpose({ ask, rename: () => name.value?.begin() })
 
 <style scoped>
 header { gap: 9px; padding: 7px 16px 5px; background: var(--card); white-space: nowrap; min-width: 0; }
-header > :not(.grow) { flex: none; }
+header > * { flex: none; }
+header > .grow { flex: 1; }
 header > :deep(h1) { flex: 0 1 auto; max-width: 260px; }
-.traits { flex: 0 100 auto; overflow: hidden; text-overflow: ellipsis; min-width: 0; }
+header > .traits { flex: 0 100 auto; overflow: hidden; text-overflow: ellipsis; min-width: 0; }
 .star { font-size: 15px; color: var(--madder); }
 .step { font-size: 17px; line-height: 1; padding: 0 3px; }
-.said { flex: 0 10 auto; overflow: hidden; text-overflow: ellipsis; min-width: 32px; }
+header > .said { flex: 0 10 auto; overflow: hidden; text-overflow: ellipsis; min-width: 32px; }
 .said.late { color: var(--ochre); font-weight: 600; }
 .locked { border: 1px solid var(--line-strong); border-radius: 4px; padding: 0 6px; font-weight: 700; font-size: 12px; }
 .overtaken { font: inherit; font-weight: 700; color: var(--ochre); background: var(--ochre-wash); border: 0; border-radius: 5px; padding: 3px 9px; cursor: pointer; }

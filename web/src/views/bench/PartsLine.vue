@@ -44,7 +44,7 @@ const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null)
 </template>
 
 <style scoped>
-.parts { display: flex; align-items: flex-start; gap: 10px; min-height: 48px; line-height: 1.25; }
+.parts { display: flex; flex-wrap: wrap; align-items: flex-start; gap: 4px 10px; min-height: 48px; line-height: 1.25; }
 figure { display: flex; gap: 7px; margin: 0; }
 figcaption { white-space: nowrap; font-size: 12px; }
 figcaption .plain { padding: 0 3px 0 0; }

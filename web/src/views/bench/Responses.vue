@@ -167,7 +167,8 @@ th.more { text-align: left; } thead th.more { width: 26px; text-align: right; }
 .cell path { fill: none; stroke: var(--accent); stroke-width: 1.6; vector-effect: non-scaling-stroke; }
 .cell.moved path { stroke: var(--ochre); }
 .cell i { position: absolute; right: 1px; top: -1px; font-size: 8px; font-style: normal; color: var(--ochre); }
-.editor { display: flex; gap: 14px; margin-top: 8px; }
+.editor { display: flex; flex-wrap: wrap; gap: 8px 14px; margin-top: 8px; }
+.editor > div { flex: 1 1 150px; }
 .editor p { margin: 0 0 5px; }
 .title { display: inline-block; }
 .title::first-letter { text-transform: uppercase; }

@@ -59,7 +59,8 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
         <i v-if="tick !== undefined" class="home" :style="{ left: `calc(6px + (100% - 12px) * ${tick})` }" :title="`Home: ${shown(one, home)}`" />
       </div>
       <NumberField :model-value="number" :min="one.least" :max="one.limit" :step="one.step" :label="one.unit ? `${one.title} in ${one.unit}` : one.title" @update:model-value="put" @keydown.esc="slider()?.focus()" />
-      <span class="soft small unit">{{ one.unit }}<button v-if="one.path.at(-1) === 'angle'" class="plain small half" title="Half a turn: for a mark that came the wrong way round" aria-label="Half a turn" @click="halfTurn">½ turn</button></span>
+      <span class="soft small unit">{{ one.unit }}</span>
+      <button v-if="one.path.at(-1) === 'angle'" class="plain small half" title="Half a turn: for a mark that came the wrong way round" aria-label="Half a turn" @click="halfTurn">½ turn</button>
     </template>
     <button v-if="differs && !fixed && !same(value, goal)" class="plain way-back" :aria-label="`${one.title} back to ${shown(one, goal)}`" :title="`Back to ${shown(one, goal)}`" @click="emit('set', goal)">↩</button>
     <span v-if="caution" class="caution small" role="note">{{ caution }}</span>
@@ -68,6 +69,11 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
 
 <style scoped>
 .setting { display: grid; grid-template-columns: 94px minmax(60px, 1fr) 54px 16px 18px; gap: 0 7px; align-items: center; min-height: 23px; }
+.setting > * { grid-row: 1; }
+.setting > :first-child { grid-column: 1; }
+.setting > .slide { grid-column: 2; }
+.setting > :deep(input) { grid-column: 3; }
+.setting > .unit { grid-column: 4; }
 .setting:not(.of-number) > :nth-child(2), .fixed { grid-column: 2 / 5; justify-self: start; }
 .setting > .way-back { grid-column: 5; grid-row: 1; color: var(--ochre); font-size: 15px; line-height: 1; padding: 0 2px; }
 .setting .el-select { width: 132px; }
@@ -76,8 +82,8 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
 .slide { position: relative; padding: 0 6px; }
 .slide .el-slider { height: 21px; }
 .home { position: absolute; top: 3px; width: 2px; height: 16px; transform: translateX(-50%); background: var(--ochre); pointer-events: none; border-radius: 1px; }
-.unit { position: relative; white-space: nowrap; }
-.half { position: absolute; left: 8px; top: -3px; }
-.caution { grid-column: 1 / 6; color: var(--ochre); }
+.unit { white-space: nowrap; }
+.half { grid-column: 1; grid-row: 1; justify-self: end; padding: 0; }
+.setting > .caution { grid-row: 2; grid-column: 1 / 6; color: var(--ochre); }
 .caution::before { content: '◗ '; }
 </style>

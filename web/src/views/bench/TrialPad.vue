@@ -162,7 +162,7 @@ const last = computed(() => strokes.value.at(-1))
 .holder { flex: 1; min-height: 120px; overflow: hidden; }
 .paper { position: relative; transform-origin: 0 0; border-radius: 7px; overflow: hidden; box-shadow: inset 0 0 0 1px var(--line-strong); }
 .paper > * { position: absolute; inset: 0; display: block; }
-.hint { display: grid !important; place-items: center; color: #65625b; pointer-events: none; }
+.hint { display: grid !important; place-items: center; text-align: center; padding: 0 20px; color: #65625b; pointer-events: none; }
 .grey .hint, .black .hint { color: #f1f1f1; }
 canvas { touch-action: none; cursor: crosshair; }
 /* As tall whatever it says, so that the pad keeps its place. */
