@@ -43,7 +43,7 @@ browser.css(".pick").values_at(2, 4, 5, 6).each(&:click)
 browser.css(".row")[3].click
 sleep 0.6
 shot.call("wall")
-picked = browser.css(".row .pick.on").map { |pick| pick.at_xpath("..")["data-id"] }
+picked = browser.evaluate("[...document.querySelectorAll('.row .pick.on')].map((pick) => pick.parentElement.dataset.id)")
 browser.go_to("#{address}/compare?ids=#{picked.join(",")}")
 see.call("table")
 sleep 2
