@@ -14,11 +14,22 @@ module Fobrel
     POLICY = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; " \
       "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
 
-    # Refuses more sign-ins than a person types.
+    # Refuses more sign-ins than a person types, from one address and (in Api::Sessions) to one account.
+    SIGN_IN_LIMIT = Integer(ENV.fetch("SIGN_IN_LIMIT", 20))
+    SIGN_IN_PERIOD = 60
     Rack::Attack.cache.store = ActiveSupport::Cache::MemoryStore.new
-    Rack::Attack.throttle("sign-in by address", limit: Integer(ENV.fetch("SIGN_IN_LIMIT", 20)), period: 60) { |r| r.ip if r.path == "/api/session" && r.post? }
+    Rack::Attack.throttle("sign-in by address", limit: SIGN_IN_LIMIT, period: SIGN_IN_PERIOD) { |r| App.address(r.env) if r.path == "/api/session" && r.post? }
     Rack::Attack.throttled_responder = lambda do |_|
       [429, {"content-type" => "application/json"}, ['{"error":"Too many tries. Wait a minute, then sign in again."}']]
+    end
+
+    # Proxies whose word for an address is taken; without any, only the connection itself counts.
+    PROXIES = ENV.fetch("FOBREL_PROXIES", "").split(",").map(&:strip).freeze
+
+    # @return [String] the address a request comes from
+    def self.address(env)
+      told = [*env["HTTP_X_FORWARDED_FOR"].to_s.split(",").map(&:strip), env["REMOTE_ADDR"].to_s]
+      told.reverse.find { !PROXIES.include?(_1) } || told.first
     end
 
     # The front end's own files; every other address is the page itself, which finds its view.
@@ -37,12 +48,33 @@ module Fobrel
       Rack::Builder.new do
         use Rack::NullLogger # what matters is written down by Api::Base
         use Rack::Protection::HostAuthorization, permitted_hosts: HOSTS
+        use PlainPath
         use Guard
         use Rack::Attack
         use Rack::Session::Cookie, key: "fobrel.session", secrets: [secret], same_site: :strict, httponly: true, expire_after: 30 * 86_400
         use SamePage, allow_if: ->(env) { env["HTTP_AUTHORIZATION"].to_s.start_with?(BEARER) }
         run chain
       end.to_app
+    end
+
+    # Decodes a path once, before anything compares it; what is still written in code after that was
+    # written so to be taken for something else.
+    class PlainPath
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env)
+        path = env["PATH_INFO"]
+        return @app.call(env) unless path.include?("%")
+        plain = Rack::Utils.unescape_path(path).force_encoding(Encoding::UTF_8)
+        return odd unless plain.valid_encoding? && !plain.match?(/[%\0]/)
+        @app.call(env.merge("PATH_INFO" => plain))
+      end
+
+      private
+
+      def odd = [400, {"content-type" => "application/json"}, ['{"error":"This address is not written as ours are. Nothing was done."}']]
     end
 
     # The headers every answer carries.

@@ -26,6 +26,20 @@ module Fobrel
         Models::LedgerEntry.create!(library:, person:, kind:, summary:, undo:)
       end
 
+      # Whoever swaps, hides or re-homes brushes asks here: what is locked and what stands in a start
+      # plan is for those who may lock and hand out.
+      #
+      # @param plans [Boolean] whether start plans that hold one of them would change
+      # @raise [AddEditions::Locked, Core::Problem]
+      def check_rights(library, person, presets, plans: false)
+        member = person&.memberships&.find_by(library:)
+        locked = presets.select(&:locked_by_id)
+        raise AddEditions::Locked, locked if locked.any? && !member&.may?(:lock)
+        return if !plans || member&.may?(:hand_out)
+        seat = Models::Seat.joins(:items).find_by(start_items: {preset_id: presets.map(&:id)}) or return
+        raise Core::Problem, "One of these brushes is in the start plan of #{seat.name}, which only a lead changes. Nothing was changed. Ask a lead, or leave it out."
+      end
+
       def presets_of(library, ids) = self.class.presets_of(library, ids)
 
       # What became of an order made by hand.

@@ -46,13 +46,14 @@ module Fobrel
         NoteExport.call(library: @library, person: @person, kind: @kind, name:, file:, goes_to: @goes_to, wish: @wish, count: @presets.size, size: io.size, sha256: sum.hexdigest)
       end
 
+      def of = @wish["of"].is_a?(Hash) ? @wish["of"] : {}
+
       # Brushes by their ids, of a set, of a family with those below it, or all.
       def ids
-        of = @wish["of"].is_a?(Hash) ? @wish["of"] : {}
         return @library.presets.in_order.ids if @kind == "backup"
-        return Array(of["preset_ids"]) if of["preset_ids"]
-        return set_ids(@library.brush_sets.find(of["set"].to_i)) if of["set"]
-        return @library.presets.shown.in_order.where(family_id: Models::Family.with_children([@library.families.find(of["family"].to_i).id])).ids if of["family"]
+        return Array(of["preset_ids"]).grep(Integer) if of["preset_ids"]
+        return set_ids(@library.brush_sets.find(of["set"].to_s.to_i)) if of["set"]
+        return @library.presets.shown.in_order.where(family_id: Models::Family.with_children([@library.families.find(of["family"].to_s.to_i).id])).ids if of["family"]
         of["library"] ? @library.presets.shown.in_order.ids : []
       end
 
@@ -69,8 +70,19 @@ module Fobrel
       end
 
       def package(io, recipes: @options["recipes"] == true, backup: false)
-        Core::Package::Writer.write(ExportPackage.new(library: @library, person: @person, ids: @presets.map(&:id), name:, recipes:, backup:).bundle, io)
+        Core::Package::Writer.write(ExportPackage.new(library: @library, person: @person, ids: @presets.map(&:id), name:, recipes:, backup:, sets: asked_sets).bundle, io)
         [".fobrel.zip", ZIP]
+      end
+
+      # The sets that were asked for, and no others: one, all of the library, or none. A set that fills
+      # itself travels as what it holds now.
+      def asked_sets
+        return if @kind == "backup" || of["library"]
+        return [] unless of["set"]
+        set = @library.brush_sets.find(of["set"].to_s.to_i)
+        documents = @presets.to_h { [_1.id, _1.document_id] }
+        sections = set.standing? ? {} : set.section_by_preset.transform_keys { documents[_1] }.except(nil)
+        [Core::Package::Bundle::Group.new(name: set.name, presets: @presets.map(&:document_id), sections: sections.presence)]
       end
 
       def backup(io) = package(io, recipes: true, backup: true)
@@ -89,7 +101,7 @@ module Fobrel
       end
 
       def recipe(io)
-        files = WriteRecipe.new(library: @library, recipe: @library.recipes.find(@options["recipe"].to_i).value, presets: @presets, name:).call
+        files = WriteRecipe.new(library: @library, recipe: @library.recipes.find(@options["recipe"].to_s.to_i).value, presets: @presets, name:).call
         return io.write(files.values.first) && [File.extname(files.keys.first), "text/plain; charset=utf-8"] if files.size == 1
         io.write(Core::Package::Writer.pack(files))
         [".zip", ZIP]

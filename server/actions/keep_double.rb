@@ -22,6 +22,10 @@ module Fobrel
         stays = presets_of(@library, [@keep]).first
         go = presets_of(@library, @ids)
         raise Core::Problem, "Choose at least one double to be replaced. Nothing was changed." if go.empty?
+        check_rights(@library, @person, go, plans: true)
+        unless Models::Doubles.new(@library).alike?([stays, *go].map(&:fingerprint))
+          raise Core::Problem, "These brushes do not paint alike, so none can stand for another. Nothing was changed. Choose from one group of doubles."
+        end
         places = self.class.swap(go.map(&:id), stays.id)
         Models::Preset.where(id: go.map(&:id)).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
         write_down(@library, @person, "doubles", "“#{stays.name}” stays for #{brushes(go.size)} that paint alike", {"presets" => go.map(&:id), "places" => places})

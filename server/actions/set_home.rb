@@ -14,6 +14,7 @@ module Fobrel
       # @return [Models::LedgerEntry]
       def call
         @preset.lock!
+        check_rights(@preset.library, @person, [@preset])
         edition = @preset.editions.find_by!(number: @number)
         before = @preset.home_edition
         raise Core::Problem, "Edition #{@number} is home already." if before == edition

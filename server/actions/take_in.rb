@@ -111,6 +111,7 @@ module Fobrel
       end
 
       def replace(rows)
+        check_rights(@library, @person, @library.presets.where(id: rows.map { _1.here.key }).to_a, plans: true)
         rows.each { |row| @undo["places"].concat(KeepDouble.swap([row.here.key], @ids.fetch(row.coming.key))) }
         hide(rows.map { _1.here.key })
       end

@@ -38,6 +38,9 @@ module Fobrel
       # Nobody learns anything before they signed in, not even that their request is ill-formed.
       before { person if request.path_info.start_with?("/api/") && request.path_info != "/api/session" }
 
+      # A value of an address is a plain text, whoever wrote it.
+      before { request.GET.each { |key, value| raise Halt.new(400, "#{key[0, 40]} must be one value.") unless value.is_a?(String) && !value.include?("\0") } }
+
       # What was asked before under the same key is answered as it was then, and not done again.
       before { recall if request.env.key?("HTTP_IDEMPOTENCY_KEY") && !request.get? }
       after { env.delete("fobrel.reply")&.answered(response.status, Array(response.body).join, keep: settings.replies_kept) }
@@ -47,6 +50,7 @@ module Fobrel
       error(Core::Problem) { |e| answer({error: e.message}, 422) }
       error(ActiveRecord::RecordInvalid) { |e| answer({error: e.record.errors.full_messages.join(". ") + ". Nothing was saved."}, 422) }
       error(ActiveRecord::RecordNotFound) { answer({error: "There is no such thing here, or it is not yours to see."}, 404) }
+      error(ActiveModel::RangeError) { answer({error: "A number in it is too large. Nothing was changed."}, 422) }
       error(ActiveRecord::RecordNotUnique) { answer({error: "Something of that name is already here. Nothing was saved. Take another name."}, 409) }
       error do |e|
         warn "#{request.request_method} #{request.path}: #{e.class}: #{e.message}", *e.backtrace.first(8)
@@ -76,7 +80,7 @@ module Fobrel
 
         def person
           # Asked by every resource that a request passes through, so kept with the request.
-          env["fobrel.person"] ||= (token? ? Models::AccessToken.person(token) : Models::Person.find_by(id: session["person"])) || raise(Halt.new(401, token? ? "This token is not known here. Make a new one in Fobrel." : "Sign in first."))
+          env["fobrel.person"] ||= (token? ? token && Models::AccessToken.person(token) : Models::Person.find_by(id: session["person"])) || raise(Halt.new(401, token? ? "This token is not known here. Make a new one in Fobrel." : "Sign in first."))
         end
 
         # A program's token stands for the person who made it; then the cookie counts for nothing.
@@ -112,9 +116,23 @@ module Fobrel
         def json
           text = read_body(MAX_JSON)
           data = JSON.parse(text.dup.force_encoding("UTF-8").scrub, max_nesting: Core::Preset::Preset::MAX_DEPTH + 4)
-          data.is_a?(Hash) ? data : raise(Halt.new(400, "The request is not a JSON object."))
+          raise Halt.new(400, "The request is not a JSON object.") unless data.is_a?(Hash)
+          raise Halt.new(422, "A text in it has a NUL, or a number is too large. Nothing was changed.") if unkeepable?(data)
+          data
         rescue JSON::ParserError
           raise Halt.new(400, "The request is not JSON.")
+        end
+
+        # What no column and no document can hold.
+        def unkeepable?(value)
+          case value
+          when Hash then value.any? { |key, inner| unkeepable?(key) || unkeepable?(inner) }
+          when Array then value.any? { unkeepable?(_1) }
+          when String then value.include?("\0")
+          when Integer then value.abs > 2**62
+          when Float then !value.finite?
+          else false
+          end
         end
 
         def read_body(most)

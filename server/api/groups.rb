@@ -30,7 +30,7 @@ module Fobrel
       # Families and labels differ in nothing but that families have parents.
       {"families" => [Models::Family, %w[name parent_id position]], "labels" => [Models::Label, %w[name colour shape position]]}.each do |plural, (model, fields)|
         post "/api/libraries/:library/#{plural}" do
-          data = json.slice(*fields)
+          data = plain_fields(json.slice(*fields))
           found = library(:edit)
           check_parent(found, data)
           look = (model == Models::Label) ? Models::Looks.next(found.labels.count) : {}
@@ -38,7 +38,7 @@ module Fobrel
         end
 
         put "/api/#{plural}/:id" do
-          data = json.slice(*fields)
+          data = plain_fields(json.slice(*fields))
           found = of_library(model, :edit)
           check_parent(found.library, data)
           answer(plain(Actions::ChangeGroup.call(record: found, changes: data)))
@@ -100,6 +100,14 @@ module Fobrel
 
       helpers do
         def tag(deed) = of_library(Models::Tag, deed)
+
+        # A name, a look, a place in the list: nothing else fits its column.
+        def plain_fields(data)
+          data.each do |key, value|
+            fits = %w[parent_id position].include?(key) ? value.nil? || value.is_a?(Integer) : value.is_a?(String)
+            raise Halt.new(400, "#{key} must be a #{%w[parent_id position].include?(key) ? "number" : "text"}.") unless fits
+          end
+        end
 
         def check_parent(library, data) = data["parent_id"] && library.families.find(number(data["parent_id"]))
 

@@ -36,7 +36,10 @@ module Fobrel
       end
 
       helpers do
-        def recipe = Core::Package::Recipe[(@body ||= json).fetch("recipe", @body)]
+        def recipe
+          said = (@body ||= json).fetch("recipe", @body)
+          said.is_a?(Hash) ? Core::Package::Recipe[said] : raise(Halt.new(400, "recipe must be an object."))
+        end
 
         def json = @body ||= super
 

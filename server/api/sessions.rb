@@ -13,7 +13,9 @@ module Fobrel
 
       post "/api/session" do
         data = json
-        found = Models::Person.find_by(login: text(data, "login", "").strip.downcase)
+        login = text(data, "login", "").strip.downcase
+        raise Halt.new(429, "Too many tries for this name. Wait a minute, then sign in again.") if too_many?(login)
+        found = Models::Person.find_by(login:)
         password = text(data, "password", "")
         unless found ? found.authenticate(password) : (NOBODY.is_password?(password) && nil)
           raise Halt.new(422, "This name and password do not belong together. Check both and try again.")
@@ -35,6 +37,9 @@ module Fobrel
       end
 
       helpers do
+        # One account is not tried from many addresses either.
+        def too_many?(login) = Rack::Attack.cache.count("sign-in to #{Digest::SHA256.hexdigest(login)}", App::SIGN_IN_PERIOD) > App::SIGN_IN_LIMIT
+
         def state(person)
           {csrf: Rack::Protection::AuthenticityToken.token(session),
            person: person && {id: person.id, name: person.name, login: person.login},

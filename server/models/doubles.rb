@@ -33,6 +33,10 @@ module Fobrel
       #   pairs), ids, and the differences of the first MOST
       def groups = identical + near
 
+      # @param prints [Array<String>] fingerprints of brushes here
+      # @return [Boolean] whether all belong to one group
+      def alike?(prints) = prints.uniq.size == 1 || close_groups.any? { (prints - _1).empty? }
+
       # @return [Array<Array(String, String)>] pairs of fingerprints whose hashes are close
       def candidates
         Alike.candidates(presets.uniq(&:fingerprint).filter_map { |one| (strip = strips[one.fingerprint]) && [one.fingerprint, [strip.first, one.size]] }.to_h).map(&:sort)
@@ -82,10 +86,13 @@ module Fobrel
         by_print.values.select { _1.size > 1 }.map { |same| {kind: "identical", alike: 1.0, ids: same.map(&:id), differences: []} }
       end
 
+      def close = @close ||= judged(likely).select { |_, value| value >= Alike::ALIKE }
+
+      def close_groups = Alike.groups(close.keys)
+
       def near
-        close = judged(likely).select { |_, value| value >= Alike::ALIKE }
         places = presets.map(&:fingerprint).uniq.each_with_index.to_h
-        Alike.groups(close.keys).map do |prints|
+        close_groups.map do |prints|
           inside = prints.to_set
           ids = prints.sort_by { places[_1] }.map { by_print[_1].first.id }
           {kind: "alike", alike: close.select { |pair, _| inside.include?(pair.first) }.values.min.round(4), ids:, differences: differences(ids.first(MOST))}

@@ -1,0 +1,104 @@
+# frozen_string_literal: true
+
+require "support/api"
+
+# Ways around a rule that were once open, and requests that were once answered with "on our side".
+RSpec.describe "side doors", :api do
+  let(:library) { "/api/libraries/#{@first.id}" }
+  let(:brushes) { @first.presets.in_order.to_a }
+
+  describe "the path" do
+    # `%61pi` is `api` (RFC 3986, 2.1); both guards compared it as it was written.
+    it "is decoded once, before the guards look at it" do
+      fresh_token
+      expect([call(:get, "/%61pi/libraries/#{@first.id}/wall")["error"], status]).to eq(["Sign in first.", 401])
+      ["/%2561pi/session", "/api/sets/%00", "/api/%ff", "/%25"].each { |path| expect([path, call(:get, path)["error"], status]).to match([path, /not written as ours/, 400]) }
+    end
+
+    it "counts towards the limit however it is written, by the connection's address and by the account" do
+      stub_const("Fobrel::App::SIGN_IN_LIMIT", 3)
+      Rack::Attack.cache.store.clear
+      fresh_token
+      tries = (1..4).map { |i| header("X-Forwarded-For", "10.0.0.#{i}") && call(:post, ["/api/session", "/%61pi/session"][i % 2], {login: "maren", password: "x"}) && status }
+      expect(tries).to eq([422, 422, 422, 429])
+      expect(call(:post, "/api/session", {login: "tove", password: "x"}) && status).to eq(422)
+      request = ->(forwarded) { Fobrel::App.address({"REMOTE_ADDR" => "127.0.0.1", "HTTP_X_FORWARDED_FOR" => forwarded}) }
+      expect([request["1.2.3.4"], request[nil]]).to eq(%w[127.0.0.1 127.0.0.1])
+      stub_const("Fobrel::App::PROXIES", ["127.0.0.1"])
+      expect([request["6.6.6.6, 1.2.3.4"], request[nil]]).to eq(%w[1.2.3.4 127.0.0.1])
+    ensure
+      Rack::Attack.cache.store.clear
+      header "X-Forwarded-For", nil
+    end
+  end
+
+  describe "swapping, hiding and a new home" do
+    before { @same = Fobrel::Actions::CreatePreset.call(library: @first, person: nil, value: Fobrel::Core::Preset::Preset[brushes[0].current_edition.document.merge("id" => SecureRandom.uuid, "name" => "Same again")]) }
+
+    def keep(kept, *gone) = call(:post, "#{library}/doubles", {keep: kept.id, preset_ids: [kept, *gone].map(&:id)})
+
+    it "takes only doubles for doubles" do
+      sign_in("maren")
+      expect([keep(brushes[0], brushes[1])["error"], status]).to match([/do not paint alike/, 422])
+      expect(keep(brushes[0], @same)["entry"]["kind"]).to eq("doubles")
+    end
+
+    it "leaves start plans and locked brushes to a lead, wherever it is tried" do
+      seat = @first.seats.create!(name: "Desk", folder: "desk")
+      seat.put_in_order([@same.id])
+      sign_in("tove")
+      expect([keep(brushes[0], @same)["error"], status]).to match([/in the start plan of Desk, which only a lead changes/, 422])
+      expect(seat.preset_ids_in_order).to eq([@same.id])
+      maren = Studio::M::Person.find_by!(login: "maren")
+      brushes[0].update!(locked_by: maren)
+      Fobrel::Actions::AddEdition.call(preset: brushes[0], value: brushes[0].current_edition.value.with("trail", {"count" => 2}), person: maren)
+      expect(call(:post, "#{library}/hidings", {preset_ids: [brushes[0].id]})["error"]).to match(/locked by Maren Oake. Nothing was changed/)
+      expect(call(:put, "/api/presets/#{brushes[0].id}/home", {number: 2})["error"]).to match(/locked by Maren Oake/)
+      expect([brushes[0].reload.hidden_at, brushes[0].home_edition.number]).to eq([nil, 1])
+      sign_in("maren")
+      expect(keep(brushes[1], brushes[1])["error"]).to match(/at least one double/)
+      expect(call(:post, "#{library}/hidings", {preset_ids: [brushes[0].id]})["entry"]["kind"]).to eq("hide")
+    end
+
+    it "leaves them to a lead at the Intake, too" do
+      seat = @first.seats.create!(name: "Desk", folder: "desk")
+      seat.put_in_order([brushes[0].id])
+      value = brushes[0].current_edition.value
+      other = Fobrel::Core::Preset::Preset[value.to_h.merge("id" => SecureRandom.uuid, "trail" => {"count" => 3})]
+      sign_in("tove")
+      plan = deliver(@first, {"other.json" => JSON.generate(other.to_h)})
+      item = plan["items"].sole
+      expect(item["choices"]).to include("replace")
+      plan = call(:put, "/api/arrivals/#{plan["id"]}", {items: {item["id"] => "replace"}})
+      apply(plan)
+      expect(seat.preset_ids_in_order).to eq([brushes[0].id])
+      expect(brushes[0].reload.hidden_at).to be_nil
+    end
+  end
+
+  it "packs the sets that were asked for, and no others" do
+    sign_in("maren")
+    one = @first.brush_sets.create!(name: "Act one").tap { _1.put_in_order(brushes.first(3).map(&:id)) }
+    @first.brush_sets.create!(name: "Act two").tap { _1.put_in_order(brushes.first(2).map(&:id)) }
+    sets = ->(of) { Fobrel::Core::Package::Reader.read(call(:post, "#{library}/exports", {kind: "package", name: "x", of:})).sets.map { [_1.name, _1.presets.size] } }
+    expect(sets[{set: one.id}]).to eq([["Act one", 3]])
+    expect(sets[{preset_ids: brushes.first(3).map(&:id)}]).to eq([])
+    expect(sets[{library: true}]).to eq([["Act one", 3], ["Act two", 2]])
+  end
+
+  it "answers odd requests with a sentence, never with “on our side”" do
+    sign_in("maren")
+    odd = [
+      [:post, "/api/session", {login: "a\0b", password: "x"}], [:post, "#{library}/sets", {name: "a\0b"}], [:get, "#{library}/wall?offset[a]=1"], [:get, "#{library}/wall?offset[]=1"],
+      [:post, "#{library}/families", {name: "x", position: 10**30}], [:post, "#{library}/families", {name: ["x"]}], [:post, "#{library}/families", {name: "x", position: 2**40}], [:post, "#{library}/labels", {name: "x", colour: 7}],
+      [:post, "#{library}/recipes", {recipe: ["x"]}], [:post, "#{library}/recipes/preview", {recipe: [], preset_ids: []}], [:post, "#{library}/exports", {kind: "recipe", name: "x", of: {library: true}, options: {recipe: [1]}}],
+      [:post, "#{library}/exports", {kind: "package", of: {set: [1]}}], [:post, "#{library}/exports", {kind: "package", of: {preset_ids: [[1]]}}], [:put, "/api/presets/#{brushes[0].id}/draft", {document: {"name" => "\0"}}]
+    ]
+    answers = odd.map { |verb, path, data| [path, call(verb, path, data)["error"], status] }
+    expect(answers).to all(match([anything, a_kind_of(String), be_between(400, 422)]))
+    header "Authorization", "Bearer a b"
+    get "/api/session"
+    expect(status).to be_between(400, 422)
+    header "Authorization", nil
+  end
+end
