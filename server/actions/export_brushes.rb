@@ -70,7 +70,9 @@ module Fobrel
       end
 
       def package(io, recipes: @options["recipes"] == true, backup: false)
-        Core::Package::Writer.write(ExportPackage.new(library: @library, person: @person, ids: @presets.map(&:id), name:, recipes:, backup:, sets: asked_sets).bundle, io)
+        bundle = ExportPackage.new(library: @library, person: @person, ids: @presets.map(&:id), name:, recipes:, backup:, sets: asked_sets).bundle
+        Core::Package::Writer.write(bundle, io)
+        Core::Package::ReadBack.check(io, bundle)
         [".fobrel.zip", ZIP]
       end
 

@@ -18,7 +18,11 @@ module Fobrel
       end
 
       # @return [String] the ZIP file's bytes
-      def call = Core::Package::Writer.zip(bundle)
+      # @raise [Core::Package::ReadBack::Differs]
+      def call
+        made = bundle
+        Core::Package::Writer.zip(made).tap { Core::Package::ReadBack.check(StringIO.new(_1), made) }
+      end
 
       # @return [Core::Package::Bundle] whose pictures are fetched as they are written
       def bundle

@@ -70,7 +70,7 @@ module Fobrel
         found = bundle(:look)
         one, other = %w[from to].map { |key| found.releases.listed.find(number(params[key])) }
         greatest = Models::Edition.greatest((one.items + other.items).map { _1["fingerprint"] }.uniq)
-        shown = ->(item) { item && item.slice("name", "fingerprint", "edition").merge("greatest" => greatest[item["fingerprint"]]) }
+        shown = ->(item) { item&.slice("name", "fingerprint", "edition")&.merge("greatest" => greatest[item["fingerprint"]]) }
         ids = one.items.map { _1["id"] } | other.items.map { _1["id"] }
         answer({rows: ids.filter_map do |id|
           before = one.items.find { _1["id"] == id }

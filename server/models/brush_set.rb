@@ -10,7 +10,7 @@ module Fobrel
       has_many :items, class_name: "Fobrel::Models::SetItem", dependent: :delete_all
       normalizes :name, with: -> { _1.strip }
       validates :name, length: {in: 1..100}
-      validate { Core::Curation::Query.parse(query) if query }
+      validate { Core::Curation::Query.standing(query) if query }
 
       # @param ids [Array<Integer>] in order
       # @param sections [Hash{Integer => String}] of presets that stand in one; others keep theirs

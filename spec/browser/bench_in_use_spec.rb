@@ -367,8 +367,8 @@ RSpec.describe "the Bench in use", :browser do
     expect(page).to have_css("[data-test=live] img")
     press["1", :Left]
     until_true { draft }
-    press[[:Control, "s"], :Enter]
-    expect(page).to have_css("[role=dialog]")
+    press[[:Control, "s"]]
+    expect(page).to have_css("[role=dialog] :focus")
     press[:Enter]
     expect(page).to have_content("Saved as edition 2")
     press["1"]
@@ -405,7 +405,8 @@ RSpec.describe "the Bench in use", :browser do
       announce(/answer: 401/)
       sign_in("maren")
       page.driver.remove_cookie("fobrel.session")
-      click_link "Ledger"
+      # Whether a look of the page's own comes first or this click, as it falls out.
+      execute_script("document.querySelector('nav a[href=\"/ledger\"]').click()")
       expect(page).to have_content("Sign in again")
       expect(page).to have_no_content("Nothing was done here yet")
     end

@@ -25,7 +25,8 @@ class Running
 
   def start
     @pid = spawn({"PORT" => @port.to_s, "SESSION_SECRET" => "r" * 64, "WEB_WORKERS" => "1", "GALLERY_PAUSE" => "0", "GALLERY_WAIT" => "0.05", "GALLERY_FAILS" => "45"}, RbConfig.ruby, LAUNCH, out: @log, err: %i[child out])
-    300.times { File.read(@log).include?("Fobrel is ready") ? return : sleep(0.1) }
+    # The gallery's packages are drawn first, which takes its time on a machine at work.
+    1200.times { File.read(@log).include?("Fobrel is ready") ? return : sleep(0.1) }
     raise "the server did not start: #{File.read(@log)}"
   end
 

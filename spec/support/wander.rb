@@ -10,7 +10,7 @@ OptionParser.new do |line|
   line.on("--seed N", Integer)
   line.on("--minutes M", Float)
   line.on("--as LOGIN", %w[maren tove ilse]) { options[:as] = [_1] }
-end.parse!(into: options.tap { _1 })
+end.parse!(into: options)
 options[:as] = Array(options[:as])
 
 require "rspec/core"

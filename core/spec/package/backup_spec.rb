@@ -82,8 +82,19 @@ RSpec.describe Fobrel::Core::Package::Backup do
   end
 
   {
-    "is a list" => ->(_) { [] }, "is of a later version" => ->(l) { l.merge("format" => "fobrel.library/2") }, "has a branch four deep" => ->(l) { l.merge("families" => [%w[a b c d]]) },
-    "has a family without a name" => ->(l) { l.merge("families" => [[" "]]) }, "has a bundle that is a text" => ->(l) { l.merge("bundles" => ["x"]) }, "numbers a release 1" => ->(l) { l.merge("bundles" => [l["bundles"][0].merge("releases" => [{"number" => "1"}])]) }
+    "a branch four deep" => ->(l) { l.merge("families" => [%w[a b c d], %w[Inks]]) }, "a branch with a name of blanks in it" => ->(l) { l.merge("families" => [["a", " ", "c"], %w[Inks]]) },
+    "a bundle that is a text" => ->(l) { l.merge("bundles" => ["x", *l["bundles"]]) }, "a release numbered 1" => ->(l) { l.merge("bundles" => [l["bundles"][0].merge("releases" => [{"number" => "1"}, *l["bundles"][0]["releases"]])]) }
+  }.each do |what, change|
+    it "leaves out #{what}, says so, and keeps the rest" do
+      reading, = survey(changed { |payload| payload["library.json"] = JSON.generate(change.call(library)) })
+      expect(reading.troubles.map(&:sentence)).to match([/is left out of library\.json/])
+      expect([reading.items.size, reading.backup.library["bundles"].size, reading.backup.library["bundles"][0]["releases"].size]).to eq([1, 1, 1])
+      expect(reading.backup.library["families"].last(1)).to eq([%w[Inks]]) if what.include?("branch")
+    end
+  end
+
+  {
+    "is a list" => ->(_) { [] }, "is of a later version" => ->(l) { l.merge("format" => "fobrel.library/2") }, "has no bundles" => ->(l) { l.except("bundles") }, "has a canvas of nothing" => ->(l) { l.merge("canvas" => {"width" => 0, "height" => 0}) }
   }.each do |what, change|
     it "refuses the whole where library.json #{what}" do
       expect { survey(changed { |payload| payload["library.json"] = JSON.generate(change.call(library)) }) }.to raise_error(package::Reader::Invalid, /library\.json: .*Nothing was kept/)

@@ -20,7 +20,7 @@ const examples = computed(() => [
 </script>
 
 <template>
-  <el-popover trigger="click" placement="right" :width="painted ? 340 : 260" :persistent="false">
+  <el-popover trigger="click" :hide-after="0" placement="right" :width="painted ? 340 : 260" :persistent="false">
     <template #reference><button class="name" tabindex="-1" :title="one.help" :aria-label="`About ${one.title}`">{{ one.title }}</button></template>
     <p class="help"><b>{{ one.title }}</b><br>{{ one.help }}</p>
     <template v-if="painted">

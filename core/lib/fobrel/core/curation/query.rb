@@ -65,6 +65,16 @@ module Fobrel
           raise Unclear, "This search is not readable text. Type it anew."
         end
 
+        # What a set that fills itself may ask for.
+        #
+        # @param text [String]
+        # @return [Query]
+        # @raise [Unclear] also where it asks for nothing
+        def self.standing(text)
+          raise Unclear, "This search is longer than #{LONGEST} characters. Shorten it." if text.size > LONGEST
+          parse(text).tap { |query| raise Unclear, "A set that fills itself needs something to look for. Nothing was saved. Type a search, or make a set picked by hand." if query.empty? }
+        end
+
         def self.read(piece, words, terms, back)
           from = 0
           found = []

@@ -32,20 +32,21 @@ module Fobrel
         def with(**parts) = Backup.new(library:, histories:, releases:, **parts)
 
         # @param payload [#keys, #[]] the files below data/
+        # @param aside [Proc] told of each odd thing in them, which is left out: its name, a sentence
         # @yieldparam problem [String] what is wrong with one of its files as a whole
         # @return [Backup, nil] nil where the package is none; without the releases' bytes
-        def self.read(payload, &problem)
+        def self.read(payload, aside: ->(*) {}, &problem)
           json = payload["library.json"] or return
-          library = checked(json, "library.json", LIBRARY, &problem)
-          lists = payload.keys.filter_map { |path| (id = path[%r{\Aeditions/([^/]+)\.json\z}, 1]) && (list = checked(payload[path], path, HISTORY, &problem)) && [id, list] }
+          library = checked(json, "library.json", LIBRARY, aside, &problem)
+          lists = payload.keys.filter_map { |path| (id = path[%r{\Aeditions/([^/]+)\.json\z}, 1]) && (list = checked(payload[path], path, HISTORY, aside, &problem)) && [id, list] }
           library && new(library:, histories: lists.to_h)
         end
 
-        def self.checked(json, path, schema)
+        def self.checked(json, path, schema, aside)
           return yield("#{path} is larger than #{MAX_BYTES / 1024 / 1024} MB.") && nil if json.bytesize > MAX_BYTES
           return yield("#{path} holds a NUL, which cannot be kept.") && nil if json.gsub("\\\\", "").include?("\\u0000")
           found = JSON.parse(json.dup.force_encoding("UTF-8").scrub, max_nesting: Preset::Preset::MAX_DEPTH + 2)
-          wrong = schema.validate(found).first
+          wrong = Prune.call(found, schema) { |what, why| aside.call(path, "#{what} is left out of #{path}: #{why}") }
           wrong ? yield("#{path}: #{Preset::Schema::Sentence.of(wrong)}") && nil : found
         rescue JSON::ParserError
           yield("#{path} is not JSON.") && nil
@@ -95,7 +96,7 @@ module Fobrel
         def with_releases
           found = {}
           bundles = library["bundles"].map do |bundle|
-            bundle.merge("releases" => bundle["releases"].select { |release| (asset = yield(release, "#{bundle["name"]} #{release["number"]}")) && found[release["sha256"]] = asset })
+            bundle.merge("releases" => rising(bundle["releases"]).select { |release| (asset = yield(release, "#{bundle["name"]} #{release["number"]}")) && found[release["sha256"]] = asset })
           end
           with(library: library.merge("bundles" => bundles), releases: found)
         end
@@ -116,6 +117,15 @@ module Fobrel
         end
 
         private
+
+        # A bundle's releases follow each other, and none is the package of another.
+        def rising(releases)
+          last = nil
+          releases.uniq { _1["sha256"] }.select do |release|
+            number = Curation::ReleaseNumber.parts(release["number"])
+            (last.nil? || (number <=> last).positive?) && last = number
+          end
+        end
 
         def sound(item)
           histories[item.preset.id].uniq { _1["number"] }.filter_map do |edition|

@@ -18,6 +18,9 @@ module Fobrel
           end
         end
 
+        # Editions are numbered by our own saving from what came in; far below what a column holds.
+        MOST_EDITION = 1_000_000_000
+
         # What is wrong with one preset of a package that is sound as a whole: "unreadable",
         # "lacking" (a need is missing) or "future" (of a later version), a sentence, and its
         # settings where they could be read.
@@ -104,7 +107,7 @@ module Fobrel
         def description(payload)
           json = payload["bundle.json"] or return {}
           found = JSON.parse(json.dup.force_encoding("UTF-8").scrub, max_nesting: 12)
-          return found if shaped?(found)
+          return usual(found) if shaped?(found)
           @problems << "bundle.json is not the description of a package."
           {}
         rescue JSON::ParserError
@@ -113,7 +116,7 @@ module Fobrel
         end
 
         def backup(payload, items)
-          found = Backup.read(payload) { @problems << _1 }
+          found = Backup.read(payload, aside: @aside) { @problems << _1 }
           stop if @problems.any?
           found&.of(items, &@aside)&.in_present_prints(items)
         end
@@ -134,16 +137,33 @@ module Fobrel
           found.is_a?(Hash) && found.fetch("format", Bundle::FORMAT) == Bundle::FORMAT &&
             Bundle::WORDS.all? { found.fetch(_1.to_s, "").is_a?(String) } &&
             %w[presets sets tags recipes].all? { |key| list?(found.fetch(key, [])) { _1.is_a?(Hash) } } &&
-            found.fetch("presets", []).all? { _1["id"].is_a?(String) && _1.fetch("edition", 1).is_a?(Integer) && _1.fetch("edition", 1).between?(1, 1_000_000) } &&
-            found.fetch("sets", []).all? { |set| text?(set["name"]) && list?(set.fetch("presets", [])) { _1.is_a?(String) } && headings?(set["sections"]) && (set["query"].nil? || text?(set["query"])) } &&
-            found.fetch("tags", []).all? { |tag| text?(tag["name"]) && (tag["synonyms"].nil? || list?(tag["synonyms"]) { text?(_1) }) }
+            found.fetch("presets", []).all? { _1["id"].is_a?(String) && _1.fetch("edition", 1).is_a?(Integer) && _1.fetch("edition", 1).between?(1, MOST_EDITION) }
         end
+
+        # Without the sets and tags that nobody could make here; the rest is not held up by them.
+        def usual(found)
+          sets = found.fetch("sets", []).select { |set| set?(set) || odd("set", set) }
+          tags = found.fetch("tags", []).select { |tag| tag?(tag) || odd("tag", tag) }
+          found.merge("sets" => sets, "tags" => tags)
+        end
+
+        def odd(kind, entry)
+          name = entry["name"].to_s.strip[0, 80]
+          @aside&.call(name, "The #{kind} “#{name}” is left out: it is not written as a #{kind} can be.")
+          false
+        end
+
+        def set?(set)
+          text?(set["name"]) && list?(set.fetch("presets", [])) { _1.is_a?(String) } && headings?(set["sections"]) && (set["query"].nil? || text?(set["query"], Curation::Query::LONGEST))
+        end
+
+        def tag?(tag) = text?(tag["name"]) && (tag["synonyms"].nil? || list?(tag["synonyms"]) { text?(_1) })
 
         def list?(value, &) = value.is_a?(Array) && value.size <= 20_000 && value.all?(&)
 
         def headings?(value) = value.nil? || (value.is_a?(Hash) && value.each_value.all? { text?(_1) && _1.length <= 60 })
 
-        def text?(value) = value.is_a?(String) && value.strip.length.between?(1, 200)
+        def text?(value, most = 200) = value.is_a?(String) && value.strip.length.between?(1, most)
 
         def preset(path, json)
           read = Preset::Preset.parse(json, name: path)
