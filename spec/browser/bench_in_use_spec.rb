@@ -491,6 +491,18 @@ RSpec.describe "the Bench in use", :browser do
     visit current_path
     expect(page).to have_css("[data-test=alike]", text: alike)
     expect(pixels_of("[data-test=live] img")).to eq(shown)
+    # So does the tip that a picture becomes.
+    visit "/tip-maker"
+    expect(page).to have_content("Drop a picture here")
+    Late.answers(longest: 0.7, seed: 7) do
+      find("input[type=file]", visible: :all, match: :first).attach_file(scan("mark.png"))
+      expect(page).to have_css("[data-test=tip]", wait: 15)
+      3.times { find("label", text: /invert/i, match: :first).click && sleep(0.1) }
+      sleep 2.5
+    end
+    tip = find("[data-test=tip]")[:src]
+    2.times { find("label", text: /invert/i, match: :first).click && sleep(1) }
+    expect(find("[data-test=tip]")[:src]).to eq(tip)
     # Facets and what was found belong to the last question, too.
     visit "/wall"
     expect(page).to have_css("main .row", minimum: 3)

@@ -2,25 +2,15 @@
 import { ref } from 'vue'
 import { signedOut } from '../api/connection'
 import { useSession } from '../stores/session'
+import { useDeed } from './useDeed'
 
 /** Asks for the password over the page when the session has ended; what was asked meanwhile waits behind it. */
 const session = useSession()
 const password = ref('')
-const problem = ref('')
-const busy = ref(false)
-
-async function enter() {
-  busy.value = true
-  problem.value = ''
-  try {
-    await session.signInAgain(password.value)
-    password.value = ''
-  } catch (error) {
-    problem.value = (error as Error).message
-  } finally {
-    busy.value = false
-  }
-}
+const { busy, problem, go: enter } = useDeed(async () => {
+  await session.signInAgain(password.value)
+  password.value = ''
+})
 const leave = () => window.location.assign('/')
 </script>
 

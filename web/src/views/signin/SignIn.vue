@@ -1,24 +1,12 @@
 <script setup lang="ts">
 import { ref } from 'vue'
+import { useDeed } from '../../parts/useDeed'
 import { useSession } from '../../stores/session'
 
 const session = useSession()
 const login = ref('')
 const password = ref('')
-const problem = ref('')
-const busy = ref(false)
-
-async function enter() {
-  busy.value = true
-  problem.value = ''
-  try {
-    await session.signIn(login.value, password.value)
-  } catch (error) {
-    problem.value = (error as Error).message
-  } finally {
-    busy.value = false
-  }
-}
+const { busy, problem, go: enter } = useDeed(() => session.signIn(login.value, password.value))
 </script>
 
 <template>
