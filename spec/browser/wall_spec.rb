@@ -117,6 +117,7 @@ RSpec.describe "the Wall", :browser do
     find("li", text: "Hide…").click
     within("[role=dialog]") { click_button "Hide" }
     expect(page).to have_content("2 brushes hidden in the Attic")
+    expect(page).to have_css("footer", text: "Tray · 0") # what was hidden leaves the tray
     go "Attic"
     find("[aria-label='Choose Bollard']", visible: :all).find(:xpath, "..").click
     click_button "Bring back · 1"

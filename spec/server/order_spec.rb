@@ -235,6 +235,8 @@ RSpec.describe "finding and ordering", :api do
       expect(@first.presets.first.current_edition.document["name"]).to eq(@first.presets.first.name)
       undo(entry)
       expect(found("").none? { _1.start_with?("S ") }).to be(true)
+      named = call(:post, "#{library}/renames?plan=true", {preset_ids: ids.first(3), rules: {name: "Rope", number: {start: 1, width: 2}}})
+      expect(named["rows"].map { _1["to"] }).to eq(["Rope 01", "Rope 02", "Rope 03"])
       clash = call(:post, "#{library}/renames", {preset_ids: ids.first(2), rules: {find: @first.presets.find(ids[0]).name, replace: @first.presets.find(ids[2]).name}})
       expect([status, clash["error"]]).to match([422, /cannot be a new name: another brush here has it\. Nothing was renamed/])
     end

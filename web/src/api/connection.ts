@@ -77,7 +77,7 @@ async function renewed() {
 export const newKey = () => Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) => byte.toString(16).padStart(2, '0')).join('')
 
 /** What only asks, though it is sent with a body: doing it twice does no harm. */
-const ASKS = /\/(strip|pad|tips|comparison|curves|fit|rows|merge|differences|session)$|[?&]plan=true/
+const ASKS = /\/(strip|pad|tips|comparison|curves|fit|rows|merge|differences|preview|session)$|[?&]plan=true/
 
 /** The headers of an attempt: what proves that it is ours, and a key under which it is done once only. */
 export const proof = (method: string, url: string, key: string): Record<string, string> => ({

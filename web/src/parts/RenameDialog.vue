@@ -3,6 +3,7 @@ import { useDebounceFn } from '@vueuse/core'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { api, of } from '../api/client'
 import type { components } from '../api/schema'
+import { turns } from './newest'
 import { useLibrary } from '../stores/library'
 import { useToast } from '../stores/toast'
 
@@ -11,7 +12,7 @@ const props = defineProps<{ ids: number[] }>()
 const emit = defineEmits<{ close: [] }>()
 const library = useLibrary()
 const toast = useToast()
-const rules = reactive({ find: '', replace: '', prefix: '', suffix: '', case: 'keep' as 'keep' | 'lower' | 'upper' | 'title' | 'sentence', tag: false })
+const rules = reactive({ name: '', find: '', replace: '', prefix: '', suffix: '', case: 'keep' as 'keep' | 'lower' | 'upper' | 'title' | 'sentence', tag: false })
 const numbered = ref(false)
 const number = reactive({ start: 1, width: 2 })
 const rows = shallowRef<components['schemas']['Renames']['rows']>([])
@@ -21,10 +22,19 @@ const changed = computed(() => rows.value.filter(({ from, to }) => from !== to))
 const clashes = computed(() => changed.value.filter(({ clash }) => clash))
 const SHOWN = 300
 
-const send = (plan: boolean) => of(api.POST('/api/libraries/{library}/renames', { params: { ...library.path().params, query: plan ? { plan: true } : {} }, body: { preset_ids: props.ids, rules: { ...rules, number: numbered.value ? { ...number } : null } } }))
+const send = (plan: boolean) => of(api.POST('/api/libraries/{library}/renames', { params: { ...library.path().params, query: plan ? { plan: true } : {} }, body: { preset_ids: props.ids, rules: { ...rules, name: rules.name.trim() || undefined, number: numbered.value ? { ...number } : null } } }))
+const turn = turns()
 const look = useDebounceFn(async () => {
-  try { rows.value = (await send(true)).rows; problem.value = '' } catch (error) { problem.value = (error as Error).message }
+  const mine = turn()
+  try {
+    const got = (await send(true)).rows
+    if (mine()) [rows.value, problem.value] = [got, '']
+  } catch (error) {
+    if (mine()) problem.value = (error as Error).message
+  }
 }, 120)
+// One name for all needs a number to tell them apart.
+watch(() => rules.name, (name) => { if (name.trim() && props.ids.length > 1) numbered.value = true })
 watch([rules, numbered, number], look, { immediate: true, deep: true })
 
 async function go() {
@@ -42,6 +52,7 @@ async function go() {
 <template>
   <el-dialog model-value :title="`Rename ${ids.length} ${ids.length === 1 ? 'brush' : 'brushes'}`" width="680px" @close="emit('close')">
     <div class="rules">
+      <label>One name for all<el-input v-model="rules.name" size="small" aria-label="One name for all" placeholder="theirs" maxlength="190" /></label>
       <label>Find<el-input v-model="rules.find" size="small" aria-label="Find" /></label><label>Replace with<el-input v-model="rules.replace" size="small" aria-label="Replace with" /></label>
       <label>Before<el-input v-model="rules.prefix" size="small" aria-label="Before the name" /></label><label>After<el-input v-model="rules.suffix" size="small" aria-label="After the name" /></label>
       <label>Letters<el-select v-model="rules.case" size="small" aria-label="Letters"><el-option value="keep" label="as they are" /><el-option value="lower" label="small" /><el-option value="upper" label="capital" /><el-option value="title" label="Each Word" /><el-option value="sentence" label="First word" /></el-select></label>
@@ -57,7 +68,7 @@ async function go() {
 </template>
 
 <style scoped>
-.rules { display: grid; grid-template-columns: repeat(4, 1fr); gap: 8px 12px; align-items: end; white-space: normal; }
+.rules { display: grid; grid-template-columns: repeat(5, 1fr); gap: 8px 12px; align-items: end; white-space: normal; }
 .rules .el-input-number { width: 52px; }
 .rows { max-height: 40vh; overflow: auto; }
 .row { display: grid; grid-template-columns: 1fr 16px 1fr 80px; gap: 8px; padding: 2px 0; border-top: 1px solid var(--line); }

@@ -59,7 +59,12 @@ const deeds: Record<Question, () => Promise<unknown>> = {
   tag: () => entered(of(api.POST('/api/libraries/{library}/taggings', { ...library.path(), body: { tag: word.value.trim(), ...body() } }))),
   family: () => entered(of(api.POST('/api/libraries/{library}/placings', { ...library.path(), body: { kind: 'family', place: word.value === NONE ? null : Number(word.value), ...body() } }))),
   label: () => entered(of(api.POST('/api/libraries/{library}/placings', { ...library.path(), body: { kind: 'label', place: word.value === NONE ? null : Number(word.value), ...body() } }))),
-  hide: () => entered(of(api.POST('/api/libraries/{library}/hidings', { ...library.path(), body: body() }))),
+  // What was hidden leaves the tray, all of it.
+  async hide() {
+    const hidden = new Set(tray.ids)
+    await entered(of(api.POST('/api/libraries/{library}/hidings', { ...library.path(), body: body() })))
+    tray.put(tray.ids.filter((id) => !hidden.has(id)))
+  },
   duplicate: () => entered(of(api.POST('/api/libraries/{library}/duplicates', { ...library.path(), body: body() }))),
   async bundle() {
     const made = await of(api.POST('/api/libraries/{library}/bundles', { ...library.path(), body: { name: word.value.trim(), ...body() } }))

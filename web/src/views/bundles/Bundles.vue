@@ -11,6 +11,7 @@ import OrderedList from '../../parts/OrderedList.vue'
 import OneScale from '../../parts/OneScale.vue'
 import Strip from '../../parts/Strip.vue'
 import { save } from '../../parts/save'
+import { turns } from '../../parts/newest'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
@@ -100,12 +101,17 @@ async function withdraw() {
   const well = await doing(() => of(api.PUT('/api/releases/{id}/withdraw', { params: { path: { id: withdrawing.value!.id } }, body: { reason: reason.value } })), 'The release is withdrawn. It can still be downloaded.')
   if (well) { withdrawing.value = undefined; reason.value = '' }
 }
+const turn = turns()
 async function pick(id: number) {
+  const mine = turn()
   pair.value = pair.value.includes(id) ? pair.value.filter((one) => one !== id) : [...pair.value, id].slice(-2)
   compared.value = undefined
   if (pair.value.length < 2) return
   const [from, to] = [...pair.value].sort((a, b) => a - b)
-  await toast.attempt(async () => (compared.value = await of(api.GET('/api/bundles/{id}/comparison', { params: { path: { id: chosen.value!.id }, query: { from: from!, to: to! } } }))))
+  await toast.attempt(async () => {
+    const got = await of(api.GET('/api/bundles/{id}/comparison', { params: { path: { id: chosen.value!.id }, query: { from: from!, to: to! } } }))
+    if (mine()) compared.value = got
+  })
 }
 /** Where a finding can be mended. */
 const jump = (key: number | null, kind: string) => (key === null ? undefined : router.push(kind === 'hidden' ? { name: 'attic' } : { name: 'bench', params: { id: key } }))

@@ -6,6 +6,7 @@ import Chooser from '../../parts/Chooser.vue'
 import ExportDialog from '../../parts/ExportDialog.vue'
 import OrderedList from '../../parts/OrderedList.vue'
 import ResetDialog from '../../parts/ResetDialog.vue'
+import { turns } from '../../parts/newest'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
@@ -31,9 +32,15 @@ watch(() => session.libraryId, () => router.replace({ query: {} }))
 
 // What a standing set holds now.
 const standing = ref<number[]>([])
+const turn = turns()
 watch([chosen, () => library.stamp], async ([set]) => {
+  const mine = turn()
   standing.value = []
-  if (set?.query) await toast.attempt(async () => (standing.value = (await of(api.GET('/api/libraries/{library}/wall/ids', { params: { ...library.path().params, query: { q: set.query! } } }))).ids))
+  if (!set?.query) return
+  await toast.attempt(async () => {
+    const { ids } = await of(api.GET('/api/libraries/{library}/wall/ids', { params: { ...library.path().params, query: { q: set.query! } } }))
+    if (mine()) standing.value = ids
+  })
 }, { immediate: true })
 const held = computed(() => (chosen.value?.query !== null ? standing.value : (chosen.value?.preset_ids ?? [])))
 
