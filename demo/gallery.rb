@@ -19,16 +19,16 @@ module Fobrel
       def self.fill(folder)
         return if File.directory?(folder) && !Dir.empty?(folder)
         FileUtils.mkdir_p(folder)
+        drawn = Brushes.all
         SHOWN.each_with_index do |(title, author, description, tags, picks, pigment), index|
-          bytes = Core::Package::Writer.zip(bundle(title, author, description, tags, picks, pigment))
+          bytes = Core::Package::Writer.zip(bundle(drawn.values_at(*picks).compact, title, author, description, tags, pigment))
           id = Digest::SHA256.hexdigest(title)[0, 32]
           File.binwrite(File.join(folder, "#{id}.zip"), bytes)
           File.write(File.join(folder, "#{id}.json"), JSON.generate(id:, title:, author:, description:, tags:, size: bytes.bytesize, sha256: Digest::SHA256.hexdigest(bytes), at: "2026-11-#{10 + index}T09:00:00Z"))
         end
       end
 
-      def self.bundle(title, author, description, tags, picks, pigment)
-        brushes = Brushes.all.values_at(*picks).compact
+      def self.bundle(brushes, title, author, description, tags, pigment)
         items = brushes.map do |brush|
           settings = brush.settings.merge("pigment" => (brush.settings["pigment"] || {}).merge(pigment), "about" => {"author" => author, "licence" => "CC-BY-4.0", "tags" => tags.first(1)})
           Core::Package::Bundle::Item.new(preset: Core::Preset::Preset.build("#{title.split.first} #{brush.name.downcase}", settings, id: uuid("#{title} #{brush.name}")), edition: 1)

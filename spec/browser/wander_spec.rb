@@ -5,7 +5,7 @@ require "support/wanderer"
 # A few minutes of chance in each run of all tests, with a seed of its own each time; a longer walk by
 # hand with bin/wander.
 RSpec.describe "a wanderer", :demo do
-  seconds = Float(ENV.fetch("WANDER_SECONDS", 30))
+  seconds = Float(ENV.fetch("WANDER_SECONDS", 15))
 
   before(:all) do
     Studio.clear

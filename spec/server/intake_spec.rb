@@ -72,7 +72,7 @@ RSpec.describe "the Intake", :api do
 
   it "puts what comes where it was told: set, place, family, tags; or in place of what a set holds" do
     family = @second.families.create!(name: "Guests")
-    own = Fobrel::Demo::Studio.take_in(@second, Studio::M::Person.first, Fobrel::Demo::Brushes.all[20, 2]).values
+    own = Fobrel::Demo::Studio.take_in(@second, Studio::M::Person.first, Studio.drawn[20, 2]).values
     set = @second.brush_sets.create!(name: "Wall chart").tap { _1.put_in_order(own.map(&:id)) }
     before = state
     done = take_in(@second, package(@first, presets.first(2)), choices: {"where" => {"set" => "wall chart", "place" => own[1].id.to_s, "family" => family.id, "tags" => ["guest"], "sets" => false}})
@@ -91,7 +91,7 @@ RSpec.describe "the Intake", :api do
 
   it "holds an arrival for a decision, plans again when the library changed, and refuses a plan that is old" do
     plan = deliver(@second, {"kit.zip" => package(@first, presets.first(2))})
-    Fobrel::Demo::Studio.take_in(@second, Studio::M::Person.first, [Fobrel::Demo::Brushes.all[30]]).values.first.then do |stranger|
+    Fobrel::Demo::Studio.take_in(@second, Studio::M::Person.first, [Studio.drawn[30]]).values.first.then do |stranger|
       Fobrel::Actions::SaveEdition.call(preset: stranger, person: Studio::M::Person.first, value: stranger.current_edition.value.with("name", presets[0].name), base: 1)
     end
     expect(apply(plan)["error"]).to match(/changed since this plan was made.*Nothing was taken in/)

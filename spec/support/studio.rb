@@ -51,10 +51,12 @@ module Studio
     first, second = Fobrel::Demo::Studio::ROLES.map do |name, roles|
       M::Library.create!(name:).tap { |made| roles.each { |login, role| made.memberships.create!(person: people[login], role:) } }
     end
-    @brushes ||= Fobrel::Demo::Brushes.all
-    Fobrel::Demo::Studio.take_in(first, people["maren"], @brushes.first(brushes))
+    Fobrel::Demo::Studio.take_in(first, people["maren"], drawn.first(brushes))
     [first, second]
   end
+
+  # The demo's brushes, drawn once.
+  def self.drawn = @drawn ||= Fobrel::Demo::Brushes.all
 end
 
 RSpec.configure do |config|
