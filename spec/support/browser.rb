@@ -19,7 +19,7 @@ Capybara.server = :puma, {Silent: true, Threads: "1:6", Host: "127.0.0.1"}
 Capybara.server_host = "127.0.0.1"
 Capybara.default_driver = :chromium
 Capybara.javascript_driver = :chromium
-Capybara.default_max_wait_time = 10
+Capybara.default_max_wait_time = 15
 Capybara.enable_aria_label = true
 
 # What a person does in the browser.

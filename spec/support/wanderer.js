@@ -20,6 +20,9 @@ window.wander ??= (() => {
   new MutationObserver((list) => (changes += list.length)).observe(document.documentElement, { subtree: true, childList: true, attributes: true, characterData: true })
   const real = window.fetch
   window.fetch = (...asked) => { changes++; waiting++; return real(...asked).finally(() => waiting--) }
+  // The system's own window for choosing a file is out of sight here.
+  const choose = HTMLInputElement.prototype.click
+  HTMLInputElement.prototype.click = function click() { changes++; return choose.call(this) }
   for (const kind of ['focusin', 'focusout', 'input', 'scroll', 'click']) if (kind !== 'click') addEventListener(kind, () => changes++, true)
 
   function look() {

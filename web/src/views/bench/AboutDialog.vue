@@ -40,7 +40,7 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
 <template>
   <el-dialog model-value title="About this brush" width="560px" @close="emit('close')">
     <div class="fields">
-      <span class="soft">Name</span><BrushName :id="bench.id" :name="document!.name" :first="bench.keep" @renamed="bench.load()" />
+      <span class="soft">Name</span><BrushName :id="bench.id" :name="document!.name" :first="bench.before" @renamed="bench.load()" />
       <label class="soft" for="about-notes">Notes</label>
       <el-input v-if="mayEdit" id="about-notes" :model-value="about.notes" type="textarea" :rows="3" aria-label="Notes" maxlength="10000" placeholder="What it is good for" @update:model-value="put('notes', $event)" /><span v-else>{{ about.notes || 'none' }}</span>
       <span class="soft">Author</span><el-input v-if="mayEdit" :model-value="about.author" aria-label="Author" maxlength="200" placeholder="unknown" @update:model-value="put('author', $event)" /><span v-else>{{ about.author || 'unknown' }}</span>

@@ -63,7 +63,7 @@ defineExpose({ ask, rename: () => name.value?.begin() })
 
 <template>
   <header class="line" aria-label="This brush">
-    <BrushName :id="bench.id" ref="name" :name="document!.name" :first="bench.keep" @renamed="bench.load()" />
+    <BrushName :id="bench.id" ref="name" :name="document!.name" :first="bench.before" @renamed="bench.load()" />
     <button class="plain star" :aria-pressed="detail!.preset.favourite" :title="detail!.preset.favourite ? 'Among your favourites' : 'Keep among your favourites'" aria-label="Favourite" @click="bench.favourite()">{{ detail!.preset.favourite ? '♥' : '♡' }}</button>
     <span class="soft traits" :title="detail!.preset.traits.join(', ')">{{ [familyName, ...detail!.preset.traits].filter(Boolean).join(' · ') }}</span>
     <MethodChoice />

@@ -92,7 +92,8 @@ export function useBench(id: number) {
     if (mine() && keeping.idle()) take(got)
   }
   const load = () => toast.attempt(read)
-  const { look } = useLook(id, detail, keeping.idle, async (words) => {
+  let deeds = 0
+  const { look } = useLook(id, detail, keeping.idle, () => deeds + library.stamp, async (words) => {
     await read()
     toast.done(words)
   })
@@ -108,12 +109,20 @@ export function useBench(id: number) {
   /** A deed that needs what was tuned to be kept first; what went wrong is thrown. */
   async function doing<T>(deed: () => Promise<T>): Promise<T> {
     busy.value = true
+    deeds++
     try {
       await keep()
       return await deed()
     } finally {
+      deeds++
       busy.value = false
     }
+  }
+
+  /** What a part of the page does by itself, such as renaming: kept first, and not told as somebody else's. */
+  const before = () => {
+    deeds++
+    return keep()
   }
 
   /** A deed with an entry in the ledger: done, read anew, told with its undo. */
@@ -159,7 +168,7 @@ export function useBench(id: number) {
   api.PUT('/api/presets/{id}/recent', at).catch(() => undefined)
   return {
     id, at, detail, document, base, busy, kept: keeping.state, room: keeping.room, overtaken, back, goal, trying, middle, asTry, ask,
-    dirty, list, grouped, counts, differs, differsAt, take, load, look, tune, set, takeBack, keep, step: keeping.step, doing, entered,
+    dirty, list, grouped, counts, differs, differsAt, take, load, look, tune, set, takeBack, keep, before, step: keeping.step, doing, entered,
     pinned, pin, favourite, trialsChanged, removeTrial, router, library, session, toast,
   }
 }

@@ -122,17 +122,23 @@ export function useKeeping(id: number, detail: Ref<Detail | undefined>, document
   return { state, room, idle, tune, keep, step, began }
 }
 
-/** Looks every few seconds, and when the window is come back to, whether what is shown is still so. */
-export function useLook(id: number, detail: Ref<Detail | undefined>, idle: () => boolean, changed: (words: string) => Promise<unknown>) {
+/**
+ * Looks every few seconds, and when the window is come back to, whether what is shown is still so.
+ *
+ * @param deeds counts what is begun and ended in this window
+ */
+export function useLook(id: number, detail: Ref<Detail | undefined>, idle: () => boolean, deeds: () => number, changed: (words: string) => Promise<unknown>) {
   let looking = false
 
   async function look() {
     if (looking || !detail.value || !idle() || globalThis.document.hidden) return
     looking = true
+    const before = deeds()
     try {
       const now = await of(api.GET('/api/presets/{id}/state', { params: { path: { id } }, signal: AbortSignal.timeout(10_000) }))
       const { preset, locked_by, kept, hidden } = detail.value
-      if (!idle()) return
+      // What was done here meanwhile is told by whoever did it.
+      if (!idle() || deeds() !== before) return
       const told = [
         now.edition !== preset.edition && `${now.by ?? 'Somebody'} saved edition ${now.edition}.`,
         now.name !== preset.name && `It is called “${now.name}” now.`,
