@@ -11,7 +11,7 @@ GUARD = Guard.new
 Capybara.register_driver(:chromium) do |app|
   Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 20, process_timeout: 60, js_errors: false, logger: GUARD,
     save_path: File.join(ENV.fetch("FOBREL_VAR"), "downloads"),
-    browser_options: {"no-sandbox" => nil, "disable-gpu" => nil, "disable-quic" => nil, "no-first-run" => nil,
+    browser_options: {"no-sandbox" => nil, "disable-gpu" => nil, "force-prefers-reduced-motion" => nil, "disable-quic" => nil, "no-first-run" => nil,
                       "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil})
 end
 Capybara.app = Late.new(Fobrel::App.build(secret: "b" * 64))

@@ -19,9 +19,12 @@ class Guard
     @lock = Mutex.new
   end
 
-  # Ferrum writes each message as a line.
+  HEARD = /"method":"(?:Network\.(?:requestWillBeSent|responseReceived|loadingFailed)|Runtime\.(?:exceptionThrown|consoleAPICalled)|Log\.entryAdded)"/
+  private_constant :HEARD
+
+  # Ferrum writes each message as a line; most are of no interest.
   def puts(line)
-    return unless line.include?('"method":"') && (json = line[/◀ \d+\.\d+ (\{.*\})/m, 1])
+    return unless line.match?(HEARD) && (json = line[/◀ \d+\.\d+ (\{.*\})/m, 1])
     message = JSON.parse(json)
     told = tell(message["method"], message["params"] || {})
     @lock.synchronize { @heard << told } if told
