@@ -21,7 +21,7 @@ module Fobrel
         "Arcade on the pier" => ["Pixel square", "Pixel round", "Pixel plus", "Chequer flag"]
       }.freeze
       FAMILIES = {"Lines" => ["lineart", %w[Hatches]], "Washes" => ["weather", []], "Dry marks" => ["texture", []], "Stamps" => ["stamp", []], "Ropes and ribbons" => ["rigging", []], "Grounds" => ["stone", []], "Smears" => ["smear", []]}.freeze
-      LABELS = ["to be checked", "approved", "for the archive"].freeze
+      LABELS = ["to be checked", "released", "for the archive"].freeze
       STANDING = {"Answers to tilt" => "trait: answers to tilt", "In no plan yet" => "used in: nothing"}.freeze
       START = {"Background desk" => ["Harbour fog", "Wet slate", "Cobblestones", "Sailcloth"], "Line desk 1" => ["Quay line", "Chart nib", "Tide line"], "Line desk 2" => []}.freeze
 
@@ -99,7 +99,7 @@ module Fobrel
           hatches = presets.select { |name, _| name.match?(/hatch|shade/i) }.values.map(&:id)
           Models::Preset.where(id: hatches).update_all(family_id: library.families.find_by!(name: "Hatches").id)
           LABELS.each_with_index { |name, position| library.labels.create!(name:, position:, **Models::Looks.next(position + 1)) }
-          Models::Preset.where(id: presets.values.first(18).map(&:id)).update_all(label_id: library.labels.find_by!(name: "approved").id)
+          Models::Preset.where(id: presets.values.first(18).map(&:id)).update_all(label_id: library.labels.find_by!(name: "released").id)
           Models::Preset.where(id: presets.values.last(5).map(&:id)).update_all(label_id: library.labels.find_by!(name: "to be checked").id)
           library.tags.find_by(name: "lineart")&.synonyms&.create!(library:, name: "inking")
           STANDING.each { |name, query| library.brush_sets.create!(name:, query:) }

@@ -50,6 +50,7 @@ module Fobrel
         use Rack::Protection::HostAuthorization, permitted_hosts: HOSTS
         use PlainPath
         use Guard
+        use Lease
         use Rack::Attack
         use Rack::Session::Cookie, key: "fobrel.session", secrets: [secret], same_site: :strict, httponly: true, expire_after: 30 * 86_400
         use SamePage, allow_if: ->(env) { env["HTTP_AUTHORIZATION"].to_s.start_with?(BEARER) }
@@ -75,6 +76,22 @@ module Fobrel
       private
 
       def odd = [400, {"content-type" => "application/json"}, ['{"error":"This address is not written as ours are. Nothing was done."}']]
+    end
+
+    # Gives the database's connection back after every request: it is looked at before it serves the next one, so
+    # that nobody is told of a database that was away and is back.
+    class Lease
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env)
+        pool = ActiveRecord::Base.connection_pool
+        held = pool.active_connection?
+        @app.call(env)
+      ensure
+        pool.release_connection unless held
+      end
     end
 
     # The headers every answer carries.

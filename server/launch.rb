@@ -54,15 +54,22 @@ module Fobrel
 
     def connect
       if @postgres
-        @postgres.start("postgres") if @fresh
-        @postgres.drop("fobrel") if @fresh
-        %w[seats intake gallery].each { FileUtils.rm_rf(File.join(Fobrel.var, _1)) } if @fresh
+        clear if @fresh
         Database.connect(@postgres.start("fobrel"))
       else
         raise Stop, "--fresh would empty the database of DATABASE_URL. Empty it yourself if you mean it." if @fresh
         Database.connect
       end
       ActiveRecord::Base.connection.verify!
+    end
+
+    # Everything that was kept, after saying what that is.
+    def clear
+      @postgres.start("postgres")
+      folders = %w[seats intake gallery].map { File.join(Fobrel.var, _1) }.select { File.exist?(_1) }
+      puts "--fresh removes the database “fobrel” in #{@postgres.place}#{" and the folders #{folders.join(", ")}" if folders.any?}."
+      @postgres.drop("fobrel")
+      folders.each { FileUtils.rm_rf(_1) }
     end
 
     def secret

@@ -14,6 +14,11 @@ module Fobrel
     class Failed < StandardError; end
 
     USER = "fobrel"
+    # What is noted of a cluster within the folder; the mark in one elsewhere, and where those lie.
+    HERE = "postgres"
+    MARK = "fobrel.checkout"
+    FAR = %r{\A/var/lib/postgresql/fobrel-\h{12}\z}
+    private_constant :HERE, :MARK, :FAR
 
     # @param folder [String] where the cluster lies, and its password and port
     def initialize(folder)
@@ -40,6 +45,10 @@ module Fobrel
       tool("pg_ctl", "-D", data, "-m", "fast", "-w", "stop")
     end
 
+    # @return [String] where the cluster lies
+    # @raise [Failed] where it is not this folder's own
+    def place = data
+
     # Removes a database and all in it.
     def drop(database) = sql("DROP DATABASE IF EXISTS #{database} WITH (FORCE)")
 
@@ -51,7 +60,33 @@ module Fobrel
 
     def port = Integer(File.read(path("postgres.port")))
 
-    def data = File.read(path("postgres.place")).strip
+    def own = File.expand_path(path("postgres"))
+
+    # Within the folder it is found from there, wherever that is moved or copied to; elsewhere it carries
+    # the mark of the folder it belongs to.
+    def data
+      @data ||= begin
+        noted = File.read(path("postgres.place")).strip
+        [HERE, own].include?(noted) ? own : ours(noted)
+      end
+    end
+
+    def ours(place)
+      mark = File.join(place, MARK)
+      belongs = reachable?(mark) ? as_owner("cat", mark).first.strip : nil
+      return place if belongs == here
+      raise Failed, stray(place, belongs) unless belongs.nil? && place.match?(FAR)
+      place.tap { mark_as_ours(_1) }
+    end
+
+    def stray(place, belongs)
+      "#{path("postgres.place")} names a database that is not this checkout’s own: #{place}#{" of #{belongs}" if belongs}. Nothing was opened. Remove that file to begin with " \
+        "an empty database here; or, if this folder was moved here, write its path (#{here}) into #{File.join(place, MARK)}."
+    end
+
+    def here = File.realpath(@folder)
+
+    def mark_as_ours(place) = as_owner("sh", "-c", 'cat > "$1"', "sh", File.join(place, MARK), stdin_data: here)
 
     def made? = File.exist?(path("postgres.place")) && reachable?(File.join(data, "PG_VERSION"))
 
@@ -83,19 +118,19 @@ module Fobrel
       as_owner("sh", "-c", 'cat > "$1"', "sh", handed, stdin_data: secret)
       tool("initdb", "-D", place, "-U", USER, "--pwfile=#{handed}", "--auth=scram-sha-256", "--encoding=UTF8",
         "--locale=C.UTF-8", "--locale-provider=icu", "--icu-locale=und")
-      write("postgres.place", "#{place}\n", 0o644)
+      mark_as_ours(place) unless place == own
+      write("postgres.place", "#{(place == own) ? HERE : place}\n", 0o644)
     ensure
       as_owner("rm", "-f", handed) if handed
     end
 
     def choose_place
-      return path("postgres") unless root?
-      here = File.expand_path(path("postgres"))
-      FileUtils.mkdir_p(here)
-      FileUtils.chown("postgres", "postgres", here)
-      File.chmod(0o700, here)
-      return here if as_owner("test", "-w", here).last.success?
-      FileUtils.rmdir(here)
+      return own unless root?
+      FileUtils.mkdir_p(own)
+      FileUtils.chown("postgres", "postgres", own)
+      File.chmod(0o700, own)
+      return own if as_owner("test", "-w", own).last.success?
+      FileUtils.rmdir(own)
       "/var/lib/postgresql/fobrel-#{SecureRandom.hex(6)}"
     end
 
@@ -104,7 +139,19 @@ module Fobrel
       File.chmod(mode, path(name))
     end
 
-    def running? = File.exist?(path("postgres.port")) && as_owner(File.join(bin, "pg_ctl"), "-D", data, "status").last.success?
+    def running?
+      return false unless File.exist?(path("postgres.port"))
+      forget_copied_lock
+      as_owner(File.join(bin, "pg_ctl"), "-D", data, "status").last.success?
+    end
+
+    # A folder copied while its database ran brings the lock of the other one along (its second line is
+    # the place it locks).
+    def forget_copied_lock
+      lock = File.join(data, "postmaster.pid")
+      return unless reachable?(lock)
+      as_owner("rm", "-f", lock) unless as_owner("sed", "-n", "2p", lock).first.strip == data
+    end
 
     def run
       free = free_port

@@ -22,7 +22,7 @@ RSpec.describe "starting and stopping" do
     ensure
       stop if @pid
       place = File.join(folder, "postgres.place")
-      FileUtils.rm_rf(File.read(place).strip) if File.exist?(place)
+      FileUtils.rm_rf(File.expand_path(File.read(place).strip, folder)) if File.exist?(place)
     end
   end
 

@@ -7,20 +7,31 @@ module Fobrel
       # @param synonyms [Array<String>]
       def initialize(tag:, name:, colour:, shape:, synonyms:)
         @tag = tag
-        @changes = {name:, colour:, shape:}
-        @synonyms = synonyms.map(&:strip).reject(&:empty?).uniq(&:downcase)
+        @changes = {name: Core::Names.clean(name), colour:, shape:}
+        @synonyms = synonyms.map { Core::Names.clean(_1) }.reject(&:empty?).uniq(&:downcase)
       end
 
       # @return [Models::Tag]
       def call
-        taken = @tag.library.tags.where.not(id: @tag.id).where("lower(name) IN (?)", [@changes[:name].strip, *@synonyms].map(&:downcase)).pick(:name)
-        raise Core::Problem, "“#{taken}” is a tag of its own. Nothing was changed. Merge the two if they mean the same." if taken
+        refuse_taken
         from = @tag.name
         @tag.update!(**@changes)
-        ChangeGroup.follow(@tag, from)
+        Models::Standing.follow(@tag, from)
         @tag.synonyms.delete_all
         @synonyms.each { @tag.synonyms.create!(library_id: @tag.library_id, name: _1) }
         @tag
+      end
+
+      private
+
+      # A word finds one tag: it is either its name or one of its synonyms.
+      def refuse_taken
+        words = [@changes[:name], *@synonyms].map(&:downcase)
+        others = @tag.library.tags.where.not(id: @tag.id)
+        taken = others.where("lower(name) IN (?)", words).pick(:name)
+        raise Core::Problem, "“#{taken}” is a tag of its own. Nothing was changed. Merge the two if they mean the same." if taken
+        word, owner = others.joins(:synonyms).where("lower(tag_synonyms.name) IN (?)", words).pick("tag_synonyms.name", :name)
+        raise Core::Problem, "“#{word}” is a synonym of “#{owner}” already. Nothing was changed. Take it off there first, or merge the two." if word
       end
     end
   end

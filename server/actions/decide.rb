@@ -4,7 +4,7 @@ module Fobrel
   module Actions
     # Keeps what was decided about an arrival.
     class Decide < Action
-      WHERE = %w[set place mode family tags sets].freeze
+      WHERE = %w[set place mode family tags sets bundle].freeze
 
       # @param arrival [Models::Arrival]
       # @param choices [Hash] "items", "all", "ways", "where"; those left out stay as they are

@@ -19,7 +19,7 @@ module Fobrel
         @library = library
         @person = person
         @made = made
-        @name = name.strip
+        @name = Core::Names.clean(name)
         @shape = {size:, spacing:}
       end
 

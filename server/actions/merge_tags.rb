@@ -19,11 +19,12 @@ module Fobrel
         fresh = had - @into.taggings.pluck(:preset_id)
         @into.taggings.insert_all!(fresh.map { {preset_id: _1} }) if fresh.any?
         synonyms = @from.synonyms.pluck(:name)
-        gone = @from.slice(:name, :colour, :shape).merge("synonyms" => synonyms)
+        gone = @from.slice(:id, :name, :colour, :shape).merge("synonyms" => synonyms)
         Models::Tagging.where(tag_id: @from.id).delete_all
         @from.synonyms.delete_all
         @from.destroy!
         [*synonyms, gone["name"]].each { @into.synonyms.create!(library_id: @into.library_id, name: _1) }
+        Models::Standing.repoint(@into.library, @from.id, @into.id)
         write_down(@into.library, @person, "merge tags", "“#{gone["name"]}” merged into “#{@into.name}”", {"gone" => gone, "into" => @into.id, "had" => had, "fresh" => fresh})
       end
     end

@@ -25,11 +25,11 @@ module Fobrel
       # @return [Array<Core::Curation::Preflight::Finding>]
       def findings
         drafts = Models::Draft.where(preset: presets).includes(:person).group_by(&:preset_id)
-        received = Models::Edition.where(preset: presets).order(:preset_id, :number).select("DISTINCT ON (preset_id) preset_id, fingerprint").to_h { [_1.preset_id, _1] }
+        received = Models::Edition.where(preset: presets).order(:preset_id, :number).select("DISTINCT ON (preset_id) *").index_by(&:preset_id)
         entries = presets.map do |preset|
           first = received.fetch(preset.id)
           Core::Curation::Preflight::Entry.new(key: preset.id, preset: preset.current_edition.value, hidden: !preset.hidden_at.nil?, locked: !preset.locked_by_id.nil?, drafts_of: drafts.fetch(preset.id, []).map { _1.person.name },
-            stock: preset.origin == "received" && first.fingerprint == preset.fingerprint)
+            stock: preset.origin == "received" && (preset.current_edition_id == first.id || preset.current_edition.value.alike?(first.value)))
         end
         Core::Curation::Preflight.new(entries, assets: Models::Asset::Bytes, canvas: @bundle.library.canvas.values, licence: @bundle.licence).findings
       end

@@ -22,9 +22,10 @@ module Fobrel
         @record.lock!
         refuse
         undo = {"what" => @kind, "record" => @record.attributes}.merge(held)
+        filled = @record.class.in?(Models::Standing::NAMED.values) ? Models::Standing.filled_from(@record) : []
         let_go
         @record.destroy!
-        write_down(@record.library, @person, "remove", "The #{@called} “#{@record.name}” removed#{"; its brushes stay" unless @kind == "Recipe"}", undo)
+        write_down(@record.library, @person, "remove", "The #{@called} “#{@record.name}” removed#{"; its brushes stay" unless @kind == "Recipe"}#{"; #{filled.map { "“#{_1}”" }.join(", ")}, filled from it, no longer finds them by it" if filled.any?}", undo)
       end
 
       private

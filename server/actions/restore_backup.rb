@@ -47,12 +47,12 @@ module Fobrel
 
       def family(path)
         (@families ||= {})[path.map(&:downcase)] ||= path.inject(nil) do |parent_id, name|
-          @library.families.where(parent_id:).find_by("lower(name) = lower(?)", name.strip)&.id || made("families", @library.families.create!(name:, parent_id:, position: @library.families.count))
+          @library.families.where(parent_id:).find_by("lower(name) = lower(?)", Core::Names.clean(name))&.id || made("families", @library.families.create!(name:, parent_id:, position: @library.families.count))
         end
       end
 
       def label(said)
-        (@labels ||= {})[said["name"].downcase] ||= @library.labels.find_by("lower(name) = lower(?)", said["name"].strip)&.id ||
+        (@labels ||= {})[said["name"].downcase] ||= @library.labels.find_by("lower(name) = lower(?)", Core::Names.clean(said["name"]))&.id ||
           made("labels", @library.labels.create!(name: said["name"], position: @library.labels.count, **Models::Looks.of(said, @library.labels.count)))
       end
 
@@ -62,7 +62,7 @@ module Fobrel
         return unless tag.previously_new_record?
         made("tags", tag)
         Array(said["synonyms"]).each do |word|
-          tag.synonyms.create!(library: @library, name: word[0, 60]) unless @library.tags.exists?(["lower(name) = lower(?)", word.strip]) || Models::TagSynonym.exists?(["library_id = ? AND lower(name) = lower(?)", @library.id, word.strip[0, 60]])
+          tag.synonyms.create!(library: @library, name: word[0, 60]) unless @library.tags.exists?(["lower(name) = lower(?)", Core::Names.clean(word)]) || Models::TagSynonym.exists?(["library_id = ? AND lower(name) = lower(?)", @library.id, Core::Names.clean(word)[0, 60]])
         end
       end
 
@@ -90,7 +90,7 @@ module Fobrel
       end
 
       def bundle(said)
-        here = @library.bundles.find_by("lower(name) = lower(?)", said["name"].strip)
+        here = @library.bundles.find_by("lower(name) = lower(?)", Core::Names.clean(said["name"]))
         return differs(here, said) if here
         ids = said["brushes"].filter_map { @brushes[_1] }.uniq
         cover = @brushes[said["cover"]]
@@ -123,7 +123,7 @@ module Fobrel
       def people = @people ||= @library.memberships.joins(:person).pluck("people.name", :person_id).to_h
 
       def plans
-        wanted = @said["plans"].uniq { _1["seat"].strip.downcase }.reject { |plan| @library.seats.exists?(["lower(name) = lower(?)", plan["seat"].strip]) }
+        wanted = @said["plans"].uniq { Core::Names.clean(_1["seat"]).downcase }.reject { |plan| @library.seats.exists?(["lower(name) = lower(?)", Core::Names.clean(plan["seat"])]) }
         return if wanted.empty?
         return @done.notes << "Its start plans were left out: only a lead may change them." unless @may[:hand_out]
         wanted.each do |plan|

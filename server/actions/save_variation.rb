@@ -14,7 +14,7 @@ module Fobrel
         @preset = preset
         @person = person
         @value = Core::Preset::Capture.only(value, capture)
-        @name = name.to_s.strip
+        @name = Core::Names.clean(name.to_s)
         @places = places
         @order = order
       end

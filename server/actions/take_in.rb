@@ -133,6 +133,7 @@ module Fobrel
         fill_sets unless @where["sets"] == false
         put_in_set(taken)
         restore if @arrival.words["library"]
+        take_bundle(taken)
         family = @where["family"] && @library.families.find_by(id: @where["family"])
         Models::Preset.where(id: @undo["presets"]).update_all(family_id: family.id) if family
         hang_tags
@@ -153,6 +154,7 @@ module Fobrel
       # The sets that come with a package: what is missing is added at their ends.
       def fill_sets
         @arrival.words.fetch("sets", []).each do |group|
+          next @notes << "A set whose name cannot be seen was left out; its brushes were taken in." if Core::Names.clean(group["name"]).empty?
           next standing_set(group) if group["query"]
           next @notes << "The set “#{group["name"]}” fills itself from a search here, so nothing was put there." if named(group["name"])&.standing?
           set = found_set(group["name"])
@@ -168,17 +170,17 @@ module Fobrel
       def standing_set(group)
         return if named(group["name"])
         Core::Curation::Query.parse(group["query"])
-        @undo["sets"] << @library.brush_sets.create!(name: group["name"].strip[0, 100], query: group["query"]).id
+        @undo["sets"] << @library.brush_sets.create!(name: Core::Names.clean(group["name"])[0, 100], query: group["query"]).id
       rescue Core::Curation::Query::Unclear => e
         @notes << "The set “#{group["name"]}” was left out: #{e.message}"
       end
 
-      def named(name) = @library.brush_sets.find_by("lower(name) = lower(?)", name.strip[0, 100])
+      def named(name) = @library.brush_sets.find_by("lower(name) = lower(?)", Core::Names.clean(name)[0, 100])
 
       def found_set(name)
         set = named(name)
         raise Core::Problem, "“#{set.name}” fills itself from a search, so nothing can be put there. Nothing was taken in. Choose another set." if set&.standing?
-        set || @library.brush_sets.create!(name: name.strip[0, 100]).tap { @undo["sets"] << _1.id }
+        set || @library.brush_sets.create!(name: Core::Names.clean(name)[0, 100]).tap { @undo["sets"] << _1.id }
       end
 
       # The set that was chosen: everything of the arrival at a place, or in place of what it holds.
@@ -199,6 +201,22 @@ module Fobrel
         rest.dup.insert(at, *ids)
       end
 
+      # A package of a release becomes the bundle it was: its words, its brushes in order, under the
+      # headings they stood under.
+      def take_bundle(ids)
+        return if @where["bundle"] != true || ids.empty? || @arrival.words["name"].to_s.strip.empty?
+        taken = @library.bundles.pluck(:name).map(&:downcase)
+        name = Core::Names.clean(@arrival.words["name"])[0, 90]
+        name = Core::Curation::Numbering.next_name(name, taken) if taken.include?(name.downcase)
+        bundle = @library.bundles.create!(name:, **%w[description author licence].to_h { |key| [key.to_sym, @arrival.words[key].to_s[0, (key == "description") ? 5000 : 200]] })
+        bundle.put_in_order(ids, headings(ids))
+        (@undo["bundles"] ||= []) << {"id" => bundle.id, "brushes" => ids, "releases" => []}
+      end
+
+      def headings(ids)
+        @arrival.words.fetch("sets", []).reject { _1["query"] }.flat_map { |group| group["presets"].filter_map { |id| by_document[id] }.map { [_1, Core::Names.clean(group["name"])[0, 60]] } }.to_h.slice(*ids)
+      end
+
       # What lost its place goes to the Attic, unless it is used somewhere else.
       def put_away(ids)
         used = KeepDouble::HOLDERS.values.flat_map { |model| model.reflect_on_association(:items).klass.where(preset_id: ids).pluck(:preset_id) }
@@ -211,7 +229,7 @@ module Fobrel
         wanted = @rows.flat_map do |row|
           id = @ids[row.coming.key] or next []
           own = (row.decision == "leave" && row.state != "identical") ? [] : Array(@items.fetch(row.coming.key).document.dig("about", "tags"))
-          (own + ((@undo["presets"].include?(id) || row.state == "identical") ? more : [])).map { [_1.strip[0, 60], id] }
+          (own + ((@undo["presets"].include?(id) || row.state == "identical") ? more : [])).map { [Core::Names.clean(_1)[0, 60], id] }
         end
         wanted.reject { _1.first.empty? }.group_by { _1.first.downcase }.each { |word, pairs| hang(pairs.first.first, looks[word], pairs.map(&:last).uniq) }
       end

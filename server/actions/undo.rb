@@ -30,9 +30,26 @@ module Fobrel
 
       private
 
-      def untag = Models::Tagging.where(tag_id: @undo["tag"], preset_id: @undo["presets"]).delete_all
+      def untag = Models::Tagging.where(tag_id: @undo["tag"], preset_id: still(%w[tag untag], "tag")).delete_all
 
-      def retag = Models::Tagging.insert_all(@undo["presets"].map { {tag_id: @undo["tag"], preset_id: _1} })
+      def retag
+        return @kept << "The tag is no longer there." unless Models::Tag.exists?(@undo["tag"])
+        ids = Models::Preset.where(id: still(%w[tag untag], "tag")).ids
+        Models::Tagging.insert_all(ids.map { {tag_id: @undo["tag"], preset_id: _1} }) if ids.any?
+      end
+
+      # What nobody has done the like to since: a newer deed is not taken back with an older one.
+      #
+      # @param kinds [Array<String>] of later deeds
+      # @param same [String, nil] what of the entry they must have in common
+      # @return [Array<Integer>] presets
+      def still(kinds, same = nil)
+        later = @entry.library.ledger_entries.where(kind: kinds, undone_at: nil).where("id > ?", @entry.id).map(&:undo)
+        later.select! { _1[same] == @undo[same] } if same
+        since = @undo["presets"] & later.flat_map { _1["presets"] }
+        @kept << "#{brushes(since.size)} had the like done again since and #{(since.size == 1) ? "stays as it is" : "stay as they are"}." if since.any?
+        @undo["presets"] - since
+      end
 
       def set_back
         set = Models::BrushSet.find_by(id: @undo["set"])
@@ -72,6 +89,16 @@ module Fobrel
         record.put_in_order(@undo["ids"] & alive, @undo["sections"].transform_keys(&:to_i)) if @undo.key?("ids")
         Array(@undo["synonyms"]).each { record.synonyms.create!(library_id: record.library_id, name: _1) }
         hang_again(record) if @undo.key?("presets")
+        family_back(record) if record.is_a?(Models::Family)
+      end
+
+      # Of two that hung below each other, whichever comes back first waits at the top for the other.
+      def family_back(family)
+        others = @entry.library.ledger_entries.where(kind: "remove").where.not(id: @entry.id).map(&:undo).select { _1["what"] == "Family" }
+        waiting = others.filter_map { _1.dig("record", "id") if _1.dig("record", "parent_id") == family.id }
+        Models::Family.where(id: waiting, parent_id: [nil, family.parent_id].uniq).update_all(parent_id: family.id)
+        above = others.find { _1["below"].include?(family.id) && _1.dig("record", "parent_id") == family.parent_id && Models::Family.exists?(_1.dig("record", "id")) }
+        family.update!(parent_id: above.dig("record", "id")) if above
       end
 
       # What it pointed to may not be there any more.
@@ -93,21 +120,35 @@ module Fobrel
         end
       end
 
-      def show_again = Models::Preset.where(id: @undo["presets"]).update_all(hidden_at: nil, hidden_by_id: nil)
+      HIDING = ["hide", "bring back", "doubles"].freeze
+      private_constant :HIDING
 
-      def hide_again = Models::Preset.where(id: @undo["presets"]).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
+      def show_again = Models::Preset.where(id: still(HIDING)).update_all(hidden_at: nil, hidden_by_id: nil)
+
+      def hide_again = Models::Preset.where(id: still(HIDING)).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
 
       def take_copies = take_out_presets(Models::Preset.where(id: @undo["presets"]))
 
       def part_tags
         gone = @undo["gone"]
         into = Models::Tag.find_by(id: @undo["into"]) or return @kept << "The tag it was merged into is gone."
-        into.synonyms.where(name: [gone["name"], *gone["synonyms"]]).delete_all
-        tag = @entry.library.tags.create!(gone.slice("name", "colour", "shape"))
-        gone["synonyms"].each { tag.synonyms.create!(library_id: tag.library_id, name: _1) }
+        words = [gone["name"], *gone["synonyms"]]
+        into.synonyms.where(name: words).delete_all
+        name = free_word(gone["name"])
+        @kept << "“#{gone["name"]}” is another tag’s word by now; it came back as “#{name}”." if name != gone["name"]
+        tag = @entry.library.tags.create!(gone.slice("id", "colour", "shape").merge("name" => name))
+        gone["synonyms"].each { |word| tag.synonyms.create!(library_id: tag.library_id, name: word) if free_word(word) == word }
+        Models::Standing.repoint(@entry.library, into.id, tag.id, words: words.map(&:downcase))
         alive = @entry.library.presets.where(id: @undo["had"]).ids
         tag.taggings.insert_all!(alive.map { {preset_id: _1} }) if alive.any?
         into.taggings.where(preset_id: @undo["fresh"]).delete_all
+      end
+
+      # A word that finds no tag yet: this, or with the next free number.
+      def free_word(word)
+        [word].chain((2..).lazy.map { "#{word} #{_1}" }).find do |name|
+          @entry.library.tags.where("lower(name) = lower(?)", name).none? && Models::TagSynonym.where(library_id: @entry.library_id).where("lower(name) = lower(?)", name).none?
+        end
       end
 
       def doubles_back
@@ -155,7 +196,12 @@ module Fobrel
         Models::Preset.settle([preset.id])
       end
 
-      def lock_back = Models::Preset.find(@undo["preset"]).update!(locked_by: @undo["locked"] ? nil : @entry.person)
+      # Under the name of whoever had locked it.
+      def lock_back
+        preset = Models::Preset.lock.find(@undo["preset"])
+        return @kept << "“#{preset.name}” was #{preset.locked_by_id ? "locked" : "unlocked"} by somebody since; it stays so." if preset.locked_by_id != @undo["after"]
+        preset.update!(locked_by_id: @undo["before"])
+      end
 
       # What an arrival brought, in the opposite order of its coming.
       def take_out

@@ -118,7 +118,7 @@ module Fobrel
           Views::BrushSet.new(list, params: {items:, count: ->(set) { standing(set) }}).to_h
         end
 
-        def standing(set) = Models::Search.new(library: set.library, person:, query: Core::Curation::Query.parse(set.query)).presets.count
+        def standing(set) = set.search(person).presets.count
       end
     end
   end

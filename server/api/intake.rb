@@ -44,8 +44,10 @@ module Fobrel
       # What was not taken in is let go.
       delete "/api/arrivals/:id" do
         found = arrival
-        raise Halt.new(422, "This arrival is being taken in. Wait until that is done.") if found.state == "applying"
         Models::Record.transaction do
+          found.lock!
+          raise Halt.new(422, "This arrival is being taken in. Wait until that is done.") if found.state == "applying"
+          found.task&.fail("“#{found.name}” was let go. Nothing of it was taken in.") unless found.task&.over?
           found.clear
           found.items.delete_all unless found.state == "applied"
           found.update!(state: "left")

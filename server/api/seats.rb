@@ -9,7 +9,7 @@ module Fobrel
       end
 
       post "/api/libraries/:library/seats" do
-        name = text(json, "name").strip
+        name = Core::Names.clean(text(json, "name"))
         found = library(:hand_out)
         answer(seat_view(found.seats.create!(name:, folder: Models::Seat.free_folder(found, name))), 201)
       end

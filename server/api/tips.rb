@@ -5,13 +5,16 @@ module Fobrel
     # The tip maker: a picture comes in, its tip and a painted strip go out; nothing is kept
     # until it is saved under a name.
     class Tips < Base
+      # The picture as it came is shown this large, px: not every browser shows every kind.
+      SHOWN = 440
+
       post "/api/libraries/:library/tips" do
         library(:edit)
         made = made()
         preset = Actions::MakeBrush.preset(made, name: "Trial", **shape)
         strip = Core::Stroke::Strip.png(preset, assets: {made.asset => made.png}, shape: "peek")
         answer(made.figures.merge(white: made.white, solid_share: made.cover.solid_share.round(4),
-          tip: inline(made.png), strip: inline(strip)))
+          tip: inline(made.png), strip: inline(strip), pictures: Core::Tip::Picture.count(sent), picture: inline(Core::Tip::Thumb.png(sent, SHOWN))))
       end
 
       post "/api/libraries/:library/presets" do
@@ -20,8 +23,10 @@ module Fobrel
       end
 
       helpers do
+        def sent = @sent ||= read_body(Core::Tip::Picture::MAX_BYTES)
+
         def made
-          Core::Tip::Maker.make(read_body(Core::Tip::Picture::MAX_BYTES), name: params["file"].to_s[0, 120].then { _1.empty? ? "The picture" : _1 },
+          Core::Tip::Maker.make(sent, name: params["file"].to_s[0, 120].then { _1.empty? ? "The picture" : _1 },
             invert: signed?("invert"), crop: params["crop"] != "false", crisp: signed?("crisp"),
             white: params["white"].to_s.empty? ? nil : params["white"].to_i.clamp(1, 255))
         end

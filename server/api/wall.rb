@@ -109,10 +109,9 @@ module Fobrel
           Models::Tagging.where(preset_id: found.select(:id)).group(:tag_id).count.map { |key, count| {key: key.to_s, count:} }
         end
 
-        # Traits end in a list or a number; here they are gathered by their beginnings.
         def trait_counts(found)
           inner = found.joins("CROSS JOIN unnest(presets.traits) AS trait").select("trait, count(*) AS count").group("trait")
-          Models::Record.connection.select_rows(inner.to_sql).each_with_object(Hash.new(0)) { |(trait, count), all| all[trait[/\A(?:answers to|shifts|reel of)/] || trait] += count }
+          Models::Record.connection.select_rows(inner.to_sql).each_with_object(Hash.new(0)) { |(trait, count), all| Core::Curation::Traits.counted(trait).each { all[_1] += count } }
             .map { |key, count| {key:, count:} }.sort_by { [-_1[:count], _1[:key]] }
         end
 

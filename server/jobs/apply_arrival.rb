@@ -10,12 +10,14 @@ module Fobrel
         @arrival = Models::Arrival.find(about.fetch("arrival"))
         Models::Record.transaction(requires_new: true) do
           @arrival.lock!
-          next unless @arrival.state == "applying"
+          next let_go unless @arrival.state == "applying"
           Actions::TakeIn.call(arrival: @arrival, person: @task.person, progress:)
           @task.finish(@arrival.ledger_entry ? "Taken in. #{@arrival.ledger_entry.summary}" : "Everything in it is here already. Nothing was added.")
         end
         PaintStrips.enqueue(@arrival.ledger_entry.undo["presets"]) if @arrival.ledger_entry
       end
+
+      def let_go = @task.fail("“#{@arrival.name}” was let go. Nothing of it was taken in.")
 
       def undone = @arrival&.reload&.update!(state: "planned")
     end

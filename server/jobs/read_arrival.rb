@@ -13,7 +13,7 @@ module Fobrel
         @arrival = Models::Arrival.find(about.fetch("arrival"))
         Models::Record.transaction(requires_new: true) do
           @arrival.lock!
-          next unless @arrival.state == "reading" # it was left meanwhile
+          next @task.fail("“#{@arrival.name}” was let go. Nothing of it was taken in.") unless @arrival.state == "reading"
           @arrival.items.delete_all
           @arrival.parts.delete_all
           store(found)
@@ -47,6 +47,16 @@ module Fobrel
         rows.each_slice(500) { Models::ArrivalItem.insert_all!(_1) }
         words = delivery.words.transform_keys(&:to_s).merge("sets" => delivery.sets.map(&:to_h), "tags" => delivery.tags.map(&:to_h), "recipes" => delivery.recipes.map(&:to_h), "library" => delivery.library).compact
         @arrival.update!(words: JSON.parse(printable(JSON.generate(words)).gsub("\\u0000", "")))
+        propose
+      end
+
+      # What was released as a bundle is proposed as a bundle and a set of its name, unless somebody has
+      # decided already.
+      def propose
+        return if @arrival.words["version"].to_s.empty? || @arrival.words["library"] || @arrival.choices.key?("where")
+        name = Core::Names.clean(@arrival.words["name"].to_s)[0, 90]
+        standing = @arrival.library.brush_sets.where.not(query: nil).exists?(["lower(name) = lower(?)", name])
+        @arrival.update!(choices: @arrival.choices.merge("where" => {"bundle" => true, "set" => (standing ? "" : name)})) unless name.empty?
       end
 
       # Names come from outside; the database keeps no NUL.

@@ -5,7 +5,7 @@ module Fobrel
     # Lets a program act for a person, with the rights of that person. Only its sum is kept.
     class AccessToken < Record
       belongs_to :person
-      normalizes :name, with: -> { _1.strip }
+      normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
 
       # @return [Array(AccessToken, String)] the record, and the token, which is shown only now

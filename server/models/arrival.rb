@@ -11,7 +11,7 @@ module Fobrel
       has_many :files, -> { order(:id) }, class_name: "Fobrel::Models::ArrivalFile", dependent: :delete_all
       has_many :items, -> { order(:position) }, class_name: "Fobrel::Models::ArrivalItem", dependent: :delete_all
       has_many :parts, class_name: "Fobrel::Models::ArrivalPart", dependent: :delete_all
-      normalizes :name, with: -> { _1.strip }
+      normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..200}
 
       # Pictures in more than one way: which way is taken.

@@ -8,9 +8,10 @@ module Fobrel
 
       belongs_to :library
       has_many :items, class_name: "Fobrel::Models::SetItem", dependent: :delete_all
-      normalizes :name, with: -> { _1.strip }
+      normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..100}
       validate { Core::Curation::Query.standing(query) if query }
+      before_save { self.pointers = query ? Standing.pointers(library, Core::Curation::Query.parse(query)) : {} if query_changed? && !pointers_changed? }
 
       # @param ids [Array<Integer>] in order
       # @param sections [Hash{Integer => String}] of presets that stand in one; others keep theirs
@@ -20,6 +21,12 @@ module Fobrel
 
       # @return [Hash{Integer => String}]
       def section_by_preset = items.where.not(section: nil).pluck(:preset_id, :section).to_h
+
+      # What it holds now, if it fills itself.
+      #
+      # @param person [Person] who asks
+      # @return [Search]
+      def search(person, depth: 0) = Search.new(library:, person:, query: Core::Curation::Query.parse(query), pointers:, depth:)
 
       # @return [Boolean] whether it fills itself from a search
       def standing? = !query.nil?

@@ -10,7 +10,7 @@ module Fobrel
       belongs_to :cover, class_name: "Fobrel::Models::Preset", optional: true
       has_many :items, class_name: "Fobrel::Models::BundleItem", dependent: :delete_all
       has_many :releases, -> { order(:id) }
-      normalizes :name, with: -> { _1.strip }
+      normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..100}
       validates :description, length: {maximum: 5000}
       validates :author, :licence, length: {maximum: 200}

@@ -5,7 +5,7 @@ module Fobrel
     # The name of an important edition; the edition itself never changes.
     class EditionName < Record
       belongs_to :edition
-      normalizes :name, with: -> { _1.strip }
+      normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
     end
   end

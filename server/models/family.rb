@@ -9,7 +9,7 @@ module Fobrel
       belongs_to :library
       belongs_to :parent, class_name: "Fobrel::Models::Family", optional: true
       has_many :children, class_name: "Fobrel::Models::Family", foreign_key: :parent_id
-      normalizes :name, with: -> { _1.strip }
+      normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
       validate { errors.add(:base, "Families go #{DEEPEST} deep at the most, and never in a circle") unless depth.between?(1, DEEPEST) }
 

@@ -7,7 +7,7 @@ module Fobrel
       include Looks
 
       belongs_to :library
-      normalizes :name, with: -> { _1.strip }
+      normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..40}
     end
   end

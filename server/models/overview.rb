@@ -38,8 +38,9 @@ module Fobrel
       end
 
       def traits
-        rows = Record.connection.select_rows(shown.joins("CROSS JOIN unnest(presets.traits) AS trait").group("trait").order(Arel.sql("count(*) DESC, trait")).limit(14).select("trait, count(*)").to_sql)
-        rows.map { |name, count| {name:, count:} }
+        rows = Record.connection.select_rows(shown.joins("CROSS JOIN unnest(presets.traits) AS trait").group("trait").select("trait, count(*)").to_sql)
+        counted = rows.each_with_object(Hash.new(0)) { |(trait, count), all| Core::Curation::Traits.counted(trait).each { all[_1] += count } }
+        listed(counted).first(14)
       end
 
       def authors = listed(shown.group(:author).count.transform_keys { _1.presence || "unknown" })

@@ -36,8 +36,9 @@ module Fobrel
         about = value["about"]
         fold = Core::Curation::Query.method(:fold)
         colour = value["pigment", "colour", "value"]
-        {name: value.name, plain_name: fold[value.name], words: fold[[value.name, about["author"], about["notes"]].join(" ")],
-         traits: Core::Curation::Traits.of(value), size: value["mark", "size", "base"].to_f, author: about["author"], licence: about["licence"],
+        traits = Core::Curation::Traits.of(value)
+        {name: value.name, plain_name: fold[value.name], words: fold[[value.name, about["author"], about["notes"], *traits].join(" ")],
+         traits:, size: value["mark", "size", "base"].to_f, author: about["author"], licence: about["licence"],
          notes: about["notes"], fingerprint:, hue: colour && Core::Stroke::Colour.parse(colour).hsl.first}
       end
 

@@ -31,10 +31,12 @@ module Fobrel
       # @param library [Library] where to look, unless the query names another of this person's
       # @param person [Person] whose drafts, favourites and libraries are meant
       # @param query [Core::Curation::Query]
-      def initialize(library:, person:, query:, depth: 0)
+      # @param pointers [Hash] what the query's words mean, where that is known; see Standing
+      def initialize(library:, person:, query:, pointers: {}, depth: 0)
         @library = library
         @person = person
         @query = query
+        @pointers = pointers
         @depth = depth
       end
 
@@ -52,6 +54,7 @@ module Fobrel
       def in_order(order, set: nil)
         return presets.joins("JOIN set_items here ON here.preset_id = presets.id AND here.brush_set_id = #{set.id.to_i}").order("here.position") if order == "hand" && set && !set.standing?
         found = (order == "use") ? presets.joins(USED) : presets
+        found = found.order(Arel.sql(nearest)) if order == "name" && @query.words.any?
         found.order(Arel.sql(ORDERS.fetch(order)))
       end
 
@@ -73,6 +76,13 @@ module Fobrel
 
       private
 
+      # The brush that is called so stands first, then those whose name has the words, then the rest.
+      def nearest
+        folded = @query.words.map { Q.fold(_1) }
+        in_name = folded.map { sql("presets.plain_name LIKE ?", "%#{like(_1)}%") }.join(" AND ")
+        "CASE WHEN #{sql("presets.plain_name = ?", folded.join(" "))} THEN 0 WHEN #{in_name} THEN 1 ELSE 2 END"
+      end
+
       def base = Preset.shown.where(library_id: libraries)
 
       def libraries
@@ -89,8 +99,15 @@ module Fobrel
         @query.words.inject(base) do |found, word|
           folded = Q.fold(word)
           next found.where("presets.words LIKE ?", "%#{like(folded)}%") if folded.size < 4
-          found.where(":word <% presets.plain_name OR presets.words LIKE :part", word: folded, part: "%#{like(folded)}%")
+          found.where(":word <% presets.plain_name OR presets.words LIKE ANY (ARRAY[:parts])", word: folded, parts: [folded, *near(folded)].map { "%#{like(_1)}%" })
         end
+      end
+
+      # Trigrams miss two letters that changed places and letters left out of short words; those are
+      # found among the words that names are made of.
+      def near(word)
+        words = base.pluck(Arel.sql("DISTINCT unnest(string_to_array(plain_name, ' '))"))
+        DidYouMean::SpellChecker.new(dictionary: words).correct(word)
       end
 
       def like(text) = Preset.sanitize_sql_like(text)
@@ -109,10 +126,10 @@ module Fobrel
       def condition(name, value)
         word = value.downcase
         case name
-        when "tag" then sql(tagged("lower(t.name) = ? OR EXISTS (SELECT 1 FROM tag_synonyms y WHERE y.tag_id = t.id AND lower(y.name) = ?)"), word, word)
+        when "tag" then meant(name, word) ? sql(tagged("t.id IN (?)"), meant(name, word)) : sql(tagged("lower(t.name) = ? OR EXISTS (SELECT 1 FROM tag_synonyms y WHERE y.tag_id = t.id AND lower(y.name) = ?)"), word, word)
         when "family" then family(word)
-        when "label" then sql("presets.label_id IN (SELECT id FROM labels WHERE lower(name) = ?)", word)
-        when "trait" then sql("presets.trait_words LIKE ?", "%#{like(word)}%")
+        when "label" then meant(name, word) ? sql("presets.label_id IN (?)", meant(name, word)) : sql("presets.label_id IN (SELECT id FROM labels WHERE lower(name) = ?)", word)
+        when "trait" then trait(word)
         when "set" then in_set(word)
         when "size" then sql("presets.size BETWEEN ? AND ?", *Q::Range.parse(value).map { _1.infinite? ? 1e9 : _1 })
         when "author" then sql("presets.author ILIKE ?", "%#{like(value)}%")
@@ -123,18 +140,27 @@ module Fobrel
         end
       end
 
+      # @return [Array<Integer>, nil] the ids that a word points to, if it does
+      def meant(name, word) = @pointers.dig(name, word)
+
+      def trait(word)
+        way, meant = Core::Curation::Traits.meant(word)
+        (way == :pattern) ? sql("presets.trait_words ~ ?", meant) : sql("presets.trait_words LIKE ?", "%#{like(meant)}%")
+      end
+
       def family(word)
         return "presets.family_id IS NULL" if word == "none"
-        ids = Family.with_children(Family.where(library_id: libraries).where("lower(name) = ?", word).ids)
+        ids = Family.with_children(meant("family", word) || Family.where(library_id: libraries).where("lower(name) = ?", word).ids)
         sql("presets.family_id IN (?)", ids)
       end
 
       def in_set(word)
-        sets = BrushSet.where(library_id: libraries).where("lower(name) = ?", word).to_a
+        sets = BrushSet.where(library_id: libraries)
+        sets = (meant("set", word) ? sets.where(id: meant("set", word)) : sets.where("lower(name) = ?", word)).to_a
         standing = sets.select(&:standing?).first(1)
         plain = sql("EXISTS (SELECT 1 FROM set_items i WHERE i.preset_id = presets.id AND i.brush_set_id IN (?))", sets.map(&:id))
         return plain if standing.empty? || @depth >= DEEPEST
-        inner = Search.new(library: @library, person: @person, query: Q.parse(standing.first.query), depth: @depth + 1).presets
+        inner = standing.first.search(@person, depth: @depth + 1).presets
         "#{plain} OR presets.id IN (#{inner.select(:id).to_sql})"
       end
 
@@ -147,7 +173,8 @@ module Fobrel
         in_sets = "SELECT 1 FROM set_items i JOIN brush_sets s ON s.id = i.brush_set_id WHERE i.preset_id = presets.id"
         in_plans = "SELECT 1 FROM start_items i JOIN seats s ON s.id = i.seat_id WHERE i.preset_id = presets.id"
         return "NOT EXISTS (#{in_sets}) AND NOT EXISTS (#{in_plans})" if word == "nothing"
-        sql("EXISTS (#{in_sets} AND lower(s.name) = ?) OR EXISTS (#{in_plans} AND lower(s.name) = ?)", word, word)
+        named = meant("used in", word) ? sql("s.id IN (?)", meant("used in", word)) : sql("lower(s.name) = ?", word)
+        "EXISTS (#{in_sets} AND #{named}) OR #{sql("EXISTS (#{in_plans} AND lower(s.name) = ?)", word)}"
       end
     end
   end

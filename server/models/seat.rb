@@ -8,7 +8,7 @@ module Fobrel
 
       belongs_to :library
       has_many :items, class_name: "Fobrel::Models::StartItem", dependent: :delete_all
-      normalizes :name, with: -> { _1.strip }
+      normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
       validates :folder, format: /\A[a-z0-9][a-z0-9-]{0,60}\z/, uniqueness: true
 

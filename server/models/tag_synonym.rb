@@ -6,7 +6,7 @@ module Fobrel
     class TagSynonym < Record
       belongs_to :tag
       belongs_to :library
-      normalizes :name, with: -> { _1.strip }
+      normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
     end
   end

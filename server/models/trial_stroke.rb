@@ -7,7 +7,7 @@ module Fobrel
       MOST = 50
 
       belongs_to :person
-      normalizes :name, with: -> { _1.strip }
+      normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..40}
       validates :width, :height, numericality: {only_integer: true, in: 20..4000}
       validate(on: :create) { errors.add(:base, "You keep #{MOST} trial strokes already. Remove one first") if person.trial_strokes.count >= MOST }

@@ -482,8 +482,8 @@ RSpec.describe "the Bench in use", :browser do
       [20, 55, 33, 70, 28].each { tune("Size in px", _1) }
       find("[aria-label='Trial stroke']").click
       find(".el-select-dropdown__item", text: "Hatching", visible: true).click
-      expect(page).to have_css("[data-test=alike]", text: "alike", wait: 20)
-      expect(page).to have_no_css("[data-behind=true]", wait: 20)
+      expect(page).to have_css("[data-test=alike]", text: "alike")
+      expect(page).to have_no_css("[data-behind=true]")
       until_true { size == 28 }
     end
     shown = pixels_of("[data-test=live] img")
@@ -496,7 +496,7 @@ RSpec.describe "the Bench in use", :browser do
     expect(page).to have_content("Drop a picture here")
     Late.answers(longest: 0.7, seed: 7) do
       find("input[type=file]", visible: :all, match: :first).attach_file(scan("mark.png"))
-      expect(page).to have_css("[data-test=tip]", wait: 15)
+      expect(page).to have_css("[data-test=tip]")
       3.times { find("label", text: /invert/i, match: :first).click && sleep(0.1) }
       sleep 2.5
     end
@@ -508,7 +508,7 @@ RSpec.describe "the Bench in use", :browser do
     expect(page).to have_css("main .row", minimum: 3)
     Late.answers(longest: 0.7, seed: 5) do
       %w[fog rope line].each { fill_in("Find a brush", with: _1) && sleep(0.2) }
-      expect(page).to have_css("main .row", text: /line/i, minimum: 1, wait: 15)
+      expect(page).to have_css("main .row", text: /line/i, minimum: 1)
       sleep 1
       expect(all("main .row").map(&:text).join).not_to match(/fog/i)
     end

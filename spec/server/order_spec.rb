@@ -92,7 +92,8 @@ RSpec.describe "finding and ordering", :api do
       lineart = @first.tags.find_by!(name: "lineart")
       expect([facets["total"], facets["tags"].find { _1["key"] == lineart.id.to_s }["count"]]).to eq([8, 8])
       expect(facets["states"].find { _1["key"] == "untagged" }["count"]).to eq(0)
-      expect(facets["traits"].find { _1["key"] == "answers to" }["count"]).to be > 3
+      expect(facets["traits"].find { _1["key"] == "answers to pressure" }["count"]).to be > 3
+      expect(facets["traits"].map { _1["key"] }.grep(/\A(answers to|shifts|reel of)\z/)).to eq([])
     end
   end
 
@@ -206,6 +207,7 @@ RSpec.describe "finding and ordering", :api do
       lineart = @first.tags.find_by!(name: "lineart")
       family, label = %w[families labels].map { |kind| call(:post, "#{library}/#{kind}", {name: "Old"}) }
       kit = call(:post, "#{library}/sets", {name: "Kit", preset_ids: ids.first(2)})
+      call(:post, "#{library}/taggings", {tag: "x", preset_ids: ids.first(1)})
       kept = call(:post, "#{library}/sets", {name: "All", query: "tag: LINEART, x; family: old; label: old; set: kit; used in: Kit"})
       call(:put, "/api/tags/#{lineart.id}", {name: "line; art", colour: "moss", shape: "drop", synonyms: []})
       call(:put, "/api/families/#{family["id"]}", {name: "Inks, pale"})
@@ -220,8 +222,11 @@ RSpec.describe "finding and ordering", :api do
       expect(found("set: Big")).to eq(found("size: over 25"))
       expect(call(:put, "/api/sets/#{set["id"]}", {preset_ids: ids})["error"]).to match(/fills itself/)
       expect(call(:post, "#{library}/sets", {name: "Odd", query: "nonsense: x"})["error"]).to match(/no term/)
-      loop_set = call(:post, "#{library}/sets", {name: "Loop", query: "set: Loop"})
-      expect([status, loop_set["count"]]).to eq([201, 0])
+      expect(call(:post, "#{library}/sets", {name: "Loop", query: "set: Loop"})["error"]).to match(/no set “loop” here/)
+      expect(call(:put, "/api/sets/#{set["id"]}/name", {name: "Big", query: "set: Big"})["error"]).to match(/filled from itself/)
+      other = call(:post, "#{library}/sets", {name: "Through", query: "set: Big"})
+      expect(call(:put, "/api/sets/#{set["id"]}/name", {name: "Big", query: "set: Through; size: 3"})["error"]).to match(/filled from itself/)
+      expect([other["count"], found("set: Through")]).to eq([set["count"], found("size: over 25")])
     end
   end
 

@@ -9,7 +9,7 @@ require_relative "late"
 GUARD = Guard.new
 
 Capybara.register_driver(:chromium) do |app|
-  Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 20, process_timeout: 60, js_errors: false, logger: GUARD,
+  Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 60, process_timeout: 60, js_errors: false, logger: GUARD,
     save_path: File.join(ENV.fetch("FOBREL_VAR"), "downloads"),
     browser_options: {"no-sandbox" => nil, "disable-gpu" => nil, "force-prefers-reduced-motion" => nil, "disable-quic" => nil, "no-first-run" => nil,
                       "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil})
@@ -19,7 +19,7 @@ Capybara.server = :puma, {Silent: true, Threads: "1:6", Host: "127.0.0.1"}
 Capybara.server_host = "127.0.0.1"
 Capybara.default_driver = :chromium
 Capybara.javascript_driver = :chromium
-Capybara.default_max_wait_time = 15
+Capybara.default_max_wait_time = 40
 Capybara.enable_aria_label = true
 
 # What a person does in the browser.
@@ -50,8 +50,11 @@ module BrowserHelp
   def drop_file(path, x: 640, y: 400)
     data = {items: [], files: [path], dragOperationsMask: 1}
     send = ->(type) { page.driver.browser.page.command("Input.dispatchDragEvent", type:, x:, y:, data:) }
-    %w[dragEnter dragOver].each(&send)
-    page.has_css?(".dropping", wait: 2) # a page that is busy has not said yet that it takes files
+    # A busy page has not said yet that it takes files; a hand waits too.
+    5.times do
+      %w[dragEnter dragOver].each(&send)
+      break if page.has_css?(".dropping", wait: 4)
+    end
     %w[dragOver drop].each(&send)
   end
 

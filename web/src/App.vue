@@ -9,6 +9,7 @@ import SignInAgain from './parts/SignInAgain.vue'
 import Tokens from './parts/Tokens.vue'
 import Toast from './parts/Toast.vue'
 import Tray from './parts/Tray.vue'
+import { useDeed } from './parts/useDeed'
 import { views } from './routes'
 import { useArrival } from './stores/arrival'
 import { useLibrary } from './stores/library'
@@ -37,7 +38,9 @@ const groups = computed(() => [...new Set(views.map(({ group }) => group))]
   .map((group) => ({ group, views: views.filter((view) => view.group === group && (!view.edits || session.mayEdit)) }))
   .filter((one) => one.views.length))
 
-onMounted(() => toast.attempt(session.load))
+const here = computed(() => ({ library: session.libraryId }))
+const { busy: beginning, problem: silent, go: begin } = useDeed(session.load)
+onMounted(begin)
 watch(() => session.libraryId, (id) => id && toast.attempt(library.load), { immediate: true })
 
 // What could not be kept before this page was loaded is kept before anything is shown, or a little later.
@@ -54,10 +57,19 @@ useIntervalFn(() => session.person && !signedOut.value && unsent.keepAll(), 60_0
 // Who may only look now is shown nothing that only others may do.
 watch(() => session.library?.role, (role, before) => role && before && role !== before && toast.done(`You are ${role} in this library now.`))
 
-async function change(id: number) {
-  session.look(id)
-  await router.push({ name: route.name === 'bench' ? 'wall' : (route.name ?? 'wall') })
-}
+const change = (id: number) => router.push({ name: views.find(({ name }) => name === route.name)?.name ?? 'wall', params: { library: id } })
+
+// What the address was before anybody had signed in counts from then on.
+watch(() => session.person?.id, (id) => id && router.replace({ path: route.path, query: route.query, force: true }))
+
+/** Why there is nothing to see at this address, for this person. */
+const barred = computed(() => {
+  const view = views.find(({ name }) => name === route.name)
+  if (route.params.library && Number(route.params.library) !== session.libraryId) return 'This address is in a library that is not here, or that you are not a member of.'
+  if (route.name === 'nowhere') return 'There is nothing at this address.'
+  if (view?.edits && !session.mayEdit) return `You are a guest in ${session.library?.name}: you can look at its brushes, but “${view.title}” is for those who change them. A lead of this library can let you in.`
+  return undefined
+})
 
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   const typing = (event.target as HTMLElement).closest('input, textarea, select, [role=dialog]')
@@ -85,6 +97,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
 
 <template>
   <SignIn v-if="session.ready && !session.person" />
+  <div v-else-if="silent && !session.person" class="empty silent" role="alert"><h1>fobrel</h1><p>{{ silent }}</p><el-button type="primary" :loading="beginning" @click="begin">Try again</el-button></div>
   <div v-else-if="session.person" class="frame">
     <header>
       <span class="brand" aria-label="Fobrel">fobrel<i /></span>
@@ -92,7 +105,8 @@ useEventListener(window, 'drop', (event: DragEvent) => {
         <el-option v-for="one in session.libraries" :key="one.id" :value="one.id" :label="one.name" />
       </el-select>
       <SearchLine ref="searchLine" />
-      <router-link v-if="work.open.length" :to="{ name: 'intake' }" class="work" role="status"><i :style="{ width: `${work.part(work.open[0]!)}%` }" />{{ work.open[0]!.message }}{{ work.open[0]!.total ? ` · ${work.part(work.open[0]!)} %` : '' }}{{ work.open.length > 1 ? `, and ${work.open.length - 1} more` : '' }}</router-link>
+      <Toast />
+      <router-link v-if="work.open.length" :to="{ name: 'intake', params: here }" class="work" role="status"><i :style="{ width: `${work.part(work.open[0]!)}%` }" />{{ work.open[0]!.message }}{{ work.open[0]!.total ? ` · ${work.part(work.open[0]!)} %` : '' }}{{ work.open.length > 1 ? `, and ${work.open.length - 1} more` : '' }}</router-link>
       <span v-if="offline" class="offline" role="status">no connection, trying again…</span>
       <button class="plain" :aria-pressed="night" @click="toggleNight()">{{ night ? 'Night' : 'Day' }}</button>
       <button class="plain" aria-label="Keys" @click="keys = true">?</button>
@@ -110,7 +124,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
     <nav aria-label="Views">
       <template v-for="{ group, views: list } in groups" :key="group">
         <h3>{{ group }}</h3>
-        <router-link v-for="view in list" :key="view.name" :to="{ name: view.name }" active-class="here" :class="{ here: view.name === 'drafts' && route.name === 'bench' }">
+        <router-link v-for="view in list" :key="view.name" :to="{ name: view.name, params: here }" active-class="here" :class="{ here: view.name === 'drafts' && route.name === 'bench' }">
           {{ view.title }}
           <b v-if="view.name === 'drafts' && drafts" title="Your drafts">{{ drafts }}</b>
           <b v-if="view.name === 'seats' && behind" title="Seats that are behind">{{ behind }}</b>
@@ -118,7 +132,8 @@ useEventListener(window, 'drop', (event: DragEvent) => {
       </template>
     </nav>
     <main>
-      <router-view v-if="kept && library.loaded === session.libraryId" v-slot="{ Component }">
+      <div v-if="barred" class="empty barred"><p>{{ barred }}</p><el-button type="primary" @click="router.push({ name: 'wall', params: here })">To the Wall{{ session.library ? ` of ${session.library.name}` : '' }}</el-button></div>
+      <router-view v-else-if="kept && library.loaded === session.libraryId" v-slot="{ Component }">
         <component :is="Component" :key="`${session.libraryId}.${route.params.id ?? ''}`" />
       </router-view>
       <div v-if="arrival.over" class="dropping"><p>Drop it: one picture becomes a tip; packages, folders and everything else go to the Intake.</p></div>
@@ -128,7 +143,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
     <Tokens v-if="tokens" @close="tokens = false" />
   </div>
   <SignInAgain />
-  <Toast />
+  <Toast v-if="!session.person" class="alone" />
 </template>
 
 <style scoped>
@@ -147,6 +162,8 @@ nav a { display: block; padding: 5px 16px; font-size: 13.5px; color: var(--ink);
 nav a:hover { background: var(--card); }
 nav a.here { font-weight: 700; background: var(--card); box-shadow: inset 4px 0 var(--accent); }
 nav a b { float: right; color: var(--ochre); }
+.silent h1 { font-size: 28px; font-weight: 800; letter-spacing: -1px; margin-bottom: 14px; }
+.barred { max-width: 560px; margin: 0 auto; }
 main { position: relative; min-width: 0; min-height: 0; }
 .dropping { position: absolute; inset: 8px; z-index: 50; display: grid; place-items: center; border: 2px dashed var(--accent); border-radius: 12px; background: color-mix(in srgb, var(--accent-wash) 88%, transparent); font-size: 15px; font-weight: 600; pointer-events: none; }
 </style>

@@ -1,4 +1,5 @@
 import { createRouter, createWebHistory } from 'vue-router'
+import { useSession } from './stores/session'
 
 /** The one list of views: the rail is made from it, group by group. */
 export const views = [
@@ -18,12 +19,27 @@ export const views = [
   { name: 'attic', title: 'Attic', group: 'Look back', path: '/attic', edits: true, component: () => import('./views/attic/Attic.vue') },
 ] as const
 
+/**
+ * Every address names its library first, so that a link shows the same to everybody who may see it. One without a
+ * library, as it was written down earlier, means the library that is looked at.
+ */
 export const router = createRouter({
   history: createWebHistory(),
   routes: [
-    ...views.map(({ name, path, component }) => ({ name, path, component })),
-    { name: 'bench', path: '/bench/:id(\\d+)', component: () => import('./views/bench/Bench.vue') },
-    { name: 'compare', path: '/compare', component: () => import('./views/compare/Compare.vue') },
-    { path: '/:any(.*)*', redirect: '/wall' },
+    ...views.map(({ name, path, component }) => ({ name, path: `/:library(\\d+)${path}`, component })),
+    { name: 'bench', path: '/:library(\\d+)/bench/:id(\\d+)', component: () => import('./views/bench/Bench.vue') },
+    { name: 'compare', path: '/:library(\\d+)/compare', component: () => import('./views/compare/Compare.vue') },
+    { name: 'nowhere', path: '/:library(\\d+)/:rest(.*)*', component: { render: () => null } },
+    { name: 'anywhere', path: '/:rest(.*)*', component: { render: () => null } },
   ],
+})
+
+router.beforeEach((to) => {
+  const session = useSession()
+  // The form for signing in stands over any address.
+  if (!session.person || !session.libraryId) return true
+  if (to.name === 'anywhere') return `/${session.libraryId}${to.path === '/' ? '/wall' : to.fullPath}`
+  const id = Number(to.params.library)
+  if (session.libraries.some((library) => library.id === id)) session.look(id)
+  return true
 })

@@ -27,8 +27,17 @@ RSpec.describe Fobrel::Core::Curation::Query do
     end
   end
 
+  it "understands a size or a time whose colon was left out, and only those" do
+    {"size under 20" => ["", "size: under 20"], "fog size 20 to 60px dense" => ["fog dense", "size: 20 to 60px"], "Size 40" => ["", "size: 40"],
+     "ink changed this week" => ["ink", "changed: this week"], "family: inks size over 3" => ["", "family: inks|size: over 3"],
+     "size matters" => ["size matters", ""], '"size" 20' => ["size 20", ""], "tag: size 20" => ["", "tag: size 20"], "resize 20" => ["resize 20", ""], "changed" => ["changed", ""]}.each do |line, (words, asked)|
+      query = read(line)
+      expect([query.words.join(" "), query.terms.join("|")]).to eq([words, asked]), line
+    end
+  end
+
   it "reads back what it writes" do
-    ["fog", "tag: a, b", "fog bank; not size: 20 to 60; is: draft, favourite", "帆 tag: 海", ""].each do |text|
+    ['"size" under 20', "fog", "tag: a, b", "fog bank; not size: 20 to 60; is: draft, favourite", "帆 tag: 海", ""].each do |text|
       query = read(text)
       again = read(query.to_s)
       expect([again.words, again.terms]).to eq([query.words, query.terms])

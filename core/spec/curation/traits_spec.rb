@@ -33,4 +33,11 @@ RSpec.describe Fobrel::Core::Curation::Traits do
     shape = Preset.build("Sail", {"mark" => {"tip" => {"kind" => "shape", "asset" => frames.first}, "size" => {"base" => 9}}})
     expect(described_class.of(shape)).to eq(["shape tip"])
   end
+
+  it "counts a list as each of its members, and finds a member in a list" do
+    expect(["answers to pressure, tilt", "reel of 3", "grain", "shifts hue"].flat_map { described_class.counted(_1) }).to eq(["answers to pressure", "answers to tilt", "reel", "grain", "shifts hue"])
+    way, pattern = described_class.meant("answers to tilt")
+    expect([way, "grain\nanswers to pressure, tilt".match?(pattern), "answers to tilted".match?(/#{pattern}\b/), "answers to pressure".match?(pattern)]).to eq([:pattern, true, false, false])
+    expect(described_class.meant("answers to")).to eq([:part, "answers to"])
+  end
 end

@@ -1,14 +1,13 @@
 <script setup lang="ts" generic="T extends { id: number; name: string }">
 import { ref } from 'vue'
-import { useRoute, useRouter } from 'vue-router'
+import { useRouter } from 'vue-router'
 
 /** A list at the left to choose one from, and to add one to; the choice stands in the address. */
 const props = defineProps<{ title: string; list: T[]; chosen?: number; by: string; adds: boolean; add: string; make: (name: string) => Promise<number | undefined> }>()
-const route = useRoute()
 const router = useRouter()
 const name = ref('')
 
-const choose = (id: number) => router.replace({ query: { ...route.query, [props.by]: id } })
+const choose = (id: number) => router.push({ query: { [props.by]: id } })
 
 async function submit() {
   const id = await props.make(name.value)
@@ -35,5 +34,6 @@ async function submit() {
 <style scoped>
 h1 { margin-bottom: 10px; }
 .choice.on { font-weight: 700; }
-form { margin-top: 12px; }
+form { margin-top: 12px; flex-wrap: wrap; }
+.el-input { flex: 1 1 180px; }
 </style>

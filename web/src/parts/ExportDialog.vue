@@ -5,7 +5,9 @@ import { api, of, type Which } from '../api/client'
 import type { components } from '../api/schema'
 import { useLibrary } from '../stores/library'
 import { useToast } from '../stores/toast'
+import FormDialog from './FormDialog.vue'
 import { save } from './save'
+import { useDeed } from './useDeed'
 
 /** Writes brushes as a file, in one of several forms. The choices are remembered. */
 type Kind = 'package' | 'kit' | 'proof' | 'inventory' | 'recipe'
@@ -19,7 +21,6 @@ const kind = ref<Kind>(props.kind ?? choice.kind)
 const name = ref(props.title)
 const recipes = ref<components['schemas']['KeptRecipe'][]>([])
 const recipe = ref<number | undefined>(props.recipe ?? (choice.recipe || undefined))
-const busy = ref(false)
 const KINDS: Record<Kind, [name: string, said: string]> = {
   package: ['a package', 'These brushes, the pictures they need, their tags and sets, and nothing else. Any unzip opens it.'],
   kit: ['a kit of plain files', 'A ZIP with each tip as PNG, black on white and on nothing, each grain and shape, the strips, and all settings as a table and as JSON.'],
@@ -38,27 +39,22 @@ onMounted(() => toast.attempt(async () => {
   if (kind.value === 'recipe' && !recipes.value.length) kind.value = 'package'
 }))
 
-async function go() {
-  busy.value = true
+const { busy, problem, go } = useDeed(async () => {
   remembered.value = { ...choice, kind: kind.value, recipe: recipe.value ?? 0 }
   const { format, page, landscape, columns, ground, shown } = choice
   const options = kind.value === 'proof' ? { format, page, landscape, columns, ground, shown } : kind.value === 'package' ? { recipes: choice.recipes } : kind.value === 'recipe' ? { recipe: recipe.value } : {}
-  const well = await toast.attempt(async () => {
-    const answer = await api.POST('/api/libraries/{library}/exports', { ...library.path(), body: { kind: kind.value, name: name.value, of: props.which, options }, parseAs: 'blob' })
-    const file = save((await of(Promise.resolve(answer))) as unknown as Blob, answer.response)
-    toast.done(`${counted.value} packed as ${file}. It went where this browser keeps its downloads; Exports lists it.`)
-  })
-  busy.value = false
-  if (well) emit('close')
-}
+  const answer = await api.POST('/api/libraries/{library}/exports', { ...library.path(), body: { kind: kind.value, name: name.value, of: props.which, options }, parseAs: 'blob' })
+  const file = save((await of(Promise.resolve(answer))) as unknown as Blob, answer.response)
+  toast.done(`${counted.value} packed as ${file}. It went where this browser keeps its downloads; Exports lists it.`)
+  emit('close')
+})
 </script>
 
 <template>
-  <el-dialog model-value :title="`${kind === 'proof' ? 'Proof sheet of' : 'Export'} ${counted}`" width="460px" @close="emit('close')">
-    <form @submit.prevent="go">
+  <FormDialog :title="`${kind === 'proof' ? 'Proof sheet of' : 'Export'} ${counted}`" :deed="kind === 'proof' ? 'Make the sheet' : 'Export'" :busy="busy" :ready="ready" :problem="problem" @submit="go" @close="emit('close')">
       <el-radio-group v-model="kind" aria-label="Export as" class="kinds"><el-radio v-for="one in shownKinds" :key="one" :value="one">{{ KINDS[one][0] }}</el-radio></el-radio-group>
       <p class="soft">{{ KINDS[kind][1] }}</p>
-      <label>{{ naming }}<el-input v-model="name" :aria-label="naming" maxlength="100" autofocus /></label>
+      <label>{{ naming }}<el-input v-model="name" :aria-label="naming" maxlength="100" /></label>
       <el-checkbox v-if="kind === 'package' && recipes.length" v-model="choice.recipes" :label="`with the ${recipes.length === 1 ? 'recipe' : `${recipes.length} recipes`} of this library`" />
       <el-select v-if="kind === 'recipe'" v-model="recipe" aria-label="Recipe"><el-option v-for="one in recipes" :key="one.id" :value="one.id" :label="one.name" /></el-select>
       <template v-if="kind === 'proof'">
@@ -67,16 +63,10 @@ async function go() {
         <div class="line">Ground <el-radio-group v-model="choice.ground" aria-label="Ground"><el-radio v-for="one in ['white', 'grey', 'black']" :key="one" :value="one">{{ one }}</el-radio></el-radio-group></div>
         <el-checkbox-group v-model="choice.shown" aria-label="Shown under each strip"><el-checkbox v-for="one in ['size', 'keys', 'traits', 'notes']" :key="one" :value="one" :label="one" /></el-checkbox-group>
       </template>
-      <div class="line end"><el-button @click="emit('close')">Cancel</el-button><el-button type="primary" native-type="submit" :disabled="!ready" :loading="busy">{{ kind === 'proof' ? 'Make the sheet' : 'Export' }}</el-button></div>
-    </form>
-  </el-dialog>
+  </FormDialog>
 </template>
 
 <style scoped>
-form { display: grid; gap: 10px; white-space: normal; }
-form p { margin: 0; }
 .kinds { gap: 0 16px; }
 .kinds :deep(.el-radio) { margin-right: 0; }
-.end { justify-content: flex-end; }
-.end :deep(.el-button + .el-button) { margin-left: 0; }
 </style>

@@ -5,13 +5,15 @@ import { ref } from 'vue'
  * A dialog that asks for something and does one deed: the cursor stands in its first field, Enter does the
  * deed, and what went wrong is said in it while what was typed stays.
  */
-withDefaults(defineProps<{ title: string; deed: string; width?: string; busy?: boolean; ready?: boolean; problem?: string }>(), { ready: true })
+const props = withDefaults(defineProps<{ title: string; deed: string; cancel?: string; width?: string; busy?: boolean; ready?: boolean; problem?: string; danger?: boolean }>(), { ready: true, cancel: 'Cancel' })
 const emit = defineEmits<{ submit: []; close: [] }>()
 const form = ref<HTMLFormElement>()
 const FIELDS = 'textarea, input:not([type=checkbox]):not([type=radio]):not([readonly]):not([disabled]), .el-select input'
 
 function begin() {
   const field = form.value?.querySelector<HTMLInputElement>(`[data-first] input, ${FIELDS}`)
+  // Where there is nothing to fill in, Enter still does the deed; but what cannot be undone wants to be reached for.
+  if (!field && !props.danger) form.value?.querySelector<HTMLElement>('button[type=submit]')?.focus()
   field?.focus()
   if (field?.type === 'text') field.select()
 }
@@ -24,15 +26,15 @@ function begin() {
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <div class="line end">
         <slot name="beside" />
-        <el-button @click="emit('close')">Cancel</el-button>
-        <el-button type="primary" native-type="submit" :disabled="!ready" :loading="busy">{{ deed }}</el-button>
+        <el-button @click="emit('close')">{{ cancel }}</el-button>
+        <el-button :type="danger ? 'danger' : 'primary'" native-type="submit" :disabled="!ready" :loading="busy">{{ deed }}</el-button>
       </div>
     </form>
   </el-dialog>
 </template>
 
 <style scoped>
-form { display: grid; gap: 12px; }
+form { display: grid; gap: 12px; white-space: normal; }
 form :deep(p) { margin: 0; }
 form :deep(label:not(.line)) { display: grid; gap: 3px; }
 .problem { color: var(--madder); background: var(--madder-wash); padding: 7px 10px; border-radius: 7px; }

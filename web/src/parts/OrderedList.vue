@@ -1,19 +1,23 @@
 <script setup lang="ts">
-import { ref, watch } from 'vue'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
+import { computed, nextTick, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import { useLibrary } from '../stores/library'
+import { edgeScroll } from './edgeScroll'
 import Strip from './Strip.vue'
 
-/** Brushes in an order made by hand: dragged, or moved with the arrows beside them; where sections are given, under their headings. */
-const props = defineProps<{ ids: number[]; fixed?: boolean; empty: string; sections?: Record<string, string>; narrow?: boolean; splits?: boolean }>()
+/** Brushes in an order made by hand: dragged, or moved by the keys beside them; where sections are given, under their headings. */
+const props = defineProps<{ ids: number[]; fixed?: boolean; empty: string; sections?: Record<string, string>; narrow?: boolean; splits?: boolean; group?: string }>()
 const emit = defineEmits<{ change: [ids: number[], sections?: Record<string, string>]; split: [at: number] }>()
 const library = useLibrary()
 const order = ref<number[]>([])
 watch(() => props.ids, (ids) => { order.value = [...ids]; library.need(ids) }, { immediate: true })
 watch(() => library.stamp, () => library.need(props.ids))
 
+const list = ref<{ $el: HTMLElement }>()
 const section = (id: number) => props.sections?.[id] ?? ''
 const heads = (index: number) => !!props.sections && section(order.value[index]!) !== (index ? section(order.value[index - 1]!) : '')
+const called = (id: number) => library.byId.get(id)?.name ?? ''
 
 /** A brush that was moved stands in the section of the one above it. */
 function give(moved?: number) {
@@ -24,47 +28,116 @@ function give(moved?: number) {
   if (at === 0) delete sections[moved!]
   emit('change', [...order.value], Object.fromEntries(Object.entries(sections).filter(([, name]) => name)))
 }
-function move(index: number, step: number) {
-  const [one] = order.value.splice(index, 1)
-  order.value.splice(index + step, 0, one!)
-  give(one!)
+/** To a place, counted from 0; the cursor stays on the key it was moved with. */
+async function move(id: number, to: number) {
+  const from = order.value.indexOf(id)
+  const place = Math.min(Math.max(to, 0), order.value.length - 1)
+  if (from < 0 || from === place) return
+  const key = (window.document.activeElement as HTMLElement | null)?.dataset.key
+  order.value.splice(from, 1)
+  order.value.splice(place, 0, id)
+  give(id)
+  await nextTick()
+  const row = list.value?.$el.querySelector<HTMLElement>(`[data-brush="${id}"]`)
+  row?.scrollIntoView({ block: 'nearest' })
+  row?.querySelector<HTMLElement>(`[data-key="${key}"]:not(:disabled)`)?.focus() ?? row?.querySelector<HTMLElement>('[data-key]:not(:disabled)')?.focus()
 }
 function takeOut(index: number) {
   order.value.splice(index, 1)
   give()
 }
-const naming = ref<number>()
+
+// --- dragging, here and from a list to its neighbour ------------------------------------------
+const dragging = ref(false)
+let pointer = 0
+useEventListener(window, ['pointermove', 'mousemove', 'touchmove'], (event: Event) => {
+  if (dragging.value) pointer = 'touches' in event ? (event as TouchEvent).touches[0]!.clientY : (event as MouseEvent).clientY
+}, { capture: true, passive: true })
+const run = useIntervalFn(() => edgeScroll(list.value?.$el, pointer), 24, { immediate: false })
+function begin() {
+  pointer = window.innerHeight / 2
+  dragging.value = true
+  run.resume()
+}
+function end() {
+  dragging.value = false
+  run.pause()
+}
+type Dropped = { newIndex?: number; oldIndex?: number; originalEvent?: MouseEvent }
+/** What came from the list beside stands once here, where it was dropped. */
+function came({ newIndex }: Dropped) {
+  const id = order.value[newIndex ?? -1]
+  if (id === undefined) return
+  order.value = order.value.filter((one, index) => one !== id || index === newIndex)
+  give(id)
+}
+/** What went to the list beside stays here too when it was let go with Ctrl. */
+function went({ originalEvent }: Dropped) {
+  if (originalEvent?.ctrlKey || originalEvent?.metaKey) order.value = [...props.ids]
+  else give()
+}
+
+// --- words asked for in a row: the name of a section, a place -----------------------------------
+const asking = ref<{ id: number; what: 'section' | 'place' }>()
 const word = ref('')
-function ask(id: number) { naming.value = id; word.value = section(id) }
+const place = ref(1)
+const asks = (id: number, what: 'section' | 'place') => asking.value?.id === id && asking.value.what === what
+function ask(id: number, what: 'section' | 'place') {
+  asking.value = { id, what }
+  word.value = section(id)
+  place.value = order.value.indexOf(id) + 1
+}
 /** From this brush on, to where the section it stood in ends. */
-function name() {
-  const from = order.value.indexOf(naming.value!)
-  const was = section(naming.value!)
+function name(id: number) {
+  const from = order.value.indexOf(id)
+  const was = section(id)
   const sections = { ...props.sections }
   for (let at = from; at < order.value.length && section(order.value[at]!) === was; at++) sections[order.value[at]!] = word.value.trim()
-  naming.value = undefined
+  asking.value = undefined
   emit('change', [...order.value], Object.fromEntries(Object.entries(sections).filter(([, one]) => one)))
+}
+function settle(id: number, to: number) {
+  asking.value = undefined
+  void move(id, to)
+}
+const last = computed(() => order.value.length - 1)
+const steps: Record<string, (index: number) => number> = { ArrowUp: (index) => index - 1, ArrowDown: (index) => index + 1, Home: () => 0, End: () => last.value }
+function walk(event: KeyboardEvent, id: number, index: number) {
+  const step = steps[event.key]
+  if (!step || !event.altKey) return
+  event.preventDefault()
+  void move(id, step(index))
 }
 </script>
 
 <template>
-  <VueDraggable v-model="order" tag="ol" :class="{ narrow }" :disabled="fixed" :animation="120" handle=".grip, .strip" @end="give(order[$event.newIndex ?? -1])">
-    <li v-for="(id, index) in order" :key="id">
+  <VueDraggable
+    ref="list" v-model="order" tag="ol" :class="{ narrow }" :disabled="fixed" :animation="120" handle=".grip, .strip" :group="group" force-fallback :fallback-tolerance="4" :scroll="false"
+    @start="begin" @end="end" @update="give(order[$event.newIndex ?? -1])" @add="came" @remove="went"
+  >
+    <li v-for="(id, index) in order" :key="id" :data-brush="id">
       <h3 v-if="heads(index)">{{ section(id) || 'no section' }}</h3>
-      <form v-if="naming === id" class="line" @submit.prevent="name"><el-input v-model="word" size="small" placeholder="Name of the section; empty ends it" aria-label="Name of the section" maxlength="60" autofocus /><el-button size="small" native-type="submit">From here on</el-button><button type="button" class="plain" @click="naming = undefined">no</button></form>
-      <div class="item">
+      <form v-if="asks(id, 'section')" class="line" @submit.prevent="name(id)" @keydown.esc.stop="asking = undefined">
+        <el-input v-model="word" v-focus size="small" placeholder="Name of the section; empty ends it" aria-label="Name of the section" maxlength="60" /><el-button size="small" native-type="submit">From here on</el-button><button type="button" class="plain" @click="asking = undefined">no</button>
+      </form>
+      <form v-if="asks(id, 'place')" class="line" @submit.prevent="settle(id, place - 1)" @keydown.esc.stop="asking = undefined">
+        <span class="soft">Move to place</span><el-input-number v-model="place" v-focus size="small" :min="1" :max="order.length" :precision="0" :controls="false" aria-label="Move to place" /><el-button size="small" native-type="submit">Move</el-button>
+        <button type="button" class="plain" @click="settle(id, 0)">to the top</button><button type="button" class="plain" @click="settle(id, last)">to the end</button><button type="button" class="plain" @click="asking = undefined">no</button>
+      </form>
+      <div class="item" @keydown="fixed || walk($event, id, index)">
         <span v-if="!fixed" class="grip soft" aria-hidden="true">⠿</span>
-        <span class="soft place">{{ index + 1 }}</span>
-        <Strip :fingerprint="library.byId.get(id)?.fingerprint" :label="library.byId.get(id)?.name ?? ''" lazy />
-        <b>{{ library.byId.get(id)?.name }}</b>
+        <button v-if="!fixed" class="plain place" data-key="place" :aria-label="`${called(id)} stands at place ${index + 1}; move it`" title="Move to another place" @click="ask(id, 'place')">{{ index + 1 }}</button>
+        <span v-else class="soft place">{{ index + 1 }}</span>
+        <Strip :fingerprint="library.byId.get(id)?.fingerprint" :label="called(id)" lazy />
+        <b :title="called(id)">{{ called(id) }}</b>
         <span class="soft">{{ library.byId.get(id)?.size }} px</span>
         <span class="grow" />
         <template v-if="!fixed">
-          <button v-if="sections" class="plain small" :aria-label="`A section from ${library.byId.get(id)?.name} on`" @click="ask(id)">section</button>
-          <button v-if="splits" class="plain small" :disabled="index === 0" :aria-label="`Split before ${library.byId.get(id)?.name}`" @click="emit('split', index)">split</button>
-          <button class="plain" :disabled="index === 0" :aria-label="`Move ${library.byId.get(id)?.name} up`" @click="move(index, -1)">↑</button>
-          <button class="plain" :disabled="index === order.length - 1" :aria-label="`Move ${library.byId.get(id)?.name} down`" @click="move(index, 1)">↓</button>
-          <button class="plain" :aria-label="`Take ${library.byId.get(id)?.name} out`" @click="takeOut(index)">✕</button>
+          <button v-if="sections" class="plain small" data-key="section" :aria-label="`A section from ${called(id)} on`" @click="ask(id, 'section')">section</button>
+          <button v-if="splits" class="plain small" data-key="split" :disabled="index === 0" :aria-label="`Split before ${called(id)}`" @click="emit('split', index)">split</button>
+          <button class="plain" data-key="up" :disabled="index === 0" :aria-label="`Move ${called(id)} up`" @click="move(id, index - 1)">↑</button>
+          <button class="plain" data-key="down" :disabled="index === last" :aria-label="`Move ${called(id)} down`" @click="move(id, index + 1)">↓</button>
+          <button class="plain" data-key="out" :aria-label="`Take ${called(id)} out`" @click="takeOut(index)">✕</button>
         </template>
       </div>
     </li>
@@ -73,20 +146,19 @@ function name() {
 </template>
 
 <style scoped>
-ol { list-style: none; margin: 0; padding: 0; }
+ol { list-style: none; margin: 0; padding: 0 0 24px; min-height: 60px; container-type: inline-size; }
 li { content-visibility: auto; contain-intrinsic-size: auto 54px; }
+h3 { margin: 10px 8px 2px; color: var(--accent); }
+li form { padding: 3px 8px; }
+li .el-input { width: 240px; } li .el-input-number { width: 70px; }
 .item { display: flex; align-items: center; gap: 10px; padding: 4px 8px; border-radius: 7px; white-space: nowrap; }
 .item:hover { background: var(--card); }
-.item b { overflow: hidden; text-overflow: ellipsis; }
-h3 { margin: 10px 8px 2px; color: var(--accent); }
+.item b { flex: 0 1 auto; overflow: hidden; text-overflow: ellipsis; }
 .grip { cursor: grab; }
-.place { flex: none; width: 26px; text-align: right; }
-.item .grow { flex: 1; }
-.item b { flex: 0 1 auto; }
-.strip { width: 230px; flex: none; }
+.place { min-width: 26px; text-align: right; font-weight: 500; }
+.strip { width: clamp(230px, 34cqw, 460px); flex: none; }
 .narrow .strip { width: 120px; }
 /* Two lists side by side: what can be done stands below the name, so that the name can be read. */
-ol { container-type: inline-size; }
 @container (width < 500px) {
   .item { flex-wrap: wrap; row-gap: 0; }
   .item b { flex: 1 1 calc(100% - 270px); }

@@ -3,7 +3,9 @@ import { useDebounceFn } from '@vueuse/core'
 import { computed, reactive, ref, shallowRef, watch } from 'vue'
 import { api, of } from '../api/client'
 import type { components } from '../api/schema'
+import FormDialog from './FormDialog.vue'
 import { turns } from './newest'
+import { useDeed } from './useDeed'
 import { useLibrary } from '../stores/library'
 import { useToast } from '../stores/toast'
 
@@ -17,7 +19,6 @@ const numbered = ref(false)
 const number = reactive({ start: 1, width: 2 })
 const rows = shallowRef<components['schemas']['Renames']['rows']>([])
 const problem = ref('')
-const busy = ref(false)
 const changed = computed(() => rows.value.filter(({ from, to }) => from !== to))
 const clashes = computed(() => changed.value.filter(({ clash }) => clash))
 const SHOWN = 300
@@ -37,20 +38,16 @@ const look = useDebounceFn(async () => {
 watch(() => rules.name, (name) => { if (name.trim() && props.ids.length > 1) numbered.value = true })
 watch([rules, numbered, number], look, { immediate: true, deep: true })
 
-async function go() {
-  busy.value = true
-  const well = await toast.attempt(async () => {
-    const { entry } = await send(false)
-    await library.load()
-    toast.done(entry!.summary, entry!)
-  })
-  busy.value = false
-  if (well) emit('close')
-}
+const { busy, problem: failed, go } = useDeed(async () => {
+  const { entry } = await send(false)
+  await library.load()
+  toast.done(entry!.summary, entry!)
+  emit('close')
+})
 </script>
 
 <template>
-  <el-dialog model-value :title="`Rename ${ids.length} ${ids.length === 1 ? 'brush' : 'brushes'}`" width="680px" @close="emit('close')">
+  <FormDialog :title="`Rename ${ids.length} ${ids.length === 1 ? 'brush' : 'brushes'}`" :deed="`Rename ${changed.length}`" width="680px" :busy="busy" :ready="!!changed.length && !clashes.length" :problem="problem || failed" @submit="go" @close="emit('close')">
     <div class="rules">
       <label>One name for all<el-input v-model="rules.name" size="small" aria-label="One name for all" placeholder="theirs" maxlength="190" /></label>
       <label>Find<el-input v-model="rules.find" size="small" aria-label="Find" /></label><label>Replace with<el-input v-model="rules.replace" size="small" aria-label="Replace with" /></label>
@@ -60,11 +57,9 @@ async function go() {
       <label class="line"><el-switch v-model="numbered" size="small" aria-label="Number them" /> number</label>
       <span v-if="numbered" class="line">from <el-input-number v-model="number.start" size="small" :min="0" :max="999999" :controls="false" aria-label="First number" /> in <el-input-number v-model="number.width" size="small" :min="1" :max="6" :controls="false" aria-label="Digits" /> digits</span>
     </div>
-    <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <p class="soft">{{ changed.length }} would change<template v-if="clashes.length">, <b class="problem">{{ clashes.length }} in the way of another</b></template>{{ rows.length > SHOWN ? `; the first ${SHOWN} are shown` : '' }}</p>
     <div class="rows"><div v-for="row in rows.slice(0, SHOWN)" :key="row.id" class="row" :class="{ same: row.from === row.to }"><span>{{ row.from }}</span><span aria-hidden="true">→</span><b>{{ row.to || '(empty)' }}</b><span v-if="row.clash && row.from !== row.to" class="missing">{{ row.clash }}</span></div></div>
-    <template #footer><el-button @click="emit('close')">Cancel</el-button><el-button type="primary" :disabled="!changed.length || !!clashes.length" :loading="busy" @click="go">Rename {{ changed.length }}</el-button></template>
-  </el-dialog>
+  </FormDialog>
 </template>
 
 <style scoped>
@@ -74,5 +69,4 @@ async function go() {
 .row { display: grid; grid-template-columns: 1fr 16px 1fr 80px; gap: 8px; padding: 2px 0; border-top: 1px solid var(--line); }
 .row.same { color: var(--soft); }
 .problem { color: var(--madder); }
-p { margin: 8px 0; }
 </style>

@@ -4,9 +4,11 @@ import { api, of } from '../api/client'
 import type { paths } from '../api/schema'
 import { useLibrary } from '../stores/library'
 import { useToast } from '../stores/toast'
+import FormDialog from './FormDialog.vue'
 import { turns } from './newest'
 import OneScale from './OneScale.vue'
 import Strip from './Strip.vue'
+import { useDeed } from './useDeed'
 
 /** Shows what would go back to the edition received, stroke by stroke, before it does. */
 const props = defineProps<{ only?: number[]; first?: 'home' | 'current' | 'received' }>()
@@ -18,7 +20,6 @@ const toast = useToast()
 const rows = ref<Changed[]>([])
 const chosen = ref(new Set<number>())
 const ready = ref(false)
-const busy = ref(false)
 const count = computed(() => chosen.value.size)
 
 const to = ref<'home' | 'current' | 'received'>(props.first ?? 'home')
@@ -39,20 +40,16 @@ watch(to, load)
 
 const flip = (id: number) => (chosen.value.has(id) ? chosen.value.delete(id) : chosen.value.add(id))
 
-async function go() {
-  busy.value = true
-  const done = await toast.attempt(async () => {
-    const { entry } = await of(api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: [...chosen.value], to: to.value } }))
-    await library.load()
-    toast.done(entry.summary, entry)
-  })
-  busy.value = false
-  if (done) emit('close')
-}
+const { busy, problem, go } = useDeed(async () => {
+  const { entry } = await of(api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: [...chosen.value], to: to.value } }))
+  await library.load()
+  toast.done(entry.summary, entry)
+  emit('close')
+})
 </script>
 
 <template>
-  <el-dialog model-value title="Take changes back" width="760px" @close="emit('close')">
+  <FormDialog title="Take changes back" :deed="ready ? `Take ${count} ${count === 1 ? 'brush' : 'brushes'} back` : 'Counting…'" width="760px" :busy="busy" :ready="!!count" :problem="problem" @submit="go" @close="emit('close')">
     <el-radio-group v-model="to" aria-label="Back to">
       <el-radio value="home">to home</el-radio><el-radio value="current">to the current edition (drafts only)</el-radio><el-radio value="received">to the first edition</el-radio>
     </el-radio-group>
@@ -67,16 +64,11 @@ async function go() {
       </label></OneScale>
       <p v-if="ready && !rows.length">Nothing would change.</p>
     </div>
-    <template #footer>
-      <el-button @click="emit('close')">Cancel</el-button>
-      <el-button type="primary" :disabled="!count" :loading="busy" @click="go">Take {{ count }} {{ count === 1 ? 'brush' : 'brushes' }} back</el-button>
-    </template>
-  </el-dialog>
+  </FormDialog>
 </template>
 
 <style scoped>
 .rows { max-height: 50vh; overflow: auto; white-space: normal; }
 .row { display: grid; grid-template-columns: 24px 150px 1fr 1fr; gap: 10px; align-items: center; padding: 4px 0; }
 .head { font-size: 11.5px; }
-p { margin: 0 0 8px; }
 </style>

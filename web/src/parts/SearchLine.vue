@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useLibrary } from '../stores/library'
+import { useSession } from '../stores/session'
 import { intoList } from './intoList'
 import { suggestions } from '../views/wall/terms'
 
@@ -9,11 +10,16 @@ import { suggestions } from '../views/wall/terms'
 const route = useRoute()
 const router = useRouter()
 const library = useLibrary()
+const session = useSession()
 const text = ref('')
 const box = ref<HTMLInputElement>()
 const open = ref(false)
 const at = ref(-1)
-watch(() => route.query.search, (words) => { if (document.activeElement !== box.value) text.value = String(words ?? '') }, { immediate: true })
+// What is being typed is not overwritten by its own answer, but by a step back, or by a click beside.
+let sent: string | undefined
+watch(() => String(route.query.search ?? ''), (words) => { if (words !== sent) text.value = words; sent = words }, { immediate: true })
+// All that is typed in one go is one step of the history.
+let begun = false
 
 const known = computed<Record<string, string[]>>(() => ({
   tag: library.tags.flatMap(({ name, synonyms }) => [name, ...synonyms]), family: library.families.map(({ name }) => name), label: library.labels.map(({ name }) => name),
@@ -27,7 +33,11 @@ let timer: ReturnType<typeof setTimeout>
 
 function find() {
   clearTimeout(timer)
-  router.replace({ name: 'wall', query: { ...(route.name === 'wall' ? route.query : {}), search: text.value.trim() || undefined } })
+  const words = text.value.trim()
+  if (route.name === 'wall' && words === String(route.query.search ?? '')) return
+  sent = words
+  router[begun ? 'replace' : 'push']({ name: 'wall', params: { library: session.libraryId }, query: { ...(route.name === 'wall' ? route.query : {}), search: words || undefined } })
+  begun = true
 }
 function typed() {
   open.value = true
@@ -47,10 +57,10 @@ function key(event: KeyboardEvent) {
   if (event.key === 'ArrowDown' && route.name === 'wall' && at.value === list.value.length - 1) { event.preventDefault(); open.value = false; find(); intoList.value++ }
   else if (event.key === 'ArrowDown' && list.value.length) { event.preventDefault(); at.value = (at.value + 1) % list.value.length }
   if (event.key === 'ArrowUp' && list.value.length) { event.preventDefault(); at.value = (at.value - 1 + list.value.length) % list.value.length }
-  if (event.key === 'Enter') { event.preventDefault(); list.value[at.value] !== undefined ? take(list.value[at.value]!) : (open.value = false, find()) }
+  if (event.key === 'Enter') { event.preventDefault(); list.value[at.value] !== undefined ? take(list.value[at.value]!) : (open.value = false, find(), begun = false) }
   if (event.key === 'Escape') { if (open.value) open.value = false; else box.value?.blur() }
 }
-const close = () => setTimeout(() => (open.value = false), 150)
+const close = () => { begun = false; setTimeout(() => (open.value = false), 150) }
 defineExpose({ focus: () => box.value?.focus() })
 </script>
 

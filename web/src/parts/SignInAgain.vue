@@ -19,7 +19,7 @@ const leave = () => window.location.assign('/')
     <form @submit.prevent="enter">
       <p v-if="signedOut.insteadOf">{{ signedOut.insteadOf }} is signed in here now. Your page still shows what {{ session.person?.name }} was doing, and it waits.</p>
       <p v-else>Your session has ended, in another window or by itself. What you were doing is still here and goes on once you are signed in.</p>
-      <label>Password of {{ session.person?.name }}<el-input v-model="password" type="password" autocomplete="current-password" name="password-again" autofocus /></label>
+      <label>Password of {{ session.person?.name }}<el-input v-model="password" type="password" autocomplete="current-password" name="password-again" v-focus /></label>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <div class="line end"><button type="button" class="plain" @click="leave">leave this page instead</button><span class="grow" /><el-button type="primary" native-type="submit" :loading="busy" :disabled="!password">Sign in and go on</el-button></div>
     </form>

@@ -9,9 +9,11 @@ import { useTray } from '../stores/tray'
 import CopyDialog from './CopyDialog.vue'
 import ExportDialog from './ExportDialog.vue'
 import FitDialog from './FitDialog.vue'
+import FormDialog from './FormDialog.vue'
 import RenameDialog from './RenameDialog.vue'
 import ResetDialog from './ResetDialog.vue'
 import Strip from './Strip.vue'
+import { useDeed } from './useDeed'
 
 /** The presets picked so far, and what can be done with them all. */
 const tray = useTray()
@@ -24,7 +26,6 @@ const asking = ref<Question>()
 const dialog = ref<'reset' | 'fit' | 'copy' | 'rename' | 'proof' | 'export'>()
 const word = ref('')
 const place = ref<number | 'end'>('end')
-const busy = ref(false)
 const NONE = 'none'
 const questions: Record<Question, [title: string, deed: string, ask: string]> = {
   bundle: ['Make a bundle', 'Make it', 'Name of the bundle'],
@@ -33,6 +34,7 @@ const questions: Record<Question, [title: string, deed: string, ask: string]> = 
 }
 
 function ask(what: Question) {
+  problem.value = ''
   asking.value = what
   place.value = 'end'
   word.value = what === 'family' || what === 'label' ? NONE : ''
@@ -88,13 +90,10 @@ const deeds: Record<Question, () => Promise<unknown>> = {
 }
 const ready = computed(() => asking.value === 'hide' || asking.value === 'duplicate' || word.value.trim() !== '')
 
-async function go() {
-  const what = asking.value
-  if (!what || !ready.value) return
-  busy.value = true
-  if (await toast.attempt(deeds[what])) asking.value = undefined
-  busy.value = false
-}
+const { busy, problem, go } = useDeed(async () => {
+  await deeds[asking.value!]()
+  asking.value = undefined
+})
 
 const suggest = (text: string, give: (found: { value: string }[]) => void) => {
   const names = asking.value === 'tag' ? library.tags.map(({ name }) => name) : plain.value.map(({ name }) => name)
@@ -136,18 +135,16 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
       </el-dropdown>
       <el-button type="primary" @click="dialog = 'export'">Export</el-button>
     </template>
-    <el-dialog v-if="asking" model-value :title="`${questions[asking][0]}: ${count(tray.ids.length)}`" width="420px" @close="asking = undefined">
-      <form @submit.prevent="go">
-        <p v-if="asking === 'hide'" class="soft">They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.</p>
-        <p v-else-if="asking === 'duplicate'" class="soft">Each is copied under its next number, with its tags, family and work state.</p>
-        <el-input v-if="asking === 'bundle'" v-model="word" autofocus :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" maxlength="100" />
-        <el-select v-if="asking === 'family'" v-model="word" filterable :aria-label="questions[asking][2]"><el-option :value="NONE" label="no family" /><el-option v-for="one in familyNames" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
-        <el-select v-else-if="asking === 'label'" v-model="word" :aria-label="questions[asking][2]"><el-option :value="NONE" label="none" /><el-option v-for="one in library.labels" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
-        <el-autocomplete v-if="asking === 'tag' || asking === 'set'" v-model="word" autofocus :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" :fetch-suggestions="suggest" maxlength="60" class="wide" @change="chooseSet" @select="chooseSet" />
-        <label v-if="asking === 'set' && target" class="soft">Place<el-select v-model="place" aria-label="Place in the set" filterable><el-option v-for="one in places" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option value="end" label="at the end" /></el-select></label>
-        <div class="line end"><el-button @click="asking = undefined">Cancel</el-button><el-button type="primary" native-type="submit" :disabled="!ready" :loading="busy">{{ questions[asking][1] }}</el-button></div>
-      </form>
-    </el-dialog>
+    <FormDialog v-if="asking" :title="`${questions[asking][0]}: ${count(tray.ids.length)}`" :deed="questions[asking][1]" width="420px" :busy="busy" :ready="ready" :problem="problem" @submit="go" @close="asking = undefined">
+      <p v-if="asking === 'hide'" class="soft">They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.</p>
+      <p v-else-if="asking === 'duplicate'" class="soft">Each is copied under its next number, with its tags, family and work state.</p>
+      <el-input v-if="asking === 'bundle'" v-model="word" :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" maxlength="100" />
+      <el-select v-if="asking === 'family'" v-model="word" filterable :aria-label="questions[asking][2]"><el-option :value="NONE" label="no family" /><el-option v-for="one in familyNames" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
+      <el-select v-else-if="asking === 'label'" v-model="word" :aria-label="questions[asking][2]"><el-option :value="NONE" label="none" /><el-option v-for="one in library.labels" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
+      <el-autocomplete v-if="asking === 'tag' || asking === 'set'" v-model="word" :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" :fetch-suggestions="suggest" maxlength="60" class="wide" @change="chooseSet" @select="chooseSet" />
+      <p v-if="asking === 'tag' && library.labels.some(({ name }) => name.toLowerCase() === word.trim().toLowerCase())" class="soft">“{{ word.trim() }}” is a work state as well. To set that, take Work state under More; a tag of the same name is another thing.</p>
+      <label v-if="asking === 'set' && target" class="soft">Place<el-select v-model="place" aria-label="Place in the set" filterable><el-option v-for="one in places" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option value="end" label="at the end" /></el-select></label>
+    </FormDialog>
     <FitDialog v-if="dialog === 'fit'" :ids="tray.ids" @close="dialog = undefined" />
     <CopyDialog v-if="dialog === 'copy'" :ids="tray.ids" @close="dialog = undefined" />
     <RenameDialog v-if="dialog === 'rename'" :ids="tray.ids" @close="dialog = undefined" />
@@ -158,14 +155,11 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
 
 <style scoped>
 footer { grid-column: 1 / 3; display: flex; align-items: center; gap: 8px; height: 56px; padding: 0 16px; background: var(--card); border-top: 1px solid var(--line); white-space: nowrap; }
-footer > .el-button + .el-button, .end .el-button + .el-button { margin-left: 0; }
+footer > .el-button + .el-button { margin-left: 0; }
 footer :deep(.el-button) { padding: 8px 11px; }
 footer.empty { height: 26px; font-size: 12px; }
 .minis { flex: 1; display: flex; gap: 8px; align-items: center; overflow-x: auto; min-width: 0; padding: 4px 2px; }
 .mini { flex: 0 0 100px; padding: 0; border: 0; background: none; cursor: pointer; border-radius: 6px; }
 .mini:hover { opacity: .6; }
-form { display: grid; gap: 14px; white-space: normal; }
-form p { margin: 0; }
-.end { justify-content: flex-end; }
 .wide { width: 100%; }
 </style>

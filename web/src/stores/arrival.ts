@@ -33,8 +33,8 @@ export const useArrival = defineStore('arrival', () => {
   }
 
   /** A single still picture becomes a tip at once; everything else goes to the Intake. */
-  async function take(files: Brought[]) {
-    const one = files.length === 1 && router.currentRoute.value.name !== 'intake' && !/\.(zip|ora|json|csv|tsv|svg|gif|webp|tiff?)$/i.test(files[0]!.name)
+  async function take(files: Brought[], intake = false) {
+    const one = !intake && files.length === 1 && router.currentRoute.value.name !== 'intake' && !/\.(zip|ora|json|csv|tsv|svg|gif|webp|tiff?)$/i.test(files[0]!.name)
     if (one) picture.value = files[0]!.file
     else parcel.value = files
     await router.push({ name: one ? 'tip-maker' : 'intake' })

@@ -22,7 +22,8 @@ export const useSession = defineStore('session', () => {
     useToken(got.csrf)
     actingFor(got.person?.id)
     const last = Number(localStorage.getItem('fobrel.library'))
-    libraryId.value = (got.libraries.find(({ id }) => id === last) ?? [...got.libraries].sort((a, b) => a.id - b.id)[0])?.id
+    const known = (wanted?: number) => got.libraries.find(({ id }) => id === wanted)
+    libraryId.value = (known(libraryId.value) ?? known(last) ?? [...got.libraries].sort((a, b) => a.id - b.id)[0])?.id
     ready.value = true
   }
 

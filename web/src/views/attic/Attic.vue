@@ -2,6 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { api, of } from '../../api/client'
 import type { components } from '../../api/schema'
+import FormDialog from '../../parts/FormDialog.vue'
 import Strip from '../../parts/Strip.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
@@ -34,10 +35,9 @@ const destroy = () => toast.attempt(async () => {
     <div class="line head"><h1>Attic</h1><span class="soft">hidden brushes wait here</span><span class="grow" /><el-button :disabled="!ids.length" type="primary" @click="back">Bring back · {{ ids.length }}</el-button><el-button v-if="session.library?.role === 'lead'" :disabled="!ids.length" @click="asking = true">Destroy…</el-button></div>
     <label v-for="row in rows" :key="row.id" class="row"><el-checkbox :model-value="chosen.has(row.id)" :aria-label="`Choose ${row.name}`" @change="flip(row.id)" /><Strip :fingerprint="row.fingerprint" :label="row.name" lazy /><b>{{ row.name }}</b><span class="soft">{{ row.size }} px · edition {{ row.edition }}</span><span class="soft small">hidden by {{ row.by ?? 'somebody' }}, {{ day(row.at) }}</span></label>
     <div v-if="rows && !rows.length" class="empty"><p>The Attic is empty. What you hide from the Wall waits here until it is brought back or destroyed.</p></div>
-    <el-dialog v-model="asking" title="Destroy for good" width="420px">
+    <FormDialog v-if="asking" title="Destroy for good" :deed="`Destroy ${ids.length}`" cancel="Keep them" danger width="420px" @submit="destroy" @close="asking = false">
       <p>{{ ids.length === 1 ? 'This brush' : `These ${ids.length} brushes` }} and all their editions will be gone. Nothing brings them back.</p>
-      <template #footer><el-button @click="asking = false">Keep them</el-button><el-button type="danger" @click="destroy">Destroy {{ ids.length }}</el-button></template>
-    </el-dialog>
+    </FormDialog>
   </div>
 </template>
 

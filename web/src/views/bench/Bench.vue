@@ -40,7 +40,8 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 </script>
 
 <template>
-  <div v-if="detail && document" class="bench">
+  <div v-if="bench.missing.value" class="empty" role="alert"><p>{{ bench.missing.value }}</p><el-button type="primary" @click="bench.router.push({ name: 'wall' })">To the Wall</el-button></div>
+  <div v-else-if="detail && document" class="bench">
     <BenchHead ref="head" @open="open = $event" />
     <Stack @hand="open = 'hand'" />
     <div class="work">

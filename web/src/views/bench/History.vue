@@ -61,7 +61,7 @@ async function describe() {
       <div>
         <div class="line"><b>{{ edition.number }}</b><b v-if="edition.name" class="name">{{ edition.name }}</b><span v-if="edition.number === detail!.preset.edition" class="mark">current</span><span v-if="edition.number === detail!.preset.home" class="mark">home</span><span v-if="edition.number === first" class="soft small">{{ origin }}</span></div>
         <span v-if="edition.note">{{ edition.note }}<br></span><span class="soft small">{{ edition.by ?? 'unknown' }}, {{ day(edition.at) }}</span>
-        <form v-if="describing?.number === edition.number" class="line" @submit.prevent="describe"><el-input v-model="word" size="small" :aria-label="`${describing.what === 'name' ? 'Name' : 'Note'} of edition ${edition.number}`" :placeholder="describing.what === 'name' ? 'A name; empty takes it off' : 'What changed'" :maxlength="describing.what === 'name' ? 60 : 200" autofocus /><el-button size="small" native-type="submit">Keep</el-button></form>
+        <form v-if="describing?.number === edition.number" class="line" @submit.prevent="describe"><el-input v-model="word" size="small" :aria-label="`${describing.what === 'name' ? 'Name' : 'Note'} of edition ${edition.number}`" :placeholder="describing.what === 'name' ? 'A name; empty takes it off' : 'What changed'" :maxlength="describing.what === 'name' ? 60 : 200" v-focus /><el-button size="small" native-type="submit">Keep</el-button></form>
         <div v-else class="deeds">
           <button class="plain small" :aria-label="`Set edition ${edition.number} beside the draft`" @click="bench.pin(bench.id, edition.number)">set beside</button>
           <template v-if="bench.session.mayEdit">

@@ -28,7 +28,7 @@ async function keep() {
 <template>
   <button v-if="naming === undefined" class="plain" :disabled="!keepable" @click="naming = ''">keep as trial stroke</button>
   <form v-else class="line" @submit.prevent="keep">
-    <el-input v-model="naming" size="small" placeholder="Name of the trial stroke" aria-label="Name of the trial stroke" maxlength="40" autofocus />
+    <el-input v-model="naming" size="small" placeholder="Name of the trial stroke" aria-label="Name of the trial stroke" maxlength="40" v-focus />
     <el-button size="small" native-type="submit" :disabled="!naming.trim()">Keep</el-button><button type="button" class="plain" @click="naming = undefined">no</button>
   </form>
 </template>

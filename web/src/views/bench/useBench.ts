@@ -2,7 +2,7 @@ import { useLocalStorage } from '@vueuse/core'
 import { ElMessageBox } from 'element-plus'
 import { computed, inject, onBeforeUnmount, provide, reactive, ref, shallowRef, watch, type InjectionKey } from 'vue'
 import { onBeforeRouteLeave, useRouter } from 'vue-router'
-import { api, of, type Detail, type Document, type Entry } from '../../api/client'
+import { api, of, type Detail, type Document, type Entry, Refused } from '../../api/client'
 import { offline } from '../../api/connection'
 import { turns } from '../../parts/newest'
 import type { Place } from '../../parts/paintedPlace'
@@ -86,12 +86,23 @@ export function useBench(id: number) {
     keeping.began(kept)
     if (!same(document.value, kept)) document.value = kept
   }
+  /** Why there is no brush here. */
+  const missing = ref('')
   const read = async () => {
     const mine = turn()
     const got = await of(api.GET('/api/presets/{id}', at))
+    // A brush is never shown under another library's name.
+    if (got.library !== session.libraryId) return void router.replace({ name: 'bench', params: { library: got.library, id } })
     if (mine() && keeping.idle()) take(got)
   }
-  const load = () => toast.attempt(read)
+  const load = () => toast.attempt(async () => {
+    try {
+      await read()
+    } catch (error) {
+      if (detail.value || !(error instanceof Refused)) throw error
+      missing.value = error.message
+    }
+  })
   let deeds = 0
   const { look } = useLook(id, detail, keeping.idle, () => deeds + library.stamp, async (words) => {
     await read()
@@ -166,7 +177,7 @@ export function useBench(id: number) {
   load()
   // Among what this person used last; nothing is lost if that fails.
   api.PUT('/api/presets/{id}/recent', at).catch(() => undefined)
-  return {
+  return { missing,
     id, at, detail, document, base, busy, kept: keeping.state, room: keeping.room, overtaken, back, goal, trying, middle, asTry, ask,
     dirty, list, grouped, counts, differs, differsAt, take, load, look, tune, set, takeBack, keep, before, step: keeping.step, doing, entered,
     pinned, pin, favourite, trialsChanged, removeTrial, router, library, session, toast,

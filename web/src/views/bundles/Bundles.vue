@@ -6,12 +6,14 @@ import { api, of, type Bundle } from '../../api/client'
 import type { components } from '../../api/schema'
 import Chooser from '../../parts/Chooser.vue'
 import ExportDialog from '../../parts/ExportDialog.vue'
+import FormDialog from '../../parts/FormDialog.vue'
 import OfferDialog from './OfferDialog.vue'
 import OrderedList from '../../parts/OrderedList.vue'
 import OneScale from '../../parts/OneScale.vue'
 import Strip from '../../parts/Strip.vue'
 import { save } from '../../parts/save'
 import { turns } from '../../parts/newest'
+import { useArranged } from '../../parts/useArranged'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
@@ -26,7 +28,7 @@ const tray = useTray()
 const route = useRoute()
 const router = useRouter()
 const bundles = ref<Bundle[]>([])
-const chosen = computed(() => bundles.value.find(({ id }) => id === Number(route.query.bundle)) ?? bundles.value[0])
+const chosen = computed(() => (route.query.bundle ? bundles.value.find(({ id }) => id === Number(route.query.bundle)) : bundles.value[0]))
 const words = reactive({ name: '', description: '', author: '', licence: '' })
 const flight = ref<components['schemas']['Preflight']>()
 const releasing = ref(false)
@@ -43,7 +45,11 @@ const at = () => ({ params: { path: { id: chosen.value!.id } } })
 const day = (text: string) => new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 const fresh = computed(() => tray.ids.filter((id) => !chosen.value?.preset_ids.includes(id)))
 
-const load = () => toast.attempt(async () => (bundles.value = (await of(api.GET('/api/libraries/{library}/bundles', library.path()))).bundles))
+const loaded = ref(false)
+const load = () => toast.attempt(async () => {
+  bundles.value = (await of(api.GET('/api/libraries/{library}/bundles', library.path()))).bundles
+  loaded.value = true
+})
 onMounted(load)
 watch(() => library.stamp, load)
 
@@ -68,10 +74,13 @@ async function doing(deed: () => Promise<unknown>, said?: string) {
   return well
 }
 const saveWords = () => doing(() => of(api.PUT('/api/bundles/{id}', { ...at(), body: { ...words } })), 'The words of the bundle are saved.')
-const put = (ids: number[], sections?: Record<string, string>) => doing(async () => {
-  const { entry } = await of(api.PUT('/api/bundles/{id}', { ...at(), body: { preset_ids: ids, before: chosen.value!.preset_ids, ...(sections ? { sections } : {}) } }))
+const arranged = useArranged(async (id, { ids, sections }, before) => {
+  const { entry } = await of(api.PUT('/api/bundles/{id}', { params: { path: { id } }, body: { preset_ids: ids, before, ...(sections ? { sections } : {}) } }))
   if (entry) toast.done(entry.summary, entry)
-})
+}, load)
+const put = (ids: number[], sections?: Record<string, string>) => toast.attempt(() => arranged.put(chosen.value!.id, chosen.value!.preset_ids, { ids, sections }))
+/** What the bundle holds as it stands on the screen. */
+const held = computed(() => arranged.shown(chosen.value?.id) ?? { ids: chosen.value?.preset_ids ?? [], sections: chosen.value?.sections })
 const cover = (id: number) => doing(() => of(api.PUT('/api/bundles/{id}', { ...at(), body: { cover: id } })))
 async function make(name: string) {
   let id: number | undefined
@@ -116,6 +125,8 @@ async function pick(id: number) {
 /** Where a finding can be mended. */
 const jump = (key: number | null, kind: string) => (key === null ? undefined : router.push(kind === 'hidden' ? { name: 'attic' } : { name: 'bench', params: { id: key } }))
 const suggest = (text: string, give: (found: { value: string }[]) => void) => give(spdx.filter((id) => id.toLowerCase().includes(text.toLowerCase())).slice(0, 40).map((value) => ({ value })))
+/** Whether there is nothing to release. */
+const same = computed(() => !!flight.value?.last && !flight.value.level)
 const stops = computed(() => flight.value?.findings.filter((one) => one.stops).length ?? 0)
 </script>
 
@@ -125,25 +136,26 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
     <section v-if="chosen">
       <div class="line head"><h1>{{ chosen.name }}</h1><span class="soft">{{ chosen.preset_ids.length }} brushes</span><span class="grow" />
         <el-button v-if="session.mayEdit" :disabled="!fresh.length || busy" @click="put([...chosen.preset_ids, ...fresh])">Add the tray · {{ fresh.length }}</el-button><el-button :disabled="!chosen.preset_ids.length" @click="printing = true">Proof sheet</el-button>
-        <el-button v-if="session.mayHandOut" type="primary" :disabled="busy || !flight || stops > 0" @click="ask">Release…</el-button></div>
+        <el-button v-if="session.mayHandOut" type="primary" :disabled="busy || !flight || stops > 0 || same" :title="same ? `Nothing differs from release ${flight!.last}` : undefined" @click="ask">Release…</el-button></div>
       <form class="words" :inert="!session.mayEdit" @submit.prevent="saveWords">
         <label>Name<el-input v-model="words.name" aria-label="Name of the bundle" maxlength="100" /></label><label>Author<el-input v-model="words.author" aria-label="Author" maxlength="200" /></label>
         <label>Licence (SPDX)<el-autocomplete v-model="words.licence" :fetch-suggestions="suggest" aria-label="Licence" placeholder="such as CC-BY-4.0" /></label>
         <label class="wide">Description<el-input v-model="words.description" type="textarea" :rows="2" aria-label="Description" maxlength="5000" /></label><el-button native-type="submit" :disabled="!worded || busy">Save the words</el-button>
       </form>
       <section v-if="flight" class="flight" aria-label="Preflight">
-        <div class="line"><h2>Preflight</h2><span v-if="stops" class="missing">{{ stops }} to mend before a release</span><span v-else-if="flight.level || !flight.last" class="soft">ready: the next release is {{ flight.number }}{{ flight.level ? `, a ${flight.level} change` : '' }}</span><span v-else class="soft">nothing differs from release {{ flight.last }}</span><span class="grow" />
+        <div class="line"><h2>Preflight</h2><span v-if="stops" class="missing">{{ stops }} to mend before a release</span><span v-else-if="!same" class="soft">ready: the next release is {{ flight.number }}{{ flight.level ? `, a ${flight.level} change` : '' }}</span><span v-else class="soft">nothing differs from release {{ flight.last }}</span><span class="grow" />
           <form v-if="canvas" class="line canvas" @submit.prevent="saveCanvas" @keydown.esc="canvas = undefined">canvas<el-input-number v-model="canvas.width" size="small" :min="1" :max="100000" :precision="0" :controls="false" aria-label="Width of the studio’s canvas in px" />×<el-input-number v-model="canvas.height" size="small" :min="1" :max="100000" :precision="0" :controls="false" aria-label="Height of the studio’s canvas in px" /><el-button size="small" native-type="submit" :disabled="!canvas.width || !canvas.height">Save</el-button></form>
           <button v-else-if="session.mayHandOut" class="plain" title="The studio’s canvas, which sizes are held against" @click="canvas = { ...session.library!.canvas }">canvas {{ session.library!.canvas.width }} × {{ session.library!.canvas.height }} px</button>
           <span v-else class="soft">canvas {{ session.library!.canvas.width }} × {{ session.library!.canvas.height }} px</span></div>
         <div v-for="(one, index) in flight.findings.slice(0, 40)" :key="index" class="finding" :class="{ stops: one.stops }"><span class="kind" :class="one.stops ? 'missing' : 'changed'">{{ one.kind }}</span><span>{{ one.sentence }}</span><button v-if="one.key !== null" class="plain small" @click="jump(one.key, one.kind)">go there</button></div>
         <p v-if="!flight.findings.length" class="soft">Nothing to mend.</p>
       </section>
-      <OrderedList narrow :ids="chosen.preset_ids" :sections="chosen.sections" :fixed="!session.mayEdit" empty="This bundle is empty. Pick brushes on the Wall, then add the tray." @change="put" />
+      <OrderedList narrow :ids="held.ids" :sections="held.sections ?? chosen.sections" :fixed="!session.mayEdit" empty="This bundle is empty. Pick brushes on the Wall, then add the tray." @change="put" />
       <label v-if="session.mayEdit && chosen.preset_ids.length" class="line cover">Cover picture<el-select :model-value="chosen.cover ?? ''" aria-label="Cover picture" placeholder="the strip of…" filterable @update:model-value="cover($event as number)"><el-option v-for="id in chosen.preset_ids" :key="id" :value="id" :label="library.byId.get(id)?.name ?? ''" /></el-select><Strip v-if="chosen.cover" :fingerprint="library.byId.get(chosen.cover)?.fingerprint" label="the cover" /></label>
       <button v-if="session.mayEdit && !chosen.releases.length" class="plain small" @click="drop">Delete this bundle</button>
     </section>
-    <div v-else class="empty"><p>No bundles yet. Pick brushes on the Wall, then choose Bundle in the tray.</p></div>
+    <div v-else-if="route.query.bundle && loaded" class="empty" role="alert"><p>There is no such bundle in {{ session.library?.name }}. It may have been deleted; the Ledger tells.</p></div>
+    <div v-else-if="loaded" class="empty"><p>No bundles yet. Pick brushes on the Wall, then choose Bundle in the tray.</p></div>
     <aside v-if="chosen" aria-label="Releases">
       <h2>Releases</h2>
       <p v-if="!chosen.releases.length" class="soft">None yet. A release freezes the bundle with a number of its own.</p>
@@ -152,11 +164,11 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
           <button class="plain small" :aria-label="`Download release ${one.number}`" @click="fetchRelease(one)">download</button><button v-if="session.mayHandOut && !one.withdrawn" class="plain small" :aria-label="`Offer release ${one.number}`" @click="offering = one">offer…</button><button v-if="session.mayHandOut && !one.withdrawn" class="plain small" :aria-label="`Withdraw release ${one.number}`" @click="withdrawing = one">withdraw</button></div></div>
       <template v-if="compared"><h2>What differs</h2><OneScale v-for="row in compared.rows" :key="row.name"><div class="differ"><b>{{ row.name }}</b><Strip v-if="row.before" :fingerprint="row.before.fingerprint" :greatest="row.before.greatest ?? undefined" :label="`${row.name} before`" /><span v-else class="soft">was not there</span><Strip v-if="row.after" :fingerprint="row.after.fingerprint" :greatest="row.after.greatest ?? undefined" :label="`${row.name} after`" /><span v-else class="missing">gone</span></div></OneScale><p v-if="!compared.rows.length" class="soft">No brush differs.</p></template>
     </aside>
-    <el-dialog v-model="releasing" :title="`Release “${chosen?.name}”`" width="460px"><form class="ask" @submit.prevent="release">
+    <FormDialog v-if="releasing" :title="`Release “${chosen?.name}”`" :deed="`Release ${number}`" :busy="busy" :ready="!!number.trim()" @submit="release" @close="releasing = false">
       <p class="soft">The changes since {{ flight?.last ?? 'the beginning' }} ask for {{ flight?.number }} at the least; it may be raised. What is released never changes.</p>
       <label>Number<el-input v-model="number" aria-label="Number of the release" /></label><label>Notes<el-input v-model="notes" type="textarea" :rows="4" aria-label="Notes of the release" /></label>
-      <div class="line end"><el-button @click="releasing = false">Cancel</el-button><el-button type="primary" native-type="submit" :loading="busy">Release {{ number }}</el-button></div></form></el-dialog>
-    <el-dialog v-if="withdrawing" model-value :title="`Withdraw ${withdrawing.number}`" width="420px" @close="withdrawing = undefined"><form class="ask" @submit.prevent="withdraw"><label>Why<el-input v-model="reason" aria-label="Why it is withdrawn" maxlength="500" autofocus /></label><div class="line end"><el-button @click="withdrawing = undefined">Cancel</el-button><el-button type="primary" native-type="submit" :disabled="!reason.trim()">Withdraw it</el-button></div></form></el-dialog>
+    </FormDialog>
+    <FormDialog v-if="withdrawing" :title="`Withdraw ${withdrawing.number}`" deed="Withdraw it" width="420px" :busy="busy" :ready="!!reason.trim()" @submit="withdraw" @close="withdrawing = undefined"><label>Why<el-input v-model="reason" aria-label="Why it is withdrawn" maxlength="500" /></label></FormDialog>
     <ExportDialog v-if="printing && chosen" :which="{ preset_ids: chosen.preset_ids }" :count="chosen.preset_ids.length" kind="proof" :title="chosen.name" @close="printing = false" />
     <OfferDialog v-if="offering && chosen" :release="offering" :bundle="chosen" @close="offering = undefined" />
   </div>
@@ -176,8 +188,6 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
 .release p { margin: 2px 0; } .notes { white-space: pre-line; max-height: 60px; overflow: auto; }
 .gone b { text-decoration: line-through; }
 .differ { display: grid; grid-template-columns: 1fr 1fr; gap: 4px 8px; padding: 5px 0; border-top: 1px solid var(--line); align-items: center; } .differ b { grid-column: 1 / 3; }
-.ask { display: grid; gap: 10px; } .ask p { margin: 0; }
-.end { justify-content: flex-end; } .end :deep(.el-button + .el-button) { margin-left: 0; }
 h2 { margin-bottom: 4px; }
 .canvas { flex: none; gap: 5px; } .canvas .el-input-number { width: 66px; }
 .flight .line:first-child > .soft { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } .flight .line:first-child > button { flex: none; }

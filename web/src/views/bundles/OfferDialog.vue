@@ -2,18 +2,18 @@
 import { reactive, ref } from 'vue'
 import { api, of, type Bundle } from '../../api/client'
 import type { components } from '../../api/schema'
-import { useToast } from '../../stores/toast'
+import FormDialog from '../../parts/FormDialog.vue'
+import { useDeed } from '../../parts/useDeed'
 import { useWork, type Task } from '../../stores/work'
 
 /** Offers a release to the gallery outside the studio, and shows how far that is. */
 const props = defineProps<{ release: components['schemas']['Release']; bundle: Bundle }>()
 const emit = defineEmits<{ close: [] }>()
-const toast = useToast()
 const work = useWork()
 const words = reactive({ title: `${props.bundle.name} ${props.release.number}`, description: props.bundle.description, tags: '' })
 const task = ref<Task>()
 
-const go = () => toast.attempt(async () => {
+const { busy, problem, go } = useDeed(async () => {
   task.value = await of(api.POST('/api/releases/{id}/offer', { params: { path: { id: props.release.id } }, body: { ...words } }))
   const ended = await work.follow(task.value)
   if (ended.state === 'done') emit('close')
@@ -22,21 +22,11 @@ const go = () => toast.attempt(async () => {
 </script>
 
 <template>
-  <el-dialog model-value :title="`Offer ${bundle.name} ${release.number} to the outside gallery`" width="460px" @close="emit('close')">
-    <form @submit.prevent="go">
+  <FormDialog :title="`Offer ${bundle.name} ${release.number} to the outside gallery`" deed="Offer it" :cancel="task ? 'Leave it going' : 'Cancel'" :busy="busy || !!task" :ready="!!words.title.trim()" :problem="problem" @submit="go" @close="emit('close')">
       <label>Title<el-input v-model="words.title" aria-label="Title in the gallery" maxlength="200" /></label>
       <label>Description<el-input v-model="words.description" type="textarea" :rows="3" aria-label="Description in the gallery" maxlength="5000" /></label>
       <label>Tags<el-input v-model="words.tags" aria-label="Tags in the gallery" placeholder="apart by commas" maxlength="500" /></label>
       <el-progress v-if="task" :percentage="work.part(work.tasks.find(({ id }) => id === task!.id) ?? task)" aria-label="Upload" />
       <p class="soft">Everybody with access to the gallery can take it from there. Once begun it goes on, even when you leave this page.</p>
-      <div class="line end"><el-button @click="emit('close')">{{ task ? 'Leave it going' : 'Cancel' }}</el-button><el-button type="primary" native-type="submit" :disabled="!words.title.trim()" :loading="!!task">Offer it</el-button></div>
-    </form>
-  </el-dialog>
+  </FormDialog>
 </template>
-
-<style scoped>
-form { display: grid; gap: 10px; }
-form p { margin: 0; }
-.end { justify-content: flex-end; }
-.end :deep(.el-button + .el-button) { margin-left: 0; }
-</style>

@@ -23,14 +23,14 @@ type Choices = components['schemas']['ArrivalChoices']
 type Line = { name: string; state: ArrivalItem['state']; decision: ArrivalItem['decision']; becomes: string; sentence: string; preset: number | null }
 const plan = ref<ArrivalPlan>()
 const busy = ref(false)
-const where = reactive({ set: '', place: 'end', mode: 'add' as 'add' | 'replace', family: undefined as number | undefined, tags: [] as string[], sets: true })
+const where = reactive({ set: '', place: 'end', mode: 'add' as 'add' | 'replace', family: undefined as number | undefined, tags: [] as string[], sets: true, bundle: false })
 const at = { params: { path: { id: props.arrival.id } } }
 const MOST = 400
 
 async function load() {
   await toast.attempt(async () => {
     plan.value = await of(api.GET('/api/arrivals/{id}', at))
-    Object.assign(where, { set: '', place: 'end', mode: 'add', family: undefined, tags: [], sets: true }, plan.value.where)
+    Object.assign(where, { set: '', place: 'end', mode: 'add', family: undefined, tags: [], sets: true, bundle: false }, plan.value.where)
   })
 }
 onMounted(load)
@@ -79,6 +79,8 @@ const brings = computed(() => {
   const counts: [number, string][] = [[said.editions, 'earlier edition'], [said.families, 'family'], [said.labels, 'label'], [said.bundles, 'bundle'], [said.releases, 'release'], [said.plans, 'start plan']]
   return counts.filter(([count]) => count).map(([count, word]) => `${count} ${count === 1 ? word : word.replace(/y$/, 'ie') + 's'}`).join(', ')
 })
+/** Whether there is anything to take in: brushes, or what comes beside them and is not here yet. */
+const takes = computed(() => coming.value > 0 || brings.value !== '' || !!plan.value?.recipes.length || (where.sets && !!plan.value?.sets.some((name) => !library.sets.some((set) => set.name.toLowerCase() === name.toLowerCase()))))
 const notes = computed(() => (plan.value?.report as { notes?: string[] } | null)?.notes ?? [])
 const lines = computed(() => (plan.value?.report as { lines?: Line[] } | null)?.lines ?? [])
 const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]).map((decision) => ({ decision, list: lines.value.filter((line) => line.decision === decision) })).filter(({ list }) => list.length))
@@ -91,9 +93,9 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
       <span class="soft">{{ [plan.words.name && plan.words.version, plan.words.author && `by ${plan.words.author}`, plan.words.licence, `from ${plan.source === 'dropped' ? plan.by : plan.source}`].filter(Boolean).join(', ') }}</span>
       <span class="grow" />
       <template v-if="plan.state === 'planned'">
-        <span role="status">{{ coming }} to take in, {{ here }} already here</span>
+        <span role="status">{{ takes ? `${coming} to take in, ${here} already here` : 'nothing to take in: all of it is here already, or left out' }}</span>
         <button class="plain" @click="letGo">Let it go</button>
-        <el-button type="primary" :loading="busy" @click="apply">Take into {{ session.library?.name }}</el-button>
+        <el-button type="primary" :loading="busy" :disabled="!takes" @click="apply">Take into {{ session.library?.name }}</el-button>
       </template>
       <template v-else-if="plan.state === 'applied'">
         <button v-if="plan.entry?.undoable" class="plain" @click="toast.undo(plan.entry!).then(load)">Take it all back</button>
@@ -118,6 +120,7 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
         <label v-if="library.families.length">in the family<el-select v-model="where.family" size="small" clearable placeholder="none" aria-label="In the family" @change="place"><el-option v-for="one in library.families" :key="one.id" :value="one.id" :label="one.name" /></el-select></label>
         <label>with the tags<el-select v-model="where.tags" size="small" multiple filterable allow-create default-first-option collapse-tags placeholder="none" aria-label="With the tags" @change="place"><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select></label>
         <el-checkbox v-if="plan.sets.length" v-model="where.sets" :label="`with its sets: ${plan.sets.slice(0, 3).join(', ')}${plan.sets.length > 3 ? ' …' : ''}`" @change="place" />
+        <el-checkbox v-if="plan.words.version" v-model="where.bundle" :label="`as the bundle “${plan.words.name}”`" @change="place" />
         <span v-if="where.mode === 'replace' && target" class="changed">what it holds now leaves the set; what nothing else uses goes to the Attic</span>
       </form>
       <section v-for="{ state, items } in groups" :key="state" class="kind" :aria-label="STATES[state]">
@@ -143,7 +146,7 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
       <p v-for="note in notes" :key="note" class="changed">{{ note }}</p>
       <section v-for="{ decision, list } in told" :key="decision" class="kind" :aria-label="DECISIONS[decision]">
         <div class="line title"><h2>{{ DECISIONS[decision] }}</h2><span class="soft">{{ list.length }}</span></div>
-        <div v-for="(line, index) in list.slice(0, MOST)" :key="index" class="line report"><b>{{ line.becomes }}</b><span v-if="line.becomes !== line.name" class="soft">came as “{{ line.name }}”</span><span class="soft">{{ line.sentence || STATES[line.state].toLowerCase() }}</span></div>
+        <div v-for="(line, index) in list.slice(0, MOST)" :key="index" class="line report"><router-link v-if="line.preset" :to="{ name: 'bench', params: { id: line.preset } }">{{ line.becomes }}</router-link><b v-else>{{ line.becomes }}</b><span v-if="line.becomes !== line.name" class="soft">came as “{{ line.name }}”</span><span class="soft">{{ line.sentence || STATES[line.state].toLowerCase() }}</span></div>
       </section>
     </template>
   </section>
@@ -174,5 +177,6 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
 select { font: inherit; color: var(--ink); background: var(--card); border: 1px solid var(--line-strong); border-radius: 6px; padding: 3px 6px; width: 100%; }
 .all select { width: 178px; }
 .report { padding: 2px 0; }
-.report b { flex: 0 0 220px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
+.report a { font-weight: 700; color: var(--ink); }
+.report b, .report a { flex: 0 0 220px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 </style>

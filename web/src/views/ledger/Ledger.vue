@@ -34,7 +34,8 @@ const time = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'nu
 
 <style scoped>
 .head { margin-bottom: 12px; }
-table { border-collapse: collapse; }
-td { padding: 5px 24px 5px 0; border-bottom: 1px solid var(--line); }
+table { border-collapse: collapse; width: 100%; }
+td:nth-child(3) { width: 100%; }
+td { white-space: nowrap; padding: 6px 24px 6px 0; border-bottom: 1px solid var(--line); }
 .undone b { text-decoration: line-through; font-weight: 400; }
 </style>

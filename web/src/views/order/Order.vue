@@ -1,11 +1,13 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
-import { api, of, type Family, type Label, type Tag } from '../../api/client'
+import { api, of, type Entry, type Family, type Label, type Tag } from '../../api/client'
 import ExportDialog from '../../parts/ExportDialog.vue'
+import FormDialog from '../../parts/FormDialog.vue'
 import TagMark from '../../parts/TagMark.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
+import { asks } from '../wall/terms'
 
 /** What brushes are ordered by: families as a small tree, work states, tags with their looks and synonyms. */
 const library = useLibrary()
@@ -32,7 +34,16 @@ const count = (kind: 'families' | 'labels', id: number) => library.all?.[kind].f
 const held = (ids: number[]) => ids.reduce((sum, id) => sum + count('families', id), 0)
 const addFamily = () => doing(async () => { await of(api.POST('/api/libraries/{library}/families', { ...library.path(), body: { name: fresh.family, parent_id: fresh.parent || null } })); fresh.family = '' })
 const saveFamily = () => doing(async () => { const { id, name, parent_id } = family.value!; await of(api.PUT('/api/families/{id}', { ...at(id), body: { name, parent_id } })); family.value = undefined })
-const dropFamily = (one: Family) => toast.recorded(() => of(api.DELETE('/api/families/{id}', at(one.id))))
+/** What is about to be removed although sets fill themselves from it. */
+const dropping = ref<{ name: string; sets: string[]; deed: () => Promise<unknown> }>()
+/** Removed at once, with an undo; told beforehand where a set fills itself from it. */
+function drop(term: 'family' | 'label' | 'tag', name: string, deed: () => Promise<{ entry: Entry }>) {
+  const sets = library.sets.filter(({ query }) => query !== null && asks(query, term, name)).map((set) => `“${set.name}”`)
+  const go = async () => { await toast.recorded(deed); dropping.value = undefined }
+  if (sets.length) dropping.value = { name, sets, deed: go }
+  else void go()
+}
+const dropFamily = (one: Family) => drop('family', one.name, () => of(api.DELETE('/api/families/{id}', at(one.id))))
 /** One place up or down among those beside it. */
 const shift = (one: Family, step: number) => doing(async () => {
   const beside = library.families.filter(({ parent_id }) => parent_id === one.parent_id)
@@ -43,10 +54,10 @@ const shift = (one: Family, step: number) => doing(async () => {
 })
 const addLabel = () => doing(async () => { await of(api.POST('/api/libraries/{library}/labels', { ...library.path(), body: { name: fresh.label } })); fresh.label = '' })
 const saveLabel = () => doing(async () => { const { id, name, colour, shape } = label.value!; await of(api.PUT('/api/labels/{id}', { ...at(id), body: { name, colour, shape } })); label.value = undefined })
-const dropLabel = (one: Label) => toast.recorded(() => of(api.DELETE('/api/labels/{id}', at(one.id))))
+const dropLabel = (one: Label) => drop('label', one.name, () => of(api.DELETE('/api/labels/{id}', at(one.id))))
 const edit = (one: Tag) => { tag.value = { ...one, words: one.synonyms.join(', ') }; merging.value = undefined }
 const saveTag = () => doing(async () => { const { id, name, colour, shape, words } = tag.value!; await of(api.PUT('/api/tags/{id}', { ...at(id), body: { name, colour, shape, synonyms: words.split(',').map((word) => word.trim()).filter(Boolean) } })); tag.value = undefined })
-const dropTag = (one: Tag) => toast.recorded(() => of(api.DELETE('/api/tags/{id}', at(one.id))))
+const dropTag = (one: Tag) => drop('tag', one.name, () => of(api.DELETE('/api/tags/{id}', at(one.id))))
 const merge = () => toast.recorded(async () => {
   const done = await of(api.POST('/api/tags/{id}/merge', { ...at(tag.value!.id), body: { into: merging.value! } }))
   tag.value = undefined
@@ -64,12 +75,15 @@ const merge = () => toast.recorded(async () => {
       </div>
       <form class="line add" @submit.prevent="addFamily"><el-input v-model="fresh.family" size="small" placeholder="Name of a new family" aria-label="Name of a new family" maxlength="60" /><el-select v-model="fresh.parent" size="small" aria-label="Where the new family hangs"><el-option :value="0" label="at the top" /><el-option v-for="one in library.branches" :key="one.family.id" :value="one.family.id" :label="`below ${one.family.name}`" /></el-select><el-button size="small" native-type="submit" :disabled="!fresh.family.trim()">Add</el-button></form>
     </section>
+    <FormDialog v-if="dropping" :title="`Remove “${dropping.name}”`" deed="Remove it" cancel="Keep it" width="440px" @submit="dropping.deed()" @close="dropping = undefined">
+      <p>{{ dropping.sets.join(', ') }} {{ dropping.sets.length === 1 ? 'fills itself' : 'fill themselves' }} from it, and would find none of its brushes any more. The brushes stay, and this can be undone.</p>
+    </FormDialog>
     <ExportDialog v-if="exporting" :which="{ family: exporting.family.id }" :count="held(exporting.ids)" :title="exporting.family.name" @close="exporting = undefined" />
     <section aria-label="Work states">
       <h1>Work states</h1><p class="soft">How far a brush has come, in the studio’s own words.</p>
       <div v-for="one in library.labels" :key="one.id" class="item">
         <form v-if="label?.id === one.id" class="line" @submit.prevent="saveLabel"><el-input v-model="label.name" size="small" aria-label="Name of the work state" maxlength="40" /><el-select v-model="label.colour" size="small" aria-label="Colour"><el-option v-for="c in COLOURS" :key="c" :value="c" :label="c" /></el-select><el-select v-model="label.shape" size="small" aria-label="Shape"><el-option v-for="c in SHAPES" :key="c" :value="c" :label="c" /></el-select><el-button size="small" native-type="submit">Save</el-button></form>
-        <template v-else><TagMark :tag="one" /><span class="soft">{{ count('labels', one.id) }}</span><span class="grow" /><button class="plain" @click="label = { ...one }">change</button><button class="plain" :aria-label="`Remove the work state ${one.name}`" @click="dropLabel(one)">✕</button></template>
+        <template v-else><TagMark state :tag="one" /><span class="soft">{{ count('labels', one.id) }}</span><span class="grow" /><button class="plain" @click="label = { ...one }">change</button><button class="plain" :aria-label="`Remove the work state ${one.name}`" @click="dropLabel(one)">✕</button></template>
       </div>
       <form class="line add" @submit.prevent="addLabel"><el-input v-model="fresh.label" size="small" placeholder="Name of a new work state" aria-label="Name of a new work state" maxlength="40" /><el-button size="small" native-type="submit" :disabled="!fresh.label.trim()">Add</el-button></form>
     </section>

@@ -4,6 +4,7 @@ import { useRoute } from 'vue-router'
 import { api, of, type Seat } from '../../api/client'
 import Chooser from '../../parts/Chooser.vue'
 import OrderedList from '../../parts/OrderedList.vue'
+import { useArranged } from '../../parts/useArranged'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
@@ -15,7 +16,7 @@ const toast = useToast()
 const tray = useTray()
 const route = useRoute()
 const busy = ref('')
-const seat = computed(() => library.seats.find(({ id }) => id === Number(route.query.seat)) ?? library.seats[0])
+const seat = computed(() => (route.query.seat ? library.seats.find(({ id }) => id === Number(route.query.seat)) : library.seats[0]))
 const fresh = computed(() => tray.ids.filter((id) => !seat.value?.preset_ids.includes(id)))
 const at = () => ({ params: { path: { id: seat.value!.id } } })
 const time = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
@@ -30,7 +31,12 @@ async function doing(what: string, deed: () => Promise<Seat>, said: (seat: Seat)
   busy.value = ''
 }
 
-const plan = (ids: number[]) => doing('plan', () => of(api.PUT('/api/seats/{id}/plan', { ...at(), body: { preset_ids: ids } })), (got) => `${got.preset_ids.length} brushes in the start plan of ${got.name}. Hand it out to put it in place.`)
+const arranged = useArranged(async (id, { ids }) => {
+  const got = await of(api.PUT('/api/seats/{id}/plan', { params: { path: { id } }, body: { preset_ids: ids } }))
+  toast.done(`${got.preset_ids.length} brushes in the start plan of ${got.name}. Hand it out to put it in place.`)
+}, library.load)
+const plan = (ids: number[]) => toast.attempt(() => arranged.put(seat.value!.id, seat.value!.preset_ids, { ids }))
+const planned = computed(() => arranged.shown(seat.value?.id)?.ids ?? seat.value?.preset_ids ?? [])
 const handOut = () => doing('hand out', () => of(api.POST('/api/seats/{id}/hand-out', at())), (got) => `Handed out to ${got.name}, into ${got.path}.`)
 const restart = () => doing('restart', () => of(api.POST('/api/seats/{id}/restart', at())), (got) => `${got.name} started: ${got.report!.loaded.length - got.report!.failed} brushes loaded${got.report!.failed ? `, ${got.report!.failed} failed` : ''}.`)
 async function make(name: string) {
@@ -62,7 +68,7 @@ async function make(name: string) {
         <el-button v-if="session.mayEdit" :disabled="!seat.handed_out_at || !!busy" :loading="busy === 'restart'" @click="restart">Restart this seat</el-button>
       </div>
       <h2>Start plan <span class="soft small">loaded at every start, in this order</span></h2>
-      <OrderedList :ids="seat.preset_ids" :fixed="!session.mayHandOut" empty="Nothing is loaded at start yet. Pick brushes on the Wall, then add the tray." @change="plan" />
+      <OrderedList :ids="planned" :fixed="!session.mayHandOut" empty="Nothing is loaded at start yet. Pick brushes on the Wall, then add the tray." @change="plan" />
 
       <template v-if="seat.report">
         <h2 class="report">Last start <span class="soft small">{{ time(seat.report.started_at) }}, {{ Math.round(seat.report.ms) }} ms, from {{ seat.path }}</span></h2>
@@ -71,7 +77,7 @@ async function make(name: string) {
             <tr v-for="one in seat.report.loaded" :key="one.name + one.fingerprint">
               <td><span v-if="one.ok" class="good">● loaded</span><span v-else class="missing">failed</span></td>
               <td><b>{{ one.name }}</b></td>
-              <td class="soft">{{ Math.round(one.ms) }} ms</td>
+              <td class="soft">{{ Math.round(one.ms) }}&nbsp;ms</td>
               <td>{{ one.problem }}</td>
             </tr>
             <tr v-for="path in seat.report.stray" :key="path"><td><span class="changed">not in the plan</span></td><td>{{ path }}</td><td /><td /></tr>
@@ -79,6 +85,7 @@ async function make(name: string) {
         </table>
       </template>
     </section>
+    <div v-else-if="route.query.seat" class="empty" role="alert"><p>There is no such seat in {{ session.library?.name }}.</p></div>
     <div v-else class="empty"><p>No seats yet. {{ session.mayHandOut ? 'Name one at the left.' : 'A lead of this library adds them.' }}</p></div>
   </div>
 </template>

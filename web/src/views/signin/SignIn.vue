@@ -15,7 +15,7 @@ const { busy, problem, go: enter } = useDeed(() => session.signIn(login.value, p
     <form @submit.prevent="enter">
       <h1>fobrel</h1>
       <p class="soft">One set of brushes for the whole team, judged by the stroke.</p>
-      <label>Name<el-input v-model="login" autocomplete="username" autofocus name="login" /></label>
+      <label>Name<el-input v-model="login" autocomplete="username" v-focus name="login" /></label>
       <label>Password<el-input v-model="password" type="password" autocomplete="current-password" show-password name="password" /></label>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <el-button type="primary" native-type="submit" :loading="busy">Sign in</el-button>

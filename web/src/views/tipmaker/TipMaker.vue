@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
-import { computed, ref, shallowRef, watch } from 'vue'
+import { ref, shallowRef, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, asFile, of, type Tip } from '../../api/client'
 import Strip from '../../parts/Strip.vue'
@@ -14,7 +14,6 @@ const toast = useToast()
 const router = useRouter()
 
 const file = shallowRef<File>()
-const original = ref('')
 const tip = ref<Tip>()
 const problem = ref('')
 const busy = ref(false)
@@ -26,13 +25,14 @@ const white = ref<number>()
 const size = ref(40)
 const spacing = ref(25)
 const input = ref<HTMLInputElement>()
-const isImage = computed(() => !!file.value?.type.startsWith('image/'))
 
+/** What is no single still picture is the Intake's, where shapes stay shapes and reels stay reels. */
+const toIntake = (chosen: File) => arrival.take([{ name: chosen.name, file: chosen }], true)
 function take(chosen: File | undefined | null) {
   if (!chosen) return
+  if (input.value) input.value.value = ''
+  if (/\.(svg|ora|zip|json|csv)$/i.test(chosen.name)) return void toIntake(chosen)
   file.value = chosen
-  URL.revokeObjectURL(original.value)
-  original.value = URL.createObjectURL(chosen)
   white.value = undefined
   tip.value = undefined
   name.value = chosen.name.replace(/\.[^.]+$/, '').replace(/[_-]+/g, ' ').trim().replace(/^./, (first) => first.toUpperCase()).slice(0, 100)
@@ -71,7 +71,7 @@ async function save() {
   busy.value = false
 }
 
-const percent = (share: number) => `${Math.round(share * 100)} %`
+const percent = (share: number) => (share > 0 && share < 0.01 ? 'under 1 %' : `${Math.round(share * 100)} %`)
 </script>
 
 <template>
@@ -80,30 +80,31 @@ const percent = (share: number) => `${Math.round(share * 100)} %`
       <h1>Tip maker</h1>
       <span class="soft">A dark mark on white becomes a tip: black paints fully, white not at all.</span>
     </div>
-    <input ref="input" type="file" accept="image/png,image/jpeg,image/webp,image/tiff,image/gif" hidden aria-label="Choose a picture" @change="take(input?.files?.[0])" />
+    <input ref="input" type="file" accept="image/png,image/jpeg,image/webp,image/tiff,image/gif,image/svg+xml" hidden aria-label="Choose a picture" @change="take(input?.files?.[0])" />
 
     <button v-if="!file" class="drop" @click="input?.click()">
       <b>Drop a picture here, or choose one</b>
-      <span class="soft">A scan, a photograph of a mark, lettering, a shape. No cutting out needed. PNG, JPEG, WebP, TIFF or GIF.</span>
+      <span class="soft">A scan, a photograph of a mark, lettering. No cutting out needed. PNG, JPEG, WebP, TIFF or GIF; shapes (SVG), layers and reels go on to the Intake.</span>
     </button>
 
     <template v-else>
       <div class="three">
         <figure>
           <figcaption>Picture <span class="soft">{{ file.name }}</span></figcaption>
-          <div class="well"><img v-if="isImage" :src="original" alt="The picture as it came" @error="isImage && (original = '')" /></div>
+          <div class="well"><img v-if="tip" :src="tip.picture" alt="The picture as it came" /></div>
+          <p v-if="tip && tip.pictures > 1" class="soft small several">This file holds {{ tip.pictures }} pictures; the tip is made of the first. <button class="plain" @click="toIntake(file!)">Take all as a reel, at the Intake</button></p>
           <button class="plain" @click="input?.click()">Choose another</button>
         </figure>
         <figure>
           <figcaption>Tip <span v-if="tip" class="soft">{{ tip.width }} × {{ tip.height }} px</span></figcaption>
           <div class="well"><img v-if="tip" :src="tip.tip" alt="The tip" data-test="tip" /></div>
           <p v-if="tip" class="figures">
-            <span :class="tip.solid ? 'solid' : 'changed'">{{ tip.solid ? '● paints solid' : 'cannot paint solid' }}</span>
+            <span :class="tip.solid ? 'solid' : 'changed'">{{ tip.solid ? '● paints solid' : tip.solid_share > 0 ? 'hardly paints solid' : 'cannot paint solid' }}</span>
             <span>greatest cover {{ percent(tip.greatest_cover) }}</span>
             <span>{{ percent(tip.solid_share) }} of the mark solid</span>
             <span>mean {{ percent(tip.mean_cover) }}</span>
           </p>
-          <p v-if="tip && !tip.solid" class="soft small">Even pressed hard this tip lets the ground show through. For solid paint the source has to be fully black.</p>
+          <p v-if="tip && !tip.solid" class="soft small">Even pressed hard this tip lets the ground show through{{ tip.solid_share > 0 ? ' nearly everywhere' : '' }}. For solid paint the source has to be fully black.</p>
         </figure>
         <figure class="wide">
           <figcaption>Stroke <span class="soft">as the new brush will paint it</span></figcaption>

@@ -21,12 +21,19 @@ watch([() => props.query, () => library.stamp], async () => {
 }, { immediate: true })
 
 const count = (kind: 'families' | 'labels' | 'tags', id: number) => facets.value?.[kind].find(({ key }) => key === String(id))?.count ?? 0
+/** A count that is not there yet is no 0. */
+const shown = (number: number) => (facets.value ? number : '')
 /** Each family counts what hangs below it too. */
 const tree = computed(() => library.branches.map((one) => ({ ...one, count: one.ids.reduce((sum, id) => sum + count('families', id), 0) })))
-const tags = computed(() => library.tags.filter((tag) => tag.count).map((tag) => ({ tag, count: count('tags', tag.id) })).filter((one) => one.count || asks(props.query, 'tag', one.tag.name)))
+const tags = computed(() => library.tags.filter((tag) => tag.count && facets.value).map((tag) => ({ tag, count: count('tags', tag.id) })).filter((one) => one.count || asks(props.query, 'tag', one.tag.name))
+  // Those asked for first, then by how many they hold, so that the few that are shown are the useful ones.
+  .sort((a, b) => Number(asks(props.query, 'tag', b.tag.name)) - Number(asks(props.query, 'tag', a.tag.name)) || b.count - a.count))
 const traits = computed(() => (facets.value?.traits ?? []).slice(0, moreTraits.value ? 60 : 8))
 const states = computed(() => (facets.value?.states ?? []).filter(({ key, count }) => count || asks(props.query, 'is', key)))
+const FEW = 8
 const moreTraits = ref(false)
+const moreTags = ref(false)
+const moreSets = ref(false)
 const on = (name: string, value: string) => asks(props.query, name, value)
 </script>
 
@@ -34,17 +41,19 @@ const on = (name: string, value: string) => asks(props.query, name, value)
   <aside aria-label="Filters">
     <template v-if="tree.length">
       <h3>Families</h3>
-      <button v-for="one in tree" :key="one.family.id" class="facet" :class="{ on: on('family', one.family.name) }" :aria-pressed="on('family', one.family.name)" :style="{ paddingLeft: `${8 + one.depth * 12}px` }" @click="emit('toggle', 'family', one.family.name)"><span>{{ one.family.name }}</span><span>{{ one.count }}</span></button>
+      <button v-for="one in tree" :key="one.family.id" class="facet" :class="{ on: on('family', one.family.name) }" :aria-pressed="on('family', one.family.name)" :style="{ paddingLeft: `${8 + one.depth * 12}px` }" @click="emit('toggle', 'family', one.family.name)"><span>{{ one.family.name }}</span><span>{{ shown(one.count) }}</span></button>
     </template>
     <h3>Tags</h3>
-    <button v-for="one in tags" :key="one.tag.id" class="facet" :class="{ on: on('tag', one.tag.name) }" :aria-pressed="on('tag', one.tag.name)" @click="emit('toggle', 'tag', one.tag.name)"><TagMark :tag="one.tag" /><span>{{ one.count }}</span></button>
+    <button v-for="one in tags.slice(0, moreTags ? undefined : FEW)" :key="one.tag.id" class="facet" :class="{ on: on('tag', one.tag.name) }" :aria-pressed="on('tag', one.tag.name)" @click="emit('toggle', 'tag', one.tag.name)"><TagMark :tag="one.tag" /><span>{{ one.count }}</span></button>
+    <button v-if="tags.length > FEW" class="plain small" @click="moreTags = !moreTags">{{ moreTags ? 'fewer' : `${tags.length - FEW} more tags` }}</button>
     <p v-if="!library.tags.length" class="soft small">No tags yet. Pick brushes, then choose Tag in the tray.</p>
     <template v-if="library.labels.length">
       <h3>Work state</h3>
-      <button v-for="one in library.labels" :key="one.id" class="facet" :class="{ on: on('label', one.name) }" :aria-pressed="on('label', one.name)" @click="emit('toggle', 'label', one.name)"><TagMark :tag="one" /><span>{{ count('labels', one.id) }}</span></button>
+      <button v-for="one in library.labels" :key="one.id" class="facet" :class="{ on: on('label', one.name) }" :aria-pressed="on('label', one.name)" @click="emit('toggle', 'label', one.name)"><TagMark state :tag="one" /><span>{{ shown(count('labels', one.id)) }}</span></button>
     </template>
     <h3>Sets</h3>
-    <button v-for="one in library.sets" :key="one.id" class="facet" :class="{ on: on('set', one.name) }" :aria-pressed="on('set', one.name)" @click="emit('toggle', 'set', one.name)"><span :class="{ standing: one.query !== null }" :title="one.query !== null ? `Fills itself: ${one.query}` : undefined">{{ one.name }}</span><span>{{ one.count }}</span></button>
+    <button v-for="one in library.sets.filter((one, index) => moreSets || index < FEW || on('set', one.name))" :key="one.id" class="facet" :class="{ on: on('set', one.name) }" :aria-pressed="on('set', one.name)" @click="emit('toggle', 'set', one.name)"><span :class="{ standing: one.query !== null }" :title="one.query !== null ? `Fills itself: ${one.query}` : undefined">{{ one.name }}</span><span>{{ one.count }}</span></button>
+    <button v-if="library.sets.length > FEW" class="plain small" @click="moreSets = !moreSets">{{ moreSets ? 'fewer' : `${library.sets.length - FEW} more sets` }}</button>
     <p v-if="!library.sets.length" class="soft small">No sets yet. Pick brushes, then choose Add to set.</p>
     <h3>State</h3>
     <button v-for="one in states" :key="one.key" class="facet" :class="{ on: on('is', one.key) }" :aria-pressed="on('is', one.key)" @click="emit('toggle', 'is', one.key)"><span>{{ one.key }}</span><span>{{ one.count }}</span></button>

@@ -91,7 +91,7 @@ async function reset() {
 h3 { margin: 12px 0 4px; }
 p { margin: 4px 0 8px; }
 .tags { display: flex; flex-wrap: wrap; gap: 2px 8px; }
-.tags .line { gap: 1px; }
+.tags .line { gap: 1px; min-width: 0; max-width: 100%; }
 dl { display: grid; grid-template-columns: 76px 1fr; row-gap: 3px; margin: 10px 0; }
 dt { color: var(--soft); }
 dd { margin: 0; }

@@ -16,6 +16,7 @@ import { useTray } from '../../stores/tray'
 import Facets from './Facets.vue'
 import Peek from './Peek.vue'
 import { termsOf, toggled, without } from './terms'
+import { useColumns } from './useColumns'
 import { useFound } from './useFound'
 
 const library = useLibrary()
@@ -43,14 +44,30 @@ const ORDERS = computed(() => [...(set.value ? [['hand', `in the order of “${s
 
 const chosenOrder = computed({ get: () => order.value, set: (value: string) => put({ order: value }) })
 
-const put = (change: Record<string, string | undefined>) => router.replace({ query: { ...route.query, ...change } })
+const put = (change: Record<string, string | undefined>) => router.push({ query: { ...route.query, ...change } })
 const toggle = (name: string, value: string) => put({ search: toggled(query.value, name, value) || undefined })
 
 // --- only what is in sight is drawn -------------------------------------------------------
-const tall = computed(() => (look.value.mode === 'strips' ? Math.max(look.value.height, 64) + 12 : look.value.mode === 'rows' ? 36 : 32))
-const virtual = useVirtualizer(computed(() => ({ count: total.value ?? 0, getScrollElement: () => list.value ?? null, estimateSize: () => tall.value, overscan: 14 })))
-watch(tall, () => virtual.value.measure())
-const items = computed(() => virtual.value.getVirtualItems().map((item) => ({ ...item, preset: rows.get(item.index) })))
+const { tallest, strip, below, lanes, tall } = useColumns(look, room.width)
+const lines = computed(() => Math.ceil((total.value ?? 0) / lanes.value))
+const virtual = useVirtualizer(computed(() => ({ count: lines.value, getScrollElement: () => list.value ?? null, estimateSize: () => tall.value, overscan: 14 })))
+const items = computed(() => virtual.value.getVirtualItems().flatMap(({ index: line, start }) => Array.from({ length: lanes.value }, (_, lane) => ({ index: line * lanes.value + lane, lane, start })))
+  .filter(({ index }) => index < (total.value ?? 0)).map((item) => ({ ...item, preset: rows.get(item.index) })))
+const place = (item: { lane: number; start: number }) => ({ transform: `translateY(${item.start}px)`, height: `${tall.value}px`, left: `${(100 * item.lane) / lanes.value}%`, width: `${100 / lanes.value}%` })
+// What stood first in sight stands there still when the strips grow or another column begins.
+const firstInSight = (high = tall.value, beside = lanes.value) => Math.round((list.value?.scrollTop ?? 0) / high) * beside
+const frame = () => new Promise((done) => requestAnimationFrame(done))
+/** As soon as the list has its height: what stands further down than it reaches cannot be scrolled to. */
+async function scrollTo(index: number) {
+  for (let tries = 0; index && tries < 60 && (!room.width.value || (list.value?.scrollHeight ?? 0) < lines.value * tall.value); tries++) await frame()
+  list.value?.scrollTo({ top: Math.floor(index / lanes.value) * tall.value })
+}
+watch([tall, lanes], async (_, [high, beside]) => {
+  const first = firstInSight(high, beside)
+  virtual.value.measure()
+  await nextTick()
+  await scrollTo(first)
+})
 // What comes next is asked for before it comes into sight.
 watch(items, (now) => now.length && found.see(now[0]!.index - 20, Math.min(now.at(-1)!.index + 60, (total.value ?? 1) - 1)))
 
@@ -59,11 +76,11 @@ const placeKey = computed(() => `fobrel.place.${session.libraryId}.${q.value}.${
 watch(total, async (now, before) => {
   if (now === undefined || before !== undefined) return
   await nextTick()
-  const [top, id] = (sessionStorage.getItem(placeKey.value) ?? '0').split('|')
-  list.value?.scrollTo({ top: Number(top) })
+  const [first, id] = (sessionStorage.getItem(placeKey.value) ?? '0').split('|')
+  await scrollTo(Number(first))
   if (id) peeked.value = Number(id)
 }, { immediate: true })
-const keepPlace = () => list.value && sessionStorage.setItem(placeKey.value, `${list.value.scrollTop}|${peeked.value ?? ''}`)
+const keepPlace = () => list.value && sessionStorage.setItem(placeKey.value, `${firstInSight()}|${peeked.value ?? ''}`)
 onBeforeUnmount(keepPlace)
 
 // --- walking and picking -------------------------------------------------------------------
@@ -77,7 +94,7 @@ watch(q, () => { peeked.value = undefined; at.value = anchor.value = 0 })
 function focus(index: number, keepAnchor = false) {
   at.value = Math.min(Math.max(index, 0), (total.value ?? 1) - 1)
   if (!keepAnchor) anchor.value = at.value
-  virtual.value.scrollToIndex(at.value, { align: 'auto' })
+  virtual.value.scrollToIndex(Math.floor(at.value / lanes.value), { align: 'auto' })
   const preset = rows.get(at.value)
   if (preset) peeked.value = preset.id
   else { found.see(at.value, at.value); const stop = watch(() => rows.get(at.value), (came) => { if (came) { peeked.value = came.id; stop() } }) }
@@ -104,8 +121,9 @@ function click(event: MouseEvent, index: number, preset: Preset) {
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   const target = event.target as HTMLElement
   if (target.closest('input, textarea, [role=dialog], .el-select, .el-dropdown, .el-drawer') || event.altKey) return
-  const page = Math.max(1, Math.floor(room.height.value / tall.value) - 1)
-  const steps: Record<string, number> = { ArrowDown: 1, ArrowUp: -1, PageDown: page, PageUp: -page, Home: -1e9, End: 1e9 }
+  const page = Math.max(1, Math.floor(room.height.value / tall.value) - 1) * lanes.value
+  const across: Record<string, number> = lanes.value > 1 ? { ArrowRight: 1, ArrowLeft: -1 } : {}
+  const steps: Record<string, number> = { ArrowDown: lanes.value, ArrowUp: -lanes.value, ...across, PageDown: page, PageUp: -page, Home: -1e9, End: 1e9 }
   const step = steps[event.key]
   if (step !== undefined) {
     event.preventDefault()
@@ -149,36 +167,36 @@ const narrowed = computed(() => !!q.value)
     <Facets :query="query" @toggle="toggle" />
     <section>
       <div class="bar line">
-        <b>{{ total ?? '…' }} {{ total === 1 ? 'brush' : 'brushes' }}</b>
+        <b v-if="problem" class="soft">No answer yet</b><b v-else>{{ total ?? '…' }} {{ total === 1 ? 'brush' : 'brushes' }}</b>
         <el-select v-model="chosenOrder" size="small" class="order" aria-label="Order"><el-option v-for="[value, label] in ORDERS" :key="value" :value="value!" :label="label!" /></el-select>
         <span class="grow" />
-        <button v-if="session.mayEdit && library.count('changed') + library.count('draft')" class="plain" @click="resetting = true">Take changes back…</button>
+        <button v-if="session.mayEdit && library.count('changed') + library.count('draft')" class="plain" @click="resetting = true">Take back…</button>
         <button class="plain" :disabled="!total" @click="all">Pick these</button>
         <span class="line" role="group" aria-label="How the Wall looks"><button v-for="mode in (['strips', 'rows', 'table'] as const)" :key="mode" class="plain mode" :aria-pressed="look.mode === mode" @click="look.mode = mode">{{ mode }}</button></span>
         <Grounds v-model="look.ground" :grounds="['white', 'grey', 'black']" label="Ground of the strips" />
-        <el-slider v-if="look.mode === 'strips'" v-model="look.height" :min="36" :max="150" :show-tooltip="false" aria-label="Height of the strips" />
+        <el-slider v-if="look.mode === 'strips'" v-model="look.height" :min="36" :max="tallest" :show-tooltip="false" aria-label="Height of the strips" />
         <el-popover v-if="look.mode === 'table'" trigger="click" width="160"><template #reference><button class="plain">columns</button></template>
           <el-checkbox-group v-model="look.columns"><el-checkbox v-for="(title, name) in COLUMNS" :key="name" :value="name" :label="title" /></el-checkbox-group></el-popover>
       </div>
       <div v-if="narrowed" class="chips line"><button v-for="term in terms" :key="term.piece" class="chip" :aria-label="`Take “${term.piece}” out`" @click="put({ search: without(query, term.piece) || undefined })">{{ term.piece }} ✕</button>
         <button class="plain" @click="put({ search: undefined })">show all</button><button v-if="session.mayEdit && !problem && naming === undefined" class="plain" @click="naming = ''">keep this search</button></div>
-      <form v-if="naming !== undefined" class="line keep" @submit.prevent="keepSearch"><el-input v-model="naming" size="small" placeholder="Name of the set that fills itself" aria-label="Name of the set that fills itself" maxlength="100" autofocus /><el-button size="small" native-type="submit" :disabled="!naming.trim()">Keep</el-button><button type="button" class="plain" @click="naming = undefined">no</button></form>
+      <form v-if="naming !== undefined" class="line keep" @submit.prevent="keepSearch"><el-input v-model="naming" size="small" placeholder="Name of the set that fills itself" aria-label="Name of the set that fills itself" maxlength="100" v-focus /><el-button size="small" native-type="submit" :disabled="!naming.trim()">Keep</el-button><button type="button" class="plain" @click="naming = undefined">no</button></form>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <p v-else-if="tolerant && total" class="soft hint">Nothing is written just so. These come close:</p>
       <div v-if="look.mode === 'table'" class="head soft"><span class="mini">Stroke</span><span class="name">Name</span><span v-for="column in look.columns" :key="column" :class="column">{{ COLUMNS[column] }}</span></div>
-      <div ref="list" class="list" :class="[look.mode, `on-${look.ground}`]" role="listbox" aria-label="Brushes" aria-multiselectable="true">
+      <div ref="list" class="list" :class="[look.mode, `on-${look.ground}`, { below }]" role="listbox" aria-label="Brushes" aria-multiselectable="true">
         <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
           <div
             v-for="item in items" :key="item.index" class="row" :class="{ on: item.preset && item.preset.id === peek?.id, picked: item.preset && tray.has(item.preset.id) }" role="option"
             :aria-selected="!!item.preset && tray.has(item.preset.id)" :aria-setsize="total" :aria-posinset="item.index + 1" :data-index="item.index" :data-id="item.preset?.id" :tabindex="item.index === at ? 0 : -1"
-            :style="{ transform: `translateY(${item.start}px)`, height: `${tall}px` }" @click="item.preset && click($event, item.index, item.preset)" @dblclick="item.preset && open(item.preset)"
+            :style="place(item)" @click="item.preset && click($event, item.index, item.preset)" @dblclick="item.preset && open(item.preset)"
           >
             <template v-if="item.preset">
-              <Strip :key="item.preset.fingerprint" :fingerprint="item.preset.fingerprint" :label="item.preset.name" :wide="look.mode === 'strips' ? Math.round((look.height * 700) / 120) - 12 : 170" :style="look.mode === 'strips' ? { width: `${(look.height * 700) / 120}px` } : {}" />
+              <Strip :key="item.preset.fingerprint" :fingerprint="item.preset.fingerprint" :label="item.preset.name" :wide="look.mode === 'strips' ? strip : 170" :style="look.mode === 'strips' ? { width: `${strip}px` } : {}" />
               <div v-if="look.mode === 'strips'" class="words">
-                <div class="line"><b>{{ item.preset.name }}</b><span class="soft">{{ item.preset.size }} px</span><span v-if="item.preset.favourite" class="heart" title="favourite">♥</span><span v-if="item.preset.locked" class="locked">locked</span>
-                  <span v-if="item.preset.draft" class="changed">unsaved change</span><span v-else-if="item.preset.altered" class="changed">edition {{ item.preset.edition }}</span></div>
-                <div class="tags soft"><TagMark v-if="item.preset.label_id && library.labelById.get(item.preset.label_id)" :tag="library.labelById.get(item.preset.label_id)!" /><TagMark v-for="id in item.preset.tag_ids" :key="id" :tag="library.tagById.get(id) ?? { name: '…', colour: 'slate', shape: 'square' }" /></div>
+                <div class="line"><b>{{ item.preset.name }}</b><span class="soft size">{{ item.preset.size }} px</span><span v-if="item.preset.favourite" class="heart" title="favourite">♥</span><span v-if="item.preset.locked" class="locked">locked</span>
+                </div>
+                <div class="tags soft"><span v-if="item.preset.draft" class="changed">unsaved change</span><span v-else-if="item.preset.altered" class="changed">edition {{ item.preset.edition }}</span><TagMark v-if="item.preset.label_id && library.labelById.get(item.preset.label_id)" state :tag="library.labelById.get(item.preset.label_id)!" /><TagMark v-for="id in item.preset.tag_ids" :key="id" :tag="library.tagById.get(id) ?? { name: '…', colour: 'slate', shape: 'square' }" /></div>
                 <div class="soft small traits">{{ item.preset.traits.join(' · ') }}</div>
               </div>
               <template v-else-if="look.mode === 'rows'"><b class="name">{{ item.preset.name }}</b><span class="soft">{{ item.preset.size }} px</span><span v-if="item.preset.draft" class="changed">unsaved</span><span class="soft grow traits">{{ item.preset.traits.join(' · ') }}</span></template>
@@ -199,9 +217,9 @@ const narrowed = computed(() => !!q.value)
 <style scoped>
 .wall { display: grid; grid-template-columns: 172px minmax(0, 1fr) 300px; height: 100%; }
 section { display: flex; flex-direction: column; min-height: 0; }
-.bar { padding: 8px 14px; white-space: nowrap; gap: 7px; }
-.order { flex: none; width: 128px; }
-.bar .el-slider { width: 60px; margin: 0 6px; }
+.bar { padding: 8px 14px; white-space: nowrap; gap: 5px; flex-wrap: wrap; row-gap: 2px; }
+.order { flex: none; width: 116px; }
+.bar .el-slider { width: 84px; flex: none; margin: 0 8px; }
 .mode[aria-pressed='false'] { color: var(--soft); font-weight: 500; }
 .bar .line { gap: 3px; }
 .chips { flex-wrap: wrap; padding: 0 14px 6px; }
@@ -211,14 +229,18 @@ section { display: flex; flex-direction: column; min-height: 0; }
 .problem { color: var(--madder); }
 .list { flex: 1; overflow: auto; padding: 0 8px; }
 .list.on-grey { --strip: #808080; } .list.on-black { --strip: #000; }
-.row { position: absolute; left: 0; right: 0; display: flex; align-items: center; gap: 14px; padding: 0 6px; border-radius: 8px; cursor: default; }
+.row { position: absolute; display: flex; align-items: center; gap: 14px; padding: 0 6px; border-radius: 8px; cursor: default; }
 .row:hover { background: var(--card); }
 .row.on { background: var(--accent-wash); }
-.row .strip { flex: 0 1 auto; min-width: 120px; max-width: calc(100% - 226px); }
+.row .strip { flex: none; }
+.below .row { flex-direction: column; align-items: flex-start; justify-content: center; gap: 3px; }
+.below .words { flex: none; width: calc(100% - 44px); }
+.below .pick { position: absolute; right: 10px; bottom: 14px; }
 .rows .strip { width: 170px; flex: none; } .table .strip, .mini { width: 120px; flex: none; }
 .words { flex: 1; min-width: 0; }
 .words b { font-size: 14px; overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
 .tags { display: flex; flex-wrap: wrap; gap: 0 10px; max-height: 18px; overflow: hidden; }
+.size { white-space: nowrap; flex: none; }
 .traits { white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
 .heart { color: var(--madder); }
 .locked { border: 1px solid var(--line-strong); border-radius: 4px; padding: 0 5px; font-size: 11px; font-weight: 700; }

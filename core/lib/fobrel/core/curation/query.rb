@@ -6,7 +6,7 @@ module Fobrel
       # What somebody asks the Wall for, on one line: words, and terms such as `tag: lineart, sea`
       # or `size: under 60`. Words come first or after a semicolon; a comma between a term's
       # values means any of them; `not` before a term turns it round. What stands in quotes is
-      # taken as it is, commas too: `set: "Act 1, the quay"`.
+      # taken as it is, commas too: `set: "Act 1, the quay"`. `size under 60` needs no colon.
       #
       #   query = Query.parse("fog family: washes, inks size: under 60; not tag: night")
       #   query.words                      # => ["fog"]
@@ -36,9 +36,12 @@ module Fobrel
         # As in a CSV field, a quote in it is written twice (RFC 4180, 2.7).
         QUOTED = /(?<![^\s,;:])"((?:[^"]|"")+)"(?=[\s,;]|\z)/
         SPECIAL = /[",;:]/
+        # A term whose colon was left out, where what follows can mean nothing else.
+        NUMBER = /\d+(?:\.\d+)?(?:\s*px)?(?![\w.])/
+        PLAIN = /(?<![\w:,])(?<![:,]\s)(?:(size)\s+((?:under|over)\s+#{NUMBER}|#{NUMBER}(?:\s+to\s+#{NUMBER})?)|(changed)\s+((?:since|before)\s+\d{4}-\d\d-\d\d|today|this\s+week|this\s+month)\b)/i
         # While a line is taken apart, what was quoted is away; signs of private use stand for it.
         AWAY = /\uE000(\d+)\uE001/
-        private_constant :WORD, :QUOTED, :SPECIAL, :AWAY
+        private_constant :WORD, :QUOTED, :SPECIAL, :NUMBER, :PLAIN, :AWAY
 
         # One term: its name, its values, whether it is turned round.
         Term = Struct.new(:name, :values, :negated) do
@@ -56,6 +59,7 @@ module Fobrel
           raise Unclear, "This search is longer than #{LONGEST} characters. Shorten it." if text.size > LONGEST
           away = []
           text = text.gsub(QUOTED) { "\uE000#{(away << $1.gsub('""', '"')).size - 1}\uE001" }
+          text = text.gsub(PLAIN) { "; #{$1 || $3}: #{$2 || $4}; " }
           back = ->(part) { part.gsub(AWAY) { away.fetch($1.to_i) }.strip }
           words = []
           terms = []
@@ -166,7 +170,7 @@ module Fobrel
         def empty? = words.empty? && terms.empty?
 
         # @return [String] the line that reads as this query
-        def to_s = [words.map { Query.quoted(_1, /[";\s]|:\z/) }.join(" "), *terms.map(&:to_s)].reject(&:empty?).join("; ")
+        def to_s = [words.map { Query.quoted(_1, /[";\s]|:\z|\A(?:size|changed)\z/i) }.join(" "), *terms.map(&:to_s)].reject(&:empty?).join("; ")
 
         # @param names [Array<String>] of terms
         # @return [Query] whose terms of these names have one value replaced by another

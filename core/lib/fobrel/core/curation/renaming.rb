@@ -65,7 +65,7 @@ module Fobrel
           name = "#{tags.first} #{name}" if @rules["tag"] == true && tags.any?
           name = "#{@rules["prefix"]}#{name}#{@rules["suffix"]}"
           name = "#{name} #{number(index)}" if @rules["number"]
-          name.gsub(/\s+/, " ").strip
+          Names.clean(name)
         end
 
         def number(index) = (@rules["number"]["start"] + index).to_s.rjust(@rules["number"]["width"], "0")

@@ -12,6 +12,30 @@ module Fobrel
         # @return [Array<String>] such as ["reel of 3", "answers to pressure, tilt", "grain"]
         def self.of(preset) = [tip(preset), *paint(preset), *hand(preset), *look(preset)].compact
 
+        # What a trait counts as where many are counted: one that ends in a list is each of the list,
+        # one that ends in a number is itself without it.
+        #
+        # @param trait [String] such as "answers to pressure, tilt"
+        # @return [Array<String>] such as ["answers to pressure", "answers to tilt"]
+        def self.counted(trait)
+          return ["reel"] if trait.start_with?("reel of ")
+          head, list = trait.match(LISTED)&.captures
+          head ? list.split(", ").map { "#{head} #{_1}" } : [trait]
+        end
+
+        # Finds among traits, one a line, those that mean a word: "answers to tilt" means "answers to
+        # pressure, tilt" too.
+        #
+        # @param word [String] lower case
+        # @return [Array(Symbol, String)] a regular expression (POSIX) for a list's member, else a part
+        def self.meant(word)
+          head, list = word.match(LISTED)&.captures
+          (head && list.match?(/\A[a-z]+\z/)) ? [:pattern, "(^|\n)#{head} ([a-z]+, )*#{list}"] : [:part, word]
+        end
+
+        LISTED = /\A(answers to|shifts) (.+)\z/
+        private_constant :LISTED
+
         class << self
           private
 

@@ -20,6 +20,9 @@ module Fobrel
         # What comes from a backup has a `past`: its "facts" and "editions" (see Backup).
         Item = Struct.new(:kind, :name, :preset, :edition, :source, :sentence, :document, :group, :way, :usual, :past, keyword_init: true)
 
+        # Everything that is read, for those who brought something else.
+        READ = "packages, presets (JSON), tables of settings (CSV), pictures (PNG, JPEG, WebP, TIFF, GIF; several in one file become a reel), layered drawings (OpenRaster), shapes (SVG), and ZIP files or folders of these"
+
         # A file of text larger than this is no preset, shape or table.
         MAX_TEXT = 16 * 1024 * 1024
 
@@ -191,32 +194,53 @@ module Fobrel
           singles = made.select { _1.first == :single }
           together = singles.size.between?(2, Tip::Picture::MAX_FRAMES)
           singles.each { |_, name, tip| items << made_item(plain(name), tip, name, together ? {group:, way: "each", usual: "each"} : {}) }
-          items << made_item(plain(group), {"kind" => "picture", "frames" => singles.flat_map { |_, _, tip| tip["frames"] || [] }}, group, {group:, way: "reel", usual: "each"}) if together && singles.all? { |_, _, tip| tip["frames"] }
+          items << made_item(plain(group), singles.first.last.merge("frames" => singles.flat_map { |_, _, tip| tip["frames"] || [] }), group, {group:, way: "reel", usual: "each"}) if together && singles.all? { |_, _, tip| tip["frames"] } && singles.map { |_, _, tip| tip["colours"] }.uniq.one?
         end
 
         # @return [Array] :single with its name and tip, or :several where it went into items already
         def tip(name, bytes)
           raise Problem, "#{name} is an archive in an archive. It was left out. Unpack it first." if bytes.start_with?("PK\x03\x04".b)
           return [:single, name, {"kind" => "shape", "asset" => kept(picture(bytes, name))}] if bytes.match?(/<svg[\s>]/n)
+          raise Problem, "#{name} is of a kind that is not read. Nothing was kept of it. What is read: #{READ}." unless bytes.empty? || Tip::Picture.kind(bytes)
           frames = Tip::Picture.frames(bytes, name:)
-          return [:single, name, {"kind" => "picture", "frames" => [mark(frames.first, name)]}] if frames.size == 1
+          own = own?(frames, name)
+          return [:single, name, {"kind" => "picture", "frames" => [mark(frames.first, name, own:)]}.merge(own ? OWN : {})] if frames.size == 1
           pictures(frames, name, "frame")
           [:several]
         end
 
         # Several pictures of one file: one reel, or a tip each.
         def pictures(frames, source, word)
+          own = own?(frames, source)
           marks = frames.each_with_index.filter_map do |bytes, index|
             label = "#{source}, #{word} #{index + 1}"
-            guard(label) { [label, mark(bytes, label)] }
+            guard(label) { [label, mark(bytes, label, own:)] }
           end
           return if marks.empty?
+          colours = own ? OWN : {}
           way = (marks.size > 1) ? ->(name) { {group: source, way: name, usual: "reel"} } : ->(_) { {} }
-          items << made_item(plain(source), {"kind" => "picture", "frames" => marks.map(&:last)}, source, way["reel"])
-          marks.each_with_index { |(_, frame), index| items << made_item("#{plain(source)} #{index + 1}", {"kind" => "picture", "frames" => [frame]}, source, way["each"]) } if marks.size > 1
+          items << made_item(plain(source), {"kind" => "picture", "frames" => marks.map(&:last)}.merge(colours), source, way["reel"])
+          marks.each_with_index { |(_, frame), index| items << made_item("#{plain(source)} #{index + 1}", {"kind" => "picture", "frames" => [frame]}.merge(colours), source, way["each"]) } if marks.size > 1
         end
 
-        def mark(bytes, name) = kept(Bundle::Asset.new(bytes: Tip::Maker.make(bytes, name:).png, ext: "png"))
+        OWN = {"colours" => "own"}.freeze
+        private_constant :OWN
+
+        # Pictures in colour keep their colours where their ground is see-through; on white paper
+        # nobody can tell what is mark and what is ground, so there black paints.
+        def own?(frames, name)
+          frames.any? do |bytes|
+            picture = Tip::Picture.read(bytes, name:)
+            picture.see_through? && picture.coloured?
+          end
+        rescue Problem
+          false # told of when it is made a mark
+        end
+
+        def mark(bytes, name, own: false)
+          png = own ? Tip::Paint.from_picture(Tip::Picture.read(bytes, name:)).crop.to_png : Tip::Maker.make(bytes, name:).png
+          kept(Bundle::Asset.new(bytes: png, ext: "png"))
+        end
 
         def kept(asset) = "sha256:#{OpenSSL::Digest::SHA256.hexdigest(asset.bytes)}".tap { keep(_1, asset) }
 

@@ -43,11 +43,19 @@ module Fobrel
         # @return [Preset]
         # @raise [Invalid]
         def self.[](document)
-          now = Earlier.rewritten(document)
+          now = named(Earlier.rewritten(document))
           problems = Schema.problems(now)
           raise Invalid.new(problems, called(document)) unless problems.empty?
           new(now, came: document)
         end
+
+        # The name is made one, so that no two that look the same stand side by side.
+        def self.named(document)
+          return document unless document.is_a?(Hash) && document["name"].is_a?(String)
+          name = Names.clean(document["name"])
+          (name == document["name"]) ? document : document.merge("name" => name)
+        end
+        private_class_method :named
 
         # A document that was checked before it was kept, and cannot have changed since.
         #

@@ -13,6 +13,8 @@ module Fobrel
         MARKED = 2.0 / 255
         # A mark counts as solid from this cover on.
         SOLID = 0.98
+        # A mark is solid where at least this share of it is.
+        LEAST_SOLID = 0.01
 
         # @return [Numo::SFloat] height × width, 0–1
         attr_reader :values
@@ -79,8 +81,8 @@ module Fobrel
         # @return [Float] 0–1, over all pixels
         def mean = values.mean
 
-        # @return [Boolean] whether the mark can paint solid somewhere
-        def solid? = greatest >= SOLID
+        # @return [Boolean] whether the mark can paint solid: in more than a few stray pixels
+        def solid? = greatest >= SOLID && solid_share >= LEAST_SOLID
 
         # @return [Float] 0–1, the share of the marked pixels that paint solid
         def solid_share

@@ -49,11 +49,15 @@ module Fobrel
         # @return [Array<String>] at most MAX_FRAMES
         # @raise [Unreadable]
         def self.frames(bytes, name: "The picture")
-          count = opened(bytes, name) { |image| image.get_fields.include?("n-pages") ? image.get("n-pages") : 1 }
+          count = count(bytes, name:)
           return [bytes.b] if count < 2
           raise Unreadable, "#{name} holds #{count} pictures, more than the #{MAX_FRAMES} that a reel may have. Nothing was kept. Split it." if count > MAX_FRAMES
           Array.new(count) { |page| opened(bytes, name, page:) { _1.pngsave_buffer } }
         end
+
+        # @return [Integer] how many pictures a file holds
+        # @raise [Unreadable]
+        def self.count(bytes, name: "The picture") = opened(bytes, name) { |image| image.get_fields.include?("n-pages") ? image.get("n-pages") : 1 }
 
         # The kind of a file by its first bytes.
         #
@@ -114,6 +118,23 @@ module Fobrel
 
         # @return [Array<Numo::SFloat>] red, green, blue, alpha; height × width, 0–1
         def planes = (0..3).map { |band| Numo::SFloat.from_binary(@image[band].cast(:float).write_to_memory).reshape(height, width) }
+
+        # What counts as colour: this far between a pixel's strongest and weakest part, in this share
+        # of what is not see-through.
+        COLOUR = 0.15
+        COLOURED = 0.05
+        private_constant :COLOUR, :COLOURED
+
+        # @return [Boolean] whether some of it is in colour
+        def coloured?
+          red, green, blue, alpha = planes
+          marked = alpha > Cover::MARKED
+          strong = Numo::SFloat.maximum(Numo::SFloat.maximum(red, green), blue) - Numo::SFloat.minimum(Numo::SFloat.minimum(red, green), blue)
+          (marked & (strong > COLOUR)).count_true > COLOURED * [marked.count_true, 1].max
+        end
+
+        # @return [Boolean] whether it lies on nothing, so that its colours can be told from its ground
+        def see_through? = @image[3].min < 0.5
 
         # The picture laid over white, as encoded luma (ITU-R BT.709 weights).
         #

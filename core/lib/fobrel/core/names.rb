@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    # Names are made one before they are kept or compared: two that look the same are the same.
+    #
+    #   Names.clean("e\u0301cume  \u200Blight\t")   # => "écume light"
+    module Names
+      # What has no width and no place in a name: direction marks, soft hyphens, signs that are
+      # not seen (Unicode's Default_Ignorable_Code_Point, without those that join letters).
+      UNSEEN = /[\u00AD\u034F\u061C\u115F\u1160\u17B4\u17B5\u180B-\u180F\u200B\u200E\u200F\u202A-\u202E\u2060-\u206F\u3164\uFEFF\uFFA0\uFFF0-\uFFFB]/
+      # Joiners mean something between letters of some scripts and in emoji, and nowhere else.
+      STRAY = /(?<![^\p{ASCII}\s])[\u200C\u200D]+|[\u200C\u200D]+(?![^\p{ASCII}\s])/
+      private_constant :UNSEEN, :STRAY
+
+      # @param text [String] UTF-8
+      # @return [String] composed (NFC, Unicode Standard Annex 15), blanks folded into one, none at
+      #   the ends, no control characters; empty where nothing is left to be seen
+      def self.clean(text)
+        text.scrub("").unicode_normalize(:nfc).gsub(/[[:space:][:cntrl:]]+/, " ").gsub(UNSEEN, "").gsub(STRAY, "").gsub(/ {2,}/, " ").strip
+      end
+
+      # @return [Boolean] whether two names count as the same
+      def self.same?(one, other) = clean(one).casecmp?(clean(other))
+    end
+  end
+end
