@@ -25,7 +25,7 @@ module Fobrel
       fobrel seat start DIR [--json]
 
       Against a running server (FOBREL_URL, FOBREL_TOKEN); --library NAME where there are several:
-      fobrel import FILE… [--library NAME] [--plan | --apply] [--decide STATE=DECISION] [--json]
+      fobrel import FILE… [--library NAME] [--plan | --keep | --apply] [--decide STATE=DECISION] [--json]
       fobrel export SET -o F.fobrel.zip
       fobrel kit SET -o KIT.zip
       fobrel proof SET -o F.pdf|F.zip
@@ -238,17 +238,31 @@ module Fobrel
       files = arguments("files", 1..) do |o|
         in_library(o)
         o.on("--plan") { @options[:plan] = true }
+        o.on("--keep") { @options[:keep] = true }
         o.on("--apply") { @options[:apply] = true }
         o.on("--decide WHAT") { (@options[:decide] ||= {}).store(*decision(_1)) }
       end
-      raise Usage, "take either --plan or --apply" if @options[:plan] && @options[:apply]
+      raise Usage, "take one of --plan, --keep and --apply" if @options.values_at(:plan, :keep, :apply).compact.size > 1
       arrival = studio.deliver(library, files)
       arrival = studio.decide(arrival, {all: @options[:decide]}) if @options[:decide]
       items = arrival["items"]
       rows = items.map { |item| "#{item["state"].ljust(10)}  #{item["decision"].ljust(7)}  #{item["name"]}#{" → #{item["becomes"]}" if item["becomes"] != item["name"]}#{"  (#{item["sentence"]})" unless item["sentence"].empty?}" }
-      return answer(arrival.slice("id", "state", "items"), [*rows, "Nothing was changed. It waits in the Intake as “#{arrival["name"]}”; take it in there, or with --apply."]) unless @options[:apply]
+      code = items.any? { UNUSABLE.include?(_1["state"]) } ? 1 : 0
+      return planned(arrival, rows, code) unless @options[:apply]
       done = studio.apply(arrival)
       answer(done.slice("id", "state", "report", "entry"), [*rows, done["entry"] ? "Taken in: #{done["entry"]["summary"]}." : "Everything was here already. Nothing was added."])
+      code
+    end
+
+    # What cannot be taken in.
+    UNUSABLE = %w[unreadable future lacking].freeze
+    private_constant :UNUSABLE
+
+    # Only looked at: it leaves nothing behind at the Intake, unless it is to wait there.
+    def planned(arrival, rows, code)
+      studio.let_go(arrival) unless @options[:keep]
+      answer(arrival.slice("id", "state", "items"), [*rows, @options[:keep] ? "Nothing was changed. It waits in the Intake as “#{arrival["name"]}”." : "Nothing was changed, and nothing waits in the Intake. Take it in with --apply, or let it wait there with --keep."])
+      code
     end
 
     def decision(text)
@@ -274,11 +288,13 @@ module Fobrel
       end
       target = wanted_output
       found = library
-      options = {"recipe" => -> { {recipe: studio.named(found, "recipes", names.first)["id"]} }, "proof" => -> { {format: target.match?(/\.zip\z/i) ? "png" : "pdf"} }}.fetch(kind, -> { {} }).call
+      recipe = studio.recipe(found, names.first) if kind == "recipe"
+      options = {"recipe" => recipe && (recipe["id"] ? {recipe: recipe["id"]} : {example: recipe["name"]}), "proof" => {format: target.match?(/\.zip\z/i) ? "png" : "pdf"}}.fetch(kind, {})
       set = studio.named(found, "sets", names.last)
       bytes = studio.export(found, {kind:, name: set["name"], of: {set: set["id"]}, options:})
       write(target, bytes)
-      answer({file: target, bytes: bytes.bytesize, brushes: set["count"]}, "#{target}: #{set["count"]} brushes of “#{set["name"]}”, #{bytes.bytesize} bytes")
+      unknown = recipe ? Core::Package::Recipe[recipe].unknown : []
+      answer({file: target, bytes: bytes.bytesize, brushes: set["count"], unknown:}, ["#{target}: #{set["count"]} brushes of “#{set["name"]}”, #{bytes.bytesize} bytes", *unknown])
     end
 
     # Everything of a library, as a nightly job keeps it.

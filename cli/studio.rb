@@ -34,6 +34,15 @@ module Fobrel
       all.find { _1["name"].casecmp?(name) } || raise(Refused, "There is no #{kind.delete_suffix("s")} “#{name}” in #{library["name"]}: #{all.map { _1["name"] }.first(12).join(", ")}.")
     end
 
+    # A recipe that is kept in the library, or an example that ships.
+    #
+    # @return [Hash] its texts, and an id where it is kept
+    def recipe(library, name)
+      all = get("/api/libraries/#{library["id"]}/recipes")
+      list = all["recipes"] + all["examples"]
+      list.find { _1["name"].casecmp?(name) } || raise(Refused, "There is no recipe “#{name}” in #{library["name"]}: #{list.map { _1["name"] }.first(12).join(", ")}.")
+    end
+
     # Brings files into the Intake and waits for the plan.
     #
     # @param files [Array<String>] paths; of a folder, everything in it
@@ -49,6 +58,9 @@ module Fobrel
 
     # @return [Hash] the arrival with its plan, decided
     def decide(arrival, choices) = ask(Net::HTTP::Put.new("/api/arrivals/#{arrival["id"]}"), choices)
+
+    # Leaves nothing of an arrival at the Intake.
+    def let_go(arrival) = ask(Net::HTTP::Delete.new("/api/arrivals/#{arrival["id"]}"))
 
     # @return [Hash] the arrival with its report
     def apply(arrival)

@@ -39,7 +39,7 @@ need_gems() {
 need_core() {
   command -v ruby >/dev/null && command -v bundle >/dev/null && command -v gcc >/dev/null \
     || need_debian ruby ruby-dev bundler build-essential
-  need_debian libvips42 libpq-dev libyaml-dev fonts-dejavu-core
+  need_debian libvips42 libpq-dev libyaml-dev fonts-dejavu-core fonts-droid-fallback fonts-freefont-ttf fonts-symbola
   need_gems
 }
 

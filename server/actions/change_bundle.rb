@@ -30,7 +30,7 @@ module Fobrel
         @bundle.update!(@words)
         entry = order(was) if @ids || @sections
         held = @bundle.preset_ids_in_order
-        @bundle.update!(cover_id: @cover) if @cover && held.include?(@cover)
+        @bundle.update!(cover_id: @cover, picture: nil) if @cover && held.include?(@cover)
         @bundle.update!(cover_id: nil) unless @bundle.cover_id.nil? || held.include?(@bundle.cover_id)
         entry
       end

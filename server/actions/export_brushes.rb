@@ -14,7 +14,8 @@ module Fobrel
       COLUMNS = %w[name size edition family tags traits author licence fingerprint used_in changed notes].freeze
 
       # @param wish [Hash] "kind" (a key of SAID), "of" (see #ids), "name", "options" (of a proof
-      #   sheet: see Models::Proof; "format" pdf or png; "recipes" of a package; "recipe" its id)
+      #   sheet: see Models::Proof; "format" pdf or png; "recipes" of a package; "recipe" its id, or
+      #   "example" the name of one that ships)
       # @param goes_to [String] where it is taken
       def initialize(library:, person:, wish:, goes_to: "this browser")
         @library = library
@@ -59,7 +60,7 @@ module Fobrel
 
       def set_ids(set)
         return set.preset_ids_in_order & @library.presets.shown.ids unless set.standing?
-        Models::Search.new(library: @library, person: @person, query: Core::Curation::Query.parse(set.query)).in_order("name").pluck(:id)
+        set.search(@person).in_order("name").pluck(:id)
       end
 
       def name = @wish["name"].to_s.strip.presence || @library.name
@@ -90,7 +91,7 @@ module Fobrel
       def backup(io) = package(io, recipes: true, backup: true)
 
       def kit(io)
-        values = @presets.map { _1.current_edition.value }
+        values = ExportPackage.tagged(@presets)
         io.write(Core::Package::Kit.zip(values, assets: Models::Asset::Bytes, strips: Models::Strip.of_all(@presets)))
         ["-kit.zip", ZIP]
       end
@@ -103,10 +104,17 @@ module Fobrel
       end
 
       def recipe(io)
-        files = WriteRecipe.new(library: @library, recipe: @library.recipes.find(@options["recipe"].to_s.to_i).value, presets: @presets, name:).call
+        files = WriteRecipe.new(library: @library, recipe: chosen_recipe, presets: @presets, name:).call
         return io.write(files.values.first) && [File.extname(files.keys.first), "text/plain; charset=utf-8"] if files.size == 1
         io.write(Core::Package::Writer.pack(files))
         [".zip", ZIP]
+      end
+
+      # One that is kept here, or an example that ships, by its name.
+      def chosen_recipe
+        example = @options["example"]
+        return @library.recipes.find(@options["recipe"].to_s.to_i).value unless example
+        Core::Package::Recipe.examples.find { _1.name == example } or raise Core::Problem, "There is no example called “#{example.to_s[0, 60]}”. Nothing was written. There are #{Core::Package::Recipe.examples.map(&:name).join(", ")}."
       end
 
       def inventory(io)

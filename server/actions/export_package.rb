@@ -4,6 +4,22 @@ module Fobrel
   module Actions
     # Packs brushes with everything they need, and nothing else.
     class ExportPackage < Action
+      # @return [Hash{Integer => Array<Models::Tag>}]
+      def self.tags_by_preset(presets)
+        Models::Tagging.where(preset: presets).includes(tag: :synonyms).group_by(&:preset_id).transform_values { |list| list.map(&:tag).sort_by { _1.name.downcase } }
+      end
+
+      # The tags hung on a brush here travel in its own words, which its fingerprint leaves out.
+      #
+      # @param presets [Array<Models::Preset>]
+      # @return [Array<Core::Preset::Preset>] of their current editions
+      def self.tagged(presets, tags = tags_by_preset(presets))
+        presets.map do |preset|
+          value = preset.current_edition.value
+          Core::Preset::Preset.restore(value.to_h.merge("about" => value["about"].merge("tags" => tags.fetch(preset.id, []).map(&:name))))
+        end
+      end
+
       # @param ids [Array<Integer>] in the order wanted
       # @param sets [Array<Core::Package::Bundle::Group>, nil] nil takes the library's own
       # @param recipes [Boolean] whether the library's recipes travel along
@@ -28,8 +44,8 @@ module Fobrel
       def bundle
         presets = presets_of(@library, @ids)
         raise Core::Problem, "Nothing is picked. Pick the brushes to export first." if presets.empty?
-        tags = tags_by_preset(presets)
-        items = presets.map { |preset| Core::Package::Bundle::Item.new(preset: tagged(preset, tags), edition: preset.current_edition.number) }
+        tags = self.class.tags_by_preset(presets)
+        items = presets.zip(self.class.tagged(presets, tags)).map { |preset, value| Core::Package::Bundle::Item.new(preset: value, edition: preset.current_edition.number) }
         backup = GatherBackup.call(library: @library, presets:) if @backup
         needed = (items.map(&:preset) + (backup ? backup.presets : [])).flat_map(&:needs)
         Core::Package::Bundle.build(items:, assets: Models::Asset.files(needed), backup:, sets: @sets || sets(presets), tags: used(tags),
@@ -37,16 +53,6 @@ module Fobrel
       end
 
       private
-
-      def tags_by_preset(presets)
-        Models::Tagging.where(preset: presets).includes(tag: :synonyms).group_by(&:preset_id).transform_values { |list| list.map(&:tag).sort_by { _1.name.downcase } }
-      end
-
-      # The tags hung on a brush here travel in its own words, which its fingerprint leaves out.
-      def tagged(preset, tags)
-        value = preset.current_edition.value
-        Core::Preset::Preset.restore(value.to_h.merge("about" => value["about"].merge("tags" => tags.fetch(preset.id, []).map(&:name))))
-      end
 
       def used(tags)
         list = @backup ? @library.tags.includes(:synonyms).to_a : tags.values.flatten.uniq

@@ -45,8 +45,11 @@ module Fobrel
       def bundles = @bundles ||= @library.bundles.order(:name).to_a
 
       def bundle(bundle)
-        {**bundle.words, "cover" => @documents[bundle.cover_id], "brushes" => identities(bundle), "sections" => bundle.section_by_preset.transform_keys { @documents.fetch(_1) }, "releases" => bundle.releases.listed.includes(:person).map { release(_1) }}.compact
+        {**bundle.words, "cover" => @documents[bundle.cover_id], "picture" => picture(bundle), "brushes" => identities(bundle), "sections" => bundle.section_by_preset.transform_keys { @documents.fetch(_1) }, "releases" => bundle.releases.listed.includes(:person).map { release(_1) }}.compact
       end
+
+      # Small enough to stand in the description itself.
+      def picture(bundle) = bundle.picture && [Models::Asset::Bytes.fetch(bundle.picture) { "" }].pack("m0")
 
       def release(release)
         withdrawn = release.withdrawn_at && {"at" => time(release.withdrawn_at), "reason" => release.withdrawn_reason}

@@ -95,9 +95,16 @@ module Fobrel
         ids = said["brushes"].filter_map { @brushes[_1] }.uniq
         cover = @brushes[said["cover"]]
         bundle = @library.bundles.create!(name: said["name"], description: said["description"].to_s, author: said["author"].to_s, licence: said["licence"].to_s, cover_id: (cover if ids.include?(cover)))
+        picture(bundle, said["picture"]) if said["picture"]
         bundle.put_in_order(ids, said.fetch("sections", {}).transform_keys { @brushes[_1] }.except(nil))
         releases(bundle, said["releases"].uniq { _1["number"] })
         @done.undo["bundles"] << {"id" => bundle.id, "brushes" => ids, "releases" => bundle.releases.ids}
+      end
+
+      def picture(bundle, coded)
+        bundle.keep_picture(coded.unpack1("m"), name: "The cover of “#{bundle.name}”")
+      rescue Core::Tip::Picture::Unreadable => e
+        @done.notes << e.message
       end
 
       def differs(here, said)

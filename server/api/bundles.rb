@@ -25,6 +25,20 @@ module Fobrel
         answer({bundle: bundle_view(found.reload), entry: entry && Views::Entry.new(entry).to_h})
       end
 
+      # A picture of its own as the cover; the bytes are the body.
+      put "/api/bundles/:id/picture" do
+        found = bundle(:edit)
+        found.keep_picture(read_body(Core::Tip::Picture::MAX_BYTES), name: params["file"].to_s[0, 120].presence || "The picture")
+        answer(bundle_view(found.reload))
+      end
+
+      # Under its sum: another picture has another address.
+      get %r{/api/bundles/(\d+)/picture-(\h{64})\.png} do |id, sum|
+        params["id"] = id
+        raise ActiveRecord::RecordNotFound unless bundle(:look).picture == sum
+        forever("image/png", Models::Asset::Bytes.fetch(sum) { raise ActiveRecord::RecordNotFound })
+      end
+
       delete "/api/bundles/:id" do
         removed(bundle(:edit))
       end
@@ -90,7 +104,7 @@ module Fobrel
         end
 
         def bundle_view(bundle)
-          {id: bundle.id, **bundle.words.symbolize_keys, cover: bundle.cover_id, preset_ids: bundle.preset_ids_in_order, sections: bundle.section_by_preset.transform_keys(&:to_s),
+          {id: bundle.id, **bundle.words.symbolize_keys, cover: bundle.cover_id, picture: bundle.picture && "/api/bundles/#{bundle.id}/picture-#{bundle.picture}.png", preset_ids: bundle.preset_ids_in_order, sections: bundle.section_by_preset.transform_keys(&:to_s),
            releases: bundle.releases.listed.includes(:person).reverse.map { release_view(_1) }}
         end
 

@@ -32,7 +32,7 @@ module Fobrel
         list = ids(json).first(200)
         presets = found.presets.where(id: list).includes(:current_edition).index_by(&:id).values_at(*list).compact
         files = Actions::WriteRecipe.new(library: found, recipe:, presets:, name: found.name).call
-        answer({count: files.size, files: files.first(SHOWN).map { |name, text| {name:, text: text[0, SHOWN_LENGTH]} }})
+        answer({count: files.size, unknown: recipe.unknown, files: files.first(SHOWN).map { |name, text| {name:, text: text[0, SHOWN_LENGTH]} }})
       end
 
       helpers do

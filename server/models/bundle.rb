@@ -29,6 +29,15 @@ module Fobrel
         Preset.where(id: items.select(:preset_id)).includes(:current_edition).index_by(&:id).values_at(*preset_ids_in_order)
       end
 
+      # A cover's side, px.
+      COVER = 512
+
+      # @param bytes [String] a picture from outside, kept square as the cover
+      # @raise [Core::Tip::Picture::Unreadable]
+      def keep_picture(bytes, name: "The picture")
+        update!(picture: Asset.keep(Core::Tip::Thumb.square(bytes, COVER, name:), "png"), cover_id: nil)
+      end
+
       # @return [Release, nil] the newest that was not withdrawn
       def last_release = releases.reject(&:withdrawn_at).last
 

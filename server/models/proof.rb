@@ -9,9 +9,13 @@ module Fobrel
     class Proof
       PAGES = {"A4" => "A4", "A3" => "A3", "Letter" => "LETTER"}.freeze
       GROUNDS = {"white" => "ffffff", "grey" => "808080", "black" => "000000"}.freeze
-      SHOWN = %w[size keys traits notes].freeze
+      SHOWN = %w[size edition keys traits licence notes].freeze
       # Ships with Debian's fonts-dejavu-core: it has Latin, Greek, Cyrillic and more.
       FONTS = "/usr/share/fonts/truetype/dejavu"
+      # For what it lacks, one after the other (fonts-droid-fallback, fonts-freefont-ttf,
+      # fonts-symbola): East Asian, South Asian and other scripts, signs and emoji.
+      OTHERS = {"East" => "/usr/share/fonts-droid-fallback/truetype/DroidSansFallback.ttf", "South" => "/usr/share/fonts/truetype/freefont/FreeSans.ttf",
+                "Serif" => "/usr/share/fonts/truetype/freefont/FreeSerif.ttf", "Signs" => "/usr/share/fonts/truetype/ancient-scripts/Symbola_hint.ttf"}.freeze
       DPI = 150
 
       # @param presets [Array<Preset>] in order
@@ -34,6 +38,7 @@ module Fobrel
         raise Core::Problem, "Nothing is picked, so there is nothing to print. Pick brushes first." if @presets.empty?
         @pdf = Prawn::Document.new(page_size: @page, page_layout: @layout, margin: 36, info: {Title: @title, Creator: "Fobrel"})
         fonts
+        fill_pages
         @presets.each_slice(rows_on_page * @columns).with_index do |some, index|
           @pdf.start_new_page unless index.zero?
           heading(index)
@@ -63,16 +68,35 @@ module Fobrel
 
       def fonts
         @pdf.font_families.update("Sheet" => {normal: "#{FONTS}/DejaVuSans.ttf", bold: "#{FONTS}/DejaVuSans-Bold.ttf"})
+        others = OTHERS.select { |_, file| File.exist?(file) }
+        others.each { |name, file| @pdf.font_families.update(name => {normal: file, bold: file}) }
+        @pdf.fallback_fonts(others.keys)
         @pdf.font("Sheet")
       end
+
+      # Few brushes stand in fewer columns, as large as the page allows; many are shared out evenly
+      # among the pages.
+      def fill_pages
+        wanted = @columns
+        @columns = (1..wanted).find { |columns| (@columns = columns) && @presets.size <= room * columns } || wanted
+        lines = @presets.size.fdiv(@columns).ceil
+        @rows = lines.fdiv(lines.fdiv(room).ceil).ceil
+      end
+
+      # How many lines of brushes a page has room for.
+      def room = [((@pdf.bounds.height - HEAD) / (strip_height + words_height + 8)).floor, 1].max
 
       def width = (@pdf.bounds.width - GAP * (@columns - 1)) / @columns
 
       def strip_height = width * 120.0 / 700
 
-      def words_height = 15 + ((@shown & %w[size keys]).any? ? 11 : 0) + (@shown.include?("traits") ? 10 : 0) + (@shown.include?("notes") ? 19 : 0)
+      FIRST = %w[size edition keys].freeze
+      SECOND = %w[traits licence].freeze
+      private_constant :FIRST, :SECOND
 
-      def rows_on_page = [((@pdf.bounds.height - HEAD) / (strip_height + words_height + 8)).floor, 1].max
+      def words_height = 15 + [FIRST, SECOND].count { |line| (@shown & line).any? } * 10 + (@shown.include?("notes") ? 19 : 0)
+
+      def rows_on_page = @rows
 
       def heading(index)
         @pdf.fill_color("22252b")
@@ -95,8 +119,9 @@ module Fobrel
 
       def words(preset, left, top)
         line(preset.name, left, top, 9, "22252b", :bold)
-        lines = [([("#{preset.size.round(1)} px".sub(".0 ", " ") if @shown.include?("size")), (keys[preset.id] if @shown.include?("keys"))].compact.join(" · ") if (@shown & %w[size keys]).any?),
-          (preset.traits.join(" · ") if @shown.include?("traits"))].compact
+        said = {"size" => "#{preset.size.round(1)} px".sub(".0 ", " "), "edition" => "edition #{numbers[preset.current_edition_id]}", "keys" => keys[preset.id], "traits" => preset.traits.join(" · ").presence,
+                "licence" => preset.licence.presence || "no licence"}
+        lines = [FIRST, SECOND].map { |line| said.values_at(*(line & @shown)).compact.join(" · ") }
         lines.each_with_index { |text, index| line(text, left, top - 12 - index * 10, 7, "65625b") }
         line(preset.notes, left, top - 12 - lines.size * 10, 7, "22252b", :normal, 19) if @shown.include?("notes")
       end
@@ -106,6 +131,8 @@ module Fobrel
         @pdf.fill_color(colour)
         @pdf.text_box(text.tr("\u0000-\u001f", " "), at: [left, top], width:, height:, size:, style:, overflow: :truncate)
       end
+
+      def numbers = @numbers ||= Edition.where(id: @presets.map(&:current_edition_id)).pluck(:id, :number).to_h
 
       # Where a brush stands in the start plans, which is its key there.
       def keys

@@ -155,4 +155,23 @@ RSpec.describe Fobrel::Core::Package::Delivery do
     expect(outcomes.tally.keys - [0, 1, 2, 3]).to eq([])
     expect(outcomes.tally[0]).to be > 150
   end
+
+  it "keeps the colours of layers on nothing, and lets black paint on paper" do
+    layer = ->(*colour) { Vips::Image.black(12, 12).bandjoin([0, 0, 0]).copy(interpretation: :srgb).draw_rect([*colour, 255], 2, 2, 8, 8, fill: true).pngsave_buffer }
+    reds = [[200, 0, 0], [0, 180, 0], [0, 0, 220]].map { layer[*_1] }
+    list = reds.each_index.map { |i| %(<layer src="data/#{i}.png" x="0" y="0"/>) }.join
+    ora = zip({"mimetype" => "image/openraster", "stack.xml" => %(<image w="12" h="12"><stack>#{list}</stack></image>), **reds.each_with_index.to_h { |png, i| ["data/#{i}.png", png] }})
+    found = read({"three.ora" => ora}).items
+    expect(found.map { _1.preset["mark", "tip", "colours"] }.uniq).to eq(["own"])
+    strip = Fobrel::Core::Stroke::Strip.png(found.first.preset, assets: read({"three.ora" => ora}).assets.transform_values(&:bytes))
+    shown = Vips::Image.new_from_buffer(strip, "")
+    expect((0..2).map { |band| shown.extract_band(band).min }.max).to be < 120 # each colour is somewhere without the two others
+    paper = Vips::Image.black(12, 12).bandjoin([0, 0]).copy(interpretation: :srgb).invert.draw_rect([200, 0, 0], 2, 2, 8, 8, fill: true).pngsave_buffer
+    expect(read({"paper.png" => paper}).items.first.preset["mark", "tip", "colours"]).not_to eq("own")
+  end
+
+  it "says of a file of another kind all that is read" do
+    said = read({"a.exe" => "MZ\x90\x00"}).items.first.sentence
+    expect(said).to include("a.exe is of a kind that is not read", "OpenRaster", "SVG", "CSV", "JSON", "PNG", "ZIP")
+  end
 end

@@ -39,4 +39,16 @@ RSpec.describe Fobrel::Core::Package::Kit do
     expect(described_class.zip([brush], assets:)).to eq(described_class.zip([Preset.parse(brush.canonical)], assets:))
     expect { described_class.zip([brush], assets: {}) }.to raise_error(Fobrel::Core::Preset::MissingNeed, /“Fog” needs the picture/)
   end
+
+  # A round tip's cover is worked out by hand: full inside the hard core, half in the middle of the
+  # edge (1 − smoothstep(½) = ½), nothing outside the rim.
+  it "paints computed tips too, and tells of tags" do
+    brush = Preset.build("Soft", {"mark" => {"tip" => {"kind" => "round", "hardness" => 0.5}, "size" => {"base" => 9}}, "about" => {"tags" => %w[sea line]}})
+    got = files(described_class.zip([brush], assets: {}))
+    white, clear = %w[Soft/tip-on-white.png Soft/tip.png].map { Vips::Image.new_from_buffer(got.fetch(_1), "") }
+    expect([white.width, white.height, white.getpoint(256, 256), white.getpoint(0, 0), white.getpoint(256 + 100, 256)]).to eq([512, 512, [0], [255], [0]])
+    expect(white.getpoint(256 + 192, 256).first).to be_between(126, 130)
+    expect([clear.getpoint(256, 256), clear.getpoint(0, 0)]).to eq([[0, 0, 0, 255], [0, 0, 0, 0]])
+    expect(CSV.parse(got["settings.csv"], headers: true).first["about.tags"]).to eq('["sea","line"]')
+  end
 end

@@ -38,16 +38,31 @@ RSpec.describe Fobrel::Core::Package::Recipe do
   it "keeps text from breaking out of its place" do
     texts = {"csv" => "=1+1", "xml" => "</a>\u0001&\"'", "ini" => "a\n[b]\nc=d", "markdown" => "# *a* [b](c)"}.to_h { |filter, text| [filter, Preset[line.to_h.merge("name" => text)]] }
     out = texts.to_h { |filter, preset| [filter, written("{{ preset.name | #{filter} }}", [preset], file: "x").values.first] }
-    expect(out).to eq("csv" => "'=1+1", "xml" => "&lt;/a&gt;&amp;&quot;&apos;", "ini" => "a \\[b\\] c\\=d", "markdown" => "\\# \\*a\\* \\[b\\](c)")
+    expect(out).to eq("csv" => "'=1+1", "xml" => "&lt;/a&gt; &amp;&quot;&apos;", "ini" => "a \\[b\\] c\\=d", "markdown" => "\\# \\*a\\* \\[b\\](c)")
     expect(%w[1.a -a a.b-c!].map { |name| written("{{ preset.name | markdown }}", [Preset[line.to_h.merge("name" => name)]], file: "x").values.first }).to eq(["1\\.a", "\\-a", "a.b-c!"])
   end
 
   it "can read what it is given and write text, and nothing else" do
     expect(written("{{ preset.name.class }}{{ preset.to_s }}{{ presets.first.instance_variables }}").values).to eq([""])
-    {"{% include 'x' %}" => /not allow includes/, "{{ 1 | system }}" => /undefined filter/, "{% for a in (1..9999) %}{% for b in (1..9999) %}x{% endfor %}{% endfor %}" => /more than it may/,
+    {"{% include 'x' %}" => /In line 1: a recipe stands by itself/, "{{ 1 | system }}" => /no filter “system”/, "{% for a in (1..9999) %}{% for b in (1..9999) %}x{% endfor %}{% endfor %}" => /more than it may/,
      "{% assign a = 'xxxxxxxxxx' %}{% for i in (1..40) %}{% assign a = a | append: a %}{% endfor %}" => /more than it may/, "{{ 'a' | percent }}" => /“a” is no number/, "{{ 3 | mm: 0 }}" => /more than 0/}.each do |body, why|
       expect { written(body) }.to raise_error(described_class::Invalid, why)
     end
+  end
+
+  it "says what is wrong in words for those who write one, with the line" do
+    {"a\n{{ preset.name" => /In line 2: a “\{\{” is not closed/, "{% for a in presets %}x" => /In line 1: “\{% for … %\}” is begun and never ended/, "{% fi %}" => /no “\{% fi %\}”/,
+     "{% if a %}{% endfor %}" => /does not end “\{% if %\}”. Write “\{% endif %\}”/, "{{ a b }}" => /cannot be understood/, "{{ 1 | persent }}" => /Did you mean “percent”/, "{{ 1 | divided_by: 0 }}" => /divided by 0/}.each do |body, said|
+      expect { written(body) }.to raise_error(described_class::Invalid, said)
+    end
+    expect { written("{{ preset.name | upcase: 1, 2, 3 }}") }.to raise_error(described_class::Invalid) { |e| expect(e.message).not_to match(/Liquid|regexp|end_of_string|argument/i) }
+  end
+
+  it "warns of names that are not known, with what was meant; not of what a brush merely lacks" do
+    unknown = ->(body) { described_class[{"name" => "n", "scope" => "each", "file" => "f", "body" => body}].unknown }
+    expect(unknown["x\n{{ preset.mark.size.bse }}{% assign k = preset.tgs %}{{ k }}"]).to match([/In line 2: “bse” is not known here.* Did you mean “base”/, /“tgs”.*“tags”/])
+    expect(unknown["{{ preset.surface.depth }}{% for answer in preset.response %}{{ answer.drives }}{{ forloop.index }}{% endfor %}{% capture w %}x{% endcapture %}{{ w }}"]).to eq([])
+    expect(described_class.examples.flat_map(&:unknown)).to eq([])
   end
 
   it "refuses what cannot be read before it is kept" do

@@ -15,7 +15,8 @@ const props = defineProps<{ which: Which; count: number; title: string; kind?: K
 const emit = defineEmits<{ close: [] }>()
 const library = useLibrary()
 const toast = useToast()
-const remembered = useLocalStorage('fobrel.export', { kind: 'package' as Kind, recipes: false, recipe: 0, format: 'pdf' as 'pdf' | 'png', page: 'A4' as 'A4' | 'A3' | 'Letter', landscape: false, columns: 2, ground: 'white' as 'white' | 'grey' | 'black', shown: ['size', 'keys', 'traits', 'notes'] as ('size' | 'keys' | 'traits' | 'notes')[] }, { mergeDefaults: true })
+const SHOWN = ['size', 'edition', 'keys', 'traits', 'licence', 'notes'] as const
+const remembered = useLocalStorage('fobrel.export', { kind: 'package' as Kind, recipes: false, recipe: 0, format: 'pdf' as 'pdf' | 'png', page: 'A4' as 'A4' | 'A3' | 'Letter', landscape: false, columns: 2, ground: 'white' as 'white' | 'grey' | 'black', shown: [...SHOWN] as (typeof SHOWN)[number][] }, { mergeDefaults: true })
 const choice = remembered.value
 const kind = ref<Kind>(props.kind ?? choice.kind)
 const name = ref(props.title)
@@ -59,9 +60,9 @@ const { busy, problem, go } = useDeed(async () => {
       <el-select v-if="kind === 'recipe'" v-model="recipe" aria-label="Recipe"><el-option v-for="one in recipes" :key="one.id" :value="one.id" :label="one.name" /></el-select>
       <template v-if="kind === 'proof'">
         <div class="line">As <el-radio-group v-model="choice.format" aria-label="File"><el-radio value="pdf">PDF</el-radio><el-radio value="png">PNG pages in a ZIP</el-radio></el-radio-group></div>
-        <div class="line"><el-select v-model="choice.page" aria-label="Page size"><el-option v-for="one in ['A4', 'A3', 'Letter']" :key="one" :value="one" :label="one" /></el-select><el-checkbox v-model="choice.landscape" label="sideways" /><el-select v-model="choice.columns" aria-label="Columns"><el-option v-for="n in 4" :key="n" :value="n" :label="n === 1 ? '1 column' : `${n} columns`" /></el-select></div>
+        <div class="line"><el-select v-model="choice.page" aria-label="Page size"><el-option v-for="one in ['A4', 'A3', 'Letter']" :key="one" :value="one" :label="one" /></el-select><el-checkbox v-model="choice.landscape" label="sideways" /><el-select v-model="choice.columns" aria-label="Columns"><el-option v-for="n in 4" :key="n" :value="n" :label="n === 1 ? '1 column' : `up to ${n} columns`" /></el-select></div>
         <div class="line">Ground <el-radio-group v-model="choice.ground" aria-label="Ground"><el-radio v-for="one in ['white', 'grey', 'black']" :key="one" :value="one">{{ one }}</el-radio></el-radio-group></div>
-        <el-checkbox-group v-model="choice.shown" aria-label="Shown under each strip"><el-checkbox v-for="one in ['size', 'keys', 'traits', 'notes']" :key="one" :value="one" :label="one" /></el-checkbox-group>
+        <el-checkbox-group v-model="choice.shown" aria-label="Shown under each strip"><el-checkbox v-for="one in SHOWN" :key="one" :value="one" :label="one" /></el-checkbox-group>
       </template>
   </FormDialog>
 </template>

@@ -11,13 +11,15 @@ module Fobrel
       UNSEEN = /[\u00AD\u034F\u061C\u115F\u1160\u17B4\u17B5\u180B-\u180F\u200B\u200E\u200F\u202A-\u202E\u2060-\u206F\u3164\uFEFF\uFFA0\uFFF0-\uFFFB]/
       # Joiners mean something between letters of some scripts and in emoji, and nowhere else.
       STRAY = /(?<![^\p{ASCII}\s])[\u200C\u200D]+|[\u200C\u200D]+(?![^\p{ASCII}\s])/
-      private_constant :UNSEEN, :STRAY
+      # Blanks, and controls but NUL, which is refused wherever it stands.
+      BLANK = /(?:[[:space:]]|[\u0001-\u001F\u007F-\u009F])+/
+      private_constant :UNSEEN, :STRAY, :BLANK
 
       # @param text [String] UTF-8
       # @return [String] composed (NFC, Unicode Standard Annex 15), blanks folded into one, none at
       #   the ends, no control characters; empty where nothing is left to be seen
       def self.clean(text)
-        text.scrub("").unicode_normalize(:nfc).gsub(/[[:space:][:cntrl:]]+/, " ").gsub(UNSEEN, "").gsub(STRAY, "").gsub(/ {2,}/, " ").strip
+        text.scrub("").unicode_normalize(:nfc).gsub(BLANK, " ").gsub(UNSEEN, "").gsub(STRAY, "").gsub(/ {2,}/, " ").strip
       end
 
       # @return [Boolean] whether two names count as the same

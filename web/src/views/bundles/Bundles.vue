@@ -2,7 +2,7 @@
 import spdx from 'spdx-license-ids'
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, of, type Bundle } from '../../api/client'
+import { api, asFile, of, type Bundle } from '../../api/client'
 import type { components } from '../../api/schema'
 import Chooser from '../../parts/Chooser.vue'
 import ExportDialog from '../../parts/ExportDialog.vue'
@@ -81,6 +81,11 @@ const arranged = useArranged(async (id, { ids, sections }, before) => {
 const put = (ids: number[], sections?: Record<string, string>) => toast.attempt(() => arranged.put(chosen.value!.id, chosen.value!.preset_ids, { ids, sections }))
 /** What the bundle holds as it stands on the screen. */
 const held = computed(() => arranged.shown(chosen.value?.id) ?? { ids: chosen.value?.preset_ids ?? [], sections: chosen.value?.sections })
+const pictures = ref<HTMLInputElement>()
+async function ownCover(file?: File) {
+  if (pictures.value) pictures.value.value = ''
+  if (file) await doing(() => of(api.PUT('/api/bundles/{id}/picture', { params: { path: { id: chosen.value!.id }, query: { file: file.name } }, ...asFile(file) })), 'The cover is kept, cut square.')
+}
 const cover = (id: number) => doing(() => of(api.PUT('/api/bundles/{id}', { ...at(), body: { cover: id } })))
 async function make(name: string) {
   let id: number | undefined
@@ -151,7 +156,7 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
         <p v-if="!flight.findings.length" class="soft">Nothing to mend.</p>
       </section>
       <OrderedList narrow :ids="held.ids" :sections="held.sections ?? chosen.sections" :fixed="!session.mayEdit" empty="This bundle is empty. Pick brushes on the Wall, then add the tray." @change="put" />
-      <label v-if="session.mayEdit && chosen.preset_ids.length" class="line cover">Cover picture<el-select :model-value="chosen.cover ?? ''" aria-label="Cover picture" placeholder="the strip of…" filterable @update:model-value="cover($event as number)"><el-option v-for="id in chosen.preset_ids" :key="id" :value="id" :label="library.byId.get(id)?.name ?? ''" /></el-select><Strip v-if="chosen.cover" :fingerprint="library.byId.get(chosen.cover)?.fingerprint" label="the cover" /></label>
+      <div v-if="chosen.preset_ids.length" class="line cover"><label v-if="session.mayEdit" class="line">Cover picture<el-select :model-value="chosen.cover ?? ''" aria-label="Cover picture" placeholder="the strip of…" filterable @update:model-value="cover($event as number)"><el-option v-for="id in chosen.preset_ids" :key="id" :value="id" :label="library.byId.get(id)?.name ?? ''" /></el-select></label><template v-if="session.mayEdit"><span class="soft">or</span><button class="plain" @click="pictures?.click()">a picture of its own…</button><input ref="pictures" type="file" accept="image/*" hidden aria-label="Choose a cover picture" @change="ownCover(pictures?.files?.[0])" /></template><img v-if="chosen.picture" :src="chosen.picture" class="own" alt="The cover" /><Strip v-else-if="chosen.cover" :fingerprint="library.byId.get(chosen.cover)?.fingerprint" label="the cover" /></div>
       <button v-if="session.mayEdit && !chosen.releases.length" class="plain small" @click="drop">Delete this bundle</button>
     </section>
     <div v-else-if="route.query.bundle && loaded" class="empty" role="alert"><p>There is no such bundle in {{ session.library?.name }}. It may have been deleted; the Ledger tells.</p></div>
@@ -183,7 +188,7 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
 .finding { display: grid; grid-template-columns: 84px 1fr auto; gap: 10px; align-items: baseline; padding: 3px 0; border-top: 1px solid var(--line); }
 .kind { justify-self: start; }
 .flight p { margin: 4px 0; }
-.cover { margin: 12px 8px; } .cover .el-select { width: 180px; } .cover .strip { width: 160px; }
+.cover { margin: 12px 8px; flex-wrap: wrap; } .own { width: 96px; height: 96px; border-radius: 8px; border: 1px solid var(--line); } .cover .el-select { width: 180px; } .cover .strip { width: 160px; }
 .release { display: grid; grid-template-columns: 20px 1fr; gap: 6px; padding: 7px 0; border-top: 1px solid var(--line); }
 .release p { margin: 2px 0; } .notes { white-space: pre-line; max-height: 60px; overflow: auto; }
 .gone b { text-decoration: line-through; }

@@ -21,7 +21,7 @@ const recipes = ref<Kept[]>([])
 const examples = ref<Recipe[]>([])
 const draft = reactive<Recipe>({ name: '', scope: 'each', file: '', body: '' })
 const chosen = computed(() => recipes.value.find(({ id }) => id === Number(route.query.recipe)))
-const preview = ref<{ count: number; files: { name: string; text: string }[] }>()
+const preview = ref<{ count: number; unknown: string[]; files: { name: string; text: string }[] }>()
 const problem = ref('')
 const sample = ref<number[]>([])
 const writing = ref(false)
@@ -95,6 +95,7 @@ const FILTERS = [['percent', '0.7 → 70'], ['between: 0, 255', '0.5 → 127.5']
     <section aria-label="Preview">
       <div class="line"><h2>What it writes</h2><span class="soft">{{ preview ? `${preview.count} ${preview.count === 1 ? 'file' : 'files'} for ${tray.ids.length ? 'the tray' : 'the first brushes here'}` : '' }}</span></div>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+      <p v-for="sentence in problem ? [] : preview?.unknown" :key="sentence" class="warning" role="status">{{ sentence }}</p>
       <div v-for="file in preview?.files" :key="file.name" class="file" :class="{ old: problem }"><b>{{ file.name }}</b><pre>{{ file.text }}</pre></div>
     </section>
     <ExportDialog v-if="writing && chosen" :which="tray.ids.length ? { preset_ids: tray.ids } : { library: true }" :count="tray.ids.length || (library.all?.total ?? 0)" kind="recipe" :recipe="chosen.id" :title="chosen.name" @close="writing = false" />
@@ -115,5 +116,6 @@ section { min-width: 0; overflow: auto; }
 .file.old { opacity: .5; }
 pre { margin: 2px 0 0; padding: 8px 10px; max-height: 46vh; overflow: auto; background: var(--card); border: 1px solid var(--line); border-radius: 7px; }
 .problem { color: var(--madder); background: var(--madder-wash); padding: 8px 12px; border-radius: 7px; margin: 8px 0 0; }
+.warning { color: var(--ochre); background: var(--ochre-wash); padding: 6px 12px; border-radius: 7px; margin: 6px 0 0; }
 .help { overflow: auto; max-height: 200px; } .help td { padding: 1px 14px 1px 0; }
 </style>

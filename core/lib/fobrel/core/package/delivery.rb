@@ -194,7 +194,7 @@ module Fobrel
           singles = made.select { _1.first == :single }
           together = singles.size.between?(2, Tip::Picture::MAX_FRAMES)
           singles.each { |_, name, tip| items << made_item(plain(name), tip, name, together ? {group:, way: "each", usual: "each"} : {}) }
-          items << made_item(plain(group), singles.first.last.merge("frames" => singles.flat_map { |_, _, tip| tip["frames"] || [] }), group, {group:, way: "reel", usual: "each"}) if together && singles.all? { |_, _, tip| tip["frames"] } && singles.map { |_, _, tip| tip["colours"] }.uniq.one?
+          items << made_item(plain(group), singles.first.last.merge("frames" => singles.flat_map { |_, _, tip| tip["frames"] || [] }), group, {group:, way: "reel", usual: "each"}) if together && singles.all? { |_, _, tip| tip["frames"] } && singles.map { |_, _, tip| tip["colours"] }.uniq.size == 1
         end
 
         # @return [Array] :single with its name and tip, or :several where it went into items already

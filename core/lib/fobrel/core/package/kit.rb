@@ -3,11 +3,14 @@
 module Fobrel
   module Core
     module Package
-      # Plain open files for other programs: each tip as a PNG, black on white and on nothing; each
-      # grain; shapes as they are; all settings as a table and as JSON; the strips.
+      # Plain open files for other programs: each tip as a PNG, black on white and on nothing, round
+      # ones painted; each grain; shapes as they are; all settings as a table and as JSON; the strips.
       #
       #   Kit.zip([preset], assets: store)   # => the ZIP file's bytes
       module Kit
+        # A computed tip's side, px.
+        SIDE = 512
+
         # @param presets [Array<Preset::Preset>] in order
         # @param assets [#fetch] from "sha256:…" to bytes
         # @param strips [Hash{String => String}] PNG by preset id; those missing are left out
@@ -29,7 +32,7 @@ module Fobrel
 
           def parts(preset, folder, assets)
             fetch = ->(reference) { assets.fetch(reference) { raise Preset::MissingNeed.new(preset, reference) } }
-            files = preset.frames.each_with_index.flat_map { |reference, index| tip(fetch[reference], "#{folder}/tip-#{index + 1}", preset["mark", "tip", "colours"] == "own") }
+            files = computed(preset, folder) + preset.frames.each_with_index.flat_map { |reference, index| tip(fetch[reference], "#{folder}/tip-#{index + 1}", preset["mark", "tip", "colours"] == "own") }
             shape = preset["mark", "tip", "asset"]
             files << ["#{folder}/shape.svg", fetch[shape]] if shape
             surface = preset["surface"]
@@ -37,9 +40,19 @@ module Fobrel
             files.to_h
           end
 
+          # A round tip has no picture to give; it is painted, as large as most programs ask for.
+          def computed(preset, folder)
+            tip = preset["mark", "tip"]
+            return [] unless tip["kind"] == "round"
+            written(Stroke::RoundTip.new(hardness: tip["hardness"], crisp: preset["mark", "crisp"]).picture(SIDE), "#{folder}/tip")
+          end
+
           def tip(bytes, path, own)
             return [["#{path}.png", bytes]] if own
-            cover = Tip::Cover.from_file(bytes, name: "A tip")
+            written(Tip::Cover.from_file(bytes, name: "A tip"), path)
+          end
+
+          def written(cover, path)
             alpha = Numo::UInt8.cast((cover.values * 255).round)
             clear = Numo::UInt8.zeros(cover.height, cover.width, 4)
             clear[true, true, 3] = alpha

@@ -63,6 +63,9 @@ module Fobrel
           named(given.map { render(file, _1) }).zip(given).to_h { |name, data| [name, render(body, data)] }
         end
 
+        # @return [Array<String>] a sentence for each name in it that is not known, with what was meant
+        def unknown = [file, body].flat_map { RecipeWords.unknown(parse(_1), _1) }.uniq
+
         # What a recipe can read of a preset: all settings, defaults filled in, and what is worked out.
         #
         # @return [Hash]
@@ -74,13 +77,13 @@ module Fobrel
         private
 
         def parse(text)
-          Liquid::Template.parse(text, error_mode: :strict, environment: self.class.environment).tap do |template|
+          Liquid::Template.parse(text, error_mode: :strict, line_numbers: true, environment: self.class.environment).tap do |template|
             template.resource_limits.render_length_limit = LENGTH
             template.resource_limits.render_score_limit = STEPS
             template.resource_limits.assign_score_limit = STEPS
           end
         rescue Liquid::Error => e
-          raise Invalid, "The recipe cannot be read: #{sentence(e)} Nothing was saved."
+          raise Invalid, "The recipe cannot be read. #{RecipeWords.of(e)} Nothing was saved."
         end
 
         def render(text, data)
@@ -88,10 +91,8 @@ module Fobrel
         rescue Liquid::MemoryError
           raise Invalid, "The recipe writes more than it may (#{LENGTH / 1024 / 1024} MB, #{STEPS} steps). Nothing was written. Use fewer loops in loops."
         rescue Liquid::Error => e
-          raise Invalid, "The recipe stopped: #{sentence(e)} Nothing was written."
+          raise Invalid, "The recipe stopped. #{RecipeWords.of(e)} Nothing was written."
         end
-
-        def sentence(error) = error.message.sub(/\ALiquid (syntax )?error\s*/i, "").sub(/\A\(line (\d+)\):?\s*/, 'in line \1: ').delete_prefix(": ").strip[0, 300].then { "#{_1.chomp(".")}." }
 
         # The file name's ending stays; what is before it is made safe.
         def named(names)

@@ -33,6 +33,15 @@ module Fobrel
           @crisp ? Numo::SFloat.cast(cover >= 0.5) : cover
         end
 
+        # The tip by itself, not yet squeezed or turned.
+        #
+        # @param side [Integer] px, even
+        # @return [Tip::Cover]
+        def picture(side)
+          dab = Dabs::Dab.new(side / 2.0, side / 2.0, side, 0.0, 1.0)
+          Tip::Cover[cover(Batch.new([dab], side))[0, true, true].dup]
+        end
+
         private
 
         def narrow?(dab) = dab.size / 2.0 * (1 - @hardness) < 1
