@@ -247,7 +247,7 @@ module Fobrel
       arrival = studio.decide(arrival, {all: @options[:decide]}) if @options[:decide]
       items = arrival["items"]
       rows = items.map { |item| "#{item["state"].ljust(10)}  #{item["decision"].ljust(7)}  #{item["name"]}#{" → #{item["becomes"]}" if item["becomes"] != item["name"]}#{"  (#{item["sentence"]})" unless item["sentence"].empty?}" }
-      code = items.any? { UNUSABLE.include?(_1["state"]) } ? 1 : 0
+      code = (items.any? { UNUSABLE.include?(_1["state"]) }) ? 1 : 0
       return planned(arrival, rows, code) unless @options[:apply]
       done = studio.apply(arrival)
       answer(done.slice("id", "state", "report", "entry"), [*rows, done["entry"] ? "Taken in: #{done["entry"]["summary"]}." : "Everything was here already. Nothing was added."])

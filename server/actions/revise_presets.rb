@@ -26,7 +26,7 @@ module Fobrel
         presets.filter_map do |preset|
           before = (drafts[preset.id] || preset.current_edition).value
           after = yield before
-          Row.new(preset, before, after) unless after.alike?(before)
+          Row.new(preset, before, after) unless after.equal?(before) || after.alike?(before)
         end
       end
 
@@ -47,7 +47,7 @@ module Fobrel
       # @return [Models::LedgerEntry]
       def call
         raise Core::Problem, "Nothing would change, so nothing was done." if @rows.empty?
-        (@as == "editions") ? save : @rows.each { |row| keep(row) }
+        (@as == "editions") ? save : keep
         write_down(@library, @person, @kind, "#{brushes(@rows.size)} #{@deed}#{", as drafts" if @as == "drafts"}", @undo)
       end
 
@@ -60,11 +60,23 @@ module Fobrel
         @undo["editions"] = @rows.zip(before, ids).map { |row, was, now| [row.preset.id, was, now] }
       end
 
-      def keep(row)
-        was = row.preset.drafts.find_by(person: @person)
-        @undo["drafts"] << was.slice(:preset_id, :base_edition_id, :document, :fingerprint) if was
-        made = KeepDraft.call(preset: row.preset, person: @person, value: row.after)
-        @undo["made"] << [row.preset.id, made.draft&.fingerprint]
+      # What KeepDraft does for one brush, for all in a few questions.
+      def keep
+        ids = @rows.map { _1.preset.id }
+        Models::Preset.where(id: ids).order(:id).lock.pluck(:id)
+        was = Models::Draft.where(person: @person, preset_id: ids).index_by(&:preset_id)
+        @undo["drafts"] = was.values.map { _1.slice(:preset_id, :base_edition_id, :document, :fingerprint) }
+        back, changed = @rows.partition { |row| row.after.alike?(row.preset.current_edition.value) }
+        Models::Draft.where(id: back.filter_map { was[_1.preset.id]&.id }).delete_all
+        drafts = changed.map { |row| draft(row, was[row.preset.id]) }
+        drafts.each_slice(200) { Models::Draft.upsert_all(_1, unique_by: %i[person_id preset_id]) }
+        prints = drafts.to_h { [_1[:preset_id], _1[:fingerprint]] }
+        @undo["made"] = ids.map { [_1, prints[_1]] }
+        Models::Tuning.add_all(@person, @rows.map { [_1.preset.id, _1.before, _1.after] })
+      end
+
+      def draft(row, was)
+        {person_id: @person.id, preset_id: row.preset.id, base_edition_id: was&.base_edition_id || row.preset.current_edition_id, document: row.after.to_h, fingerprint: row.after.fingerprint}
       end
     end
   end

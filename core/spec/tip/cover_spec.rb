@@ -74,4 +74,11 @@ RSpec.describe Fobrel::Core::Tip::Cover do
     again = described_class.from_file(cover.to_png)
     expect((again.values - cover.values).abs.max).to be <= 0.5 / 255 + 1e-6
   end
+
+  it "is solid only where more than a few stray pixels are" do
+    grey = Numo::SFloat.new(100, 100).fill(0.6)
+    stray = grey.dup.tap { _1[0...3, 0] = 1 }
+    part = grey.dup.tap { _1[0...10, 0...20] = 1 }
+    expect([grey, stray, part].map { described_class[_1].solid? }).to eq([false, false, true])
+  end
 end

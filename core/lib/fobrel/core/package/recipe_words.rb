@@ -67,7 +67,7 @@ module Fobrel
 
           # Every setting's own name, and what else a recipe is given.
           def known
-            @known ||= [*settings(Preset::Schema::DOCUMENT), *%w[preset presets set number fingerprint traits tags notes author licence edition family name library count description version], *OWN].uniq
+            @known ||= [*settings(Preset::Schema::DOCUMENT), "preset", "presets", "set", "number", "fingerprint", "traits", "tags", "notes", "author", "licence", "edition", "family", "name", "library", "count", "description", "version", *OWN].uniq
           end
 
           def settings(schema)
