@@ -60,7 +60,11 @@ watch(() => session.library?.role, (role, before) => role && before && role !== 
 const change = (id: number) => router.push({ name: views.find(({ name }) => name === route.name)?.name ?? 'wall', params: { library: id } })
 
 // What the address was before anybody had signed in counts from then on.
-watch(() => session.person?.id, (id) => id && router.replace({ path: route.path, query: route.query, force: true }))
+watch(() => session.person?.id, async (id) => {
+  if (!id) return
+  await router.isReady()
+  await router.replace({ path: route.path, query: route.query, force: true })
+})
 
 /** Why there is nothing to see at this address, for this person. */
 const barred = computed(() => {

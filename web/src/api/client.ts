@@ -69,6 +69,9 @@ function attempt(file: Blob, url: string, key: string, tell: (sent: number) => v
   })
 }
 
+/** Whether a file is still there: it lies on somebody's disk, and may be moved meanwhile. */
+const readable = (file: Blob) => file.slice(0, 1).arrayBuffer().then(() => true, () => false)
+
 /** Sends a file as it is, telling how much of it has gone; what the server says is wrong is thrown. */
 export async function upload(file: Blob, url: string, tell: (sent: number) => void): Promise<void> {
   const key = newKey()
@@ -76,6 +79,7 @@ export async function upload(file: Blob, url: string, tell: (sent: number) => vo
   for (;;) {
     const sent = await attempt(file, url, key, tell)
     if (!sent) {
+      if (!(await readable(file))) throw new Refused(`${file instanceof File ? `“${file.name}”` : 'The file'} cannot be read any more: it was moved, changed or taken away since it was chosen. Nothing was taken in. Choose it again.`)
       if (await waited()) continue
       throw silence()
     }

@@ -23,7 +23,7 @@ const name = ref(props.title)
 const recipes = ref<components['schemas']['KeptRecipe'][]>([])
 const recipe = ref<number | undefined>(props.recipe ?? (choice.recipe || undefined))
 const KINDS: Record<Kind, [name: string, said: string]> = {
-  package: ['a package', 'These brushes, the pictures they need, their tags and sets, and nothing else. Any unzip opens it.'],
+  package: ['a package', 'These brushes, the pictures they need and their tags; of a set its order and sections too. Nothing else. Any unzip opens it.'],
   kit: ['a kit of plain files', 'A ZIP with each tip as PNG, black on white and on nothing, each grain and shape, the strips, and all settings as a table and as JSON.'],
   proof: ['a proof sheet', 'A page to print: strips with names, sizes, keys, traits and notes.'],
   inventory: ['an inventory', 'One CSV table: name, size, family, tags, traits, licence, where each is used.'],

@@ -10,6 +10,17 @@ const emit = defineEmits<{ submit: []; close: [] }>()
 const form = ref<HTMLFormElement>()
 const FIELDS = 'textarea, input:not([type=checkbox]):not([type=radio]):not([readonly]):not([disabled]), .el-select input'
 
+const submit = () => { if (props.ready && !props.busy) emit('submit') }
+/** While a choice is being made Enter makes it; then it does the deed, and does not open the list again. */
+function enter(event: KeyboardEvent) {
+  const target = event.target as HTMLElement
+  const choosing = target.closest('.el-select') ? target.getAttribute('aria-expanded') === 'true' : !!document.querySelector('.el-autocomplete-suggestion li.highlighted')
+  if (!props.ready || choosing || !target.closest('.el-select, .el-autocomplete')) return
+  event.preventDefault()
+  event.stopPropagation()
+  submit()
+}
+
 function begin() {
   const field = form.value?.querySelector<HTMLInputElement>(`[data-first] input, ${FIELDS}`)
   // Where there is nothing to fill in, Enter still does the deed; but what cannot be undone wants to be reached for.
@@ -21,7 +32,7 @@ function begin() {
 
 <template>
   <el-dialog model-value :title="title" :width="width ?? '460px'" @close="emit('close')" @opened="begin">
-    <form ref="form" @submit.prevent="ready && !busy && emit('submit')">
+    <form ref="form" @submit.prevent="submit" @keydown.enter.capture="enter">
       <slot />
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <div class="line end">
@@ -36,7 +47,7 @@ function begin() {
 <style scoped>
 form { display: grid; gap: 12px; white-space: normal; }
 form :deep(p) { margin: 0; }
-form :deep(label:not(.line)) { display: grid; gap: 3px; }
+form :deep(label:not(.line, .el-radio, .el-checkbox)) { display: grid; gap: 3px; }
 .problem { color: var(--madder); background: var(--madder-wash); padding: 7px 10px; border-radius: 7px; }
 .end { justify-content: flex-end; }
 .end :deep(.el-button + .el-button) { margin-left: 0; }

@@ -40,7 +40,9 @@ async function move(id: number, to: number) {
   await nextTick()
   const row = list.value?.$el.querySelector<HTMLElement>(`[data-brush="${id}"]`)
   row?.scrollIntoView({ block: 'nearest' })
-  row?.querySelector<HTMLElement>(`[data-key="${key}"]:not(:disabled)`)?.focus() ?? row?.querySelector<HTMLElement>('[data-key]:not(:disabled)')?.focus()
+  // At the end of a way the cursor waits on the place: one more press must not lead back.
+  const next = [key, 'place'].map((one) => row?.querySelector<HTMLElement>(`[data-key="${one}"]:not(:disabled)`)).find(Boolean)
+  next?.focus()
 }
 function takeOut(index: number) {
   order.value.splice(index, 1)
@@ -157,7 +159,7 @@ li .el-input { width: 240px; } li .el-input-number { width: 70px; }
 .grip { cursor: grab; }
 .place { min-width: 26px; text-align: right; font-weight: 500; }
 .strip { width: clamp(230px, 34cqw, 460px); flex: none; }
-.narrow .strip { width: 120px; }
+.narrow .strip { width: clamp(120px, 24cqw, 300px); }
 /* Two lists side by side: what can be done stands below the name, so that the name can be read. */
 @container (width < 500px) {
   .item { flex-wrap: wrap; row-gap: 0; }

@@ -47,7 +47,7 @@ const { busy, problem: failed, go } = useDeed(async () => {
 </script>
 
 <template>
-  <FormDialog :title="`Rename ${ids.length} ${ids.length === 1 ? 'brush' : 'brushes'}`" :deed="`Rename ${changed.length}`" width="680px" :busy="busy" :ready="!!changed.length && !clashes.length" :problem="problem || failed" @submit="go" @close="emit('close')">
+  <FormDialog :title="`Rename ${ids.length} ${ids.length === 1 ? 'brush' : 'brushes'}`" :deed="changed.length ? `Rename ${changed.length}` : 'Rename'" width="680px" :busy="busy" :ready="!!changed.length && !clashes.length" :problem="problem || failed" @submit="go" @close="emit('close')">
     <div class="rules">
       <label>One name for all<el-input v-model="rules.name" size="small" aria-label="One name for all" placeholder="theirs" maxlength="190" /></label>
       <label>Find<el-input v-model="rules.find" size="small" aria-label="Find" /></label><label>Replace with<el-input v-model="rules.replace" size="small" aria-label="Replace with" /></label>

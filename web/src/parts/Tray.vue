@@ -139,11 +139,11 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
       <p v-if="asking === 'hide'" class="soft">They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.</p>
       <p v-else-if="asking === 'duplicate'" class="soft">Each is copied under its next number, with its tags, family and work state.</p>
       <el-input v-if="asking === 'bundle'" v-model="word" :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" maxlength="100" />
-      <el-select v-if="asking === 'family'" v-model="word" filterable :aria-label="questions[asking][2]"><el-option :value="NONE" label="no family" /><el-option v-for="one in familyNames" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
+      <el-select v-if="asking === 'family'" v-model="word" filterable default-first-option :aria-label="questions[asking][2]"><el-option :value="NONE" label="no family" /><el-option v-for="one in familyNames" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
       <el-select v-else-if="asking === 'label'" v-model="word" :aria-label="questions[asking][2]"><el-option :value="NONE" label="none" /><el-option v-for="one in library.labels" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
       <el-autocomplete v-if="asking === 'tag' || asking === 'set'" v-model="word" :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" :fetch-suggestions="suggest" maxlength="60" class="wide" @change="chooseSet" @select="chooseSet" />
       <p v-if="asking === 'tag' && library.labels.some(({ name }) => name.toLowerCase() === word.trim().toLowerCase())" class="soft">“{{ word.trim() }}” is a work state as well. To set that, take Work state under More; a tag of the same name is another thing.</p>
-      <label v-if="asking === 'set' && target" class="soft">Place<el-select v-model="place" aria-label="Place in the set" filterable><el-option v-for="one in places" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option value="end" label="at the end" /></el-select></label>
+      <label v-if="asking === 'set' && target" class="soft">Place<el-select v-model="place" aria-label="Place in the set" filterable default-first-option><el-option v-for="one in places" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option value="end" label="at the end" /></el-select></label>
     </FormDialog>
     <FitDialog v-if="dialog === 'fit'" :ids="tray.ids" @close="dialog = undefined" />
     <CopyDialog v-if="dialog === 'copy'" :ids="tray.ids" @close="dialog = undefined" />

@@ -66,10 +66,10 @@ async function save() {
   <FormDialog title="Save as a new brush" deed="Save the new brush" width="520px" :busy="busy" :ready="name.trim() !== ''" :problem="problem" @submit="save" @close="emit('close')">
     <label>Name<el-input v-model="name" aria-label="Name of the new brush" maxlength="200" /></label>
     <div class="two">
-      <label>Family<el-select v-model="family" filterable :empty-values="[null]" aria-label="Family of the new brush"><el-option value="" label="no family" /><el-option v-for="one in library.families" :key="one.id" :value="one.id" :label="one.name" /></el-select></label>
+      <label>Family<el-select v-model="family" filterable default-first-option :empty-values="[null]" aria-label="Family of the new brush"><el-option value="" label="no family" /><el-option v-for="one in library.families" :key="one.id" :value="one.id" :label="one.name" /></el-select></label>
       <label>Tags<el-select v-model="tags" multiple filterable allow-create default-first-option aria-label="Tags of the new brush" placeholder="none"><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select></label>
       <label>Set<el-select :model-value="set" :empty-values="[null]" aria-label="Set to put it in" @update:model-value="chooseSet"><el-option value="" label="in no set" /><el-option v-for="one in sets" :key="one.id" :value="one.id" :label="one.name" /></el-select></label>
-      <label v-if="set !== '' && loaded">Place<el-select v-model="place" aria-label="Place in the set" filterable><el-option v-for="one in inSet" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option value="end" label="at the end" /></el-select></label>
+      <label v-if="set !== '' && loaded">Place<el-select v-model="place" aria-label="Place in the set" filterable default-first-option><el-option v-for="one in inSet" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option value="end" label="at the end" /></el-select></label>
     </div>
     <label>Notes<el-input v-model="notes" type="textarea" :rows="2" aria-label="Notes of the new brush" maxlength="10000" placeholder="What it is good for" /></label>
     <label class="line"><el-switch v-model="favourite" size="small" aria-label="Into favourites" /> Into my favourites</label>

@@ -27,7 +27,7 @@ watch(() => bench.trialsChanged.value, () => bench.toast.attempt(loadTrials))
 <template>
   <div class="line try" aria-label="How strokes are tried">
     <label class="line soft">stroke
-      <el-select v-model="trying.trial" size="small" class="trial" aria-label="Trial stroke" filterable>
+      <el-select v-model="trying.trial" size="small" class="trial" aria-label="Trial stroke" filterable default-first-option>
         <el-option v-for="one in trials?.trial_strokes ?? []" :key="one.name" :value="one.name" :label="title(one.title)">
           {{ one.title }}<button v-if="one.own" class="plain remove" :aria-label="`Remove the trial stroke ${one.title}`" @click.stop="bench.removeTrial(one.id!, one.title)">✕</button>
         </el-option>

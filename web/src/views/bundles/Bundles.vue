@@ -156,7 +156,7 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
         <p v-if="!flight.findings.length" class="soft">Nothing to mend.</p>
       </section>
       <OrderedList narrow :ids="held.ids" :sections="held.sections ?? chosen.sections" :fixed="!session.mayEdit" empty="This bundle is empty. Pick brushes on the Wall, then add the tray." @change="put" />
-      <div v-if="chosen.preset_ids.length" class="line cover"><label v-if="session.mayEdit" class="line">Cover picture<el-select :model-value="chosen.cover ?? ''" aria-label="Cover picture" placeholder="the strip of…" filterable @update:model-value="cover($event as number)"><el-option v-for="id in chosen.preset_ids" :key="id" :value="id" :label="library.byId.get(id)?.name ?? ''" /></el-select></label><template v-if="session.mayEdit"><span class="soft">or</span><button class="plain" @click="pictures?.click()">a picture of its own…</button><input ref="pictures" type="file" accept="image/*" hidden aria-label="Choose a cover picture" @change="ownCover(pictures?.files?.[0])" /></template><img v-if="chosen.picture" :src="chosen.picture" class="own" alt="The cover" /><Strip v-else-if="chosen.cover" :fingerprint="library.byId.get(chosen.cover)?.fingerprint" label="the cover" /></div>
+      <div v-if="chosen.preset_ids.length" class="line cover"><label v-if="session.mayEdit" class="line">Cover picture<el-select :model-value="chosen.cover ?? ''" aria-label="Cover picture" placeholder="the strip of…" filterable default-first-option @update:model-value="cover($event as number)"><el-option v-for="id in chosen.preset_ids" :key="id" :value="id" :label="library.byId.get(id)?.name ?? ''" /></el-select></label><template v-if="session.mayEdit"><span class="soft">or</span><button class="plain" @click="pictures?.click()">a picture of its own…</button><input ref="pictures" type="file" accept="image/*" hidden aria-label="Choose a cover picture" @change="ownCover(pictures?.files?.[0])" /></template><img v-if="chosen.picture" :src="chosen.picture" class="own" alt="The cover" /><Strip v-else-if="chosen.cover" :fingerprint="library.byId.get(chosen.cover)?.fingerprint" label="the cover" /></div>
       <button v-if="session.mayEdit && !chosen.releases.length" class="plain small" @click="drop">Delete this bundle</button>
     </section>
     <div v-else-if="route.query.bundle && loaded" class="empty" role="alert"><p>There is no such bundle in {{ session.library?.name }}. It may have been deleted; the Ledger tells.</p></div>
@@ -181,7 +181,7 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
 
 <style scoped>
 .bundles { display: grid; grid-template-columns: 210px minmax(0, 1fr) 270px; gap: 24px; align-content: start; }
-.head { margin-bottom: 8px; white-space: nowrap; }
+.head { margin-bottom: 8px; white-space: nowrap; flex-wrap: wrap; }
 .words { display: grid; grid-template-columns: repeat(3, 1fr) auto; gap: 8px 12px; align-items: end; margin-bottom: 12px; }
 .words .wide { grid-column: 1 / 4; }
 .flight { border: 1px solid var(--line); border-radius: 9px; background: var(--card); padding: 8px 12px; margin-bottom: 10px; max-height: 190px; overflow: auto; }
@@ -194,6 +194,13 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
 .gone b { text-decoration: line-through; }
 .differ { display: grid; grid-template-columns: 1fr 1fr; gap: 4px 8px; padding: 5px 0; border-top: 1px solid var(--line); align-items: center; } .differ b { grid-column: 1 / 3; }
 h2 { margin-bottom: 4px; }
+/* In a small window the releases stand below, and the words have the width. */
+@media (max-width: 1180px) {
+  .bundles { grid-template-columns: 180px minmax(0, 1fr); gap: 18px; }
+  .bundles > aside:last-of-type:not(:first-child) { grid-column: 2; }
+  .words { grid-template-columns: repeat(2, 1fr); }
+  .words .wide { grid-column: 1 / 3; }
+}
 .canvas { flex: none; gap: 5px; } .canvas .el-input-number { width: 66px; }
 .flight .line:first-child > .soft { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; } .flight .line:first-child > button { flex: none; }
 </style>

@@ -170,7 +170,7 @@ const need = computed(() => (['join', 'subtract', 'beside'].includes(dialog.valu
     <ExportDialog v-else-if="(dialog === 'proof' || dialog === 'export') && chosen" :which="{ set: chosen.id }" :count="held.length" :kind="dialog === 'proof' ? 'proof' : undefined" :title="chosen.name" @close="dialog = undefined" />
     <FormDialog v-else-if="dialog && chosen" :title="`${TITLES[dialog]![0]}: ${chosen.name}`" :deed="TITLES[dialog]![1]" width="420px" :busy="busy" :ready="!need" :problem="problem" @submit="go" @close="dialog = undefined">
       <p v-if="dialog === 'delete'" class="soft">Its brushes stay. This can be undone.</p>
-      <el-select v-else-if="dialog === 'join' || dialog === 'subtract' || dialog === 'beside'" v-model="other" filterable aria-label="The other set" placeholder="The other set"><el-option v-for="one in others" :key="one.id" :value="one.id" :label="`${one.name} · ${one.count}`" /></el-select>
+      <el-select v-else-if="dialog === 'join' || dialog === 'subtract' || dialog === 'beside'" v-model="other" filterable default-first-option aria-label="The other set" placeholder="The other set"><el-option v-for="one in others" :key="one.id" :value="one.id" :label="`${one.name} · ${one.count}`" /></el-select>
       <el-input v-else v-model="word" aria-label="Name of the set" maxlength="100" />
       <el-input v-if="dialog === 'name' && chosen.query !== null" v-model="line" aria-label="What it searches for" maxlength="500" />
       <p v-if="dialog === 'beside'" class="soft">Drag brushes from one list to the other; with Ctrl held they stay in both.</p>
@@ -187,6 +187,6 @@ const need = computed(() => (['join', 'subtract', 'beside'].includes(dialog.valu
 .sets > :deep(aside), .lists { overflow: auto; }
 .sets.two { grid-template-columns: 200px minmax(0, 1fr) minmax(0, 1fr); gap: 20px; }
 section { display: flex; flex-direction: column; min-height: 0; }
-.head { margin-bottom: 10px; white-space: nowrap; }
+.head { margin-bottom: 10px; min-height: 34px; white-space: nowrap; }
 .head .soft { overflow: hidden; text-overflow: ellipsis; }
 </style>

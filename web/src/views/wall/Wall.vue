@@ -120,7 +120,7 @@ function click(event: MouseEvent, index: number, preset: Preset) {
 }
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   const target = event.target as HTMLElement
-  if (target.closest('input, textarea, [role=dialog], .el-select, .el-dropdown, .el-drawer') || event.altKey) return
+  if (target.closest('input, textarea, [role=dialog], [role=slider], .el-select, .el-dropdown, .el-drawer') || event.altKey) return
   const page = Math.max(1, Math.floor(room.height.value / tall.value) - 1) * lanes.value
   const across: Record<string, number> = lanes.value > 1 ? { ArrowRight: 1, ArrowLeft: -1 } : {}
   const steps: Record<string, number> = { ArrowDown: lanes.value, ArrowUp: -lanes.value, ...across, PageDown: page, PageUp: -page, Home: -1e9, End: 1e9 }

@@ -3,8 +3,8 @@ import { computed, type Ref } from 'vue'
 /** What a strip is wide, for each pixel that it is tall. */
 const SHAPE = 700 / 120
 /** What the words beside a strip need; and the pick button with the gaps between. */
-const WORDS = 212
-const GAPS = 72
+const WORDS = 200
+const GAPS = 66
 /** A row's own padding, and the room of three lines of words below a strip. */
 const PADDING = 12
 const LINES = 58

@@ -86,7 +86,9 @@ module Fobrel
         def weak(entry, bytes)
           return if entry.preset["mark", "tip", "colours"] == "own" || !Tip::Picture.kind(bytes)
           cover = Tip::Cover.from_file(bytes, name: "A tip of #{called(entry)}")
-          finding("weak tip", entry, "A tip of #{called(entry)} cannot paint solid: its greatest cover is #{(cover.greatest * 100).round} %.") unless cover.solid?
+          return if cover.solid?
+          stray = cover.greatest >= Tip::Cover::SOLID
+          finding("weak tip", entry, "A tip of #{called(entry)} #{stray ? "hardly paints solid: less than 1 % of its mark does" : "cannot paint solid: its greatest cover is #{(cover.greatest * 100).round} %"}.")
         end
 
         def clashes
