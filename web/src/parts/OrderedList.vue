@@ -114,7 +114,7 @@ function walk(event: KeyboardEvent, id: number, index: number) {
 
 <template>
   <VueDraggable
-    ref="list" v-model="order" tag="ol" :class="{ narrow }" :disabled="fixed" :animation="120" handle=".grip, .strip" :group="group" force-fallback :fallback-tolerance="4" :scroll="false"
+    ref="list" v-model="order" tag="ol" :class="{ narrow }" :disabled="fixed" :animation="order.length > 60 ? 0 : 120" handle=".grip, .strip" :group="group" :force-fallback="true" :fallback-tolerance="4" :scroll="false"
     @start="begin" @end="end" @update="give(order[$event.newIndex ?? -1])" @add="came" @remove="went"
   >
     <li v-for="(id, index) in order" :key="id" :data-brush="id">
