@@ -12,7 +12,6 @@ RSpec.describe "handing over, from outside the page" do
     Studio.clear
     @first, @second = Studio.build
     @set = @first.brush_sets.create!(name: "Line kit").tap { _1.put_in_order(@first.presets.in_order.ids.first(3)) }
-    @first.recipes.create!(Fobrel::Core::Package::Recipe.examples.first.to_h)
     _, @token = Studio::M::AccessToken.issue(Studio::M::Person.find_by!(login: "maren"), "spec")
     @running = Running.new
     @running.start
@@ -48,6 +47,7 @@ RSpec.describe "handing over, from outside the page" do
 
     out, = fobrel("import", "k.fobrel.zip", "--library", @second.name, "--plan")
     expect([out, @second.presets.count]).to match([/new\s+take\s+Bollard\n.*Nothing was changed/m, 0])
+    expect(@second.arrivals.order(:id).last.state).to eq("left") # looking leaves nothing behind
     out, = fobrel("import", "k.fobrel.zip", "--library", @second.name, "--apply", "--json")
     expect([JSON.parse(out)["state"], @second.presets.count]).to eq(["applied", 3])
     out, = fobrel("import", "k.fobrel.zip", "--library", @second.name, "--apply")
@@ -56,6 +56,8 @@ RSpec.describe "handing over, from outside the page" do
     File.binwrite(File.join(@folder, "anchor.png"), Fobrel::Demo::Drawing.tip("anchor", 40))
     out, = fobrel("import", "broken.json", "anchor.png", "--library", @second.name, "--apply", "--decide", "named=leave")
     expect([out, @second.presets.count]).to match([/unreadable  leave    broken\.json  \(broken\.json cannot be used/, 4])
+    _, _, status = fobrel("import", "broken.json", "--library", @second.name, "--keep")
+    expect([status.exitstatus, @second.arrivals.order(:id).last.state]).to eq([1, "planned"])
     out, = fobrel("package", "compare", "k.fobrel.zip", "k.fobrel.zip")
     expect(out).to eq("They hold the same.\n")
   end

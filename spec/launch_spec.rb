@@ -80,8 +80,10 @@ RSpec.describe "starting and stopping" do
     expect(File.read("#{@folder}/session.secret")).to eq(secret)
     stop
 
-    start("--fresh")
-    expect(File.read(@log)).to include("Drawing the demo studio")
+    # Drawn anew, which need not be waited for a second time.
+    start("--fresh", wait: false)
+    600.times { File.read(@log).include?("Drawing the demo studio") ? break : sleep(0.1) }
+    expect(File.read(@log)).to match(/--fresh removes the database “fobrel” in #{@folder}.* and the folders .*intake.*Drawing the demo studio/m)
   end
 
   it "says in one sentence that a port is taken, or is none" do

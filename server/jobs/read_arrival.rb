@@ -53,7 +53,8 @@ module Fobrel
       # What was released as a bundle is proposed as a bundle and a set of its name, unless somebody has
       # decided already.
       def propose
-        return if @arrival.words["version"].to_s.empty? || @arrival.words["library"] || @arrival.choices.key?("where")
+        # Every package has a version; one that was released has a licence too.
+        return if @arrival.words["licence"].to_s.empty? || @arrival.words["library"] || @arrival.choices.key?("where")
         name = Core::Names.clean(@arrival.words["name"].to_s)[0, 90]
         standing = @arrival.library.brush_sets.where.not(query: nil).exists?(["lower(name) = lower(?)", name])
         @arrival.update!(choices: @arrival.choices.merge("where" => {"bundle" => true, "set" => (standing ? "" : name)})) unless name.empty?

@@ -44,6 +44,8 @@ async function move(id: number, to: number) {
   const next = [key, 'place'].map((one) => row?.querySelector<HTMLElement>(`[data-key="${one}"]:not(:disabled)`)).find(Boolean)
   next?.focus()
 }
+/** From where it stands by now, however quick the presses come. */
+const shift = (id: number, by: number) => move(id, order.value.indexOf(id) + by)
 function takeOut(index: number) {
   order.value.splice(index, 1)
   give()
@@ -137,8 +139,8 @@ function walk(event: KeyboardEvent, id: number, index: number) {
         <template v-if="!fixed">
           <button v-if="sections" class="plain small" data-key="section" :aria-label="`A section from ${called(id)} on`" @click="ask(id, 'section')">section</button>
           <button v-if="splits" class="plain small" data-key="split" :disabled="index === 0" :aria-label="`Split before ${called(id)}`" @click="emit('split', index)">split</button>
-          <button class="plain" data-key="up" :disabled="index === 0" :aria-label="`Move ${called(id)} up`" @click="move(id, index - 1)">↑</button>
-          <button class="plain" data-key="down" :disabled="index === last" :aria-label="`Move ${called(id)} down`" @click="move(id, index + 1)">↓</button>
+          <button class="plain" data-key="up" :disabled="index === 0" :aria-label="`Move ${called(id)} up`" @click="shift(id, -1)">↑</button>
+          <button class="plain" data-key="down" :disabled="index === last" :aria-label="`Move ${called(id)} down`" @click="shift(id, 1)">↓</button>
           <button class="plain" data-key="out" :aria-label="`Take ${called(id)} out`" @click="takeOut(index)">✕</button>
         </template>
       </div>

@@ -1,3 +1,4 @@
+import { useEventListener } from '@vueuse/core'
 import { shallowReactive } from 'vue'
 
 /** Brushes in an order, with the names of the sections they stand in. */
@@ -20,14 +21,21 @@ export function useArranged(send: (key: number, next: Arrangement, before: numbe
 
   async function carryOut(key: number, work: Work) {
     try {
-      while (work.next) {
-        const next = work.next
-        work.next = undefined
-        await send(key, next, work.before)
-        work.before = next.ids
-      }
-    } finally {
-      await settle().finally(() => works.delete(key))
+      do {
+        while (work.next) {
+          const next = work.next
+          work.next = undefined
+          await send(key, next, work.before)
+          work.before = next.ids
+        }
+        await settle()
+        // A move that was made while the truth was read is carried out too.
+      } while (work.next)
+      works.delete(key)
+    } catch (error) {
+      works.delete(key)
+      await settle().catch(() => undefined)
+      throw error
     }
   }
 
@@ -44,6 +52,9 @@ export function useArranged(send: (key: number, next: Arrangement, before: numbe
     work.done = carryOut(key, work)
     return work.done
   }
+
+  // Nothing is lost without being asked: what is still on its way is told before the page is left.
+  if (typeof window !== 'undefined') useEventListener(window, 'beforeunload', (event: Event) => { if (works.size) event.preventDefault() })
 
   return { put, shown: (key: number | undefined) => (key === undefined ? undefined : works.get(key)?.last) }
 }

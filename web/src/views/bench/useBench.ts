@@ -176,7 +176,7 @@ export function useBench(id: number) {
 
   load()
   // Among what this person used last; nothing is lost if that fails.
-  api.PUT('/api/presets/{id}/recent', at).catch(() => undefined)
+  watch(detail, () => api.PUT('/api/presets/{id}/recent', at).catch(() => undefined), { once: true })
   return { missing,
     id, at, detail, document, base, busy, kept: keeping.state, room: keeping.room, overtaken, back, goal, trying, middle, asTry, ask,
     dirty, list, grouped, counts, differs, differsAt, take, load, look, tune, set, takeBack, keep, before, step: keeping.step, doing, entered,

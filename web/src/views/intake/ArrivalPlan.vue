@@ -120,7 +120,7 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
         <label v-if="library.families.length">in the family<el-select v-model="where.family" size="small" clearable placeholder="none" aria-label="In the family" @change="place"><el-option v-for="one in library.families" :key="one.id" :value="one.id" :label="one.name" /></el-select></label>
         <label>with the tags<el-select v-model="where.tags" size="small" multiple filterable allow-create default-first-option collapse-tags placeholder="none" aria-label="With the tags" @change="place"><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select></label>
         <el-checkbox v-if="plan.sets.length" v-model="where.sets" :label="`with its sets: ${plan.sets.slice(0, 3).join(', ')}${plan.sets.length > 3 ? ' …' : ''}`" @change="place" />
-        <el-checkbox v-if="plan.words.version" v-model="where.bundle" :label="`as the bundle “${plan.words.name}”`" @change="place" />
+        <el-checkbox v-if="plan.words.licence && !plan.backup" v-model="where.bundle" :label="`as the bundle “${plan.words.name}”`" @change="place" />
         <span v-if="where.mode === 'replace' && target" class="changed">what it holds now leaves the set; what nothing else uses goes to the Attic</span>
       </form>
       <section v-for="{ state, items } in groups" :key="state" class="kind" :aria-label="STATES[state]">
