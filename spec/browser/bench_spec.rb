@@ -115,7 +115,7 @@ RSpec.describe "the Bench", :browser do
       expect(all(".row .words").map(&:text).grep(/Flow .* → 3\d %/).size).to eq(5)
       prints = Studio::M::Draft.pluck(:fingerprint).sort
       go "Wall"
-      click_button "Take changes back…"
+      click_button "Take back…"
       within("[role=dialog]") do
         expect(page).to have_css("label.row", count: 5)
         expect(page).to have_css("label.row .strip img", count: 10)

@@ -101,7 +101,7 @@ RSpec.describe "from a picture to everybody's seat", :browser do
     go "Seats"
     expect(page).to have_content("behind")
     go "Wall"
-    click_button "Take changes back…"
+    click_button "Take back…"
     within("[role=dialog]") do
       expect(page).to have_css("label.row", count: 1)
       expect(page).to have_css("label.row .strip", count: 2)

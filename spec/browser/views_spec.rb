@@ -67,7 +67,7 @@ RSpec.describe "the views", :browser do
     expect(page).to have_css(".row", count: 8)
     expect(page).to have_no_link("Tip maker")
     expect(page).to have_no_link("Intake")
-    expect(page).to have_no_button("Take changes back…")
+    expect(page).to have_no_button("Take back…")
     row("Bollard").double_click
     expect(page).to have_css("h1", text: "Bollard")
     expect(page).to have_no_button("Discard my change")

@@ -124,7 +124,8 @@ RSpec.configure do |config|
   config.include Capybara::DSL, :browser
   config.include Capybara::RSpecMatchers, :browser
   config.before(:each, :browser) do
-    Studio.clear
+    # A strip belongs to what it shows, whichever example painted it.
+    Studio.clear(keep: %w[strips])
     @first, @second = Studio.build
     GUARD.forget
   end

@@ -27,8 +27,9 @@ module Studio
   M = Fobrel::Models
   PASSWORD = Fobrel::Demo::Studio::PASSWORD
 
-  def self.clear
-    tables = M::Record.connection.tables - %w[schema_migrations ar_internal_metadata]
+  # @param keep [Array<String>] tables left as they are
+  def self.clear(keep: [])
+    tables = M::Record.connection.tables - %w[schema_migrations ar_internal_metadata] - keep
     M::Record.connection.execute("TRUNCATE #{tables.join(", ")} RESTART IDENTITY CASCADE")
   end
 

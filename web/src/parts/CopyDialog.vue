@@ -2,6 +2,7 @@
 import { computed, ref, shallowRef } from 'vue'
 import { api, of, type Document } from '../api/client'
 import { groups } from '../views/bench/settings'
+import FormDialog from './FormDialog.vue'
 import PartPicture from './PartPicture.vue'
 import PresetPicker from './PresetPicker.vue'
 import ReviseDialog from './ReviseDialog.vue'
@@ -39,7 +40,7 @@ const pictures = computed(() => {
 
 <template>
   <component
-    :is="taking ? 'el-dialog' : ReviseDialog" v-bind="taking ? { modelValue: true, width: '620px' } : { change, ids }"
+    :is="taking ? FormDialog : ReviseDialog" v-bind="taking ? { deed: 'Take them over as my draft', ready: !!other && chosen.length > 0, width: '620px', onSubmit: take } : { change, ids }"
     :title="taking ? `Take settings into “${from!.name}”` : source ? `Copy settings of “${source.name}”` : 'Copy settings to the picked brushes'" @close="emit('close')" @done="emit('done')"
   >
     <p v-if="from && ids.length" class="line"><button class="plain" @click="taking = !taking">{{ taking ? `copy to the ${ids.length} in the tray instead` : 'take them from another brush instead' }}</button></p>
@@ -48,12 +49,10 @@ const pictures = computed(() => {
     <el-checkbox-group v-model="chosen" aria-label="Groups to copy"><el-checkbox v-for="{ name, title } in all" :key="name" :value="name" :label="title" /></el-checkbox-group>
     <p class="soft small">Mark brings the tip along, Surface the grain.</p>
     <p v-if="pictures.length" class="line"><span v-for="one in pictures" :key="one" class="picture"><PartPicture :reference="one" label="comes along" :side="64" /></span></p>
-    <div v-if="taking" class="line end"><el-button @click="emit('close')">Cancel</el-button><el-button type="primary" :disabled="!other || !chosen.length" @click="take">Take them over as my draft</el-button></div>
   </component>
 </template>
 
 <style scoped>
 p { margin: 6px 0; }
 .picture { width: 46px; height: 46px; border: 1px solid var(--line); border-radius: 5px; overflow: hidden; }
-.end { justify-content: flex-end; margin-top: 12px; }
 </style>
