@@ -51,6 +51,7 @@ module Fobrel
         use PlainPath
         use Guard
         use Lease
+        use Limit
         use Rack::Attack
         use Rack::Session::Cookie, key: "fobrel.session", secrets: [secret], same_site: :strict, httponly: true, expire_after: 30 * 86_400
         use SamePage, allow_if: ->(env) { env["HTTP_AUTHORIZATION"].to_s.start_with?(BEARER) }
@@ -76,6 +77,16 @@ module Fobrel
       private
 
       def odd = [400, {"content-type" => "application/json"}, ['{"error":"This address is not written as ours are. Nothing was done."}']]
+    end
+
+    # Ends a request that paints for longer than anybody waits; see Core::Clock.
+    PAINT_SECONDS = Integer(ENV.fetch("PAINT_SECONDS", 20))
+    class Limit
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env) = Core::Clock.within(PAINT_SECONDS) { @app.call(env) }
     end
 
     # Gives the database's connection back after every request: it is looked at before it serves the next one, so

@@ -21,7 +21,7 @@ RSpec.describe "cut off in the middle" do
     ensure
       [@worker, @holder&.last&.pid].compact.each { |pid| Process.kill(:KILL, pid) rescue nil } # standard:disable Style/RescueModifier
       @cluster.stop
-      FileUtils.rm_rf(File.read(File.join(folder, "postgres.place")).strip) if File.exist?(File.join(folder, "postgres.place"))
+      FileUtils.rm_rf(File.expand_path(File.read(File.join(folder, "postgres.place")).strip, folder)) if File.exist?(File.join(folder, "postgres.place"))
     end
   end
 

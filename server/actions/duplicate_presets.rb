@@ -12,7 +12,7 @@ module Fobrel
 
       # @return [Models::LedgerEntry]
       def call
-        @library.lock!
+        @library.hold
         taken = @library.preset_names
         made = presets_of(@library, @ids).map do |preset|
           name = Core::Curation::Numbering.next_name(preset.name, taken)

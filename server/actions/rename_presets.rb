@@ -28,7 +28,7 @@ module Fobrel
       # @return [Models::LedgerEntry]
       # @raise [Core::Problem] when a new name is in the way of another
       def call
-        @library.lock!
+        @library.hold
         changed = plan.reject { |_, row| row.from == row.to }
         clash = changed.map(&:last).find(&:clash)
         raise Core::Problem, "“#{clash.to}” cannot be a new name: #{CLASHES.fetch(clash.clash)}. Nothing was renamed. Take another." if clash

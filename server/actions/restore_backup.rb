@@ -123,9 +123,12 @@ module Fobrel
         list.each do |said|
           words = {"name" => bundle.name}.merge(said["words"].slice("name", *ChangeBundle::WORDS))
           Models::Record.connection.exec_insert(Models::Record.sanitize_sql([RELEASE, {bundle: bundle.id, number: said["number"], notes: said["notes"].to_s, items: JSON.generate(said["items"]), words: JSON.generate(words), sha256: said["sha256"],
-                                                                                       person: people.fetch(said["by"], @person.id), withdrawn_at: said.dig("withdrawn", "at"), reason: said.dig("withdrawn", "reason"), at: said["at"], arrival: @arrival.id}]))
+                                                                                       person: people.fetch(said["by"], @person.id), withdrawn_at: time(said.dig("withdrawn", "at")), reason: said.dig("withdrawn", "reason"), at: time(said["at"]), arrival: @arrival.id}]))
         end
       end
+
+      # A day that the month does not have is the one it runs on to.
+      def time(written) = written && Time.iso8601(written)
 
       def people = @people ||= @library.memberships.joins(:person).pluck("people.name", :person_id).to_h
 

@@ -22,7 +22,7 @@ module Fobrel
       # @return [Models::Preset]
       def call
         library = @preset.library
-        library.lock!
+        library.hold
         about = @value["about"].merge({"author" => author, "notes" => @order["notes"]}.compact)
         value = Core::Preset::Preset[@value.to_h.merge("id" => SecureRandom.uuid, "name" => name(library), "about" => about)]
         made = CreatePreset.call(library:, value:, person: @person, note: "A variation of “#{@preset.name}”")

@@ -20,7 +20,7 @@ module Fobrel
 
       # @return [Models::Arrival] applied, with its report
       def call
-        @library.lock!
+        @library.hold
         @items = @arrival.meant(past: true).index_by(&:id)
         @rows = @arrival.plan(@person, @items.values)
         keep_pictures
@@ -153,8 +153,9 @@ module Fobrel
 
       # The sets that come with a package: what is missing is added at their ends.
       def fill_sets
-        @arrival.words.fetch("sets", []).each do |group|
-          next @notes << "A set whose name cannot be seen was left out; its brushes were taken in." if Core::Names.clean(group["name"]).empty?
+        unseen, groups = @arrival.words.fetch("sets", []).partition { Core::Names.clean(_1["name"]).empty? }
+        @notes << "#{(unseen.size == 1) ? "A set whose name" : "#{unseen.size} sets whose names"} cannot be seen left out; the brushes were taken in." if unseen.any?
+        (groups - make_sets(groups)).each do |group|
           next standing_set(group) if group["query"]
           next @notes << "The set “#{group["name"]}” fills itself from a search here, so nothing was put there." if named(group["name"])&.standing?
           set = found_set(group["name"])
@@ -165,6 +166,32 @@ module Fobrel
           set.put_in_order(was + added, set.section_by_preset.merge(sections))
           @undo["set_items"] << [set.id, added]
         end
+      end
+
+      # Those that are not here, all in a few questions: a package may have thousands.
+      #
+      # @return [Array<Hash>] the groups that are done with
+      def make_sets(groups)
+        here = @library.brush_sets.pluck(Arel.sql("lower(name)")).to_set
+        fresh = groups.reject { _1["query"] }.map { [Core::Names.clean(_1["name"])[0, 100], _1] }.uniq { |name, _| name.downcase }.reject { |name, _| here.include?(name.downcase) }
+        now = Time.current
+        fresh.each_slice(1000).flat_map do |some|
+          made = Models::BrushSet.insert_all(some.map { |name, _| {library_id: @library.id, name:, created_at: now, updated_at: now} }, returning: %w[id name]).to_h { [_1["name"], _1["id"]] }
+          some = some.select { |name, _| made.key?(name) }
+          @undo["sets"].concat(made.values)
+          fill(some.map { |name, group| [made[name], group] })
+          some.map(&:last)
+        end
+      end
+
+      def fill(pairs)
+        rows = pairs.flat_map do |set, group|
+          ids = group["presets"].filter_map { by_document[_1] }.uniq
+          @undo["set_items"] << [set, ids] if ids.any?
+          headings = (group["sections"] || {}).transform_keys { by_document[_1] }
+          ids.each_with_index.map { |preset_id, position| {brush_set_id: set, preset_id:, position:, section: headings[preset_id].presence} }
+        end
+        rows.each_slice(5000) { Models::SetItem.insert_all!(_1) }
       end
 
       def standing_set(group)

@@ -6,14 +6,14 @@ module Fobrel
     class Gallery < Base
       get "/api/gallery" do
         token = Models::GalleryToken.find_by(person:)
-        answer({signed_in: !token.nil?, packages: token ? Models::OutsideGallery.new(token.token).list(params["q"].to_s[0, 200]).map { shown(_1) } : []})
+        answer({signed_in: !token.nil?, packages: token ? Models::OutsideGallery.new(token.token).look(params["q"].to_s[0, 200]).map { shown(_1) } : []})
       end
 
       # Signs in, if the gallery knows the token.
       put "/api/gallery/token" do
         token = text(json, "token", most: 400).strip
         raise Halt.new(422, "The gallery asks for a token. Paste the one it gave you.") unless token.match?(/\A[[:graph:]]+\z/)
-        Models::OutsideGallery.new(token).list
+        Models::OutsideGallery.new(token).look
         Models::GalleryToken.find_or_initialize_by(person:).update!(token:)
         answer({ok: true})
       end

@@ -5,7 +5,14 @@ module Fobrel
     # Long work on the database's own queue, told by a Task. When its process dies, another takes
     # it up from the start; what it changes, it changes in one transaction.
     class Job < Que::Job
-      self.maximum_retry_count = 3
+      # So often a piece of work is begun, whether it fails or takes its process down with it.
+      TRIES = 3
+      GIVEN_UP = "This could not be done: each of #{TRIES} tries ended before it was through. Nothing was changed. The files may be more than this machine can hold; bring them in smaller parts."
+      private_constant :GIVEN_UP
+
+      self.maximum_retry_count = TRIES
+      # Seconds before the next try.
+      self.retry_interval = ->(failed) { 2 * failed }
 
       # Writes the task down and queues the work.
       #
@@ -20,6 +27,7 @@ module Fobrel
       def run(id)
         @task = Models::Task.find_by(id:) or return
         return if @task.over?
+        return stopped(GIVEN_UP) if @task.begun > TRIES
         @task.tell(@task.done, @task.total)
         work(@task.about)
       rescue Core::Problem => e
@@ -40,8 +48,8 @@ module Fobrel
       # After an error of our own: it is tried again, then told.
       def handle_error(error)
         warn "#{self.class.name}: #{error.class}: #{error.message}", *error.backtrace.first(8)
-        return super if error_count < maximum_retry_count && !error.is_a?(ActiveRecord::RecordNotFound)
-        stopped("Something went wrong on our side. What was there before is still there. Try again.")
+        return super if error_count < TRIES && !error.is_a?(ActiveRecord::RecordNotFound)
+        stopped("Something went wrong on our side, #{TRIES} times (#{error.class.name.demodulize}). What was there before is still there, and nothing else was changed. Whoever runs this Fobrel finds more in its log.")
         expire
       end
 
@@ -52,6 +60,7 @@ module Fobrel
 
       def stopped(sentence)
         @task&.reload&.fail(sentence)
+        @arrival ||= Models::Arrival.find_by(id: @task.about["arrival"]) if @task
         undone
       end
     end

@@ -7,7 +7,12 @@ module Fobrel
       self.priority = 200
       self.maximum_retry_count = 1
 
+      # So many are painted at one go; then others may have their turn.
+      PIECE = 40
+
       def run(ids)
+        ids, rest = ids.first(PIECE), ids.drop(PIECE)
+        self.class.enqueue(rest) if rest.any?
         Models::Preset.where(id: ids).find_each do |preset|
           Models::Strip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
         rescue Core::Problem

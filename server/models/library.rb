@@ -20,6 +20,10 @@ module Fobrel
       validates :name, presence: true
       validates :canvas_width, :canvas_height, numericality: {only_integer: true, in: 1..100_000}
 
+      # Lets only one at a time do what depends on all names here; whoever adds a label, a draft or anything
+      # else that only points to the library is not held up (PostgreSQL 15, 13.3.2).
+      def hold = lock!("FOR NO KEY UPDATE")
+
       # @return [Hash] width and height in px of what is painted on here
       def canvas = {"width" => canvas_width, "height" => canvas_height}
 

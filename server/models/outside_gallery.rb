@@ -14,6 +14,11 @@ module Fobrel
       class Passing < StandardError; end
 
       TRIES = 5
+      # How many may look at once, seconds and bytes for a list.
+      AT_ONCE = 2
+      LOOK_SECONDS = 8
+      LOOK_BYTES = 4 * 1024 * 1024
+      ODD = "The gallery said something that is no list of packages. Nothing was changed. Tell whoever runs it."
       WAIT = Float(ENV.fetch("GALLERY_WAIT", "1"))
       ERRORS = [Passing, SystemCallError, IOError, Timeout::Error, Net::ProtocolError, Net::HTTPBadResponse].freeze
 
@@ -25,8 +30,41 @@ module Fobrel
       end
 
       # @param word [String] what to look for; empty finds all
+      # @param within [Numeric, nil] seconds, where somebody waits for the answer
       # @return [Array<Hash>] id, title, description, author, tags, size, sha256, at
-      def list(word = "") = trying { JSON.parse(ask(Net::HTTP::Get.new("/packages?#{URI.encode_www_form(q: word)}")).body)["packages"].first(500) }
+      # @raise [Failed] also where what it says is no list, or too long a one
+      def list(word = "", within: nil)
+        said = trying(within) { text(Net::HTTP::Get.new("/packages?#{URI.encode_www_form(q: word)}"), LOOK_SECONDS) }
+        found = JSON.parse(said, max_nesting: 10)
+        found = found["packages"] if found.is_a?(Hash)
+        raise Failed, ODD unless found.is_a?(Array)
+        found.grep(Hash).first(500)
+      rescue JSON::ParserError
+        raise Failed, ODD
+      end
+
+      # The same for somebody who waits: not for long, and never more than a few at once, so that a
+      # gallery that is silent holds nobody else up.
+      def look(word = "")
+        raise Failed, "The gallery is slow, and others wait for it already. Nothing was changed. Try again in a moment." if self.class.asking >= AT_ONCE
+        self.class.counted { list(word, within: LOOK_SECONDS) }
+      end
+
+      @asking = 0
+      @mutex = Mutex.new
+
+      class << self
+        # @return [Integer] how many wait for the gallery in this process
+        attr_reader :asking
+
+        # @api private
+        def counted
+          @mutex.synchronize { @asking += 1 }
+          yield
+        ensure
+          @mutex.synchronize { @asking -= 1 }
+        end
+      end
 
       # @param id [String]
       # @param into [IO] binary
@@ -60,7 +98,7 @@ module Fobrel
           io.rewind
           request = Net::HTTP::Post.new("/packages?#{URI.encode_www_form(about)}", "Content-Type" => "application/zip", "Content-Length" => io.size.to_s)
           request.body_stream = Counted.new(io) { |done| tell&.call(done, io.size, try) }
-          JSON.parse(ask(request).body)
+          JSON.parse(text(request, 60))
         end
       end
 
@@ -74,22 +112,42 @@ module Fobrel
       end
       private_constant :Counted
 
-      def trying
+      def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+
+      # @param seconds [Numeric] from the first piece of the answer to the last
+      # @return [String] a short answer, whole
+      def text(request, seconds)
+        said = +""
+        ask(request, wait: [seconds, 30].min) do |answer|
+          till = now + seconds
+          answer.read_body do |piece|
+            said << piece
+            raise Failed, ODD if said.bytesize > LOOK_BYTES
+            raise Passing, "too slow" if now > till
+          end
+        end
+        said.force_encoding(Encoding::UTF_8).scrub
+      end
+
+      def trying(within = nil)
         try = 1
+        till = within && now + within
         begin
           yield try
         rescue *ERRORS
-          raise Failed, "The gallery did not answer, though it was asked #{TRIES} times. Nothing was changed here. Try again later." if try == TRIES
+          raise Failed, "The gallery did not answer, though it was asked #{(try == 1) ? "and waited for" : "#{try} times"}. Nothing was changed here. Try again later." if try == TRIES || (till && now + WAIT * try > till)
           sleep WAIT * try
           try += 1
           retry
         end
       end
 
-      def ask(request)
+      # Nothing comes packed: what is unpacked could be larger than anybody said.
+      def ask(request, wait: 30)
         request["Authorization"] = "Bearer #{@token}"
+        request["Accept-Encoding"] = "identity"
         url = self.class.url
-        Net::HTTP.start(url.host, url.port, open_timeout: 5, read_timeout: 30) do |http|
+        Net::HTTP.start(url.host, url.port, open_timeout: 5, read_timeout: wait) do |http|
           http.max_retries = 0
           http.request(request) do |answer|
             check(answer)

@@ -7,6 +7,14 @@ module Fobrel
       belongs_to :library
       belongs_to :person, optional: true
 
+      # Counts the beginnings, whatever becomes of the work.
+      #
+      # @return [Integer] how often it was begun, this time included
+      def begun
+        self.class.where(id:).update_all("tries = tries + 1")
+        reload.tries
+      end
+
       # @return [Boolean] whether it ended, well or not
       def over? = %w[done failed].include?(state)
 

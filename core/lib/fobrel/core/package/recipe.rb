@@ -19,6 +19,9 @@ module Fobrel
         LENGTH = 8 * 1024 * 1024
         # Steps that one file may take; a loop in a loop over a thousand presets is stopped.
         STEPS = 2_000_000
+        # Processor time, and one more for every hundred brushes; and memory, bytes.
+        SECONDS = 5
+        MEMORY = 256 * 1024 * 1024
         FILE = /\A[^\/\\\0]{1,200}\z/
 
         attr_reader :name, :scope, :file, :body
@@ -60,7 +63,9 @@ module Fobrel
         def write(presets, words: {}, facts: {})
           list = presets.each_with_index.map { |preset, index| self.class.given(preset, index, facts.fetch(preset.id, {})) }
           given = (scope == "set") ? [{"presets" => list, "set" => words}] : list.map { {"preset" => _1, "presets" => list, "set" => words} }
-          named(given.map { render(file, _1) }).zip(given).to_h { |name, data| [name, render(body, data)] }
+          Apart.run(seconds: SECONDS + presets.size / 100, memory: MEMORY) { named(given.map { render(file, _1) }).zip(given).to_h { |name, data| [name, render(body, data)] } }
+        rescue Apart::Ended => e
+          raise Invalid, "The recipe stopped. #{e.message} Nothing was written. Use fewer loops, and shorter texts."
         end
 
         # @return [Array<String>] a sentence for each name in it that is not known, with what was meant

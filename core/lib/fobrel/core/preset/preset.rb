@@ -44,10 +44,23 @@ module Fobrel
         # @raise [Invalid]
         def self.[](document)
           now = named(Earlier.rewritten(document))
+          raise Invalid.new(["It has a number beyond what programs can read (1.8 × 10^308, IEEE 754)."], called(document)) if beyond?(now)
           problems = Schema.problems(now)
           raise Invalid.new(problems, called(document)) unless problems.empty?
           new(now, came: document)
         end
+
+        # A number that no double holds has no canonical writing (RFC 8785, 3.2.2.3), known here or not.
+        def self.beyond?(value)
+          case value
+          when Hash then value.each_value.any? { beyond?(_1) }
+          when Array then value.any? { beyond?(_1) }
+          when Integer then value.bit_length > 1024
+          when Float then !value.finite?
+          else false
+          end
+        end
+        private_class_method :beyond?
 
         # The name is made one, so that no two that look the same stand side by side.
         def self.named(document)

@@ -27,6 +27,7 @@ module Fobrel
           dabs.each do |dab|
             own = 2 * tip.reach(dab).ceil + 1
             wider = [side, own].max
+            Clock.tick
             if waiting.any? && (wider * wider * (waiting.size + 1) > PIXELS || !tip.together?(waiting.last, dab))
               yield new(waiting, side)
               waiting = []

@@ -52,6 +52,7 @@ module Fobrel
           dabs = []
           distance = 0.0
           until distance > path.length + SLACK
+            Clock.tick
             spot = path.at(distance)
             sensed = sensors.at(distance, spot)
             driven = Response.together(@responses, sensed)

@@ -47,6 +47,7 @@ module Fobrel
         # The dabs' patches as far as they lie on the page, with the grain in them.
         def each_patch(batch, cover, grain)
           batch.dabs.each_with_index do |dab, index|
+            Clock.tick
             left, right, top, bottom = inside(batch, index)
             next if left >= right || top >= bottom
             x = batch.lefts[index]

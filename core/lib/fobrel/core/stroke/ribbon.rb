@@ -39,6 +39,7 @@ module Fobrel
         private
 
         def piece(page, spots, indexes, count, stations)
+          Clock.tick
           height, width = page.first.shape
           dabs = indexes.map { |i| stations[((stations.size - 1) * i.fdiv(count)).round] }
           lanes = (dabs.map(&:size).max / ACROSS).ceil + 1

@@ -25,6 +25,7 @@ module Fobrel
           side = 2 * (dabs.map { tip.reach(_1) }.max || 0).ceil + 1
           carried = nil
           dabs.each do |dab|
+            Clock.tick
             batch = Batch.new([dab], side)
             left = batch.lefts.first
             top = batch.tops.first

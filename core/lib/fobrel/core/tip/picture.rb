@@ -13,6 +13,8 @@ module Fobrel
         MAX_SIDE = 12_000
         MAX_PIXELS = 40_000_000
         MAX_FRAMES = 256
+        # Pixels of all frames of one file together.
+        MAX_IN_ALL = 120_000_000
 
         KINDS = {
           "png" => ["\x89PNG\r\n\x1A\n".b, :pngload_buffer],
@@ -52,8 +54,24 @@ module Fobrel
           count = count(bytes, name:)
           return [bytes.b] if count < 2
           raise Unreadable, "#{name} holds #{count} pictures, more than the #{MAX_FRAMES} that a reel may have. Nothing was kept. Split it." if count > MAX_FRAMES
+          all(bytes, name, count)
+        end
+
+        # Opened once where all are of one size: each opening reads the whole file.
+        def self.all(bytes, name, count)
+          width, height = opened(bytes, name) { [_1.width, _1.height] }
+          if width * height * count > MAX_IN_ALL
+            raise Unreadable, "#{name} holds #{count} pictures of #{width} × #{height} pixels, more than #{MAX_IN_ALL / 1_000_000} million in all. Nothing was kept. Save it smaller, or split it."
+          end
+          tall = Vips::Image.public_send(KINDS.dig(kind(bytes), 1), bytes.b, fail_on: :warning, n: -1)
+          return Array.new(count) { |page| opened(bytes, name, page:) { _1.pngsave_buffer } } unless tall.width == width && tall.height == height * count
+          tall = in_memory(tall)
+          Array.new(count) { |page| tall.crop(0, page * height, width, height).pngsave_buffer }
+        rescue Vips::Error
+          # Pages of several sizes cannot be opened together.
           Array.new(count) { |page| opened(bytes, name, page:) { _1.pngsave_buffer } }
         end
+        private_class_method :all
 
         # @return [Integer] how many pictures a file holds
         # @raise [Unreadable]

@@ -1,0 +1,123 @@
+# frozen_string_literal: true
+
+require "support/api"
+
+# Work ends: what fails, what takes its process down, and what is larger than it looks.
+RSpec.describe "bounded work", :api do
+  let(:library) { "/api/libraries/#{@second.id}" }
+
+  before { sign_in("maren") }
+
+  def task(about, **more) = Studio::M::Task.create!(library: @second, kind: "ReadArrival", about:, message: "Reading", **more)
+
+  def job(task, failed) = Fobrel::Jobs::ReadArrival.new({id: 0, args: [task.id], kwargs: {}, error_count: failed, job_class: "Fobrel::Jobs::ReadArrival"})
+
+  it "gives a failing job up after three tries, and says so" do
+    broken = task({})
+    expect { 2.times { |failed| job(broken, failed)._run } }.to output(/KeyError/).to_stderr
+    expect(broken.reload).not_to be_over
+    expect { job(broken, 2)._run }.to output(/KeyError/).to_stderr
+    expect([broken.reload.state, broken.message]).to match(["failed", /went wrong on our side, 3 times/])
+  end
+
+  it "puts an arrival aside whose work ended its process every time, and it can be let go" do
+    arrival = @second.arrivals.create!(name: "heavy", source: "dropped", state: "applying")
+    deadly = task({"arrival" => arrival.id}, tries: 3)
+    arrival.update!(task: deadly)
+    Fobrel::Jobs::ApplyArrival.run(deadly.id)
+    expect([deadly.reload.state, deadly.message, arrival.reload.state]).to match(["failed", /each of 3 tries ended before it was through. Nothing was changed/, "planned"])
+    expect(call(:delete, "/api/arrivals/#{arrival.id}")).to eq({"ok" => true})
+  end
+
+  it "says in a sentence what numbers and times no program reads" do
+    document = Fobrel::Core::Preset::Preset.build("Fog", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}}).to_h
+    plan = deliver(@second, {"big.json" => JSON.generate(document.merge("unknown" => 10**5000)), "good.json" => JSON.generate(document)})
+    expect(plan["items"].map { _1.values_at("state", "sentence") }).to contain_exactly(["unreadable", /a number beyond what programs can read/], ["new", ""])
+  end
+
+  it "refuses frames that are more than they look before it unpacks them" do
+    frame = Vips::Image.black(2000, 2000).copy(interpretation: :b_w)
+    long = Array.new(40) { frame }.inject { |one, two| one.join(two, :vertical) }.mutate { |m| m.set_type!(GObject::GINT_TYPE, "page-height", 2000) }.tiffsave_buffer(compression: :deflate)
+    plan = deliver(@second, {"long.tif" => long})
+    expect(plan["items"].map { _1["sentence"] }).to match([/holds 40 pictures of 2000 × 2000 pixels, more than 120 million in all/])
+  end
+
+  # PostgreSQL 15, table 13.3: a key share, as an insert with a key takes it, goes beside this lock.
+  it "holds a library so that others may add to it" do
+    asked = []
+    listening = ActiveSupport::Notifications.subscribe("sql.active_record") { |*, event| asked << event[:sql] }
+    @second.hold
+    expect(asked.last).to end_with("FOR NO KEY UPDATE")
+  ensure
+    ActiveSupport::Notifications.unsubscribe(listening)
+  end
+end
+
+# The gallery outside is not ours: it may be silent, drip, or say anything.
+RSpec.describe "an outside gallery that behaves badly", :api do
+  # Answers each request with what the block writes to the connection.
+  def gallery
+    server = TCPServer.new("127.0.0.1", 0)
+    thread = Thread.new do
+      loop do
+        Thread.new(server.accept) do |client|
+          client.gets("\r\n\r\n")
+          yield client
+        rescue SystemCallError, IOError
+          nil # whoever asked has gone
+        ensure
+          client.close
+        end
+      end
+    end
+    before = ENV["GALLERY_URL"]
+    ENV["GALLERY_URL"] = "http://127.0.0.1:#{server.addr[1]}"
+    @stop = lambda do
+      ENV["GALLERY_URL"] = before
+      thread.kill
+      server.close
+    end
+  end
+
+  before do
+    stub_const("Fobrel::Models::OutsideGallery::LOOK_SECONDS", 1)
+    sign_in("maren")
+    Studio::M::GalleryToken.create!(person: Studio::M::Person.find_by!(login: "maren"), token: "x")
+  end
+
+  after { @stop&.call }
+
+  def ok(client, body) = client.write("HTTP/1.1 200 OK\r\nContent-Type: application/json\r\nContent-Length: #{body.bytesize}\r\nConnection: close\r\n\r\n#{body}")
+
+  def ask
+    before = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    said = call(:get, "/api/gallery")["error"]
+    [said, Process.clock_gettime(Process::CLOCK_MONOTONIC) - before]
+  end
+
+  it "is waited for a moment, whether it is silent or drips" do
+    gallery { |_client| sleep 20 }
+    expect(ask).to match([/did not answer/, be < 6])
+    @stop.call
+    gallery do |client|
+      client.write("HTTP/1.1 200 OK\r\nContent-Length: 100000\r\n\r\n")
+      100.times { client.write("x") && sleep(0.1) }
+    end
+    expect(ask).to match([/did not answer/, be < 8])
+  end
+
+  it "is told apart from a list, whatever it says, and never read without end" do
+    ["no JSON", "[1, 2]", '{"packages": 7}', "null", "[#{"[" * 200}#{"]" * 200}]"].each do |body|
+      gallery { |client| ok(client, body) }
+      expect([call(:get, "/api/gallery"), status]).to match([a_hash_including("packages" => []), 200]).or match([{"error" => /no list of packages/}, 422])
+      @stop.call
+    end
+    gallery { |client| ok(client, "[\"#{"x" * 6_000_000}\"]") }
+    expect(ask.first).to match(/no list of packages/)
+  end
+
+  it "is not waited for by more than a few at once" do
+    allow(Fobrel::Models::OutsideGallery).to receive(:asking).and_return(2)
+    expect(ask.first).to match(/others wait for it already/)
+  end
+end
