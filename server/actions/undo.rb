@@ -208,7 +208,8 @@ module Fobrel
         @undo.fetch("orders", []).each do |was|
           set = Models::BrushSet.find_by(id: was["set"]) and order_back(set, was)
         end
-        @undo["set_items"].each { |set, ids| Models::SetItem.where(brush_set_id: set, preset_id: ids).delete_all }
+        pairs = @undo["set_items"].flat_map { |set, ids| ids.map { |id| "(#{Integer(set)}, #{Integer(id)})" } }
+        pairs.each_slice(2000) { |some| Models::SetItem.where("(brush_set_id, preset_id) IN (VALUES #{some.join(", ")})").delete_all }
         places_back
         Models::Preset.where(id: @undo["hidden"]).update_all(hidden_at: nil, hidden_by_id: nil)
         Models::Preset.where(id: @undo["shown"]).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
@@ -219,7 +220,7 @@ module Fobrel
         bundles_out
         seats_out
         take_out_presets(Models::Preset.where(id: @undo["presets"]))
-        Models::BrushSet.where(id: @undo["sets"]).select { _1.items.none? && !(_1.standing? && touched?(_1)) }.each(&:destroy!)
+        Models::BrushSet.where(id: @undo["sets"]).where.missing(:items).where("query IS NULL OR updated_at <= created_at").delete_all
         Models::Tag.where(id: @undo["tags"]).select { _1.taggings.none? }.each(&:destroy!)
         recipes_out
         # The lowest branches first.

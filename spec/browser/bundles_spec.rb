@@ -18,7 +18,7 @@ RSpec.describe "bundles", :browser do
     find(".el-autocomplete-suggestion li", text: "CC-BY-4.0").click
     fill_in "Description", with: "For the quay."
     click_button "Save the words"
-    expect(page).to have_content("ready: the next release is 1.0.0")
+    expect(page).to have_content("ready: the first release is 1.0.0")
     click_button "Release…"
     expect(page).to have_field("Number of the release", with: "1.0.0")
     click_button "Release 1.0.0"
