@@ -140,7 +140,7 @@ RSpec.describe "the Bench in use", :browser do
       # As it falls out, the first window had looked before, or it learns with the answer.
       expect(page).to have_content(/brought together with yours: Size 15 px → 50 px|Changed in another window of yours/)
       expect(page).to have_field("Size in px", with: "50")
-      expect(draft["mark"].slice("angle").merge("size" => size)).to eq({"angle" => 33, "size" => 50})
+      until_true { draft["mark"].slice("angle").merge("size" => size) == {"angle" => 33, "size" => 50} }
       in_another_window(open: false) do
         expect(page).to have_content("Changed in another window of yours")
         expect(page).to have_field("Angle in °", with: "33")

@@ -166,10 +166,11 @@ RSpec.describe "the Bench", :browser do
     expect(page).to have_css("[role=status]", text: "kept")
     theirs = preset("Quay line").current_edition.value
     changed = theirs.with("mark", theirs["mark"].merge("size" => theirs["mark", "size"].merge("base" => 33), "angle" => 20))
-    Fobrel::Actions::AddEdition.call(preset: preset("Quay line"), value: changed, person: Studio::M::Person.find_by!(login: "tove"))
-    announce(/answer: 409 POST .*editions/)
     click_button "Save as edition 2…"
-    click_button "Save edition 2"
+    Fobrel::Actions::AddEdition.call(preset: preset("Quay line"), value: changed, person: Studio::M::Person.find_by!(login: "tove"))
+    # As it falls out, the page has looked meanwhile and knows, or it learns with the answer.
+    permit(/answer: 409 POST .*editions/)
+    find("[role=dialog] button", text: /\ASave edition [23]\z/).click
     within("[role=dialog]", text: "Tove Lindgaard saved edition 2 meanwhile") do
       expect(page).to have_css(".painted img", count: 3)
       expect(page).to have_button("Save both as edition 3", disabled: true)

@@ -13,9 +13,7 @@ module Fobrel
         # @raise [Picture::Unreadable]
         def self.square(bytes, side, name: "The picture")
           Picture.check(bytes, name:)
-          image = Vips::Image.thumbnail_buffer(bytes, side, height: side, crop: :centre)
-          image = image.flatten(background: 255) if image.has_alpha?
-          image.colourspace(:srgb).pngsave_buffer(strip: true)
+          small(bytes, side, crop: :centre)
         rescue Vips::Error
           raise Picture::Unreadable, "#{name} is damaged or cut off and cannot be read. Nothing was kept. Export it again."
         end
@@ -25,12 +23,17 @@ module Fobrel
         # @return [String] a PNG on white
         # @raise [Picture::Unreadable]
         def self.png(bytes, side)
-          image = Vips::Image.thumbnail_buffer(bytes, side, height: side, size: :down)
-          image = image.flatten(background: 255) if image.has_alpha?
-          image.colourspace(:srgb).pngsave_buffer(strip: true)
+          small(bytes, side, size: :down)
         rescue Vips::Error
           raise Picture::Unreadable, "This picture cannot be shown."
         end
+
+        def self.small(bytes, side, **how)
+          image = Vips::Image.thumbnail_buffer(bytes, side, height: side, **how)
+          image = image.flatten(background: 255) if image.has_alpha?
+          image.colourspace(:srgb).pngsave_buffer(strip: true)
+        end
+        private_class_method :small
       end
     end
   end
