@@ -10,6 +10,8 @@ export const useToast = defineStore('toast', () => {
   const entry = ref<Entry>()
   /** Counts undos, for views that show what one may have changed. */
   const undone = ref(0)
+  /** How many deeds are under way that will be told here: what they change is nobody else's doing. */
+  const recording = ref(0)
   let timer: ReturnType<typeof setTimeout> | undefined
 
   function show(message: string, what: 'done' | 'problem', undo?: Entry) {
@@ -37,12 +39,16 @@ export const useToast = defineStore('toast', () => {
   }
 
   /** Runs a deed that the ledger writes down, reads the library anew, and tells of it with its undo. */
-  const recorded = (deed: () => Promise<{ entry: Entry }>) =>
-    attempt(async () => {
+  async function recorded(deed: () => Promise<{ entry: Entry }>) {
+    recording.value++
+    const well = await attempt(async () => {
       const { entry } = await deed()
       await useLibrary().load()
       done(entry.summary, entry)
     })
+    recording.value--
+    return well
+  }
 
   const undo = (one: Entry) =>
     attempt(async () => {
@@ -52,5 +58,5 @@ export const useToast = defineStore('toast', () => {
       done(['Undone.', ...kept].join(' '))
     })
 
-  return { text, kind, entry, undone, done, problem, hide, attempt, recorded, undo }
+  return { text, kind, entry, undone, recording, done, problem, hide, attempt, recorded, undo }
 })

@@ -104,7 +104,7 @@ export function useBench(id: number) {
     }
   })
   let deeds = 0
-  const { look } = useLook(id, detail, keeping.idle, () => deeds + library.stamp, async (words) => {
+  const { look } = useLook(id, detail, () => keeping.idle() && !toast.recording, () => deeds + library.stamp, async (words) => {
     await read()
     toast.done(words)
   })
