@@ -42,7 +42,7 @@ module Fobrel
 
       # @return [ActiveRecord::Relation<Preset>] in no order
       def presets
-        @presets ||= narrowed(exact).then { |found| (@query.words.any? && !found.exists?) ? Preset.where(id: narrowed(mistyped).ids) : found }
+        @presets ||= narrowed(exact).then { |found| (@query.words.any? && !found.exists?) ? tolerated : found }
       end
 
       # @return [Boolean] whether nothing fitted to the letter, so that what is alike was taken
@@ -94,12 +94,21 @@ module Fobrel
         @query.words.inject(base) { |found, word| found.where("presets.words LIKE :word OR #{tagged("lower(t.name) LIKE :plain")}", word: "%#{like(Q.fold(word))}%", plain: "%#{like(word.downcase)}%") }
       end
 
-      def mistyped
+      # What is alike by trigrams; only where that is nothing, what is alike letter by letter.
+      def tolerated
         @tolerant = true
+        ids = narrowed(mistyped { [_1] }).ids
+        ids = narrowed(mistyped { [_1, *near(_1)] }).ids if ids.empty?
+        Preset.where(id: ids)
+      end
+
+      # @yieldparam word [String] folded
+      # @yieldreturn [Array<String>] what may stand for it
+      def mistyped
         @query.words.inject(base) do |found, word|
           folded = Q.fold(word)
           next found.where("presets.words LIKE ?", "%#{like(folded)}%") if folded.size < 4
-          found.where(":word <% presets.plain_name OR presets.words LIKE ANY (ARRAY[:parts])", word: folded, parts: [folded, *near(folded)].map { "%#{like(_1)}%" })
+          found.where(":word <% presets.plain_name OR presets.words LIKE ANY (ARRAY[:parts])", word: folded, parts: yield(folded).map { "%#{like(_1)}%" })
         end
       end
 
