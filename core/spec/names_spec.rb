@@ -14,10 +14,6 @@ RSpec.describe Fobrel::Core::Names do
     ["\u0645\u06CC\u200C\u062E\u0648\u0627\u0647\u0645", "\u{1F468}\u200D\u{1F3A8}", "\u0915\u094D\u200D\u0937"].each { |name| expect(described_class.clean(name)).to eq(name) }
   end
 
-  it "counts names as the same whatever their case" do
-    expect([described_class.same?("\u00C9cume ", "e\u0301cume"), described_class.same?("fog", "frog")]).to eq([true, false])
-  end
-
   it "stands in every preset" do
     made = Fobrel::Core::Preset::Preset.build(" Fog\u200B  bank ", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}})
     expect(made.name).to eq("Fog bank")

@@ -154,7 +154,7 @@ module Fobrel
       # The sets that come with a package: what is missing is added at their ends.
       def fill_sets
         unseen, groups = @arrival.words.fetch("sets", []).partition { Core::Names.clean(_1["name"]).empty? }
-        @notes << "#{(unseen.size == 1) ? "A set whose name" : "#{unseen.size} sets whose names"} cannot be seen left out; the brushes were taken in." if unseen.any?
+        @notes << "#{(unseen.size == 1) ? "A set whose name cannot be seen was" : "#{unseen.size} sets whose names cannot be seen were"} left out; the brushes were taken in." if unseen.any?
         (groups - make_sets(groups)).each do |group|
           next standing_set(group) if group["query"]
           next @notes << "The set “#{group["name"]}” fills itself from a search here, so nothing was put there." if named(group["name"])&.standing?

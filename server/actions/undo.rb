@@ -199,6 +199,7 @@ module Fobrel
       # Under the name of whoever had locked it.
       def lock_back
         preset = Models::Preset.lock.find(@undo["preset"])
+        return @kept << "Who had locked “#{preset.name}” was not written down then; it stays as it is." unless @undo.key?("after")
         return @kept << "“#{preset.name}” was #{preset.locked_by_id ? "locked" : "unlocked"} by somebody since; it stays so." if preset.locked_by_id != @undo["after"]
         preset.update!(locked_by_id: @undo["before"])
       end

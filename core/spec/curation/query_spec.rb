@@ -49,10 +49,6 @@ RSpec.describe Fobrel::Core::Curation::Query do
     expect(read("fog tag: a").with("tag", []).to_s).to eq("fog")
   end
 
-  it "follows a new name" do
-    expect(read("fog tag: Sea, sky; not tag: sea; family: sea").renamed(["tag"], "sea", "sea, wide").to_s).to eq('fog; tag: "sea, wide", sky; not tag: "sea, wide"; family: sea')
-  end
-
   it "does not take part of a word for a term, nor a time of day" do
     expect([read("vintage set at 9:30").words, terms("heritage tag:x")]).to eq([["vintage", "set", "at", "9:30"], [["tag", ["x"], false]]])
     expect { read("montage: x") }.to raise_error(described_class::Unclear, /no term “montage:”/)

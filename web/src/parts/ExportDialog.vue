@@ -25,7 +25,7 @@ const recipe = ref<number | undefined>(props.recipe ?? (choice.recipe || undefin
 const KINDS: Record<Kind, [name: string, said: string]> = {
   package: ['a package', 'These brushes, the pictures they need and their tags; of a set its order and sections too. Nothing else. Any unzip opens it.'],
   kit: ['a kit of plain files', 'A ZIP with each tip as PNG, black on white and on nothing, each grain and shape, the strips, and all settings as a table and as JSON.'],
-  proof: ['a proof sheet', 'A page to print: strips with names, sizes, keys, traits and notes.'],
+  proof: ['a proof sheet', 'A page to print: strips with names, sizes, editions, keys, traits, licences and notes.'],
   inventory: ['an inventory', 'One CSV table: name, size, family, tags, traits, licence, where each is used.'],
   recipe: ['what a recipe writes', 'Text files in whatever form your tools read.'],
 }

@@ -21,9 +21,6 @@ module Fobrel
       def self.clean(text)
         text.scrub("").unicode_normalize(:nfc).gsub(BLANK, " ").gsub(UNSEEN, "").gsub(STRAY, "").gsub(/ {2,}/, " ").strip
       end
-
-      # @return [Boolean] whether two names count as the same
-      def self.same?(one, other) = clean(one).casecmp?(clean(other))
     end
   end
 end

@@ -172,18 +172,6 @@ module Fobrel
         # @return [String] the line that reads as this query
         def to_s = [words.map { Query.quoted(_1, /[";\s]|:\z|\A(?:size|changed)\z/i) }.join(" "), *terms.map(&:to_s)].reject(&:empty?).join("; ")
 
-        # @param names [Array<String>] of terms
-        # @return [Query] whose terms of these names have one value replaced by another
-        def renamed(names, from, to)
-          Query.new(words, terms.map { |term|
-            if names.include?(term.name)
-              Term.new(term.name, term.values.map { _1.casecmp?(from) ? to : _1 }, term.negated)
-            else
-              term
-            end
-          })
-        end
-
         # @return [Query] with every term of this name replaced by one, or taken out
         def with(name, values, negated: false)
           rest = terms.reject { _1.name == name }
