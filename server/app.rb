@@ -79,14 +79,18 @@ module Fobrel
       def odd = [400, {"content-type" => "application/json"}, ['{"error":"This address is not written as ours are. Nothing was done."}']]
     end
 
-    # Ends a request that paints for longer than anybody waits; see Core::Clock.
+    # Ends a request that computes for longer than anybody waits, or for nobody; see Core::Clock and
+    # Core::Apart.
     PAINT_SECONDS = Integer(ENV.fetch("PAINT_SECONDS", 20))
     class Limit
       def initialize(app)
         @app = app
       end
 
-      def call(env) = Core::Clock.within(PAINT_SECONDS) { @app.call(env) }
+      def call(env)
+        turn = Core::Apart::Turn.new(rank: :soon, gone: env["puma.socket"])
+        Core::Apart.for(turn) { Core::Clock.within(PAINT_SECONDS) { @app.call(env) } }
+      end
     end
 
     # Gives the database's connection back after every request: it is looked at before it serves the next one, so

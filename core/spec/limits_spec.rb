@@ -2,20 +2,74 @@
 
 # Nothing from outside holds a processor, or fills the memory.
 RSpec.describe "limits" do
-  apart = Fobrel::Core::Apart
   clock = Fobrel::Core::Clock
 
+  def seconds
+    before = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    yield
+    Process.clock_gettime(Process::CLOCK_MONOTONIC) - before
+  end
+
+  # Seconds that nobody else can reach the end of.
+  def nap(length, **turn) = Thread.new { apart.for(apart::Turn.new(rank: :now, **turn)) { apart.call(Kernel, :sleep, length) } }
+
+  def apart = Fobrel::Core::Apart
+
   it "run what is asked in a process of its own and give back what it gives, problems too" do
-    expect(apart.run(seconds: 5, memory: 1 << 28) { {"a" => [1, "é"]} }).to eq({"a" => [1, "é"]})
-    expect(apart.run(seconds: 5, memory: 1 << 28) { Process.pid }).not_to eq(Process.pid)
-    expect { apart.run(seconds: 5, memory: 1 << 28) { raise Fobrel::Core::Package::Recipe::Invalid, "so" } }.to raise_error(Fobrel::Core::Package::Recipe::Invalid, "so")
-    expect(apart.run(seconds: 5, memory: 1 << 30) { "x" * 20_000_000 }.bytesize).to eq(20_000_000)
+    expect(apart.call(JSON, :parse, '{"a": [1, "é"]}')).to eq({"a" => [1, "é"]})
+    expect(apart.call(Process, :pid)).not_to eq(Process.pid)
+    expect { apart.call(Fobrel::Core::Preset::Preset, :parse, "no", name: "It") }.to raise_error(Fobrel::Core::Preset::Preset::Invalid, /It/)
+    expect { apart.call(Integer, :sqrt, -1) }.to raise_error(RuntimeError, /Math::DomainError/)
+    expect(apart.call(SecureRandom, :bytes, 20_000_000).bytesize).to eq(20_000_000)
   end
 
   it "end what takes too long, by its own work or by waiting, and what wants too much memory" do
-    expect { apart.run(seconds: 1, memory: 1 << 28) { loop {} } }.to raise_error(apart::Ended, /longer than 1 seconds/)
-    expect { apart.run(seconds: 1, memory: 1 << 28) { sleep 30 } }.to raise_error(apart::Ended, /longer than 1 seconds/)
-    expect { apart.run(seconds: 5, memory: 1 << 26) { "x" * (1 << 30) } }.to raise_error(apart::Ended, /more memory/)
+    expect(seconds { expect { apart.call(Kernel, :eval, "loop {}", seconds: 1) }.to raise_error(apart::Ended, /longer than 1 seconds/) }).to be < 4
+    expect(seconds { expect { apart.call(Kernel, :sleep, 30, seconds: 1) }.to raise_error(apart::Ended, /longer than 1 seconds/) }).to be < 4
+    expect { apart.call(Array, :new, 100_000_000, 0, memory: 1 << 26, fresh: true) }.to raise_error(apart::Ended, /more memory/)
+    expect { apart.call(File, :write, File.join(Dir.tmpdir, "fobrel-limits"), "x" * (2 << 20)) }.to raise_error(RuntimeError, /File too large/)
+    expect(apart.call(Process, :pid, fresh: true)).not_to eq(apart.call(Process, :pid))
+  end
+
+  it "go on when a process at work is ended from outside, and when all are" do
+    # All processes of one crew are one group.
+    group = Process.getpgid(apart.call(Process, :pid))
+    ended = nap(20, who: 7).tap { |thread| (thread.report_on_exception = false) || sleep(0.3) }
+    Process.kill(:KILL, -group)
+    expect { ended.join }.to raise_error(apart::Ended, /was ended/)
+    expect(Process.getpgid(apart.call(Process, :pid))).not_to eq(group)
+  end
+
+  it "leave one person, and one studio, never all places, and let what is followed by hand go first" do
+    crew = apart::Crew.new(size: 3)
+    order = Thread::Queue.new
+    call = lambda do |name, length, **turn|
+      Thread.new { crew.call(apart::Turn.new(**turn), ["Kernel", :sleep, [length], {}, 20], seconds: 20, memory: apart::MEMORY, fresh: false) && order << name }.tap { sleep 0.15 }
+    end
+    first = [call["one's first", 1.2, who: 1, where: 1, rank: :now], call["one's second", 0.1, who: 1, where: 1, rank: :now]]
+    expect(crew.lengths).to eq({running: {now: 1}, waiting: {now: 1}})
+    first << call["another's", 1.2, who: 2, where: 1, rank: :now] << call["a third of the studio", 0.1, who: 3, where: 1, rank: :now]
+    expect(crew.lengths).to eq({running: {now: 2}, waiting: {now: 2}})
+    first << call["elsewhere", 0.1, who: 4, where: 2, rank: :later]
+    first.each(&:join)
+    expect(Array.new(5) { order.pop }.first).to eq("elsewhere")
+    later = call["later", 0.8, who: 1, where: 1, rank: :later]
+    waiting = [call["a batch", 0.1, who: 1, where: 1, rank: :later], call["a stroke", 0.1, who: 1, where: 1, rank: :now]]
+    [later, *waiting].each(&:join)
+    expect(Array.new(3) { order.pop }).to eq(["later", "a stroke", "a batch"])
+  end
+
+  it "say at once that too many wait, and leave when whoever asked has left" do
+    crew = apart::Crew.new(size: 3, waiting: 3)
+    near, far = UNIXSocket.pair
+    turn = apart::Turn.new(who: 1, rank: :now, gone: near)
+    asked = ["Kernel", :sleep, [20], {}, 20]
+    call = -> { crew.call(turn, asked, seconds: 20, memory: apart::MEMORY, fresh: false) }
+    waiting = Array.new(2) { Thread.new(&call).tap { |thread| (thread.report_on_exception = false) || sleep(0.2) } }
+    expect(&call).to raise_error(apart::Busy, /so much that you asked for/i)
+    far.close
+    expect(seconds { waiting.each { |one| expect { one.join }.to raise_error(apart::Gone) } }).to be < 3
+    expect(crew.lengths).to eq({running: {}, waiting: {}})
   end
 
   it "end recipes that were made to be slow or large" do
@@ -30,6 +84,22 @@ RSpec.describe "limits" do
       end
       expect(Process.clock_gettime(Process::CLOCK_MONOTONIC) - before).to be < 15
     end
+  end
+
+  it "end a shape that draws for ever, and go on with the next" do
+    outside = Fobrel::Core::Tip::Outside
+    stub_const("#{outside}::LIMITS", outside::LIMITS.merge(seconds: 1))
+    endless = "<svg xmlns='http://www.w3.org/2000/svg' width='99' height='99'><filter id='f'><feTurbulence numOctaves='2147483647' baseFrequency='0.9'/></filter><rect width='99' height='99' filter='url(#f)'/></svg>"
+    found = nil
+    expect(seconds { found = Fobrel::Core::Package::Delivery.read([["endless.svg", endless], ["line.svg", endless.sub("filter='url(#f)'", "")]].map { |name, text| Fobrel::Core::Package::Delivery::File.new(name, StringIO.new(text.b)) }) }).to be < 6
+    expect(found.items.map { [_1.kind, _1.sentence] }).to contain_exactly(["unreadable", /endless.svg could not be unpacked. It took longer than 1 seconds/], ["preset", nil])
+  end
+
+  # Memory is the limit here: what is read of 40 million pixels in colour stays below it.
+  it "read the largest picture that may come" do
+    large = Vips::Image.black(7000, 5600).bandjoin([90, 200, 0]).cast(:uchar).copy(interpretation: :srgb).draw_rect([10, 90, 200, 255], 500, 500, 3000, 3000, fill: true)
+    marks = Fobrel::Core::Tip::Outside.marks(large.pngsave_buffer(compression: 1), name: "large")
+    expect([marks.own, marks.found.map(&:first)]).to eq([true, [:png]])
   end
 
   it "end a stroke that takes longer than one waits" do

@@ -36,7 +36,7 @@ module Fobrel
       # signed out must not bring their session back.
       before { request.session_options[:skip] = true unless request.path_info == "/api/session" }
       # Nobody learns anything before they signed in, not even that their request is ill-formed.
-      before { person if request.path_info.start_with?("/api/") && request.path_info != "/api/session" }
+      before { Core::Apart.turn.who = person.id if request.path_info.start_with?("/api/") && request.path_info != "/api/session" }
 
       # A value of an address is a plain text, whoever wrote it.
       before { request.GET.each { |key, value| raise Halt.new(400, "#{key[0, 40]} must be one value.") unless value.is_a?(String) && !value.include?("\0") } }
@@ -47,6 +47,8 @@ module Fobrel
 
       error(Halt) { |e| answer({error: e.message}, e.status) }
       error(Actions::Action::Overtaken) { |e| answer({error: e.message}, 409) }
+      error(Core::Apart::Busy) { |e| headers("Retry-After" => "1") && answer({error: e.message}, 503) }
+      error(Core::Apart::Gone) { |e| answer({error: e.message}, 503) }
       error(Core::Problem) { |e| answer({error: e.message}, 422) }
       error(ActiveRecord::RecordInvalid) { |e| answer({error: e.record.errors.full_messages.join(". ") + ". Nothing was saved."}, 422) }
       error(ActiveRecord::RecordNotFound) { answer({error: "There is no such thing here, or it is not yours to see."}, 404) }
@@ -91,6 +93,7 @@ module Fobrel
         # The libraries this person is a member of; nothing else exists for them.
         def membership(library_id, deed)
           found = person.memberships.includes(:library).find_by!(library_id: number(library_id))
+          Core::Apart.turn.where = found.library_id
           headers ROLE => "#{found.library_id} #{found.role}"
           return found if found.may?(deed)
           raise Halt.new(403, "You are here as #{found.role} and may not do this. Nothing was changed. Ask a lead of this library.")

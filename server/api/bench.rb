@@ -16,7 +16,7 @@ module Fobrel
         value = document(data, library)
         shape = Core::Stroke::Strip::SHAPES.key?(params["shape"]) ? params["shape"] : "wall"
         beside = data["beside"].is_a?(Numeric) ? data["beside"].clamp(0, 5000) : 0
-        picture(Core::Stroke::Strip.png(value, assets: Models::Asset::Bytes, shape:, beside:, **way(data["try"])),
+        picture(at_once(Core::Stroke::Strip, :png, value, assets: Models::Asset.at_hand(value), shape:, beside:, **way(data["try"])),
           "X-Greatest-Size" => Core::Stroke::Strip.greatest(value).round(2).to_s, "X-Full-Size" => Core::Stroke::Strip.full_size(shape).round(2).to_s)
       end
 
@@ -24,8 +24,8 @@ module Fobrel
       post "/api/libraries/:library/pad" do
         data = json
         value = document(data, library)
-        pad = Core::Stroke::Pad.new(value, page: page_of_pad(data), ground: ground(data["ground"]), assets: Models::Asset::Bytes)
-        picture(pad.paint(movements(data["strokes"], data.values_at("width", "height"))).to_png)
+        strokes = movements(data["strokes"], page_of_pad(data))
+        picture(at_once(Core::Stroke::Pad, :png, value, strokes, page: page_of_pad(data), ground: ground(data["ground"]), assets: Models::Asset.at_hand(value)))
       end
 
       # How far apart two presets paint, in numbers, in words and as a picture.
@@ -34,11 +34,8 @@ module Fobrel
         one, other = %w[one other].map { document({"document" => data[_1]}, library) }
         options = way(data["try"])
         options[:shape] = "bench" if data["picture"] == true
-        beside = [one, other].map { Core::Stroke::Strip.greatest(_1) }.max
-        pages = [one, other].map { Core::Stroke::Strip.paint(_1, assets: Models::Asset::Bytes, beside:, **options).page }
-        found = Core::Stroke::Comparison.of(*pages)
-        answer(found.to_h.merge(changes: Core::Preset::Changes.between(one, other).map { {path: _1.path, words: _1.words} },
-          picture: (data["picture"] == true) ? inline(found.to_png) : nil))
+        found, png = at_once(Core::Stroke::Comparison, :between, one, other, picture: data["picture"] == true, assets: Models::Asset.at_hand(one, other), **options)
+        answer(found.merge(changes: Core::Preset::Changes.between(one, other).map { {path: _1.path, words: _1.words} }, picture: png && inline(png)))
       end
 
       # Curves as the core computes them, for the page to draw.
@@ -81,10 +78,16 @@ module Fobrel
       post "/api/hand/fit" do
         strokes = json["strokes"]
         raise Halt.new(400, "strokes must be a list of at most 20.") unless strokes.is_a?(Array) && strokes.size.between?(1, 20)
-        answer({curve: Core::Stroke::Hand.fit(strokes.map { samples(_1) })})
+        answer({curve: at_once(Core::Stroke::Hand, :fit, strokes.map { samples(_1) })})
       end
 
       helpers do
+        # What follows the hand goes before all else.
+        def at_once(...)
+          Core::Apart.turn.rank = :now
+          Core::Apart.call(...)
+        end
+
         def page_of_pad(data)
           page = [data["width"], data["height"]]
           return page if page.all? { _1.is_a?(Integer) && _1.between?(20, MOST_SIDE) }

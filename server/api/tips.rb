@@ -12,9 +12,9 @@ module Fobrel
         library(:edit)
         made = made()
         preset = Actions::MakeBrush.preset(made, name: "Trial", **shape)
-        strip = Core::Stroke::Strip.png(preset, assets: {made.asset => made.png}, shape: "peek")
+        strip = Core::Apart.call(Core::Stroke::Strip, :png, preset, assets: {made.asset => made.png}, shape: "peek")
         answer(made.figures.merge(white: made.white, solid_share: made.cover.solid_share.round(4),
-          tip: inline(made.png), strip: inline(strip), pictures: Core::Tip::Picture.count(sent), picture: inline(Core::Tip::Thumb.png(sent, SHOWN))))
+          tip: inline(made.png), strip: inline(strip), pictures: Core::Tip::Outside.count(sent), picture: inline(Core::Tip::Outside.thumb(sent, SHOWN))))
       end
 
       post "/api/libraries/:library/presets" do
@@ -26,7 +26,7 @@ module Fobrel
         def sent = @sent ||= read_body(Core::Tip::Picture::MAX_BYTES)
 
         def made
-          Core::Tip::Maker.make(sent, name: params["file"].to_s[0, 120].then { _1.empty? ? "The picture" : _1 },
+          Core::Tip::Outside.tip(sent, name: params["file"].to_s[0, 120].then { _1.empty? ? "The picture" : _1 },
             invert: signed?("invert"), crop: params["crop"] != "false", crisp: signed?("crisp"),
             white: params["white"].to_s.empty? ? nil : params["white"].to_i.clamp(1, 255))
         end

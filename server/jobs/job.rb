@@ -29,7 +29,7 @@ module Fobrel
         return if @task.over?
         return stopped(GIVEN_UP) if @task.begun > TRIES
         @task.tell(@task.done, @task.total)
-        work(@task.about)
+        Core::Apart.for(Core::Apart::Turn.new(who: @task.person_id, where: @task.library_id, rank: :later)) { work(@task.about) }
       rescue Core::Problem => e
         stopped(e.message)
       end

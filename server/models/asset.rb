@@ -19,6 +19,13 @@ module Fobrel
         end
       end
 
+      # @param values [Array<Core::Preset::Preset>]
+      # @param from [#fetch] where their pictures are
+      # @return [Hash{String => String}] the bytes of those that are there, to be taken to another process
+      def self.at_hand(*values, from: Bytes)
+        values.flat_map(&:needs).uniq.to_h { |reference| [reference, from.fetch(reference) { nil }] }.compact
+      end
+
       # A kept picture whose bytes are fetched when they are asked for.
       Kept = Struct.new(:reference, :ext, :bytesize) do
         def bytes = Bytes.fetch(reference)

@@ -35,7 +35,7 @@ module Fobrel
       # @param bytes [String] a picture from outside, kept square as the cover
       # @raise [Core::Tip::Picture::Unreadable]
       def keep_picture(bytes, name: "The picture")
-        update!(picture: Asset.keep(Core::Tip::Thumb.square(bytes, COVER, name:), "png"), cover_id: nil)
+        update!(picture: Asset.keep(Core::Tip::Outside.square(bytes, COVER, name:), "png"), cover_id: nil)
       end
 
       # @return [Release, nil] the newest that was not withdrawn

@@ -26,7 +26,7 @@ module Fobrel
         pairs = likely
         fresh = pairs - judged(pairs).keys
         # Pairs that share a strip come together, so that it is unpacked once.
-        work_through(fresh.sort.each_slice(50).to_a) { |some| Likeness.insert_all(some.map { |one, other| {one:, other:, version: VERSION, alike: alike(one, other)} }) } * 50
+        work_through(fresh.sort.each_slice(50).to_a) { look_closely(_1) } * 50
       end
 
       # @return [Array<Hash>] kind ("identical" or "alike"), alike (the least SSIM of the group's
@@ -39,7 +39,7 @@ module Fobrel
 
       # @return [Array<Array(String, String)>] pairs of fingerprints whose hashes are close
       def candidates
-        Alike.candidates(presets.uniq(&:fingerprint).filter_map { |one| (strip = strips[one.fingerprint]) && [one.fingerprint, [strip.first, one.size]] }.to_h).map(&:sort)
+        Core::Apart.call(Alike, :candidates, presets.uniq(&:fingerprint).filter_map { |one| (strip = strips[one.fingerprint]) && [one.fingerprint, [strip.first, one.size]] }.to_h).map(&:sort)
       end
 
       private
@@ -75,7 +75,12 @@ module Fobrel
         @strips ||= painted.where(fingerprint: presets.map(&:fingerprint)).where.not(thumb: nil).pluck(:fingerprint, :hash64, :thumb).to_h { |print, *rest| [print, rest] }
       end
 
-      def likely = @likely ||= Alike.likely(candidates, strips.transform_values(&:last))
+      def likely = @likely ||= Core::Apart.call(Alike, :likely, candidates, strips.transform_values(&:last))
+
+      def look_closely(pairs)
+        values = Core::Apart.call(Alike, :alike_pairs, pairs, painted.where(fingerprint: pairs.flatten.uniq).pluck(:fingerprint, :png).to_h)
+        Likeness.insert_all(pairs.zip(values).map { |(one, other), alike| {one:, other:, version: VERSION, alike:} })
+      end
 
       # What is known of the pairs.
       def judged(pairs)
@@ -97,11 +102,6 @@ module Fobrel
           ids = prints.sort_by { places[_1] }.map { by_print[_1].first.id }
           {kind: "alike", alike: close.select { |pair, _| inside.include?(pair.first) }.values.min.round(4), ids:, differences: differences(ids.first(MOST))}
         end
-      end
-
-      def alike(one, other)
-        @looks ||= Core::Recent.new(4000)
-        Alike.alike(*[one, other].map { |print| @looks.fetch(print) { Alike.look(painted.where(fingerprint: print).pick(:png)) } })
       end
 
       def by_print = @by_print ||= presets.group_by(&:fingerprint)

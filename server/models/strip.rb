@@ -65,19 +65,18 @@ module Fobrel
       def self.png_for(fingerprint, shape, assets: Asset::Bytes, &preset)
         key = {fingerprint:, shape:, version: Core::Stroke::Strip::VERSION}
         found = where(key).pick(:png) and return found
-        plain, size = shape.split("@")
-        if plain == "small"
-          wall = png_for(fingerprint, shape.sub("small", "wall"), assets:, &preset)
-          return keep(key, Core::Stroke::Strip.half(wall))
-        end
-        png = keep(key, Core::Stroke::Strip.png(preset.call, assets:, shape: plain, beside: size.to_f))
-        keep(key.merge(shape: "small"), Core::Stroke::Strip.half(png)) if shape == "wall"
-        png
+        value = preset.call
+        plain, size = shape.sub("small", "wall").split("@")
+        way = {assets: Asset.at_hand(value, from: assets), shape: plain, beside: size.to_f}
+        return keep(key, Core::Apart.call(Core::Stroke::Strip, :png, value, **way)) unless plain == "wall"
+        looks = Core::Apart.call(Core::Curation::Likeness, :looks, value, **way)
+        keep(key.merge(shape: shape.sub("small", "wall")), looks.png, looks) && keep(key.merge(shape: shape.sub("wall", "small")), looks.half)
+        shape.start_with?("small") ? looks.half : looks.png
       end
 
-      def self.keep(key, png)
-        likeness = (key[:shape] == "wall") ? {hash64: Core::Curation::Likeness.hash64(png), thumb: Core::Curation::Likeness.thumb(png)} : {hash64: nil, thumb: nil}
-        insert(key.merge(png:, **likeness))
+      def self.keep(key, png, looks = nil)
+        compared = looks && key[:shape] == "wall"
+        insert(key.merge(png:, hash64: (looks.hash64 if compared), thumb: (looks.thumb if compared)))
         png
       end
       private_class_method :keep

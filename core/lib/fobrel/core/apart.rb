@@ -2,77 +2,79 @@
 
 module Fobrel
   module Core
-    # Runs what comes from outside in a process of its own, with limits of time and memory that the
-    # system keeps (setrlimit, POSIX.1-2017). What it gives back must be plain data. It must not use
-    # libvips or a database: a copied process has neither's threads.
+    # Runs what may take long, or what comes from outside, in processes of their own, beside the one
+    # that asks: it only waits, and can leave. The system keeps their limits of time, memory and open
+    # files (setrlimit, POSIX.1-2017).
     #
-    #   Apart.run(seconds: 5, memory: 256 * 1024 * 1024) { recipe_text }
+    #   Apart.call(Stroke::Strip, :png, preset, assets: {}, seconds: 20)
+    #   Apart.call(Tip::Vector, :drawn, bytes, 64, fresh: true)   # in a new process, for strangers' files
+    #
+    # Arguments and answers are copied, so they must be plain values.
     module Apart
       # Raised in one sentence when it was ended.
       class Ended < Problem; end
 
-      # @param seconds [Integer] of processor time; twice as many by the clock
-      # @param memory [Integer] bytes beyond what this process has
-      # @return what the block gives
-      # @raise [Ended]
-      # @raise [Problem] what the block raised, of its own class
-      def self.run(seconds:, memory:, &block)
-        reader, writer = IO.pipe(binmode: true)
-        child = fork { inside(reader, writer, seconds, memory, &block) }
-        writer.close
-        said = read(reader, seconds * 2)
-        Process.kill(:KILL, child) unless said
-        status = Process.wait2(child).last
-        answer(said, status, seconds)
+      # Raised in one sentence when so many wait already that it was not begun.
+      class Busy < Problem; end
+
+      # Raised when whoever asked is not there any more; nobody reads it.
+      class Gone < Problem; end
+
+      SECONDS = 20
+      # With what the program itself takes, a process stays below 600 MB.
+      MEMORY = 480 * 1024 * 1024
+      FILES = 64
+
+      # For whom something is done: a person and a studio (any values, nil for nobody), how soon
+      # (one of RANKS) and where it can be seen that they have gone (an IO that ends, or nil).
+      Turn = Struct.new(:who, :where, :rank, :gone, keyword_init: true)
+
+      # Strokes that somebody follows with the hand, pictures that a page waits for, and all else.
+      RANKS = %i[now soon later].freeze
+
+      # What is called within the block is done for this turn.
+      #
+      # @param turn [Turn]
+      def self.for(turn)
+        before = Thread.current[:fobrel_turn]
+        Thread.current[:fobrel_turn] = turn
+        yield
       ensure
-        [reader, writer].each { _1&.close unless _1&.closed? }
+        Thread.current[:fobrel_turn] = before
       end
 
-      class << self
-        private
+      # @return [Turn]
+      def self.turn = Thread.current[:fobrel_turn] ||= Turn.new(rank: :later)
 
-        def inside(reader, writer, seconds, memory)
-          reader.close
-          held = Integer(File.read("/proc/self/statm").split.first) * 4096
-          Process.setrlimit(:AS, held + memory)
-          Process.setrlimit(:CPU, seconds, seconds + 1)
-          said = begin
-            [:done, yield]
-          rescue Problem => e
-            [:problem, e.class.name, e.message]
-          rescue NoMemoryError
-            [:memory]
-          end
-          writer.write(Marshal.dump(said))
-          writer.close
-        rescue NoMemoryError
-          nil # there was not even room to say so
-        ensure
-          exit!(0)
-        end
-
-        def read(reader, seconds)
-          till = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
-          said = +""
-          while (left = till - Process.clock_gettime(Process::CLOCK_MONOTONIC)).positive? && reader.wait_readable(left)
-            piece = reader.read_nonblock(1 << 20, exception: false)
-            return said if piece.nil?
-            said << piece if piece.is_a?(String)
-          end
-          nil
-        end
-
-        def answer(said, status, seconds)
-          kind, *rest = Marshal.load(said) unless said.nil? || said.empty? # from our own child
-          case kind
-          when :done then rest.first
-          when :problem then raise Object.const_get(rest.first), rest.last
-          else
-            late = said.nil? || status.termsig == Signal.list["XCPU"]
-            raise Ended, late ? "It took longer than #{seconds} seconds and was ended." : "It wanted more memory than it may have and was ended."
-          end
-        end
+      # Calls a method of a module elsewhere; in such a process, it is simply called.
+      #
+      # @param owner [Module]
+      # @param method [Symbol]
+      # @param seconds [Numeric] of processor time; the clock of Clock.within counts too
+      # @param memory [Integer] bytes beyond what the program itself takes
+      # @param fresh [Boolean] in a process that has done nothing before, and ends with it
+      # @return what the method gives
+      # @raise [Ended, Busy, Gone]
+      # @raise [Problem] what the method raised
+      def self.call(owner, method, *args, seconds: SECONDS, memory: MEMORY, fresh: false, **named)
+        return owner.public_send(method, *args, **named) if inside?
+        seconds = [seconds, *Clock.left].min
+        crew.call(turn, [owner.name, method, args, named, seconds], seconds:, memory:, fresh:)
       end
+
+      # @return [Boolean] whether this is a process that works for another
+      def self.inside? = @inside
+
+      # @api private
+      def self.inside! = @inside = true
+
+      # @return [Crew] of this process
+      def self.crew
+        LOCK.synchronize { (@crew if @crew&.pid == Process.pid) || (@crew = Crew.new) }
+      end
+
+      LOCK = Mutex.new
+      private_constant :LOCK
     end
   end
 end

@@ -19,11 +19,14 @@ module Fobrel
         Thread.current[:fobrel_until] = before
       end
 
+      # @return [Float, nil] seconds; nil where nobody set a time
+      def self.left = Thread.current[:fobrel_until]&.then { |till, _| [till - now, 0].max }
+
       # @raise [Over]
       def self.tick
         till, seconds = Thread.current[:fobrel_until]
         return unless till && now > till
-        raise Over, "This stroke takes longer than #{seconds.round} seconds to paint, so it was given up. Nothing was changed. Widen the spacing, or lower the count or the size."
+        raise Over, "This takes longer than #{seconds.round} seconds, so it was given up. Nothing was changed. Of a stroke, widen the spacing, or lower the count or the size; of a list, take fewer."
       end
 
       def self.now = Process.clock_gettime(Process::CLOCK_MONOTONIC)

@@ -31,6 +31,16 @@ module Fobrel
         NONE = 1e-4
         private_constant :USUAL
 
+        # The strip of a preset with what it is compared by.
+        Looks = Struct.new(:png, :half, :hash64, :thumb)
+
+        # @param way [Hash] as Stroke::Strip.paint takes it
+        # @return [Looks]
+        def self.looks(preset, **way)
+          png = Stroke::Strip.png(preset, **way)
+          Looks.new(png, Stroke::Strip.half(png), hash64(png), thumb(png))
+        end
+
         # A DCT hash in the manner of the common "pHash" recipe (Zauner 2010): for how much paint
         # there is, and for each frequency of how it is spread, a bit for each threshold below it.
         #
@@ -90,6 +100,14 @@ module Fobrel
           inner = painted[Stroke::Comparison::REACH...-Stroke::Comparison::REACH, Stroke::Comparison::REACH...-Stroke::Comparison::REACH].where
           return 1.0 if inner.empty?
           Stroke::Comparison.map(one, other)[inner].mean.to_f
+        end
+
+        # @param pairs [Array<Array(Object, Object)>]
+        # @param pngs [Hash{Object => String}] the strip of each
+        # @return [Array<Float>] how alike each pair is
+        def self.alike_pairs(pairs, pngs)
+          looks = pngs.transform_values { look(_1) }
+          pairs.map { |one, other| Clock.tick || alike(looks[one], looks[other]) }
         end
 
         # @param png [String] a strip

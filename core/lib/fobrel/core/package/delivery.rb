@@ -96,7 +96,7 @@ module Fobrel
         def unpack(file)
           Archive.open(file.io, name: file.name) do |files|
             if Reader.package?(files) then package(files, file.name)
-            elsif Tip::Layers.drawing?(files) then pictures(Tip::Layers.frames(files, name: file.name), file.name, "layer")
+            elsif Tip::Layers.drawing?(files) then layers(Tip::Layers.frames(files, name: file.name), file.name)
             else scatter(files.keys.reject { _1.match?(%r{(\A|/)(\.|__MACOSX/)}) }, file.name) { files[_1] }
             end
           end
@@ -146,16 +146,13 @@ module Fobrel
             sentence: "#{names.first(3).map { ::File.basename(_1) }.join(", ")}#{" …" if names.size > 3}: no preset here needs this. It was left aside. To make tips of pictures, bring them by themselves.")
         end
 
-        # A picture, checked, with the ending that belongs to what it is.
+        # A picture that a preset names by its sum: checked, and kept as it is, with the ending that
+        # belongs to what it is.
         def picture(bytes, name)
-          if bytes.b.match?(/<svg[\s>]/n)
-            Tip::Vector.cover(bytes, 64, name:)
-            Bundle::Asset.new(bytes:, ext: "svg")
-          else
-            Tip::Picture.check(bytes, name:)
-            Bundle::Asset.new(bytes:, ext: Tip::Picture.kind(bytes))
-          end
+          Bundle::Asset.new(bytes:, ext: shape?(bytes) ? Tip::Outside.check_shape(bytes, name:) : Tip::Outside.check(bytes, name:))
         end
+
+        def shape?(bytes) = bytes.b.match?(/<svg[\s>]/n)
 
         # @return [Array<Item>]
         def settings(name, bytes)
@@ -200,21 +197,27 @@ module Fobrel
         # @return [Array] :single with its name and tip, or :several where it went into items already
         def tip(name, bytes)
           raise Problem, "#{name} is an archive in an archive. It was left out. Unpack it first." if bytes.start_with?("PK\x03\x04".b)
-          return [:single, name, {"kind" => "shape", "asset" => kept(picture(bytes, name))}] if bytes.match?(/<svg[\s>]/n)
+          return [:single, name, {"kind" => "shape", "asset" => kept(Tip::Outside.shape(bytes, name:), "svg")}] if shape?(bytes)
           raise Problem, "#{name} is of a kind that is not read. Nothing was kept of it. What is read: #{READ}." unless bytes.empty? || Tip::Picture.kind(bytes)
-          frames = Tip::Picture.frames(bytes, name:)
-          own = own?(frames, name)
-          return [:single, name, {"kind" => "picture", "frames" => [mark(frames.first, name, own:)]}.merge(own ? OWN : {})] if frames.size == 1
-          pictures(frames, name, "frame")
+          marks = Tip::Outside.marks(bytes, name:)
+          return [:single, name, {"kind" => "picture", "frames" => [mark(marks.found.first)]}.merge(marks.own ? OWN : {})] if marks.found.size == 1
+          reel(marks.found, name, "frame", own: marks.own)
           [:several]
         end
 
+        # Layers, each a picture of its own: they keep their colours if any of them does.
+        def layers(frames, source)
+          marks = frames.map { Tip::Outside.marks(_1, name: source) }
+          own = marks.any?(&:own)
+          marks = frames.map { Tip::Outside.marks(_1, name: source, own:) } unless marks.map(&:own).uniq.size == 1
+          reel(marks.flat_map(&:found), source, "layer", own:)
+        end
+
         # Several pictures of one file: one reel, or a tip each.
-        def pictures(frames, source, word)
-          own = own?(frames, source)
-          marks = frames.each_with_index.filter_map do |bytes, index|
+        def reel(found, source, word, own:)
+          marks = found.each_with_index.filter_map do |one, index|
             label = "#{source}, #{word} #{index + 1}"
-            guard(label) { [label, mark(bytes, label, own:)] }
+            guard(label) { [label, mark(one)] }
           end
           return if marks.empty?
           colours = own ? OWN : {}
@@ -226,23 +229,14 @@ module Fobrel
         OWN = {"colours" => "own"}.freeze
         private_constant :OWN
 
-        # Pictures in colour keep their colours where their ground is see-through; on white paper
-        # nobody can tell what is mark and what is ground, so there black paints.
-        def own?(frames, name)
-          frames.any? do |bytes|
-            picture = Tip::Picture.read(bytes, name:)
-            picture.see_through? && picture.coloured?
-          end
-        rescue Problem
-          false # told of when it is made a mark
+        # @param found [Array] as Outside::Marks has them
+        # @return [String] the picture's reference
+        def mark((kind, said))
+          raise Problem, said if kind == :trouble
+          kept(said, "png")
         end
 
-        def mark(bytes, name, own: false)
-          png = own ? Tip::Paint.from_picture(Tip::Picture.read(bytes, name:)).crop.to_png : Tip::Maker.make(bytes, name:).png
-          kept(Bundle::Asset.new(bytes: png, ext: "png"))
-        end
-
-        def kept(asset) = "sha256:#{OpenSSL::Digest::SHA256.hexdigest(asset.bytes)}".tap { keep(_1, asset) }
+        def kept(bytes, ext) = "sha256:#{OpenSSL::Digest::SHA256.hexdigest(bytes)}".tap { keep(_1, Bundle::Asset.new(bytes:, ext:)) }
 
         def made_item(name, tip, source, way) = preset_item(Preset::FromTip.build(name, tip), source).tap { |item| way.each { |key, value| item[key] = value } }
 

@@ -220,7 +220,7 @@ module Fobrel
             @problems << "#{name} is not what its name says."
             return
           end
-          (asset.ext == "svg") ? Tip::Vector.cover(asset.bytes, 64, name:) : Tip::Picture.check(asset.bytes, name:)
+          (asset.ext == "svg") ? Tip::Outside.check_shape(asset.bytes, name:) : Tip::Outside.check(asset.bytes, name:)
           asset
         rescue Tip::Picture::Unreadable => e
           (@unsound ||= {})[need] = e.message

@@ -63,10 +63,16 @@ module Fobrel
         def write(presets, words: {}, facts: {})
           list = presets.each_with_index.map { |preset, index| self.class.given(preset, index, facts.fetch(preset.id, {})) }
           given = (scope == "set") ? [{"presets" => list, "set" => words}] : list.map { {"preset" => _1, "presets" => list, "set" => words} }
-          Apart.run(seconds: SECONDS + presets.size / 100, memory: MEMORY) { named(given.map { render(file, _1) }).zip(given).to_h { |name, data| [name, render(body, data)] } }
+          Apart.call(Recipe, :files, to_h, given, seconds: SECONDS + presets.size / 100, memory: MEMORY, fresh: true)
         rescue Apart::Ended => e
           raise Invalid, "The recipe stopped. #{e.message} Nothing was written. Use fewer loops, and shorter texts."
         end
+
+        # @api private
+        def self.files(recipe, given) = self[recipe].files(given)
+
+        # @api private
+        def files(given) = named(given.map { render(file, _1) }).zip(given).to_h { |name, data| [name, render(body, data)] }
 
         # @return [Array<String>] a sentence for each name in it that is not known, with what was meant
         def unknown = [file, body].flat_map { RecipeWords.unknown(parse(_1), _1) }.uniq

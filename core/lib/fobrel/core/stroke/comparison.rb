@@ -30,6 +30,17 @@ module Fobrel
           new(*[one, other].map { Page.plain(_1.width, _1.height, paper).under(_1) })
         end
 
+        # Two presets, each painted as a strip.
+        #
+        # @param picture [Boolean] whether the differences are wanted as a picture
+        # @param way [Hash] as Strip.paint takes it
+        # @return [Array(Hash, String|nil)] the figures, and a PNG
+        def self.between(one, other, picture: false, **way)
+          beside = [one, other].map { Strip.greatest(_1) }.max
+          found = of(*[one, other].map { Strip.paint(_1, beside:, **way).page })
+          [found.to_h, (found.to_png if picture)]
+        end
+
         # SSIM of two planes, away from the edge that the window cannot fill.
         #
         # @param one [Numo::SFloat] height × width, 0–1, at least 11 a side

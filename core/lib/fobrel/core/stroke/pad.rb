@@ -23,6 +23,9 @@ module Fobrel
         LAID = Recent.new(48 * 1024 * 1024) { |page| page.planes.sum(&:byte_size) }
         private_constant :LAID
 
+        # @return [String] a PNG of what lies on the pad; as .new and #paint
+        def self.png(preset, movements, **pad) = new(preset, **pad).paint(movements).to_png
+
         # @param preset [Preset::Preset]
         # @param page [Array(Integer, Integer)] width and height in px
         # @param ground [String, nil] one of Ground::NAMES that lies within the brush's reach

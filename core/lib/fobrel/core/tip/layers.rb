@@ -24,17 +24,23 @@ module Fobrel
           end
           layers = image.css("layer").reject { _1["visibility"] == "hidden" }.reverse
           raise Picture::Unreadable, "#{name} has #{layers.empty? ? "no visible layer" : "more than #{Picture::MAX_FRAMES} layers"}. Nothing was kept." unless layers.size.between?(1, Picture::MAX_FRAMES)
-          layers.map { |layer| laid(layer, files, [width, height], name) }
+          if width * height * layers.size > Picture::MAX_IN_ALL
+            raise Picture::Unreadable, "#{name} has #{layers.size} layers of #{width} × #{height} pixels, more than #{Picture::MAX_IN_ALL / 1_000_000} million in all. Nothing was kept. Save it smaller, or in parts."
+          end
+          layers.map do |layer|
+            called = layer["name"].to_s[0, 60]
+            bytes = files[layer["src"].to_s] or raise Picture::Unreadable, "#{name} lacks the layer “#{called}”. Nothing was kept. Save it again as OpenRaster."
+            Outside.layer(bytes, [layer["x"].to_i, layer["y"].to_i], [width, height], name: "The layer “#{called}” of #{name}")
+          end
         end
 
-        def self.laid(layer, files, canvas, name)
-          bytes = files[layer["src"].to_s] or raise Picture::Unreadable, "#{name} lacks the layer “#{layer["name"].to_s[0, 60]}”. Nothing was kept. Save it again as OpenRaster."
-          Picture.check(bytes, name: "The layer “#{layer["name"].to_s[0, 60]}” of #{name}")
+        # @api private
+        def self.laid(bytes, place, canvas, name:)
+          Picture.check(bytes, name:)
           image = Vips::Image.new_from_buffer(bytes, "").colourspace(:srgb)
           image = image.bandjoin(255) unless image.has_alpha?
-          image.cast(:uchar).embed(layer["x"].to_i, layer["y"].to_i, *canvas, extend: :background, background: [0, 0, 0, 0]).pngsave_buffer
+          image.cast(:uchar).embed(*place, *canvas, extend: :background, background: [0, 0, 0, 0]).pngsave_buffer
         end
-        private_class_method :laid
       end
     end
   end

@@ -13,8 +13,15 @@ module Fobrel
         MAX_SIDE = 12_000
         MAX_PIXELS = 40_000_000
         MAX_FRAMES = 256
+        # A tip or grain of more pixels is brought down to so many when it is read: no brush paints larger.
+        MOST_USED = 8_000_000
+        # The same for one that keeps its colours, which are four planes.
+        MOST_IN_COLOUR = 4_000_000
         # Pixels of all frames of one file together.
         MAX_IN_ALL = 120_000_000
+        # Whether a picture is in colour shows in this many pixels.
+        GLANCE = 250_000
+        private_constant :GLANCE
 
         KINDS = {
           "png" => ["\x89PNG\r\n\x1A\n".b, :pngload_buffer],
@@ -34,14 +41,17 @@ module Fobrel
         # @param name [String] what to call it in a message
         # @return [Picture]
         # @raise [Unreadable] in one sentence, when it is no such picture, damaged or too large
-        def self.read(bytes, name: "The picture") = new(opened(bytes, name) { in_memory(to_srgb(_1)) })
+        def self.read(bytes, name: "The picture")
+          # Line by line where it stands upright, so that a large one is never unpacked as a whole.
+          upright = opened(bytes, name) { !_1.get_fields.include?("orientation") || _1.get("orientation") <= 1 }
+          new(opened(bytes, name, access: upright ? :sequential : :random) { in_memory(to_srgb(_1)) })
+        end
 
-        # Whether a file can be used as a picture; quicker than reading it.
+        # Unpacks a file to see whether it can be used as a picture.
         #
         # @return [void]
         # @raise [Unreadable]
         def self.check(bytes, name: "The picture")
-          return if bytes.bytesize <= MAX_BYTES && Png.whole?(bytes.b, most_side: MAX_SIDE, most_pixels: MAX_PIXELS)
           opened(bytes, name, access: :sequential) { _1.write_to_memory && nil }
         end
 
@@ -84,6 +94,24 @@ module Fobrel
           KINDS.find { |_, (magic, _)| bytes.b.start_with?(magic) }&.first
         end
 
+        # @param image [Vips::Image] red, green, blue, alpha
+        # @param pixels [Integer] at the most
+        # @param full [Numeric] of alpha where it hides all
+        def self.smaller(image, pixels, full)
+          factor = Math.sqrt(pixels.fdiv(image.width * image.height))
+          return image if factor >= 1
+          image.premultiply(max_alpha: full).resize(factor).unpremultiply(max_alpha: full)
+        end
+
+        # What libvips holds is not seen by Ruby's collector, which would leave several copies of a large
+        # picture lying.
+        #
+        # @api private
+        def self.pixels(image) = image.write_to_memory.tap { GC.start if _1.bytesize > LARGE }
+
+        LARGE = 16 * 1024 * 1024
+        private_constant :LARGE
+
         class << self
           private
 
@@ -110,23 +138,25 @@ module Fobrel
           # Decodes now, once, and raises where the data is damaged (the library's own
           # copy_memory would hand back an image without pixels).
           def in_memory(image)
-            Vips::Image.new_from_memory(image.write_to_memory, image.width, image.height, image.bands, image.format)
+            Vips::Image.new_from_memory(Picture.pixels(image), image.width, image.height, image.bands, image.format)
           end
 
-          # Three colour bands 0–1 and an alpha band 0–1, as floats.
+          # Three colour bands and an alpha band, of 8 or 16 bits.
           def to_srgb(image)
             image = image.autorot
             image = image.icc_transform("srgb", embedded: true) if image.get_fields.include?("icc-profile-data") && image.bands >= 3
             deep = image.format == :ushort
             image = image.colourspace(deep ? :rgb16 : :srgb)
             image = image.bandjoin(deep ? 65_535 : 255) unless image.has_alpha?
-            image.cast(:float) * (1.0 / (deep ? 65_535 : 255))
+            reduced(image, deep ? 65_535 : 255).cast(deep ? :ushort : :uchar)
           end
+
+          def reduced(image, most) = smaller(image, MOST_USED, most)
         end
 
-        # @param image [Vips::Image] four float bands 0–1: red, green, blue, alpha (not premultiplied)
-        def initialize(image)
-          @image = image
+        # @param pixels [Vips::Image] four bands of 8 or 16 bits: red, green, blue, alpha (not premultiplied)
+        def initialize(pixels)
+          @image = pixels.cast(:float) * (1.0 / ((pixels.format == :ushort) ? 65_535 : 255))
           freeze
         end
 
@@ -134,8 +164,12 @@ module Fobrel
 
         def height = @image.height
 
+        # @param most [Integer] pixels; a larger picture is brought down
         # @return [Array<Numo::SFloat>] red, green, blue, alpha; height × width, 0–1
-        def planes = (0..3).map { |band| Numo::SFloat.from_binary(@image[band].cast(:float).write_to_memory).reshape(height, width) }
+        def planes(most: MOST_IN_COLOUR)
+          image = self.class.smaller(@image, most, 1.0)
+          (0..3).map { |band| Numo::SFloat.from_binary(self.class.pixels(image[band].cast(:float))).reshape(image.height, image.width) }
+        end
 
         # What counts as colour: this far between a pixel's strongest and weakest part, in this share
         # of what is not see-through.
@@ -145,7 +179,7 @@ module Fobrel
 
         # @return [Boolean] whether some of it is in colour
         def coloured?
-          red, green, blue, alpha = planes
+          red, green, blue, alpha = planes(most: GLANCE)
           marked = alpha > Cover::MARKED
           strong = Numo::SFloat.maximum(Numo::SFloat.maximum(red, green), blue) - Numo::SFloat.minimum(Numo::SFloat.minimum(red, green), blue)
           (marked & (strong > COLOUR)).count_true > COLOURED * [marked.count_true, 1].max
@@ -161,7 +195,7 @@ module Fobrel
           alpha = @image[3]
           grey = @image.extract_band(0, n: 3).recomb(Vips::Image.new_from_array([LUMA]))
           flat = grey * alpha + alpha * -1 + 1
-          Numo::SFloat.from_binary(flat.cast(:float).write_to_memory).reshape(height, width)
+          Numo::SFloat.from_binary(self.class.pixels(flat.cast(:float))).reshape(height, width)
         end
       end
     end

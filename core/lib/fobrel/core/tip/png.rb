@@ -44,11 +44,17 @@ module Fobrel
             found
           end
 
+          # Piece by piece: all pixels together may be larger than the file by far.
           def lines?(packed, line, height)
-            pixels = "".b
+            at = 0
             inflater = Zlib::Inflate.new
-            inflater.inflate(packed) { |piece| (pixels << piece).bytesize > line * height && (return false) }
-            pixels.bytesize == line * height && inflater.finished? && (0...height).all? { pixels.getbyte(_1 * line) <= FILTERS }
+            inflater.inflate(packed) do |piece|
+              first = -at % line
+              first.step(piece.bytesize - 1, line) { |start| return false if piece.getbyte(start) > FILTERS }
+              at += piece.bytesize
+              return false if at > line * height
+            end
+            at == line * height && inflater.finished?
           rescue Zlib::Error
             false
           ensure

@@ -22,10 +22,10 @@ module Fobrel
         # @param side [Integer] px, the longer side at the most
         # @return [String] a PNG on white
         # @raise [Picture::Unreadable]
-        def self.png(bytes, side)
+        def self.png(bytes, side, name: "This picture")
           small(bytes, side, size: :down)
         rescue Vips::Error
-          raise Picture::Unreadable, "This picture cannot be shown."
+          raise Picture::Unreadable, "#{name} cannot be shown."
         end
 
         def self.small(bytes, side, **how)

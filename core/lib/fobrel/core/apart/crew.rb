@@ -1,0 +1,162 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Apart
+      # The processes that work for this one, and who comes next.
+      #
+      # One person has at most all places but two at a time, one studio all but one, so that there is
+      # always a place for somebody else. What somebody follows with the hand goes first; then who has
+      # fewest under way; then who asked first.
+      class Crew
+        # One process.
+        Place = Struct.new(:socket, :pid, :who)
+
+        # @return [Integer] of the program whose crew this is
+        attr_reader :pid
+
+        # @param size [Integer] how many at once
+        # @param waiting [Integer] how many may wait, and a third of it for one person
+        # @param nice [Integer] added to the processes' niceness
+        def initialize(size: Integer(ENV.fetch("PAINTERS", 3)), waiting: 24, nice: Integer(ENV.fetch("PAINTERS_NICE", 5)))
+          @pid = Process.pid
+          @size = size
+          @most_waiting = waiting
+          @nice = nice
+          @lock = Mutex.new
+          @moved = ConditionVariable.new
+          @free = []
+          @running = []
+          @waiting = []
+        end
+
+        # @return [Hash] how many are at work and how many wait, by rank
+        def lengths = @lock.synchronize { {running: @running.map(&:rank).tally, waiting: @waiting.map(&:rank).tally} }
+
+        # @param turn [Turn]
+        # @param asked [Array] as Worker reads it
+        def call(turn, asked, seconds:, memory:, fresh:)
+          till = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
+          # Each waits for itself: one turn may be asked for by several at once.
+          mine = turn.dup
+          begin_turn(mine, till)
+          begin
+            answer(at_place(mine, fresh:, memory:) { |place| ask(place, asked, mine, seconds) })
+          ensure
+            end_turn(mine)
+          end
+        end
+
+        private
+
+        def begin_turn(mine, till)
+          @lock.synchronize do
+            return @running << mine if may?(mine) && @waiting.none? { may?(_1) }
+            line_up(mine)
+            begin
+              @moved.wait(@lock, Message::LOOK) until next_one?(mine) || left?(mine, till)
+            ensure
+              @waiting.delete_if { _1.equal?(mine) }
+              @moved.broadcast
+            end
+            @running << mine
+          end
+        end
+
+        def line_up(mine)
+          many = @waiting.count { mine.who && _1.who == mine.who }
+          if @waiting.size >= @most_waiting || many >= @most_waiting / 3
+            raise Busy, "#{(many >= @most_waiting / 3) ? "So much that you asked for is" : "So many others are"} being painted already that this was not begun. Nothing was changed. Try again in a moment."
+          end
+          @waiting << mine
+        end
+
+        def left?(mine, till)
+          raise Gone, "Whoever asked has left." if gone?(mine)
+          raise Busy, "Others were before you for so long that this was not begun. Nothing was changed. Try again in a moment." if Process.clock_gettime(Process::CLOCK_MONOTONIC) > till
+        end
+
+        def next_one?(mine)
+          order = @waiting.select { may?(_1) }.each_with_index.min_by { |turn, index| [RANKS.index(turn.rank), count(:who, turn), index] }
+          order&.first.equal?(mine)
+        end
+
+        def may?(turn)
+          @running.size < @size && (turn.who.nil? || count(:who, turn) < [@size - 2, 1].max) && (turn.where.nil? || count(:where, turn) < [@size - 1, 1].max)
+        end
+
+        def count(field, turn) = @running.count { turn[field] && _1[field] == turn[field] }
+
+        def end_turn(mine)
+          @lock.synchronize do
+            @running.delete_if { _1.equal?(mine) }
+            @moved.broadcast
+          end
+        end
+
+        # A person comes back to the process that painted for them last: it remembers their tips.
+        def at_place(mine, fresh:, memory:)
+          place = (@lock.synchronize { @free.delete(@free.find { _1.who == mine.who } || @free.first) } unless fresh) || split(memory)
+          place.who = mine.who
+          said = yield place
+        ensure
+          (said && !fresh && said.first != :memory) ? @lock.synchronize { @free.unshift(place) } : leave(place)
+        end
+
+        def leave(place)
+          return unless place
+          @lock.synchronize { @line&.kill(place.pid) }
+          place.socket.close
+        rescue SystemCallError
+          nil # the whole nursery has gone, and it with it
+        end
+
+        # The nursery is begun once; where it was ended from outside, another is begun.
+        def split(memory)
+          tries = 0
+          begin
+            socket = @lock.synchronize { (@line ||= Nursery::Line.new).split({memory:, files: FILES, nice: @nice}) }
+            Place.new(socket, Message.read(socket, till: Process.clock_gettime(Process::CLOCK_MONOTONIC) + SECONDS) || raise(Errno::EPIPE), nil)
+          rescue SystemCallError
+            @lock.synchronize { @line = @line&.close }
+            retry if (tries += 1) < 3
+            raise
+          end
+        end
+
+        def ask(place, asked, mine, seconds)
+          before = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+          Message.write(place.socket, asked)
+          # It ends by itself, with its own sentence, a moment before.
+          Message.read(place.socket, till: before + seconds + GRACE, gone: -> { gone?(mine) }) ||
+            raise(Ended, (Process.clock_gettime(Process::CLOCK_MONOTONIC) - before >= seconds) ? late(seconds) : "It wanted more memory than it may have, or it is damaged in a way that ends a program. It was ended.")
+        rescue Timeout::Error
+          raise Ended, late(seconds)
+        rescue Errno::EPIPE, Errno::ECONNRESET
+          raise Ended, "It was ended from outside."
+        end
+
+        GRACE = 1
+        private_constant :GRACE
+
+        def late(seconds) = "It took longer than #{seconds.round} seconds and was ended."
+
+        def gone?(turn)
+          turn.gone&.wait_readable(0) && turn.gone.recv_nonblock(1, Socket::MSG_PEEK, exception: false).then { _1.nil? || _1.empty? }
+        rescue SystemCallError, IOError
+          true
+        end
+
+        def answer(said)
+          kind, *rest = said
+          case kind
+          when :done then rest.first
+          when :problem then raise Object.const_get(rest.first).allocate.exception(rest.last)
+          when :memory then raise Ended, "It wanted more memory than it may have and was ended."
+          else raise "In a process apart: #{rest.first}\n#{Array(rest.last).join("\n")}"
+          end
+        end
+      end
+    end
+  end
+end

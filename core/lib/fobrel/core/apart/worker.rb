@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Core
+    module Apart
+      # What works in a process of its own: reads a call, does it, writes the answer; until nobody
+      # asks any more. A message is its length in eight bytes and a marshalled value, both from and to
+      # our own program.
+      class Worker
+        # @param memory [Integer] bytes beyond what the program itself takes
+        # @param files [Integer] open at once
+        # @param nice [Integer] how far it stands back behind those who answer people
+        def initialize(socket, memory:, files:, nice:)
+          @socket = socket
+          Apart.inside!
+          Process.setrlimit(:DATA, Integer(File.read("/proc/self/status")[/VmData:\s+(\d+)/, 1]) * 1024 + memory)
+          Process.setrlimit(:NOFILE, files)
+          # No more than libvips' own compiler (liborc) lays down for a moment.
+          Process.setrlimit(:FSIZE, 1 << 20)
+          trap("XFSZ", "IGNORE")
+          Process.setrlimit(:CORE, 0)
+          Process.setpriority(Process::PRIO_PROCESS, 0, nice)
+          # What was computed last is not asked for again here, and would only take room.
+          Vips.cache_set_max(0)
+          %w[INT TERM].each { trap(_1, "IGNORE") }
+        end
+
+        def serve
+          Message.write(@socket, Process.pid)
+          while (asked = Message.read(@socket))
+            Message.write(@socket, done(*asked))
+          end
+        rescue SystemCallError, NoMemoryError
+          nil # nobody listens, or there is not even room to say so
+        rescue TypeError, ArgumentError => e
+          Message.write(@socket, said_of(e)) # a value that cannot be copied
+        end
+
+        private
+
+        def done(owner, method, args, named, seconds)
+          used = Process.times.then { _1.utime + _1.stime }.ceil
+          Process.setrlimit(:CPU, used + seconds.ceil + 1, Process.getrlimit(:CPU).last)
+          [:done, Clock.within(seconds) { Object.const_get(owner).public_send(method, *args, **named) }]
+        rescue Problem => e
+          [:problem, e.class.name, e.message]
+        rescue NoMemoryError
+          [:memory]
+        rescue => e
+          said_of(e)
+        end
+
+        def said_of(error) = [:error, "#{error.class}: #{error.message}", error.backtrace.first(8)]
+      end
+    end
+  end
+end
