@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "boot"
+require_relative "room"
 
 module Fobrel
   # The whole application for Rack: what guards every request, then the resources, then the
@@ -52,6 +53,7 @@ module Fobrel
         use Guard
         use Lease
         use Limit
+        use Rooms
         use Rack::Attack
         use Rack::Session::Cookie, key: "fobrel.session", secrets: [secret], same_site: :strict, httponly: true, expire_after: 30 * 86_400
         use SamePage, allow_if: ->(env) { env["HTTP_AUTHORIZATION"].to_s.start_with?(BEARER) }
@@ -90,6 +92,19 @@ module Fobrel
       def call(env)
         turn = Core::Apart::Turn.new(rank: :soon, gone: env["puma.socket"])
         Core::Apart.for(turn) { Core::Clock.within(PAINT_SECONDS) { @app.call(env) } }
+      end
+    end
+
+    # Gives back the room that a request took (see Api::Base), however it ends.
+    class Rooms
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env)
+        @app.call(env)
+      ensure
+        env["fobrel.room"]&.each { Room.here.leave(_1) }
       end
     end
 

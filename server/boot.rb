@@ -36,13 +36,26 @@ module Fobrel
   # The database: what DATABASE_URL names, made and migrated by bin/start. Our questions are short
   # ones: getting ready to compile them, or to share them out, takes longer than answering.
   module Database
-    def self.connect(url = ENV.fetch("DATABASE_URL"))
+    #
+    # @param patience [Integer] how long one waits for what another is changing, ms
+    def self.connect(url = ENV.fetch("DATABASE_URL"), patience: PATIENCE)
       ActiveRecord.default_timezone = :utc
       Que.connection = ActiveRecord
-      ActiveRecord::Base.establish_connection(url:, pool: Integer(ENV.fetch("DATABASE_POOL", 14)), variables: {"pg_trgm.word_similarity_threshold" => Models::Search::MISTYPED, "jit" => "off", "max_parallel_workers_per_gather" => 0,
-                                                                                                               # What a process that died was about is given up soon, so that another can take it up.
-                                                                                                               "client_connection_check_interval" => 2000})
+      ActiveRecord::Base.establish_connection(
+        url:,
+        pool: Integer(ENV.fetch("DATABASE_POOL", 20)),
+        variables: {
+          "pg_trgm.word_similarity_threshold" => Models::Search::MISTYPED, "jit" => "off", "max_parallel_workers_per_gather" => 0,
+          # What a process that died was about is given up soon, so that another can take it up.
+          "client_connection_check_interval" => 2000,
+          "lock_timeout" => patience
+        }
+      )
     end
+
+    # A person waits less than long work does.
+    PATIENCE = Integer(ENV.fetch("LOCK_PATIENCE", 4000))
+    JOB_PATIENCE = 60_000
 
     def self.migrate
       ActiveRecord::Migration.verbose = false

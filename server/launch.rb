@@ -28,12 +28,14 @@ module Fobrel
       require_relative "app"
       furnish
       open_gallery
+      keep_worker
       serve
       0
     rescue Postgres::Failed, Stop, ActiveRecord::ConnectionNotEstablished => e
       warn "fobrel: #{e.message}"
       1
     ensure
+      end_worker
       close_gallery
       ActiveRecord::Base.connection_handler.clear_all_connections!
       @postgres&.stop
@@ -55,10 +57,10 @@ module Fobrel
     def connect
       if @postgres
         clear if @fresh
-        Database.connect(@postgres.start("fobrel"))
+        Database.connect(@url = @postgres.start("fobrel"))
       else
         raise Stop, "--fresh would empty the database of DATABASE_URL. Empty it yourself if you mean it." if @fresh
-        Database.connect
+        Database.connect(@url = ENV.fetch("DATABASE_URL"))
       end
       ActiveRecord::Base.connection.verify!
     end
@@ -97,6 +99,47 @@ module Fobrel
       raise Stop, "The demo could not be drawn. Start again with --fresh." unless $?.success?
     end
 
+    # Long work is done in a process of its own: what computes here would hold up those who ask. When it
+    # dies, another takes its place.
+    def keep_worker
+      return if ENV["JOB_WORKERS"] == "0"
+      line = begin_worker
+      @worker = Thread.new do
+        loop do
+          line.wait_readable
+          sleep 1
+          line.close
+          line = begin_worker
+        rescue SystemCallError => e
+          warn "The process for long work: #{e.message}"
+          sleep 5
+        end
+      end
+      @line = -> { line }
+    end
+
+    # @return [UNIXSocket] that ends with the worker, and the worker with it
+    def begin_worker
+      near, far = UNIXSocket.pair
+      beside({"DATABASE_URL" => @url, "FOBREL_LINE" => far.fileno.to_s}, RbConfig.ruby, File.join(ROOT, "server/worker.rb"), far => far)
+      far.close
+      near
+    end
+
+    def end_worker
+      return unless @worker
+      @worker.kill.join
+      line = @line.call
+      line.close_write
+      line.wait_readable(LAST) # what it does not end by then is taken up at the next start
+      line.close
+    rescue SystemCallError
+      nil # it was gone already
+    end
+
+    LAST = 8
+    private_constant :LAST
+
     # The stand-in for a place outside the studio, unless GALLERY_URL names another.
     def open_gallery
       return if ENV["GALLERY_URL"]
@@ -133,16 +176,13 @@ module Fobrel
       nil # it is gone already
     end
 
-    # As many processes as the machine has processors: painting keeps one busy. They share
-    # nothing but the database.
+    # As many processes as the machine has processors. They share nothing but the database.
     def cluster(config)
       workers = Integer(ENV.fetch("WEB_WORKERS", Etc.nprocessors.clamp(1, 4)))
-      return @single = true if workers < 2
+      return if workers < 2
       config.workers workers
       config.worker_shutdown_timeout 5
       config.preload_app!
-      config.before_worker_boot { Jobs::Queue.start }
-      config.before_worker_shutdown { Jobs::Queue.stop }
       config.before_fork { ActiveRecord::Base.connection_handler.clear_all_connections! }
     end
 
@@ -153,7 +193,7 @@ module Fobrel
       app = App.build(secret:)
       config = Puma::Configuration.new do |c|
         c.bind "tcp://127.0.0.1:#{@port}"
-        c.threads 1, Integer(ENV.fetch("WEB_THREADS", 5))
+        c.threads 1, App::Room::THREADS
         cluster(c)
         c.app app
         c.log_requests false
@@ -162,13 +202,9 @@ module Fobrel
         c.raise_exception_on_sigterm false
       end
       launcher = Puma::Launcher.new(config, log_writer: Puma::LogWriter.new(StringIO.new, $stderr))
-      launcher.events.after_booted do
-        Jobs::Queue.start if @single
-        puts "Fobrel is ready: http://127.0.0.1:#{@port}  (Ctrl-C stops it)"
-      end
+      launcher.events.after_booted { puts "Fobrel is ready: http://127.0.0.1:#{@port}  (Ctrl-C stops it)" }
       $stdout.sync = true
       launcher.run
-      Jobs::Queue.stop if @single
     end
   end
 end

@@ -102,6 +102,15 @@ RSpec.describe "limits" do
     expect([marks.own, marks.found.map(&:first)]).to eq([true, [:png]])
   end
 
+  it "refuse a stroke before it is painted, where it would lay more than anybody waits for" do
+    stroke = Fobrel::Core::Stroke
+    brush = ->(tip, **mark) { Fobrel::Core::Preset::Preset.build("Heavy", {"mark" => {"tip" => tip, "size" => {"base" => 300, "most" => 5000, **mark}}, "trail" => {"spacing" => 0.02, "count" => 32}}) }
+    samples = stroke::TrialStroke.fetch("swell").on([1200, 600])
+    expect(seconds { expect { stroke::Painter.new(brush[{"kind" => "round"}]).paint(samples, page: [1200, 600]) }.to raise_error(stroke::Painter::CannotPaint, /would lay \d+ dabs, together about \d+ million pixels; at most 400 million/) }).to be < 2
+    # The same on the Bench, where it is brought down to fit, is a stroke like another.
+    expect(stroke::Strip.png(Fobrel::Core::Preset::Preset.build("Wide", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 900, "most" => 5000}}, "trail" => {"spacing" => 0.1}}))).to start_with("\x89PNG".b)
+  end
+
   it "end a stroke that takes longer than one waits" do
     stroke = Fobrel::Core::Stroke
     heavy = Fobrel::Core::Preset::Preset.build("Heavy", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 40}}, "trail" => {"spacing" => 0.02, "count" => 32}, "response" => [{"drives" => "opacity", "by" => "random", "from" => 0, "to" => 1, "curve" => [[0, 0], [1, 1]]}]})

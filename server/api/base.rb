@@ -18,6 +18,8 @@ module Fobrel
       # Tells a page what its person is in the library it asked about, at every answer.
       ROLE = "X-Role"
       MAX_JSON = 8 * 1024 * 1024
+      # A thread of this priority computes for 12 ms before others have their turn, not for 100.
+      BEHIND = -3
 
       configure do
         set :show_exceptions, false
@@ -36,7 +38,7 @@ module Fobrel
       # signed out must not bring their session back.
       before { request.session_options[:skip] = true unless request.path_info == "/api/session" }
       # Nobody learns anything before they signed in, not even that their request is ill-formed.
-      before { Core::Apart.turn.who = person.id if request.path_info.start_with?("/api/") && request.path_info != "/api/session" }
+      before { known if request.path_info.start_with?("/api/") && request.path_info != "/api/session" }
 
       # A value of an address is a plain text, whoever wrote it.
       before { request.GET.each { |key, value| raise Halt.new(400, "#{key[0, 40]} must be one value.") unless value.is_a?(String) && !value.include?("\0") } }
@@ -46,6 +48,7 @@ module Fobrel
       after { env.delete("fobrel.reply")&.answered(response.status, Array(response.body).join, keep: settings.replies_kept) }
 
       error(Halt) { |e| answer({error: e.message}, e.status) }
+      error(ActiveRecord::LockWaitTimeout, ActiveRecord::Deadlocked) { answer({error: "Somebody is changing the same things at this moment, and that takes a while. Nothing was changed by you. Try again when it is done."}, 409) }
       error(Actions::Action::Overtaken) { |e| answer({error: e.message}, 409) }
       error(Core::Apart::Busy) { |e| headers("Retry-After" => "1") && answer({error: e.message}, 503) }
       error(Core::Apart::Gone) { |e| answer({error: e.message}, 503) }
@@ -89,6 +92,27 @@ module Fobrel
         def token = env["HTTP_AUTHORIZATION"].to_s[/\ABearer (\S{1,200})\z/, 1]
 
         def token? = env["HTTP_AUTHORIZATION"].to_s.start_with?(App::BEARER)
+
+        # Each request is somebody's, and takes its room; asked by every resource that it passes through.
+        def known
+          return if env["fobrel.room"]
+          env["fobrel.room"] = []
+          Core::Apart.turn.who = person.id
+          take_room(:any)
+          take_room(:writing) unless request.get? || request.head?
+        end
+
+        def take_room(kind) = env["fobrel.room"] << App::Room.here.enter(kind, person.id)
+
+        # For what computes for seconds within a request: one for each person, and behind the others.
+        def long
+          take_room(:long)
+          before = Thread.current.priority
+          Thread.current.priority = BEHIND
+          yield
+        ensure
+          Thread.current.priority = before if before
+        end
 
         # The libraries this person is a member of; nothing else exists for them.
         def membership(library_id, deed)

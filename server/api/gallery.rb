@@ -4,21 +4,26 @@ module Fobrel
   module Api
     # The gallery outside the studio: looked at, taken from, offered to.
     class Gallery < Base
+      # What the gallery said last, and whether it is being asked.
       get "/api/gallery" do
-        token = Models::GalleryToken.find_by(person:)
-        answer({signed_in: !token.nil?, packages: token ? Models::OutsideGallery.new(token.token).look(params["q"].to_s[0, 200]).map { shown(_1) } : []})
+        answer(view(Models::GalleryLook.find_by(person:)))
+      end
+
+      # Begins to ask it. Whoever asks again in the meantime is answered that only.
+      post "/api/gallery/look" do
+        signed_in
+        answer(view(Models::GalleryLook.begin(person, text(json, "q", "", most: 200).delete("\0"))), 202)
       end
 
       # Signs in, if the gallery knows the token.
       put "/api/gallery/token" do
         token = text(json, "token", most: 400).strip
         raise Halt.new(422, "The gallery asks for a token. Paste the one it gave you.") unless token.match?(/\A[[:graph:]]+\z/)
-        Models::OutsideGallery.new(token).look
-        Models::GalleryToken.find_or_initialize_by(person:).update!(token:)
-        answer({ok: true})
+        answer(view(Models::GalleryLook.begin(person, "", candidate: token)), 202)
       end
 
       delete "/api/gallery/token" do
+        Models::GalleryLook.where(person:).delete_all
         Models::GalleryToken.where(person:).delete_all
         answer({ok: true})
       end
@@ -47,10 +52,8 @@ module Fobrel
       helpers do
         def signed_in = Models::GalleryToken.exists?(person:) || raise(Halt.new(422, "Sign in at the gallery first, with its token."))
 
-        # What comes from outside is cut to size.
-        def shown(package)
-          {id: package["id"].to_s[0, 64], title: package["title"].to_s[0, 200], description: package["description"].to_s[0, 5000], author: package["author"].to_s[0, 200],
-           tags: Array(package["tags"]).first(20).map { _1.to_s[0, 60] }, size: package["size"].to_i, at: package["at"].to_s[0, 40]}
+        def view(look)
+          {signed_in: Models::GalleryToken.exists?(person:), asking: look&.asking? || false, q: look&.query || "", problem: look&.problem, packages: look&.packages || []}
         end
       end
     end

@@ -4,6 +4,12 @@ module Fobrel
   module Jobs
     # Takes an arrival in as its plan says, then paints what is new.
     class ApplyArrival < Job
+      # So many are taken in within seconds.
+      FEW = 200
+      private_constant :FEW
+
+      def self.short?(about) = Models::ArrivalItem.where(arrival_id: about["arrival"]).count <= FEW
+
       private
 
       def work(about)

@@ -20,9 +20,13 @@ module Fobrel
       # @return [Models::Task]
       def self.begin(library:, person:, about:, message:)
         task = Models::Task.create!(library:, person:, kind: name.demodulize, about:, message:)
-        enqueue(task.id)
+        enqueue(task.id, job_options: {priority: short?(about) ? Queue::SHORT : Queue::LONG})
         task
       end
+
+      # @param about [Hash] as above
+      # @return [Boolean] whether it is done within seconds, so that it need not wait for what is not
+      def self.short?(_about) = false
 
       def run(id)
         @task = Models::Task.find_by(id:) or return

@@ -4,9 +4,12 @@ module Fobrel
   module Jobs
     # The workers of this process, and the watch over the folder where deliveries may appear.
     module Queue
-      # @param workers [Integer] JOB_WORKERS; 0 leaves the work to other processes
-      def self.start(workers: Integer(ENV.fetch("JOB_WORKERS", 1)))
-        return if workers.zero?
+      # What is done within seconds, and waited for.
+      SHORT = 40
+      LONG = 100
+
+      # @param workers [Integer] for any work; one more is kept free for what is short
+      def self.start(workers:)
         Que.logger = nil
         @workers = workers
         @locker = locker
@@ -25,7 +28,7 @@ module Fobrel
 
         # Its threads may end with the database, which must not end the process.
         def locker
-          Que::Locker.new(worker_priorities: [nil] * @workers, maximum_buffer_size: @workers, poll_interval: 2, wait_period: 50).tap do |one|
+          Que::Locker.new(worker_priorities: [SHORT, *[nil] * @workers], maximum_buffer_size: @workers + 1, poll_interval: 2, wait_period: 50).tap do |one|
             [one, *one.workers].map(&:thread).each do |thread|
               Thread.pass until thread.abort_on_exception || !thread.alive?
               thread.abort_on_exception = thread.report_on_exception = false

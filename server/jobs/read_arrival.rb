@@ -5,7 +5,15 @@ module Fobrel
     # Takes the files of an arrival apart, so that a plan can be made.
     class ReadArrival < Job
       Part = Struct.new(:bytesize, :ext)
-      private_constant :Part
+      # So much is read within seconds.
+      FEW_FILES = 20
+      FEW_BYTES = 20 * 1024 * 1024
+      private_constant :Part, :FEW_FILES, :FEW_BYTES
+
+      def self.short?(about)
+        files = Models::ArrivalFile.where(arrival_id: about["arrival"])
+        files.count <= FEW_FILES && files.sum(:size) <= FEW_BYTES
+      end
 
       private
 

@@ -10,15 +10,18 @@ module Fobrel
       # Raised with a sentence when it refuses, or does not answer however often it is asked.
       class Failed < Core::Problem; end
 
+      # Raised with a sentence when no answer came.
+      class Silent < Failed; end
+
       # Raised for what may go well the next time.
       class Passing < StandardError; end
 
       TRIES = 5
-      # How many may look at once, seconds and bytes for a list.
-      AT_ONCE = 2
+      # Seconds and bytes for a list.
       LOOK_SECONDS = 8
       LOOK_BYTES = 4 * 1024 * 1024
       ODD = "The gallery said something that is no list of packages. Nothing was changed. Tell whoever runs it."
+      SILENT = "The gallery did not answer, though it was asked %s. Nothing was changed here. Try again later."
       WAIT = Float(ENV.fetch("GALLERY_WAIT", "1"))
       ERRORS = [Passing, SystemCallError, IOError, Timeout::Error, Net::ProtocolError, Net::HTTPBadResponse].freeze
 
@@ -41,29 +44,6 @@ module Fobrel
         found.grep(Hash).first(500)
       rescue JSON::ParserError
         raise Failed, ODD
-      end
-
-      # The same for somebody who waits: not for long, and never more than a few at once, so that a
-      # gallery that is silent holds nobody else up.
-      def look(word = "")
-        raise Failed, "The gallery is slow, and others wait for it already. Nothing was changed. Try again in a moment." if self.class.asking >= AT_ONCE
-        self.class.counted { list(word, within: LOOK_SECONDS) }
-      end
-
-      @asking = 0
-      @mutex = Mutex.new
-
-      class << self
-        # @return [Integer] how many wait for the gallery in this process
-        attr_reader :asking
-
-        # @api private
-        def counted
-          @mutex.synchronize { @asking += 1 }
-          yield
-        ensure
-          @mutex.synchronize { @asking -= 1 }
-        end
       end
 
       # @param id [String]
@@ -135,7 +115,7 @@ module Fobrel
         begin
           yield try
         rescue *ERRORS
-          raise Failed, "The gallery did not answer, though it was asked #{(try == 1) ? "and waited for" : "#{try} times"}. Nothing was changed here. Try again later." if try == TRIES || (till && now + WAIT * try > till)
+          raise Silent, format(SILENT, (try == 1) ? "and waited for" : "#{try} times") if try == TRIES || (till && now + WAIT * try > till)
           sleep WAIT * try
           try += 1
           retry

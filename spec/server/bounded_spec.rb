@@ -91,7 +91,8 @@ RSpec.describe "an outside gallery that behaves badly", :api do
 
   def ask
     before = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-    said = call(:get, "/api/gallery")["error"]
+    Studio::M::GalleryLook.update_all(silent_at: nil)
+    said = call(:post, "/api/gallery/look", {q: ""})["problem"]
     [said, Process.clock_gettime(Process::CLOCK_MONOTONIC) - before]
   end
 
@@ -109,15 +110,29 @@ RSpec.describe "an outside gallery that behaves badly", :api do
   it "is told apart from a list, whatever it says, and never read without end" do
     ["no JSON", "[1, 2]", '{"packages": 7}', "null", "[#{"[" * 200}#{"]" * 200}]"].each do |body|
       gallery { |client| ok(client, body) }
-      expect([call(:get, "/api/gallery"), status]).to match([a_hash_including("packages" => []), 200]).or match([{"error" => /no list of packages/}, 422])
+      expect(call(:post, "/api/gallery/look", {q: ""})).to match(a_hash_including("packages" => [], "problem" => (body == "[1, 2]") ? nil : /no list of packages/))
       @stop.call
     end
     gallery { |client| ok(client, "[\"#{"x" * 6_000_000}\"]") }
     expect(ask.first).to match(/no list of packages/)
   end
 
-  it "is not waited for by more than a few at once" do
-    allow(Fobrel::Models::OutsideGallery).to receive(:asking).and_return(2)
-    expect(ask.first).to match(/others wait for it already/)
+  it "is left alone for a while after it was silent, and asked for one thing of each person" do
+    gallery { |_client| sleep 20 }
+    expect(ask).to match([/did not answer/, be < 6])
+    said = call(:post, "/api/gallery/look", {q: "stone"})
+    expect([said["problem"], Studio::M::GalleryLook.pluck(:query)]).to match([/did not answer, though it was asked a moment ago/, ["stone"]])
+  end
+
+  it "is asked by nobody but a job" do
+    Que::Job.run_synchronously = false
+    gallery { |_client| raise "it was asked" }
+    expect(call(:post, "/api/gallery/look", {q: "x"})).to match(a_hash_including("asking" => true, "packages" => []))
+    expect(call(:put, "/api/gallery/token", {token: "other"})["asking"]).to be(true)
+    expect(call(:get, "/api/gallery")["asking"]).to be(true)
+    Studio::M::GalleryLook.update_all(asked_at: 2.minutes.ago)
+    expect(call(:get, "/api/gallery")["asking"]).to be(false)
+  ensure
+    Que::Job.run_synchronously = true
   end
 end

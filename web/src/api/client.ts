@@ -76,7 +76,7 @@ const readable = (file: Blob) => file.slice(0, 1).arrayBuffer().then(() => true,
 export async function upload(file: Blob, url: string, tell: (sent: number) => void): Promise<void> {
   const key = newKey()
   const waited = patience()
-  for (;;) {
+  for (let tries = 0; ; tries++) {
     const sent = await attempt(file, url, key, tell)
     if (!sent) {
       if (!(await readable(file))) throw new Refused(`${file instanceof File ? `“${file.name}”` : 'The file'} cannot be read any more: it was moved, changed or taken away since it was chosen. Nothing was taken in. Choose it again.`)
@@ -84,7 +84,7 @@ export async function upload(file: Blob, url: string, tell: (sent: number) => vo
       throw silence()
     }
     if (sent.status < 300) return
-    const first = again(sent.status, sent.renew, url)
+    const first = again(sent.status, sent.renew, url, tries)
     if (!first) throw refusal(sentence(sent.text), sent.status)
     await first()
   }

@@ -10,6 +10,8 @@ export const renewals = ref(0)
 /** How long a request waits for the server before it is given up. */
 export const PATIENCE = 120_000
 const LONGEST_PAUSE = 3_000
+/** So often a request is sent again that the server was too busy to begin. */
+const TRIES = 20
 
 let token = ''
 let personId: number | undefined
@@ -89,11 +91,12 @@ export const proof = (method: string, url: string, key: string): Record<string, 
  * What has to happen before a request that was answered like this can be sent again; undefined where the
  * answer is meant for whoever asked.
  */
-export function again(status: number, renew: boolean, url: string): (() => Promise<unknown>) | undefined {
+export function again(status: number, renew: boolean, url: string, tries = 0): (() => Promise<unknown>) | undefined {
   if (url.endsWith('/api/session')) return renew ? freshToken : undefined
   if (status === 401) return () => untilSignedIn()
   if (status === 403 && renew) return renewed
-  if (status === 425) return () => pause(1000)
+  // Under way already; or others are before it, and nothing was begun.
+  if (status === 425 || (status === 503 && tries < TRIES)) return () => pause(1000)
   return undefined
 }
 
@@ -117,7 +120,7 @@ export function patience(longest = PATIENCE) {
 export async function patiently(request: Request): Promise<Response> {
   const key = newKey()
   const waited = patience()
-  for (;;) {
+  for (let tries = 0; ; tries++) {
     const attempt = new Request(request.clone())
     if (request.method !== 'GET') Object.entries(proof(request.method, request.url, key)).forEach((header) => attempt.headers.set(...header))
     let answer
@@ -130,7 +133,7 @@ export async function patiently(request: Request): Promise<Response> {
     answered()
     const [, library, role] = answer.headers.get('x-role')?.match(/^(\d+) (\w+)$/) ?? []
     if (library) hearRole(Number(library), role!)
-    const first = again(answer.status, answer.headers.has('x-renew'), request.url)
+    const first = again(answer.status, answer.headers.has('x-renew'), request.url, tries)
     if (!first) return answer
     await first()
   }

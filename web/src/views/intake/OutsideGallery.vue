@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { watchDebounced } from '@vueuse/core'
-import { onMounted, ref } from 'vue'
+import { onMounted, onUnmounted, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, of } from '../../api/client'
 import type { components } from '../../api/schema'
@@ -21,26 +21,43 @@ const token = ref('')
 const problem = ref('')
 const busy = ref(false)
 const fetching = ref<Record<string, number>>({})
+type Said = components['schemas']['Gallery']
 let asked = 0
 
-async function load() {
+/** The server asks the gallery; here one looks whether it has heard of it. Only the last question counts. */
+const PAUSE = 600
+async function follow(begin: () => Promise<Said>) {
   const mine = ++asked
   busy.value = true
   try {
-    const got = await of(api.GET('/api/gallery', { params: { query: { q: word.value } } }))
-    if (mine !== asked) return
-    signedIn.value = got.signed_in
-    packages.value = got.packages
-    problem.value = ''
+    let said = await begin()
+    while (said.asking && mine === asked) {
+      await new Promise((resolve) => setTimeout(resolve, PAUSE))
+      if (mine === asked) said = await state()
+    }
+    if (mine === asked) {
+      signedIn.value = said.signed_in
+      packages.value = said.packages
+      problem.value = said.problem ?? ''
+    }
   } catch (error) {
-    if (mine === asked) { problem.value = (error as Error).message; signedIn.value ??= true }
+    if (mine === asked) problem.value = (error as Error).message
   }
   if (mine === asked) busy.value = false
 }
-onMounted(load)
-watchDebounced(word, load, { debounce: 250 })
-const signIn = () => toast.attempt(async () => { await of(api.PUT('/api/gallery/token', { body: { token: token.value } })); token.value = ''; await load() })
-const signOut = () => toast.attempt(async () => { await of(api.DELETE('/api/gallery/token')); await load() })
+const state = () => of(api.GET('/api/gallery'))
+const look = () => follow(() => of(api.POST('/api/gallery/look', { body: { q: word.value } })))
+onMounted(async () => {
+  await follow(state)
+  if (signedIn.value) await look()
+})
+onUnmounted(() => asked++)
+watchDebounced(word, look, { debounce: 250 })
+const signIn = async () => {
+  await follow(() => of(api.PUT('/api/gallery/token', { body: { token: token.value } })))
+  if (signedIn.value) token.value = ''
+}
+const signOut = () => toast.attempt(async () => { await of(api.DELETE('/api/gallery/token')); await follow(state) })
 
 const fetchOne = (one: Package) => toast.attempt(async () => {
   const task = await of(api.POST('/api/libraries/{library}/gallery', { ...library.path(), body: { id: one.id, title: one.title } }))
@@ -58,10 +75,10 @@ const size = (bytes: number) => (bytes < 1048576 ? `${Math.max(1, Math.round(byt
     <div class="line head"><h1>Outside gallery</h1><span class="soft">Packages that others offer, outside the studio.</span><span class="grow" /><el-input v-if="signedIn" v-model="word" placeholder="Look for a package" aria-label="Look for a package" clearable class="look" /><button v-if="signedIn" class="plain" @click="signOut">Sign out there</button></div>
     <form v-if="signedIn === false" class="signin" @submit.prevent="signIn">
       <p>The gallery asks for a token of yours. It is kept with your account here and shown to nobody.</p>
-      <div class="line"><el-input v-model="token" type="password" show-password aria-label="Token of the gallery" placeholder="Token" /><el-button type="primary" native-type="submit" :disabled="!token.trim()">Sign in there</el-button></div>
+      <div class="line"><el-input v-model="token" type="password" show-password aria-label="Token of the gallery" placeholder="Token" /><el-button type="primary" native-type="submit" :disabled="!token.trim() || busy">Sign in there</el-button></div>
     </form>
-    <p v-if="problem" class="problem" role="alert">{{ problem }} <button class="plain" @click="load">Try again</button></p>
-    <p v-else-if="busy && !packages.length && signedIn !== false" class="soft" role="status">Asking the gallery…</p>
+    <p v-if="problem" class="problem" role="alert">{{ problem }} <button v-if="signedIn" class="plain" @click="look">Try again</button></p>
+    <p v-else-if="busy && !packages.length" class="soft" role="status">Asking the gallery…</p>
     <p v-else-if="signedIn && !packages.length" class="soft">{{ word ? 'Nothing there fits.' : 'Nothing lies there yet.' }}</p>
     <article v-for="one in packages" :key="one.id">
       <div><b>{{ one.title }}</b> <span class="soft">by {{ one.author }}, {{ size(one.size) }}</span><p>{{ one.description }}</p><span class="soft small">{{ one.tags.join(' · ') }}</span></div>

@@ -14,6 +14,13 @@ module Fobrel
         # The artist's colour, where none is given: a dark ink.
         INK = Colour.parse("#1d2026")
         MOST_PIXELS = 40_000_000
+        # Pixels that all dabs of a stroke lay together, at about 25 ns each: some ten seconds. A dab costs
+        # as much as EACH pixels even where it is small; one in colour, or that moves what lies there,
+        # three times as much.
+        MOST_WORK = 400_000_000
+        EACH = 2500
+        IN_COLOUR = 3
+        private_constant :EACH, :IN_COLOUR
         # Pixels of the tips and grains painted with last; a slider asks for the same ones again.
         DECODED = Recent.new(24 * 1024 * 1024) { |frame| frame.planes.sum(&:byte_size) }
         private_constant :DECODED
@@ -40,6 +47,7 @@ module Fobrel
           tip = (@preset["method"] == "ribbon") ? nil : tip(dabs.map(&:size).max)
           width, height = page || (ground && [ground.width, ground.height]) || fitting(dabs)
           check(width, height, ground)
+          check_work(dabs, tip, width, height)
           colour = fixed_colour || colour
           planes = planes(path, dabs, tip, width, height, colour, ground)
           Painted.new(planes:, dabs:, length: path.length, ground:, colour:, lays:, blend: @preset["pigment", "blend"])
@@ -54,6 +62,16 @@ module Fobrel
           return if ground.nil? || [ground.width, ground.height] == [width, height]
           raise CannotPaint, "The ground is #{ground.width} × #{ground.height} px, the page #{width} × #{height}. Give both the same size."
         end
+
+        def check_work(dabs, tip, width, height)
+          return unless tip # a ribbon is laid once, however many dabs lead it
+          work = dabs.sum { |dab| [dab.size, width].min * [dab.size, height].min + EACH } * (in_colour?(dabs, tip) ? IN_COLOUR : 1)
+          return if work <= MOST_WORK
+          raise CannotPaint, "This stroke would lay #{dabs.size} dabs, together about #{(work / 1e6).round} million pixels; at most #{MOST_WORK / 1_000_000} million are painted. " \
+            "Nothing was changed. Widen the spacing, or lower the count or the size."
+        end
+
+        def in_colour?(dabs, tip) = moves_paint? || tip.own_colours? || dabs.any?(&:shifted?)
 
         def planes(path, dabs, tip, width, height, colour, ground)
           return ribbon(path, dabs, width, height) unless tip
