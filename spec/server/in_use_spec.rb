@@ -90,18 +90,37 @@ RSpec.describe "in use", :api do
 
     it "goes on with the other files where one cannot be taken, and takes none twice" do
       watched = Fobrel::Jobs::WatchedFolder
+      FileUtils.rm_rf(watched.root)
       folder, other = [@first, @second].map { FileUtils.mkdir_p(watched.of(_1)).first }
       bytes = Fobrel::Demo::Drawing.tip("anchor", 40)
       [" ", "#{"n" * 246}.png", "good.png"].each { File.binwrite(File.join(folder, _1), bytes) }
       File.binwrite(File.join(other, "elsewhere.png"), bytes)
       seen = {}
       expect { 4.times { seen = watched.look(seen) } }.not_to output(/ENAMETOOLONG/).to_stderr
-      expect([@first.arrivals.count, @second.arrivals.count, Dir.children(folder)]).to eq([3, 1, ["taken"]])
-      # One that cannot be moved away: not taken again, not by another process either.
+      expect([@first.arrivals.count, @second.arrivals.count, Dir.children(folder) - [".being-taken"], Dir.children(File.join(folder, ".being-taken"))]).to eq([3, 1, ["taken"], []])
+      # One that cannot be moved away is not read, and told of once, by another process too.
       File.binwrite(File.join(other, "stuck.png"), bytes)
-      allow(FileUtils).to receive(:mv).and_raise(Errno::EACCES)
-      expect { 2.times { seen = {} and 4.times { seen = watched.look(seen) } } }.to output(/stuck\.png.*not tried again/).to_stderr
-      expect(@second.arrivals.count).to eq(2)
+      allow(File).to receive(:rename).and_raise(Errno::EACCES)
+      2.times { seen = {} and 4.times { seen = watched.look(seen) } }
+      told = @second.arrivals.where(name: "stuck.png")
+      expect(told.map { |one| [one.state, one.files.count, one.items.pluck(:kind, :sentence)] }).to match([["planned", 0, [["unreadable", /cannot be moved out of the watched folder \(permission denied\), so it was not read/]]]])
+    end
+
+    it "never reads what is too large, and takes up what a process left in the middle" do
+      watched = Fobrel::Jobs::WatchedFolder
+      FileUtils.rm_rf(watched.root)
+      folder, other = [@first, @second].map { FileUtils.mkdir_p(watched.of(_1)).first }
+      stub_const("Fobrel::Actions::Deliver::MAX_BYTES", 4000)
+      File.binwrite(File.join(folder, "large.png"), "x" * 5000)
+      FileUtils.mkdir_p(File.join(folder, "many"))
+      4.times { |n| File.binwrite(File.join(folder, "many", "#{n}.png"), "x" * 1500) }
+      FileUtils.mkdir_p(File.join(other, ".being-taken"))
+      File.binwrite(File.join(other, ".being-taken", "left.png"), Fobrel::Demo::Drawing.tip("gull", 40)[0, 3000])
+      seen = {}
+      6.times { seen = watched.look(seen) }
+      expect(@first.arrivals.map { |one| [one.name, one.files.count, one.items.first.sentence] }).to match_array([["large.png", 0, /more than 0 MB. It was not read and lies where it was/], ["many", 0, /more than 0 MB/]])
+      expect([@second.arrivals.pluck(:name), Dir.children(File.join(other, "taken"))]).to match([["left.png"], [/left\.png/]])
+      expect(Dir.children(folder)).to contain_exactly("large.png", "many")
     end
   end
 
