@@ -1,14 +1,13 @@
 # frozen_string_literal: true
 
 require_relative "boot"
-require_relative "room"
 
 module Fobrel
   # The whole application for Rack: what guards every request, then the resources, then the
   # front end.
   module App
     # Strips stand first: they are most of what a page asks for.
-    RESOURCES = [Api::Strips, Api::Sessions, Api::Presets, Api::Bench, Api::Parts, Api::Tips, Api::Wall, Api::Groups, Api::Bundles, Api::Intake, Api::Gallery, Api::Exports, Api::Recipes, Api::Ledger, Api::Seats, Api::Tokens].freeze
+    RESOURCES = [Api::Strips, Api::Sessions, Api::Presets, Api::Bench, Api::Parts, Api::Tips, Api::Wall, Api::Groups, Api::Bundles, Api::Intake, Api::Gallery, Api::Exports, Api::Recipes, Api::Ledger, Api::Upkeep, Api::Seats, Api::Tokens].freeze
     HOSTS = ["localhost", "127.0.0.1", "[::1]", *ENV.fetch("FOBREL_HOSTS", "").split(",")].freeze
     DIST = File.join(ROOT, "web/dist")
 
@@ -90,6 +89,7 @@ module Fobrel
       end
 
       def call(env)
+        Models::Pulse.beat("web")
         turn = Core::Apart::Turn.new(rank: :soon, gone: env["puma.socket"])
         Core::Apart.for(turn) { Core::Clock.within(PAINT_SECONDS) { @app.call(env) } }
       end

@@ -66,4 +66,5 @@ module Fobrel
   end
 end
 
+require_relative "room"
 Alba.backend = :oj

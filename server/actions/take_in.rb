@@ -38,7 +38,8 @@ module Fobrel
 
       COPY = <<~SQL
         INSERT INTO assets (sha256, ext, bytes, created_at)
-        SELECT sha256, ext, bytes, now() FROM arrival_parts WHERE arrival_id = ? AND sha256 IN (?) AND ext <> 'zip' ON CONFLICT DO NOTHING
+        SELECT sha256, ext, bytes, now() FROM arrival_parts WHERE arrival_id = ? AND sha256 IN (?) AND ext <> 'zip'
+        ON CONFLICT (sha256) DO UPDATE SET created_at = excluded.created_at
       SQL
       private_constant :COPY
 

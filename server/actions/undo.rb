@@ -21,6 +21,7 @@ module Fobrel
       def call
         @entry.lock!
         raise Core::Problem, "This was undone already. Nothing was changed." if @entry.undone_at
+        raise Core::Problem, "The undo of “#{@entry.summary}” was kept for as long as this library's rules say, and is gone. Nothing was changed." unless @entry.open?
         way = KINDS[@entry.kind] or raise Core::Problem, "“#{@entry.summary}” cannot be undone. Nothing was changed."
         @kept = []
         send(way)

@@ -7,7 +7,7 @@ module Fobrel
       get "/api/libraries/:library/arrivals" do
         found = library(:edit)
         light = found.arrivals.select(*(Models::Arrival.column_names - %w[words choices report])) # a backup's words are long
-        answer({arrivals: light.where.not(state: %w[open left]).includes(:person, :task, :ledger_entry).order(id: :desc).limit(60).map { brief(_1) }, folder: Jobs::WatchedFolder.of(found).delete_prefix("#{ROOT}/")})
+        answer({arrivals: light.where.not(state: %w[open left]).includes(:person, :task, :ledger_entry).order(id: :desc).limit(60).map { brief(_1) }, folder: Jobs::WatchedFolder.of(found).delete_prefix("#{ROOT}/"), limits: limits(found)})
       end
 
       post "/api/libraries/:library/arrivals" do
@@ -69,6 +69,12 @@ module Fobrel
       end
 
       helpers do
+        # Told before anybody meets them.
+        def limits(found)
+          {files: Actions::Deliver::MAX_FILES, mb: Actions::Deliver::MAX_BYTES / 1024 / 1024, picture_mb: Core::Tip::Picture::MAX_BYTES / 1024 / 1024, pixels: Core::Tip::Picture::MAX_PIXELS,
+           side: Core::Tip::Picture::MAX_SIDE, frames: Core::Tip::Picture::MAX_FRAMES, waiting_days: Models::Upkeep.new(found).days["waiting"]}
+        end
+
         def arrival = @arrival ||= of_library(Models::Arrival, :edit)
 
         def brief(arrival)

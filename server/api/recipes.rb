@@ -4,11 +4,13 @@ module Fobrel
   module Api
     # The studio's own text templates.
     class Recipes < Base
+      # Told before anybody meets them.
+      LIMITS = {kb: Core::Package::Recipe::MOST / 1024, mb: Core::Package::Recipe::LENGTH / 1024 / 1024, steps: Core::Package::Recipe::STEPS, seconds: Core::Package::Recipe::SECONDS}.freeze
       SHOWN = 3
       SHOWN_LENGTH = 20_000
 
       get "/api/libraries/:library/recipes" do
-        answer({recipes: library.recipes.order(:name).map { view(_1) }, examples: Core::Package::Recipe.examples.map(&:to_h)})
+        answer({recipes: library.recipes.order(:name).map { view(_1) }, examples: Core::Package::Recipe.examples.map(&:to_h), limits: LIMITS})
       end
 
       post "/api/libraries/:library/recipes" do

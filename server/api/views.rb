@@ -8,7 +8,7 @@ module Fobrel
       #
       # @param task [Models::Task]
       # @return [Hash]
-      def self.task(task) = {id: task.id, kind: task.kind, state: task.state, done: task.done, total: task.total, message: task.message, arrival: task.about["arrival"], at: task.updated_at.iso8601}
+      def self.task(task) = {id: task.id, kind: task.kind, state: task.state, done: task.done, total: task.total, message: task.message, arrival: task.about["arrival"], before: task.before, at: task.updated_at.iso8601}
 
       # A tag with how many brushes carry it.
       class Tag
@@ -58,7 +58,7 @@ module Fobrel
         attribute(:by) { |entry| entry.person.name }
         attribute(:at) { |entry| entry.created_at.iso8601 }
         attribute(:undone) { |entry| !entry.undone_at.nil? }
-        attribute(:undoable) { |entry| entry.undone_at.nil? && Actions::Undo::KINDS.key?(entry.kind) }
+        attribute(:undoable) { |entry| entry.undone_at.nil? && entry.open? && Actions::Undo::KINDS.key?(entry.kind) }
       end
     end
   end

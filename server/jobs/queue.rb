@@ -7,6 +7,7 @@ module Fobrel
       # What is done within seconds, and waited for.
       SHORT = 40
       LONG = 100
+      NIGHT = 300
 
       # @param workers [Integer] for any work; one more is kept free for what is short
       def self.start(workers:)
@@ -41,6 +42,8 @@ module Fobrel
         def guard
           loop do
             sleep 2
+            Models::Pulse.beat("work")
+            CleanUp.due
             next if [@locker, *@locker.workers].all? { _1.thread.alive? }
             ActiveRecord::Base.connection_pool.tap(&:reap).flush!
             @locker.stop if @locker.thread.alive?

@@ -43,7 +43,7 @@ module Fobrel
           end
         end
       ensure
-        files&.each { _1.io.close! }
+        files&.each { _1.io.close }
       end
 
       def store(delivery)

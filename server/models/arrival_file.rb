@@ -24,9 +24,10 @@ module Fobrel
         size
       end
 
-      # @return [Tempfile] binary, at its beginning; to be closed and unlinked
+      # @return [Tempfile] binary, at its beginning; it has no name any more, so that nothing is left of it
+      #   whatever becomes of this process
       def unpacked
-        Tempfile.new("fobrel-arrival", binmode: true).tap do |file|
+        Tempfile.new("fobrel-arrival", binmode: true).tap(&:unlink).tap do |file|
           chunks.ids.each { |chunk| file.write(Bytes.get("SELECT bytes FROM arrival_chunks WHERE id = $1", chunk)) }
           file.rewind
         end

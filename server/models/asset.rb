@@ -8,7 +8,8 @@ module Fobrel
 
       def self.keep(bytes, ext)
         sha256 = OpenSSL::Digest::SHA256.hexdigest(bytes)
-        insert({sha256:, ext:, bytes:, created_at: Time.current})
+        # What is kept again is new again: the night takes only what nobody has asked for lately.
+        upsert({sha256:, ext:, bytes:, created_at: Time.current}, update_only: :created_at)
         sha256
       end
 

@@ -7,14 +7,14 @@ module Fobrel
       MAY = {
         "guest" => %i[look],
         "artist" => %i[look edit],
-        "lead" => %i[look edit hand_out lock]
+        "lead" => %i[look edit hand_out lock keep]
       }.freeze
 
       belongs_to :person
       belongs_to :library
       validates :role, inclusion: {in: MAY.keys}
 
-      # @param deed [Symbol] :look, :edit, :hand_out or :lock (and to save what is locked)
+      # @param deed [Symbol] :look, :edit, :hand_out, :lock (and to save what is locked) or :keep (how long what is kept)
       def may?(deed) = MAY.fetch(role).include?(deed)
     end
   end

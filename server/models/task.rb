@@ -15,6 +15,9 @@ module Fobrel
         reload.tries
       end
 
+      # @return [Integer] how many pieces of work were asked for earlier, while this one waits for its turn
+      def before = (state == "waiting") ? self.class.where(state: %w[waiting working], id: ...id).count : 0
+
       # @return [Boolean] whether it ended, well or not
       def over? = %w[done failed].include?(state)
 

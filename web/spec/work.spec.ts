@@ -13,7 +13,7 @@ vi.mock('../src/stores/session', async () => { const { reactive } = await import
 import { useToast } from '../src/stores/toast'
 import { useWork, type Task } from '../src/stores/work'
 
-const task = (more: Partial<Task>): Task => ({ id: 1, kind: 'ReadArrival', state: 'working', done: 3, total: 12, message: 'Reading kit.zip', at: '', ...more })
+const task = (more: Partial<Task>): Task => ({ id: 1, kind: 'ReadArrival', state: 'working', done: 3, total: 12, message: 'Reading kit.zip', before: 0, at: '', ...more })
 
 describe('long work', () => {
   beforeEach(() => {

@@ -35,7 +35,7 @@ const drafts = computed(() => library.count('draft'))
 const behind = computed(() => library.seats.filter(({ state }) => state === 'behind').length)
 /** The views this person may use, under their headings; a heading of none is left out. */
 const groups = computed(() => [...new Set(views.map(({ group }) => group))]
-  .map((group) => ({ group, views: views.filter((view) => view.group === group && (!view.edits || session.mayEdit)) }))
+  .map((group) => ({ group, views: views.filter((view) => view.group === group && session.mayUse(view.who)) }))
   .filter((one) => one.views.length))
 
 const here = computed(() => ({ library: session.libraryId }))
@@ -71,7 +71,10 @@ const barred = computed(() => {
   const view = views.find(({ name }) => name === route.name)
   if (route.params.library && Number(route.params.library) !== session.libraryId) return 'This address is in a library that is not here, or that you are not a member of.'
   if (route.name === 'nowhere') return 'There is nothing at this address.'
-  if (view?.edits && !session.mayEdit) return `You are a guest in ${session.library?.name}: you can look at its brushes, but “${view.title}” is for those who change them. A lead of this library can let you in.`
+  if (view && !session.mayUse(view.who)) {
+    const you = `You are ${session.mayEdit ? 'an artist' : 'a guest'} in ${session.library?.name}: you can look at its brushes, but “${view.title}” is for`
+    return view.who === 'leads' ? `${you} its leads.` : `${you} those who change them. A lead of this library can let you in.`
+  }
   return undefined
 })
 

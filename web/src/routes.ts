@@ -1,22 +1,23 @@
 import { createRouter, createWebHistory } from 'vue-router'
 import { useSession } from './stores/session'
 
-/** The one list of views: the rail is made from it, group by group. */
+/** The one list of views, and who may use them: the rail is made from it, group by group. */
 export const views = [
-  { name: 'tip-maker', title: 'Tip maker', group: 'Make', path: '/tip-maker', edits: true, component: () => import('./views/tipmaker/TipMaker.vue') },
-  { name: 'drafts', title: 'Bench', group: 'Make', path: '/bench', edits: true, component: () => import('./views/bench/Drafts.vue') },
-  { name: 'wall', title: 'Wall', group: 'Keep', path: '/wall', edits: false, component: () => import('./views/wall/Wall.vue') },
-  { name: 'sets', title: 'Sets', group: 'Keep', path: '/sets', edits: false, component: () => import('./views/sets/Sets.vue') },
-  { name: 'order', title: 'Families & tags', group: 'Keep', path: '/order', edits: false, component: () => import('./views/order/Order.vue') },
-  { name: 'doubles', title: 'Doubles', group: 'Keep', path: '/doubles', edits: true, component: () => import('./views/doubles/Doubles.vue') },
-  { name: 'intake', title: 'Intake', group: 'Hand over', path: '/intake', edits: true, component: () => import('./views/intake/Intake.vue') },
-  { name: 'bundles', title: 'Bundles', group: 'Hand over', path: '/bundles', edits: false, component: () => import('./views/bundles/Bundles.vue') },
-  { name: 'exports', title: 'Exports', group: 'Hand over', path: '/exports', edits: false, component: () => import('./views/exports/Exports.vue') },
-  { name: 'recipes', title: 'Recipes', group: 'Hand over', path: '/recipes', edits: true, component: () => import('./views/recipes/Recipes.vue') },
-  { name: 'seats', title: 'Seats', group: 'Hand over', path: '/seats', edits: false, component: () => import('./views/seats/Seats.vue') },
-  { name: 'overview', title: 'Overview', group: 'Look back', path: '/overview', edits: false, component: () => import('./views/overview/Overview.vue') },
-  { name: 'ledger', title: 'Ledger', group: 'Look back', path: '/ledger', edits: false, component: () => import('./views/ledger/Ledger.vue') },
-  { name: 'attic', title: 'Attic', group: 'Look back', path: '/attic', edits: true, component: () => import('./views/attic/Attic.vue') },
+  { name: 'tip-maker', title: 'Tip maker', group: 'Make', path: '/tip-maker', who: 'editors', component: () => import('./views/tipmaker/TipMaker.vue') },
+  { name: 'drafts', title: 'Bench', group: 'Make', path: '/bench', who: 'editors', component: () => import('./views/bench/Drafts.vue') },
+  { name: 'wall', title: 'Wall', group: 'Keep', path: '/wall', who: 'all', component: () => import('./views/wall/Wall.vue') },
+  { name: 'sets', title: 'Sets', group: 'Keep', path: '/sets', who: 'all', component: () => import('./views/sets/Sets.vue') },
+  { name: 'order', title: 'Families & tags', group: 'Keep', path: '/order', who: 'all', component: () => import('./views/order/Order.vue') },
+  { name: 'doubles', title: 'Doubles', group: 'Keep', path: '/doubles', who: 'editors', component: () => import('./views/doubles/Doubles.vue') },
+  { name: 'intake', title: 'Intake', group: 'Hand over', path: '/intake', who: 'editors', component: () => import('./views/intake/Intake.vue') },
+  { name: 'bundles', title: 'Bundles', group: 'Hand over', path: '/bundles', who: 'all', component: () => import('./views/bundles/Bundles.vue') },
+  { name: 'exports', title: 'Exports', group: 'Hand over', path: '/exports', who: 'all', component: () => import('./views/exports/Exports.vue') },
+  { name: 'recipes', title: 'Recipes', group: 'Hand over', path: '/recipes', who: 'editors', component: () => import('./views/recipes/Recipes.vue') },
+  { name: 'seats', title: 'Seats', group: 'Hand over', path: '/seats', who: 'all', component: () => import('./views/seats/Seats.vue') },
+  { name: 'overview', title: 'Overview', group: 'Look back', path: '/overview', who: 'all', component: () => import('./views/overview/Overview.vue') },
+  { name: 'ledger', title: 'Ledger', group: 'Look back', path: '/ledger', who: 'all', component: () => import('./views/ledger/Ledger.vue') },
+  { name: 'attic', title: 'Attic', group: 'Look back', path: '/attic', who: 'editors', component: () => import('./views/attic/Attic.vue') },
+  { name: 'upkeep', title: 'Upkeep', group: 'Look back', path: '/upkeep', who: 'leads', component: () => import('./views/upkeep/Upkeep.vue') },
 ] as const
 
 /**

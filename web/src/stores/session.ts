@@ -15,6 +15,7 @@ export const useSession = defineStore('session', () => {
   const libraries = computed(() => state.value?.libraries ?? [])
   const library = computed(() => libraries.value.find(({ id }) => id === libraryId.value))
   const mayEdit = computed(() => !!library.value && library.value.role !== 'guest')
+  const mayUse = (who: 'all' | 'editors' | 'leads') => who === 'all' || (who === 'editors' ? mayEdit.value : library.value?.role === 'lead')
   const mayHandOut = computed(() => library.value?.role === 'lead')
 
   function take(got: State) {
@@ -58,5 +59,5 @@ export const useSession = defineStore('session', () => {
     libraryId.value = id
   }
 
-  return { person, libraries, library, libraryId, ready, mayEdit, mayHandOut, load, signIn, signInAgain, signOut, look, paintOn }
+  return { person, libraries, library, libraryId, ready, mayEdit, mayUse, mayHandOut, load, signIn, signInAgain, signOut, look, paintOn }
 })

@@ -102,7 +102,7 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
         <el-button @click="router.push({ name: 'wall' })">See the Wall</el-button>
       </template>
     </div>
-    <div v-if="task" class="working" role="status"><p>{{ task.message }}</p><el-progress :percentage="work.part(task)" /><p class="soft">You can leave this page; it goes on.</p></div>
+    <div v-if="task" class="working" role="status"><p>{{ task.message }}{{ task.before ? `; it waits, ${task.before} ${task.before === 1 ? 'piece of work is' : 'pieces of work are'} before it` : '' }}</p><el-progress :percentage="work.part(task)" /><p class="soft">You can leave this page; it goes on.</p></div>
     <p v-else-if="plan.state === 'open'" class="soft">This arrival did not come whole: its files were not all sent, or could not be read. <button class="plain" @click="letGo">Let it go</button> and bring them again.</p>
 
     <template v-if="plan.state === 'planned'">

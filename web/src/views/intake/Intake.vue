@@ -2,6 +2,7 @@
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, of, upload, type Arrival } from '../../api/client'
+import type { components } from '../../api/schema'
 import { useArrival, type Brought } from '../../stores/arrival'
 import { useLibrary } from '../../stores/library'
 import { useToast } from '../../stores/toast'
@@ -18,6 +19,7 @@ const route = useRoute()
 const router = useRouter()
 const arrivals = ref<Arrival[]>([])
 const folder = ref('')
+const limits = ref<components['schemas']['IntakeLimits']>()
 const sending = ref<{ name: string; sent: number; size: number; at: number; of: number }>()
 const files = ref<HTMLInputElement>()
 const tree = ref<HTMLInputElement>()
@@ -26,7 +28,7 @@ const chosen = computed(() => (gallery.value || sending.value ? undefined : (arr
 const STATES: Record<Arrival['state'], string> = { open: 'coming', reading: 'being read', planned: 'waiting', applying: 'being taken in', applied: 'taken in', left: 'let go' }
 const time = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
-const load = () => toast.attempt(async () => ({ arrivals: arrivals.value, folder: folder.value } = await of(api.GET('/api/libraries/{library}/arrivals', library.path()))))
+const load = () => toast.attempt(async () => ({ arrivals: arrivals.value, folder: folder.value, limits: limits.value } = await of(api.GET('/api/libraries/{library}/arrivals', library.path()))))
 onMounted(load)
 watch(() => [library.stamp, toast.undone, work.tasks.filter(({ state }) => state === 'done').map(({ id }) => id).join()], load)
 const show = (id: number) => router.replace({ query: { arrival: id } })
@@ -58,6 +60,7 @@ function picked(input?: HTMLInputElement) {
   if (input) input.value = ''
   bring(list)
 }
+const number = (value: number) => value.toLocaleString('en-GB')
 const megabytes = (bytes: number) => (bytes / 1048576).toFixed(bytes < 10485760 ? 1 : 0)
 </script>
 
@@ -70,6 +73,11 @@ const megabytes = (bytes: number) => (bytes / 1048576).toFixed(bytes < 10485760 
       <button class="drop" @click="files?.click()"><b>Drop files here, or choose them</b><span class="soft small">packages, presets, pictures, layered drawings, reels, shapes, tables</span></button>
       <div class="line"><button class="plain" @click="tree?.click()">a whole folder…</button><span class="grow" /><button class="plain" :aria-pressed="gallery" @click="router.replace({ query: { from: 'gallery' } })">outside gallery</button></div>
       <p v-if="folder" class="soft small">Files laid into <code>{{ folder }}</code> come in by themselves.</p>
+      <details v-if="limits" class="soft small">
+        <summary>How much may come</summary>
+        At most {{ number(limits.files) }} files and {{ number(limits.mb) }} MB in one arrival. A picture: {{ limits.picture_mb }} MB, {{ number(limits.side) }} px a side, {{ limits.pixels / 1e6 }} million pixels; {{ limits.frames }} in one file.
+        <template v-if="limits.waiting_days">What was read and never taken in is let go after {{ limits.waiting_days }} days.</template>
+      </details>
       <button v-for="one in arrivals" :key="one.id" class="choice" :class="{ on: one.id === chosen?.id }" :aria-pressed="one.id === chosen?.id" @click="show(one.id)">
         <span><b>{{ one.name }}</b><br><span class="soft small">{{ one.source }}, {{ time(one.at) }}</span></span>
         <span :class="one.state === 'planned' ? 'changed' : 'soft small'">{{ one.entry?.undone ? 'taken back' : STATES[one.state] }}</span>
@@ -90,7 +98,8 @@ const megabytes = (bytes: number) => (bytes / 1048576).toFixed(bytes < 10485760 
 h1 { margin-bottom: 10px; }
 .drop { display: grid; gap: 4px; place-content: center; justify-items: center; width: 100%; min-height: 92px; margin-bottom: 6px; padding: 8px; font: inherit; color: var(--ink); border: 2px dashed var(--line-strong); border-radius: 10px; background: var(--card); cursor: pointer; }
 .drop:hover { border-color: var(--accent); }
-aside p { margin: 6px 4px 12px; }
+aside p, details { margin: 6px 4px 12px; }
+summary { cursor: pointer; }
 code { overflow-wrap: anywhere; }
 .choice b { overflow-wrap: anywhere; }
 </style>

@@ -19,6 +19,7 @@ const route = useRoute()
 const router = useRouter()
 const recipes = ref<Kept[]>([])
 const examples = ref<Recipe[]>([])
+const limits = ref<{ kb: number; mb: number; steps: number; seconds: number }>()
 const draft = reactive<Recipe>({ name: '', scope: 'each', file: '', body: '' })
 const chosen = computed(() => recipes.value.find(({ id }) => id === Number(route.query.recipe)))
 const preview = ref<{ count: number; unknown: string[]; files: { name: string; text: string }[] }>()
@@ -34,6 +35,7 @@ async function load() {
     const got = await of(api.GET('/api/libraries/{library}/recipes', library.path()))
     recipes.value = got.recipes
     examples.value = got.examples
+    limits.value = got.limits
     if (!draft.body) open(chosen.value ?? recipes.value[0] ?? got.examples[0]!)
   })
 }
@@ -90,7 +92,8 @@ const FILTERS = [['percent', '0.7 → 70'], ['between: 0, 255', '0.5 → 127.5']
       <label class="text">Text<textarea v-model="draft.body" aria-label="Text of the recipe" spellcheck="false" /></label>
       <div class="line"><button type="button" class="plain" :aria-pressed="help" @click="help = !help">what can be written</button><span class="grow" /><button v-if="chosen" type="button" class="plain" @click="drop">Delete</button><el-button v-if="chosen" :disabled="changed" @click="writing = true">Write files…</el-button></div>
       <div v-if="help" class="help small"><p v-pre>The language is Liquid. <code>{{ preset.name }}</code>, <code>{{ preset.mark.size.base }}</code> and every other setting by its path; <code>preset.tags</code>, <code>traits</code>, <code>family</code>, <code>edition</code>, <code>number</code>, <code>fingerprint</code>; <code>presets</code> for all, <code>set.name</code>. Filters:</p>
-        <table><tbody><tr v-for="[name, what] in FILTERS" :key="name"><td><code>{{ name }}</code></td><td class="soft">{{ what }}</td></tr></tbody></table></div>
+        <table><tbody><tr v-for="[name, what] in FILTERS" :key="name"><td><code>{{ name }}</code></td><td class="soft">{{ what }}</td></tr></tbody></table>
+        <p v-if="limits">A recipe is at most {{ limits.kb }} KB long. It may take {{ limits.seconds }} seconds, and one more for every hundred brushes; a file that it writes, {{ limits.mb }} MB and {{ limits.steps / 1e6 }} million steps. What goes beyond is stopped, and nothing is written.</p></div>
     </form>
     <section aria-label="Preview">
       <div class="line"><h2>What it writes</h2><span class="soft">{{ preview ? `${preview.count} ${preview.count === 1 ? 'file' : 'files'} for ${tray.ids.length ? 'the tray' : 'the first brushes here'}` : '' }}</span></div>

@@ -1,0 +1,161 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # One night's work: takes away what nobody needs, by the rules of each library (see Upkeep), and gives
+    # the room back. It goes in small steps, so that nobody waits for it, and can be begun again.
+    class Cleaning < Record
+      belongs_to :person, optional: true
+
+      # Rows taken away at one go.
+      STEP = 1000
+      # What is as new as this may be on its way to being used.
+      GRACE = 1.day
+      # A table that is not larger than this is written anew within a moment, bytes: whoever undoes an import
+      # leaves room in tables that the night does not touch. A larger one where much of it was taken away.
+      QUICK = 64 * 1024 * 1024
+      LARGE = 512 * 1024 * 1024
+      # How long one waits for a table to be free, ms.
+      WAIT = 3000
+      private_constant :STEP, :GRACE, :QUICK, :LARGE, :WAIT
+
+      # Does it.
+      #
+      # @return [Cleaning] ended
+      def run
+        @took = Hash.new(0)
+        @swept = Hash.new(0)
+        update!(before: self.class.size)
+        Library.find_each { |library| by_rules(library, Upkeep.new(library)) }
+        leftovers
+        strips
+        pictures
+        give_back
+        update!(took: @took.select { _2.positive? }, after: self.class.size, ended_at: Time.current)
+        self
+      end
+
+      # @return [Integer] bytes of the whole database
+      def self.size = connection.select_value("SELECT pg_database_size(current_database())")
+
+      private
+
+      def by_rules(library, upkeep)
+        upkeep.days.each { |key, days| send(key, library, days.days.ago, upkeep) if days }
+      end
+
+      def cut_off(library, before, _)
+        sweep("cut_off", Arrival.where(library:, state: "open", created_at: ..before))
+      end
+
+      # What was never taken in is let go; that it was there is still known for a while.
+      def waiting(library, before, _)
+        Arrival.where(library:, state: "planned", created_at: ..before).find_each do |arrival|
+          sweep(nil, arrival.items.reorder(nil))
+          sweep(nil, arrival.parts)
+          sweep(nil, arrival.files.reorder(nil))
+          arrival.update!(state: "left")
+          @took["waiting"] += 1
+        end
+      end
+
+      def listed(library, before, _)
+        over = Arrival.where(library:, state: %w[applied left], updated_at: ..before)
+        sweep("listed", ArrivalItem.where(arrival_id: over.select(:id)))
+        # What lies in the watched folder still must not come a second time.
+        sweep("listed", over.where(state: "left", watched: nil))
+      end
+
+      def tasks(library, before, _)
+        over = Task.where(library:, state: %w[done failed], updated_at: ..before)
+        Arrival.where(task_id: over.select(:id)).update_all(task_id: nil)
+        sweep("tasks", over)
+      end
+
+      def undo(library, before, _)
+        over = LedgerEntry.where(library:, created_at: ..before).where("undo NOT IN ('{}', ?::jsonb)", JSON.generate(LedgerEntry::CLOSED))
+        loop do
+          closed = LedgerEntry.where(id: over.limit(STEP).ids).update_all(undo: LedgerEntry::CLOSED)
+          note("undo", "ledger_entries", closed)
+          break if closed < STEP
+        end
+      end
+
+      # Its name says when a file was taken.
+      def taken(_, before, upkeep)
+        upkeep.taken.each do |path|
+          File.delete(path) && @took["taken"] += 1 if File.ctime(path) < before
+        rescue SystemCallError => e
+          warn "The night's cleaning: #{e.message}"
+        end
+      end
+
+      def leftovers
+        sweep("other", Reply.where(created_at: ..Reply::KEEP.ago))
+        sweep("other", GalleryLook.where(asked_at: ..30.days.ago))
+        sweep("other", Pulse.where(seen_at: ..1.day.ago))
+        @took["other"] += self.class.connection.delete("DELETE FROM que_jobs WHERE expired_at < now() - interval '14 days'")
+      end
+
+      # Painted anew when they are asked for.
+      def strips
+        kept = "EXISTS (SELECT 1 FROM editions e WHERE e.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM drafts d WHERE d.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM arrival_items i WHERE i.fingerprint = %<of>s)"
+        version = Core::Stroke::Strip::VERSION
+        sweep("strips", Strip.where("version <> ? OR NOT (#{format(kept, of: "strips.fingerprint")})", version))
+        sweep(nil, Likeness.where("version <> ? OR NOT (#{format(kept, of: "likenesses.one")}) OR NOT (#{format(kept, of: "likenesses.other")})", version))
+      end
+
+      # Whatever looks like a picture's sum in what may still be used counts as one.
+      SPOKEN_OF = {"drafts" => "document", "tuning_steps" => "document", "ledger_entries" => "undo", "arrival_items" => "document", "bundles" => "picture"}.freeze
+      private_constant :SPOKEN_OF
+
+      def pictures
+        sums = SPOKEN_OF.flat_map { |table, column| self.class.connection.select_values("SELECT DISTINCT (regexp_matches(#{column}::text, '[0-9a-f]{64}', 'g'))[1] FROM #{table}") }.uniq
+        free = Asset.where(created_at: ..GRACE.ago).where("NOT EXISTS (SELECT 1 FROM edition_needs n WHERE n.sha256 = assets.sha256)")
+        free.pluck(:sha256).-(sums).each_slice(STEP) do |some|
+          # Asked once more: somebody may have begun to use it meanwhile.
+          note("pictures", "assets", free.where(sha256: some).delete_all)
+        end
+      end
+
+      # @param key [String, nil] under which it is told
+      def sweep(key, found)
+        model = found.klass
+        loop do
+          gone = model.where(id: found.limit(STEP).pluck(:id)).delete_all
+          note(key, model.table_name, gone)
+          break if gone < STEP
+        end
+      end
+
+      def note(key, table, count)
+        @took[key] += count if key
+        @swept[table] += count
+      end
+
+      # What goes with a row goes with it in other tables too.
+      GONE_WITH = {"arrivals" => %w[arrival_files arrival_chunks arrival_parts arrival_items], "arrival_files" => %w[arrival_chunks]}.freeze
+      private_constant :GONE_WITH
+
+      # No table can be written anew within a transaction (where only specs are).
+      def give_back
+        connection = self.class.connection
+        return if connection.transaction_open?
+        usual = connection.select_value("SHOW lock_timeout")
+        connection.execute("SET lock_timeout = #{WAIT}")
+        swept = @swept.select { _2.positive? }.keys.flat_map { [_1, *GONE_WITH[_1]] }
+        connection.tables.each { |table| compact(connection, table, swept.include?(table)) }
+      ensure
+        connection.execute("SET lock_timeout = '#{usual}'") if usual
+      end
+
+      def compact(connection, table, swept)
+        connection.execute("VACUUM (ANALYZE) #{table}")
+        lying = connection.select_value("SELECT pg_total_relation_size('#{table}')")
+        connection.execute("VACUUM (FULL, ANALYZE) #{table}") if lying <= (swept ? LARGE : QUICK)
+      rescue ActiveRecord::LockWaitTimeout
+        nil # somebody uses it; the next night is as good
+      end
+    end
+  end
+end
