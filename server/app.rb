@@ -1,12 +1,11 @@
 # frozen_string_literal: true
 
-require_relative "boot"
+require_relative "aside"
 
 module Fobrel
   # The whole application for Rack: what guards every request, then the resources, then the
   # front end.
   module App
-    # Strips stand first: they are most of what a page asks for.
     RESOURCES = [Api::Strips, Api::Sessions, Api::Presets, Api::Bench, Api::Parts, Api::Tips, Api::Wall, Api::Groups, Api::Bundles, Api::Intake, Api::Gallery, Api::Exports, Api::Recipes, Api::Ledger, Api::Upkeep, Api::Seats, Api::Tokens].freeze
     HOSTS = ["localhost", "127.0.0.1", "[::1]", *ENV.fetch("FOBREL_HOSTS", "").split(",")].freeze
     DIST = File.join(ROOT, "web/dist")
@@ -44,7 +43,6 @@ module Fobrel
     # @param secret [String] at least 64 characters; signs and encrypts the session cookie
     # @return [#call]
     def self.build(secret:)
-      chain = RESOURCES.reverse.inject(PAGE) { |rest, resource| resource.new(rest) }
       Rack::Builder.new do
         use Rack::NullLogger # what matters is written down by Api::Base
         use Rack::Protection::HostAuthorization, permitted_hosts: HOSTS
@@ -56,8 +54,27 @@ module Fobrel
         use Rack::Attack
         use Rack::Session::Cookie, key: "fobrel.session", secrets: [secret], same_site: :strict, httponly: true, expire_after: 30 * 86_400
         use SamePage, allow_if: ->(env) { env["HTTP_AUTHORIZATION"].to_s.start_with?(BEARER) }
-        run chain
+        run Resources.new
       end.to_app
+    end
+
+    # Hands a request to the one resource that has its address.
+    class Resources
+      def initialize
+        @resources = RESOURCES.to_h { |resource| [resource, resource.new(PAGE)] }
+        # What has no address here asks who it is, too, before it says so.
+        @nothing = Api::Base.new(PAGE)
+      end
+
+      def call(env)
+        path = env["PATH_INFO"]
+        return PAGE.call(env) unless path.start_with?("/api/")
+        @resources.fetch(RESOURCES.find { |resource| at?(resource, env["REQUEST_METHOD"], path) }, @nothing).call(env)
+      end
+
+      private
+
+      def at?(resource, verb, path) = resource.routes[verb]&.any? { |pattern, *| pattern.match(path) }
     end
 
     # Decodes a path once, before anything compares it; what is still written in code after that was

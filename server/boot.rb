@@ -23,6 +23,9 @@ module Fobrel
   # Where seats' folders and the server's own files lie.
   def self.var = ENV.fetch("FOBREL_VAR", File.join(ROOT, "var"))
 
+  # What one person has computed at once counts over all processes of this machine.
+  Core::Apart::Share.folder = File.join(var, "turns")
+
   %w[Api Actions Jobs Models].each { const_set(_1, Module.new) }
 
   SERVER_LOADER = Zeitwerk::Loader.new.tap do |loader|

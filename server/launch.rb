@@ -54,13 +54,14 @@ module Fobrel
       raise Stop, "port #{@port} may not be used by this user. Choose one above 1023: PORT=4810 bin/start"
     end
 
+    # Processes that are begun from here find the database by the same word.
     def connect
       if @postgres
         clear if @fresh
-        Database.connect(@url = @postgres.start("fobrel"))
+        Database.connect(ENV["DATABASE_URL"] = @postgres.start("fobrel"))
       else
         raise Stop, "--fresh would empty the database of DATABASE_URL. Empty it yourself if you mean it." if @fresh
-        Database.connect(@url = ENV.fetch("DATABASE_URL"))
+        Database.connect
       end
       ActiveRecord::Base.connection.verify!
     end
@@ -121,7 +122,7 @@ module Fobrel
     # @return [UNIXSocket] that ends with the worker, and the worker with it
     def begin_worker
       near, far = UNIXSocket.pair
-      beside({"DATABASE_URL" => @url, "FOBREL_LINE" => far.fileno.to_s}, RbConfig.ruby, File.join(ROOT, "server/worker.rb"), far => far)
+      beside({"FOBREL_LINE" => far.fileno.to_s}, RbConfig.ruby, File.join(ROOT, "server/worker.rb"), far => far)
       far.close
       near
     end

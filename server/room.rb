@@ -13,8 +13,7 @@ module Fobrel
 
       KINDS = {
         any: Kind.new(THREADS, THREADS / 2, "You have asked for so much at once that this was not begun. Nothing was changed. Try again in a moment."),
-        writing: Kind.new(THREADS - 4, THREADS / 2, "So many changes are under way that this one was not begun. Nothing was changed. Try again in a moment."),
-        long: Kind.new(2, 1, "Something as long as this is being made for you, or for others, already. This was not begun, and nothing was changed. Wait until it is done.")
+        writing: Kind.new(THREADS - 4, THREADS / 2, "So many changes are under way that this one was not begun. Nothing was changed. Try again in a moment.")
       }.freeze
 
       LOCK = Mutex.new

@@ -87,8 +87,7 @@ RSpec.describe "limits" do
   end
 
   it "end a shape that draws for ever, and go on with the next" do
-    outside = Fobrel::Core::Tip::Outside
-    stub_const("#{outside}::LIMITS", outside::LIMITS.merge(seconds: 1))
+    stub_const("Fobrel::Core::Tip::Vector::SECONDS", 1)
     endless = "<svg xmlns='http://www.w3.org/2000/svg' width='99' height='99'><filter id='f'><feTurbulence numOctaves='2147483647' baseFrequency='0.9'/></filter><rect width='99' height='99' filter='url(#f)'/></svg>"
     found = nil
     expect(seconds { found = Fobrel::Core::Package::Delivery.read([["endless.svg", endless], ["line.svg", endless.sub("filter='url(#f)'", "")]].map { |name, text| Fobrel::Core::Package::Delivery::File.new(name, StringIO.new(text.b)) }) }).to be < 6

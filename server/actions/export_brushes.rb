@@ -6,7 +6,7 @@ module Fobrel
     # open files, a table, a sheet to print, what a recipe makes of them, or a whole library.
     class ExportBrushes < Action
       # What comes out: its bytes in a file at its beginning, what to call it, its type.
-      Outcome = Struct.new(:io, :file, :type, :export)
+      Outcome = Struct.new(:io, :file, :type)
 
       # Each kind, and what the ledger calls it.
       SAID = {"package" => "a package", "kit" => "a kit", "inventory" => "an inventory", "proof" => "a proof sheet", "recipe" => "text files", "backup" => "a backup"}.freeze
@@ -17,7 +17,9 @@ module Fobrel
       #   sheet: see Models::Proof; "format" pdf or png; "recipes" of a package; "recipe" its id, or
       #   "example" the name of one that ships)
       # @param goes_to [String] where it is taken
-      def initialize(library:, person:, wish:, goes_to: "this browser")
+      # @param io [IO] binary, empty: where it is written
+      def initialize(library:, person:, wish:, goes_to: "this browser", io: nil)
+        @io = io || Tempfile.new("fobrel-export", binmode: true).tap(&:unlink)
         @library = library
         @person = person
         @wish = wish.slice("kind", "of", "name", "options")
@@ -31,11 +33,11 @@ module Fobrel
         raise Core::Problem, "There is no kind of export called “#{@kind}”. Take one of: #{SAID.keys.join(", ")}." unless SAID.key?(@kind)
         @presets = presets_of(@library, ids)
         raise Core::Problem, "Nothing is picked. Pick the brushes to export first." if @presets.empty?
-        io = Tempfile.new("fobrel-export", binmode: true).tap(&:unlink)
-        ending, type = send(@kind, io)
-        io.rewind
+        ending, type = send(@kind, @io)
+        @io.rewind
         file = "#{plain}#{ending}"
-        Outcome.new(io, file, type, note(io, file))
+        note(@io, file)
+        Outcome.new(@io, file, type)
       end
 
       private

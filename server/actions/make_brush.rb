@@ -6,13 +6,13 @@ module Fobrel
     class MakeBrush < Action
       # The preset a tip becomes before anybody tunes it.
       #
-      # @param made [Core::Tip::Maker::Made]
+      # @param made [Core::Tip::Outside::Trial]
       # @return [Core::Preset::Preset]
       def self.preset(made, name:, author: "", size: 40, spacing: 0.25)
         Core::Preset::FromTip.build(name, {"kind" => "picture", "frames" => [made.asset]}, author:, size:, spacing:)
       end
 
-      # @param made [Core::Tip::Maker::Made]
+      # @param made [Core::Tip::Outside::Trial]
       # @param size [Float] pixels
       # @param spacing [Float] share of the size
       def initialize(library:, person:, made:, name:, size:, spacing:)

@@ -18,8 +18,6 @@ module Fobrel
       # Tells a page what its person is in the library it asked about, at every answer.
       ROLE = "X-Role"
       MAX_JSON = 8 * 1024 * 1024
-      # A thread of this priority computes for 12 ms before others have their turn, not for 100.
-      BEHIND = -3
 
       configure do
         set :show_exceptions, false
@@ -104,16 +102,6 @@ module Fobrel
 
         def take_room(kind) = env["fobrel.room"] << App::Room.here.enter(kind, person.id)
 
-        # For what computes for seconds within a request: one for each person, and behind the others.
-        def long
-          take_room(:long)
-          before = Thread.current.priority
-          Thread.current.priority = BEHIND
-          yield
-        ensure
-          Thread.current.priority = before if before
-        end
-
         # The libraries this person is a member of; nothing else exists for them.
         def membership(library_id, deed)
           found = person.memberships.includes(:library).find_by!(library_id: number(library_id))
@@ -164,9 +152,11 @@ module Fobrel
 
         def read_body(most)
           text = request.body.read(most + 1).to_s
-          raise Halt.new(413, "This is larger than #{most / 1024 / 1024} MB. Nothing was kept.") if text.bytesize > most
+          raise Halt.new(413, too_large(most)) if text.bytesize > most
           text
         end
+
+        def too_large(most) = "This is larger than #{most / 1024 / 1024} MB. Nothing was kept."
 
         def text(data, key, default = nil, most: 10_000)
           value = data.fetch(key, default)

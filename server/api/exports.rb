@@ -12,14 +12,14 @@ module Fobrel
       post "/api/libraries/:library/exports" do
         data = json
         found = library(:look)
-        out(long { Actions::ExportBrushes.call(library: found, person:, wish: wish(data), goes_to:) })
+        out(Aside.export(library: found, person:, wish: wish(data), goes_to:))
       end
 
       # The same again, of the brushes as they are now; a release never changes.
       post "/api/exports/:id/repeat" do
         past = of_library(Models::Export, :look)
         raise Halt.new(422, "This went out as release #{past.release.number}. Download it with the bundle’s releases: it never changes.".tr("’", "'")) if past.release
-        out(long { Actions::ExportBrushes.call(library: past.library, person:, wish: past.wish, goes_to:) })
+        out(Aside.export(library: past.library, person:, wish: past.wish, goes_to:))
       end
 
       helpers do

@@ -5,7 +5,7 @@ module Fobrel
     # The tip maker: a picture comes in, its tip and a painted strip go out; nothing is kept
     # until it is saved under a name.
     class Tips < Base
-      # The picture as it came is shown this large, px: not every browser shows every kind.
+      # The picture as it came, and its tip, are shown this large, px: not every browser shows every kind.
       SHOWN = 440
 
       post "/api/libraries/:library/tips" do
@@ -13,8 +13,7 @@ module Fobrel
         made = made()
         preset = Actions::MakeBrush.preset(made, name: "Trial", **shape)
         strip = Core::Apart.call(Core::Stroke::Strip, :png, preset, assets: {made.asset => made.png}, shape: "peek")
-        answer(made.figures.merge(white: made.white, solid_share: made.cover.solid_share.round(4),
-          tip: inline(made.png), strip: inline(strip), pictures: Core::Tip::Outside.count(sent), picture: inline(Core::Tip::Outside.thumb(sent, SHOWN))))
+        answer(made.figures.merge(white: made.white, solid_share: made.solid_share, tip: inline(made.small_tip), strip: inline(strip), pictures: made.pictures, picture: inline(made.small_picture)))
       end
 
       post "/api/libraries/:library/presets" do
@@ -23,10 +22,16 @@ module Fobrel
       end
 
       helpers do
-        def sent = @sent ||= read_body(Core::Tip::Picture::MAX_BYTES)
+        # A large file lies on the disk already, and is read where it is unpacked.
+        def sent
+          file = request.body
+          return read_body(Core::Tip::Picture::MAX_BYTES) unless file.respond_to?(:fileno) && file.fileno
+          raise Halt.new(413, too_large(Core::Tip::Picture::MAX_BYTES)) if file.size > Core::Tip::Picture::MAX_BYTES
+          Core::Apart::Lent.of(file)
+        end
 
         def made
-          Core::Tip::Outside.tip(sent, name: params["file"].to_s[0, 120].then { _1.empty? ? "The picture" : _1 },
+          Core::Tip::Outside.trial(sent, SHOWN, name: params["file"].to_s[0, 120].then { _1.empty? ? "The picture" : _1 },
             invert: signed?("invert"), crop: params["crop"] != "false", crisp: signed?("crisp"),
             white: params["white"].to_s.empty? ? nil : params["white"].to_i.clamp(1, 255))
         end

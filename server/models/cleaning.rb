@@ -12,7 +12,8 @@ module Fobrel
       # What is as new as this may be on its way to being used.
       GRACE = 1.day
       # A table that is not larger than this is written anew within a moment, bytes: whoever undoes an import
-      # leaves room in tables that the night does not touch. A larger one where much of it was taken away.
+      # leaves room in tables that the night does not touch. A larger one where something was taken away; the
+      # largest where more was taken away than is left.
       QUICK = 64 * 1024 * 1024
       LARGE = 512 * 1024 * 1024
       # How long one waits for a table to be free, ms.
@@ -152,7 +153,7 @@ module Fobrel
       def compact(connection, table, swept)
         connection.execute("VACUUM (ANALYZE) #{table}")
         lying = connection.select_value("SELECT pg_total_relation_size('#{table}')")
-        connection.execute("VACUUM (FULL, ANALYZE) #{table}") if lying <= (swept ? LARGE : QUICK)
+        connection.execute("VACUUM (FULL, ANALYZE) #{table}") if lying <= (swept ? LARGE : QUICK) || @swept[table] > connection.select_value("SELECT count(*) FROM #{table}")
       rescue ActiveRecord::LockWaitTimeout
         nil # somebody uses it; the next night is as good
       end

@@ -88,6 +88,7 @@ RSpec.describe "upkeep", :api do
   end
 
   it "takes old files of the watched folder, and those only" do
+    FileUtils.rm_rf(Fobrel::Jobs::WatchedFolder.root)
     folder = FileUtils.mkdir_p(File.join(Fobrel::Jobs::WatchedFolder.of(@second), "taken", "20260101-000000 scans")).first
     File.write(File.join(folder, "a.png"), "x")
     File.write(waits = File.join(Fobrel::Jobs::WatchedFolder.of(@second), "b.png"), "x")

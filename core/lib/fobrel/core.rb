@@ -3,6 +3,7 @@
 require "csv"
 require "digest"
 require "openssl"
+require "etc"
 require "fileutils"
 require "io/wait"
 require "json"

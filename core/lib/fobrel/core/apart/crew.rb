@@ -9,6 +9,11 @@ module Fobrel
       # always a place for somebody else. What somebody follows with the hand goes first; then who has
       # fewest under way; then who asked first.
       class Crew
+        # Far behind those who answer people.
+        NICE = Integer(ENV.fetch("PAINTERS_NICE", 15))
+        # No more than libvips' own compiler (liborc) lays down for a moment.
+        WRITES = 1 << 20
+
         # One process.
         Place = Struct.new(:socket, :pid, :who)
 
@@ -18,11 +23,16 @@ module Fobrel
         # @param size [Integer] how many at once
         # @param waiting [Integer] how many may wait, and a third of it for one person
         # @param nice [Integer] added to the processes' niceness
-        def initialize(size: Integer(ENV.fetch("PAINTERS", 3)), waiting: 24, nice: Integer(ENV.fetch("PAINTERS_NICE", 5)))
+        # @param program [String] what they load
+        # @param writes [Integer] bytes that a file of theirs may grow to
+        # @param name [String] crews of one name share what a person may have; see Share
+        def initialize(size: Integer(ENV.fetch("PAINTERS", 3)), waiting: 24, nice: NICE, program: "fobrel/core", writes: WRITES, name: "painting")
           @pid = Process.pid
           @size = size
           @most_waiting = waiting
-          @nice = nice
+          @limits = {files: FILES, writes:, nice:}
+          @program = program
+          @name = name
           @lock = Mutex.new
           @moved = ConditionVariable.new
           @free = []
@@ -41,13 +51,19 @@ module Fobrel
           mine = turn.dup
           begin_turn(mine, till)
           begin
-            answer(at_place(mine, fresh:, memory:) { |place| ask(place, asked, mine, seconds) })
+            shared(mine, till) { answer(at_place(mine, fresh:, memory:) { |place| ask(place, asked, mine, seconds) }) }
           ensure
             end_turn(mine)
           end
         end
 
         private
+
+        # Batches do not stand in the way of what the same person follows with the hand.
+        def shared(mine, till, &)
+          return yield unless mine.who && Share.folder
+          Share.held("#{@name}-#{(mine.rank == :later) ? "later" : "now"}-#{mine.who}", wait: -> { left?(mine, till) }, &)
+        end
 
         def begin_turn(mine, till)
           @lock.synchronize do
@@ -115,7 +131,7 @@ module Fobrel
         def split(memory)
           tries = 0
           begin
-            socket = @lock.synchronize { (@line ||= Nursery::Line.new).split({memory:, files: FILES, nice: @nice}) }
+            socket = @lock.synchronize { (@line ||= Nursery::Line.new(@program)).split({memory:, **@limits}) }
             Place.new(socket, Message.read(socket, till: Process.clock_gettime(Process::CLOCK_MONOTONIC) + SECONDS) || raise(Errno::EPIPE), nil)
           rescue SystemCallError
             @lock.synchronize { @line = @line&.close }

@@ -9,10 +9,11 @@ module Fobrel
       class Nursery
         # A program's side of it.
         class Line
-          def initialize
+          # @param program [String] what it loads
+          def initialize(program)
             @socket, far = UNIXSocket.pair(:SEQPACKET)
             # It leaves its parent at once: a web server waits for all of its children at its end.
-            Process.wait(Process.spawn(RbConfig.ruby, *$LOAD_PATH.flat_map { ["-I", _1] }, "-e", "require %(fobrel/core); Fobrel::Core::Apart::Nursery.new(3).serve", 3 => far, :in => File::NULL))
+            Process.wait(Process.spawn(RbConfig.ruby, *$LOAD_PATH.flat_map { ["-I", _1] }, "-e", "require 'fobrel/core'; require ARGV.first; Fobrel::Core::Apart::Nursery.new(3).serve", program, 3 => far, :in => File::NULL))
             far.close
           end
 

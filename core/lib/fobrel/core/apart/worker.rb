@@ -9,14 +9,14 @@ module Fobrel
       class Worker
         # @param memory [Integer] bytes beyond what the program itself takes
         # @param files [Integer] open at once
+        # @param writes [Integer] bytes that a file may grow to
         # @param nice [Integer] how far it stands back behind those who answer people
-        def initialize(socket, memory:, files:, nice:)
+        def initialize(socket, memory:, files:, writes:, nice:)
           @socket = socket
           Apart.inside!
           Process.setrlimit(:DATA, Integer(File.read("/proc/self/status")[/VmData:\s+(\d+)/, 1]) * 1024 + memory)
           Process.setrlimit(:NOFILE, files)
-          # No more than libvips' own compiler (liborc) lays down for a moment.
-          Process.setrlimit(:FSIZE, 1 << 20)
+          Process.setrlimit(:FSIZE, writes)
           trap("XFSZ", "IGNORE")
           Process.setrlimit(:CORE, 0)
           Process.setpriority(Process::PRIO_PROCESS, 0, nice)

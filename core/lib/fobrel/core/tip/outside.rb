@@ -11,6 +11,13 @@ module Fobrel
         # Processor time and memory for one file.
         LIMITS = {seconds: 20, memory: Apart::MEMORY, fresh: true}.freeze
 
+        # A picture tried as a tip: Maker's figures, the tone taken as white, the share of the mark that is
+        # solid, the tip as a PNG, how many pictures the file holds; tip and picture, small, to be shown.
+        Trial = Struct.new(:figures, :white, :solid_share, :png, :pictures, :small_tip, :small_picture) do
+          # @return [String] the tip's reference
+          def asset = "sha256:#{figures[:sha256]}"
+        end
+
         # Marks made of one file's pictures: in their own colours or not; one PNG or a sentence each.
         Marks = Struct.new(:own, :found)
 
@@ -30,13 +37,13 @@ module Fobrel
           # @return [String] "svg"
           # @raise [Picture::Unreadable] also where it would run or load something
           def check_shape(bytes, name: "The shape")
-            apart(Vector, :check, bytes, name:)
+            apart(Vector, :check, bytes, name:, seconds: Vector::SECONDS)
             "svg"
           end
 
           # @return [String] a shape's file without what a drawing does not need
           # @raise [Picture::Unreadable]
-          def shape(bytes, name: "The shape") = apart(Vector, :cleaned, bytes, name:)
+          def shape(bytes, name: "The shape") = apart(Vector, :cleaned, bytes, name:, seconds: Vector::SECONDS)
 
           # A tip of each picture in a file.
           #
@@ -45,11 +52,12 @@ module Fobrel
           # @raise [Picture::Unreadable]
           def marks(bytes, name: "The picture", own: nil) = apart(self, :marks_here, bytes, name:, own:)
 
-          # As Maker.make.
-          def tip(bytes, name:, **options) = apart(Maker, :make, bytes, name:, **options)
-
-          # As Thumb.png, of what was not looked at yet.
-          def thumb(bytes, side, name: "The picture") = apart(Thumb, :png, bytes, side, name:)
+          # @param bytes [String, Apart::Lent]
+          # @param side [Integer] px, of what is shown, at the most
+          # @param options [Hash] as Maker.make takes them
+          # @return [Trial]
+          # @raise [Picture::Unreadable, Cover::Empty]
+          def trial(bytes, side, name:, **options) = apart(self, :trial_here, bytes, side, name:, **options)
 
           # As Thumb.square.
           def square(bytes, side, name: "The picture") = apart(Thumb, :square, bytes, side, name:)
@@ -57,8 +65,12 @@ module Fobrel
           # As Layers.laid.
           def layer(bytes, place, canvas, name:) = apart(Layers, :laid, bytes, place, canvas, name:)
 
-          # As Picture.count.
-          def count(bytes, name: "The picture") = apart(Picture, :count, bytes, name:)
+          # @api private
+          def trial_here(bytes, side, name:, **options)
+            bytes = bytes.bytes if bytes.is_a?(Apart::Lent)
+            made = Maker.make(bytes, name:, **options)
+            Trial.new(made.figures, made.white, made.cover.solid_share.round(4), made.png, Picture.count(bytes, name:), Thumb.png(made.png, side), Thumb.png(bytes, side, name:))
+          end
 
           # @api private
           def marks_here(bytes, name:, own: nil)
@@ -73,7 +85,7 @@ module Fobrel
           private
 
           def apart(owner, method, bytes, *args, name:, **options)
-            Apart.call(owner, method, bytes.b, *args, name:, **LIMITS, **options)
+            Apart.call(owner, method, bytes.is_a?(String) ? bytes.b : bytes, *args, name:, **LIMITS.merge(options))
           rescue Apart::Ended => e
             raise Picture::Unreadable, "#{name} could not be unpacked. #{e.message} Nothing was kept. Save it smaller or plainer."
           end
