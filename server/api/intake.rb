@@ -89,7 +89,13 @@ module Fobrel
           items = list.index_by(&:id)
           brief(arrival).merge(words: arrival.words.slice("name", "version", "author", "licence", "description"), sets: arrival.words.fetch("sets", []).map { _1["name"] }, tags: arrival.words.fetch("tags", []).map { _1["name"] },
             recipes: arrival.words.fetch("recipes", []).map { _1["name"] }, files: arrival.files.map { {name: _1.name, size: _1.size} }, pictures: arrival.parts.pictures.count, backup: backup(arrival), groups: groups(arrival), choices: arrival.choices, where: arrival.choices.fetch("where", {}),
-            stamp: planned ? Models::Arrival.stamp(rows) : "", items: with_sizes(rows).map { row(_1, items.fetch(_1.coming.key)) }, report: arrival.report)
+            stamp: planned ? Models::Arrival.stamp(rows) : "", seconds: planned ? seconds(arrival, rows) : 0, items: with_sizes(rows).map { row(_1, items.fetch(_1.coming.key)) }, report: arrival.report)
+        end
+
+        # Told before it is begun.
+        def seconds(arrival, rows)
+          places = arrival.words.fetch("sets", []).sum { _1.fetch("presets", []).size }
+          Jobs::ApplyArrival.seconds(rows.count { !%w[leave skip].include?(_1.decision) }, (arrival.choices.dig("where", "sets") == false) ? 0 : places)
         end
 
         def with_sizes(rows)

@@ -6,7 +6,15 @@ module Fobrel
     class ApplyArrival < Job
       # So many are taken in within seconds.
       FEW = 200
-      private_constant :FEW
+      # About how long a brush takes, and a place in a set, seconds (two cores of 2026).
+      EACH = 0.003
+      PLACE = 0.0006
+      private_constant :FEW, :EACH, :PLACE
+
+      # @param brushes [Integer] that come
+      # @param places [Integer] in sets
+      # @return [Integer] seconds, about
+      def self.seconds(brushes, places) = (brushes * EACH + places * PLACE).ceil
 
       def self.short?(about) = Models::ArrivalItem.where(arrival_id: about["arrival"]).count <= FEW
 

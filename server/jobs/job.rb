@@ -10,6 +10,12 @@ module Fobrel
       GIVEN_UP = "This could not be done: each of #{TRIES} tries ended before it was through. Nothing was changed. The files may be more than this machine can hold; bring them in smaller parts."
       private_constant :GIVEN_UP
 
+      # Raised in one sentence when a try has taken longer than any honest one.
+      class TooLong < Core::Problem; end
+
+      # Seconds for one try.
+      SECONDS = Integer(ENV.fetch("JOB_SECONDS", 1800))
+
       self.maximum_retry_count = TRIES
       # Seconds before the next try.
       self.retry_interval = ->(failed) { 2 * failed }
@@ -33,7 +39,7 @@ module Fobrel
         return if @task.over?
         return stopped(GIVEN_UP) if @task.begun > TRIES
         @task.tell(@task.done, @task.total)
-        Core::Apart.for(Core::Apart::Turn.new(who: @task.person_id, where: @task.library_id, rank: :later)) { work(@task.about) }
+        Core::Apart.for(Core::Apart::Turn.new(who: @task.person_id, where: @task.library_id, rank: :later)) { in_time { work(@task.about) } }
       rescue Core::Problem => e
         stopped(e.message)
       end
@@ -58,6 +64,8 @@ module Fobrel
       end
 
       private
+
+      def in_time(&) = Timeout.timeout(SECONDS, TooLong, "This took longer than #{SECONDS / 60} minutes and was ended. Nothing was changed. Bring it in smaller parts.", &)
 
       # What is to be put right when it did not go well.
       def undone = nil

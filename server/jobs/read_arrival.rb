@@ -46,7 +46,18 @@ module Fobrel
         files&.each { _1.io.close }
       end
 
+      # One arrival may bring so many things, and so many places for them in sets.
+      MOST = 20_000
+      MOST_PLACES = 200_000
+
+      def check_size(delivery)
+        places = delivery.sets.sum { _1.presets.size }
+        return if delivery.items.size <= MOST && places <= MOST_PLACES && delivery.sets.size <= MOST
+        raise Core::Problem, "“#{@arrival.name}” holds #{delivery.items.size} things in #{delivery.sets.size} sets with #{places} places. An arrival may bring #{MOST} things, as many sets, and #{MOST_PLACES} places. Nothing was taken in. Bring it in parts."
+      end
+
       def store(delivery)
+        check_size(delivery)
         rows = delivery.items.each_with_index.map do |item, position|
           document = item.preset&.to_h || item.document
           {arrival_id: @arrival.id, position:, kind: item.kind, name: printable(item.name), source: printable(item.source), sentence: printable(item.sentence.to_s)[0, 1000], edition: item.edition || 1, document_id: item.preset&.id, document:,

@@ -29,6 +29,50 @@ RSpec.describe "bounded work", :api do
     expect(call(:delete, "/api/arrivals/#{arrival.id}")).to eq({"ok" => true})
   end
 
+  it "ends work that takes longer than any honest one, and says so" do
+    stub_const("Fobrel::Jobs::Job::SECONDS", 0.2)
+    arrival = @second.arrivals.create!(name: "slow", source: "dropped", state: "reading")
+    allow_any_instance_of(Fobrel::Jobs::ReadArrival).to receive(:found) { sleep 20 }
+    slow = task({"arrival" => arrival.id})
+    Fobrel::Jobs::ReadArrival.run(slow.id)
+    expect([slow.reload.state, slow.message, arrival.reload.state]).to match(["failed", /took longer than .* minutes and was ended. Nothing was changed/, "open"])
+  end
+
+  it "tells how long a large arrival takes, and refuses one that is larger than may come" do
+    preset = Fobrel::Core::Preset::Preset.build("Fog", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}})
+    many = lambda do |count|
+      sets = Array.new(count) { |n| Fobrel::Core::Package::Bundle::Group.new(name: "S#{n}", presets: [preset.id]) }
+      bundle = Fobrel::Core::Package::Bundle.build(items: [Fobrel::Core::Package::Bundle::Item.new(preset:, edition: 1)], assets: {}, sets:, name: "Sets")
+      StringIO.new("".b).tap { |io| Fobrel::Core::Package::Writer.write(bundle, io) }.string
+    end
+    expect(deliver(@second, {"s.zip" => many[20]})["seconds"]).to eq(1)
+    stub_const("Fobrel::Jobs::ReadArrival::MOST_PLACES", 30)
+    arrival = deliver(@second, {"t.zip" => many[31]})
+    expect([arrival["state"], arrival["task"]["message"]]).to match(["open", /holds 1 things in 31 sets with 31 places/])
+  end
+
+  it "waits for a lock no longer than a person would, and says so" do
+    Studio::M::Record.connection.execute("SET LOCAL lock_timeout = 50")
+    other = PG.connect(ENV.fetch("DATABASE_URL"))
+    other.exec("BEGIN; LOCK TABLE tags IN ACCESS EXCLUSIVE MODE")
+    expect([call(:get, "#{library}/tags")["error"], status]).to match([/Somebody is changing the same things at this moment.*Nothing was changed by you/, 409])
+  ensure
+    other&.close
+    Studio::M::Record.connection.execute("ROLLBACK")
+    Studio::M::Record.connection.execute("BEGIN")
+  end
+
+  it "begins no more of one person's requests than leave room for others" do
+    room = Fobrel::App::Room
+    person = Studio::M::Person.find_by!(login: "maren").id
+    held = Array.new(room::KINDS[:any].each) { room.here.enter(:any, person) }
+    expect([call(:get, "#{library}/tags")["error"], status, last_response.headers["Retry-After"]]).to match([/asked for so much at once that this was not begun/, 503, "1"])
+    sign_in("tove")
+    expect(call(:get, "#{library}/tags")).to have_key("tags")
+  ensure
+    held.each { room.here.leave(_1) }
+  end
+
   it "says in a sentence what numbers and times no program reads" do
     document = Fobrel::Core::Preset::Preset.build("Fog", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}}).to_h
     plan = deliver(@second, {"big.json" => JSON.generate(document.merge("unknown" => 10**5000)), "good.json" => JSON.generate(document)})

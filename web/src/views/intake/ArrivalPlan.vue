@@ -84,6 +84,8 @@ const takes = computed(() => coming.value > 0 || brings.value !== '' || !!plan.v
 const notes = computed(() => (plan.value?.report as { notes?: string[] } | null)?.notes ?? [])
 const lines = computed(() => (plan.value?.report as { lines?: Line[] } | null)?.lines ?? [])
 const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]).map((decision) => ({ decision, list: lines.value.filter((line) => line.decision === decision) })).filter(({ list }) => list.length))
+/** What takes longer than this is told before, seconds. */
+const LONG = 5
 </script>
 
 <template>
@@ -95,6 +97,7 @@ const told = computed(() => (Object.keys(DECISIONS) as ArrivalItem['decision'][]
       <template v-if="plan.state === 'planned'">
         <span role="status">{{ takes ? `${coming} to take in, ${here} already here` : 'nothing to take in: all of it is here already, or left out' }}</span>
         <button class="plain" @click="letGo">Let it go</button>
+        <span v-if="takes && plan.seconds > LONG" class="soft small">takes about {{ plan.seconds < 90 ? `${plan.seconds} seconds` : `${Math.round(plan.seconds / 60)} minutes` }}</span>
         <el-button type="primary" :loading="busy" :disabled="!takes" @click="apply">Take into {{ session.library?.name }}</el-button>
       </template>
       <template v-else-if="plan.state === 'applied'">
