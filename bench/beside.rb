@@ -105,17 +105,16 @@ module Fobrel
     "strokes that take minutes, six at once" => [6, ilse, ->(client) { client.call("Post", "#{base}/strip", {document: heavy}) }],
     "recipes that never end, six at once" => [6, ilse, ->(client) { client.call("Post", "#{base}/recipes/preview", slow_recipe) }],
     "a gallery that is silent, fourteen at once" => [14, ilse, ->(client) { client.call("Post", "/api/gallery/look", {q: rand.to_s}) && sleep(0.2) }],
-    "shapes that draw for ever, frames, large scans" => [3, tove, ->(client) { [["e.svg", endless], ["f.tif", frames], ["s.jpg", scan]].each { |words| deliver.call(client, *words) } && sleep(2) }],
     "large scans in the tip maker, four at once" => [4, tove, ->(client) { client.call("Post", "#{base}/tips?file=s.jpg", scan) }],
-    "everything exported, three at once" => [3, ilse, ->(client) { client.call("Post", "#{base}/exports", {kind: "backup", name: "all", of: {library: true}}) }]
+    "everything exported, three at once" => [3, ilse, ->(client) { client.call("Post", "#{base}/exports", {kind: "backup", name: "all", of: {library: true}}) }],
+    "shapes that draw for ever, frames, large scans" => [3, tove, ->(client) { [["e.svg", endless], ["f.tif", frames], ["s.jpg", scan]].each { |words| deliver.call(client, *words) } && sleep(2) }]
   }
 
   ask.call(3) # whatever is made at the first request is made
-  ratios = {}
-  puts "", "An honest person beside others (p95 of eight requests a second over #{SECONDS.round} s)", "-" * 82
-  quiet = p95[ask.call(SECONDS)]
-  puts format("%-50s %6.1f ms", "nobody else", quiet * 1e3)
+  puts "", "An honest person beside others, and alone just before (p95 of eight requests a second over #{SECONDS.round} s)", "-" * 100
   attacks.select { |name, _| name.match?(Regexp.new(ENV.fetch("FOBREL_ATTACKS", ""))) }.each do |name, (count, key, deed)|
+    # Just before, since a machine is not the same from one minute to the next.
+    quiet = p95[ask.call(SECONDS)]
     # In a process of their own: what they send must not hold up who measures.
     others = fork do
       Process.setpriority(Process::PRIO_PROCESS, 0, 19) # they stand for other machines
@@ -132,10 +131,8 @@ module Fobrel
     found = p95[ask.call(SECONDS)]
     Process.kill(:KILL, others)
     Process.wait(others)
-    ratios[name] = found / quiet
-    puts format("%-50s %6.1f ms  %4.2f × (wanted 1.5)", name, found * 1e3, ratios[name])
-    puts Models::Record.connection.select_rows("SELECT job_class, count(*), min(error_count), min(run_at)::text, now()::text FROM que_jobs WHERE finished_at IS NULL AND expired_at IS NULL AND run_at <= now() GROUP BY 1").inspect if ENV["DBG"]
-    300.times { Models::Record.connection.select_value("SELECT count(*) FROM que_jobs WHERE finished_at IS NULL AND expired_at IS NULL AND run_at <= now()").zero? ? break : sleep(0.2) }
+    puts format("%-50s %6.1f ms, alone %6.1f ms: %4.2f × (wanted 1.5)", name, found * 1e3, quiet * 1e3, found / quiet)
+    1200.times { Models::Record.connection.select_value("SELECT count(*) FROM que_jobs WHERE finished_at IS NULL AND expired_at IS NULL AND run_at <= now()").zero? ? break : sleep(0.2) }
   end
 
   list = Array.new(IMPORT) { |index| brush.call("trail" => {"spacing" => 0.2}).merge("id" => SecureRandom.uuid, "name" => "Import #{index}", "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 5 + index / 100.0}}) }
