@@ -29,6 +29,23 @@ module Fobrel
         Actions::ExportBrushes::Outcome.new(io, *said)
       end
 
+      # Does a piece of long work.
+      #
+      # @param job [Class] a Jobs::Job
+      # @param id [Integer] its task
+      # @raise [Core::Apart::Ended] when it ended its process
+      def work(job, id)
+        return job.work_here(id) if Models::Record.connection.transaction_open?
+        Models::Record.connection_pool.release_connection
+        crew.call(Core::Apart::Turn.new(rank: :later), [name, :work_here, [job.name, id], {}, Jobs::Job::SECONDS], seconds: Jobs::Job::SECONDS, memory: MEMORY, fresh: true)
+      end
+
+      # @api private
+      def work_here(job, id)
+        Database.connect(patience: Database::JOB_PATIENCE)
+        Object.const_get(job).work_here(id) && nil
+      end
+
       # @api private
       def export_here(library, person, wish, goes_to, path)
         @connected ||= Database.connect

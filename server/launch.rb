@@ -184,6 +184,7 @@ module Fobrel
       config.workers workers
       config.worker_shutdown_timeout 5
       config.preload_app!
+      config.before_worker_boot { Core::Apart.warm }
       config.before_fork { ActiveRecord::Base.connection_handler.clear_all_connections! }
     end
 

@@ -2,7 +2,7 @@
 
 # A process that does long work and nothing else, on the database that DATABASE_URL names: as many
 # of them, on as many machines, as the work needs. bin/start runs one, bin/worker others.
-require_relative "boot"
+require_relative "aside"
 require "socket"
 
 module Fobrel

@@ -25,8 +25,8 @@ RSpec.describe "cut off in the middle" do
     end
   end
 
-  define_method(:work) do
-    @worker = spawn({"DATABASE_URL" => @url, "FOBREL_VAR" => @folder, "JOB_WORKERS" => "1"}, RbConfig.ruby, "#{root}/server/worker.rb", out: File.join(@folder, "worker.log"), err: %i[child out])
+  define_method(:work) do |more = {}|
+    @worker = spawn({"DATABASE_URL" => @url, "FOBREL_VAR" => @folder, "JOB_WORKERS" => "1", **more}, RbConfig.ruby, "#{root}/server/worker.rb", out: File.join(@folder, "worker.log"), err: %i[child out])
   end
 
   def ask(sql)
@@ -40,7 +40,7 @@ RSpec.describe "cut off in the middle" do
 
   def wait_for
     300.times { yield ? (return true) : sleep(0.1) }
-    raise "waited 30 seconds in vain: #{state} #{ask("SELECT job_class, error_count, left(last_error_message, 200), run_at, now(), expired_at, finished_at FROM que_jobs")} #{ask("SELECT pid FROM que_lockers")} #{ask("SELECT state, wait_event_type, left(query, 60) FROM pg_stat_activity WHERE datname = current_database()")}"
+    raise "waited 30 seconds in vain: #{ask("SELECT name, state FROM arrivals")} #{ask("SELECT job_class, error_count, left(last_error_message, 200), run_at, now(), expired_at, finished_at FROM que_jobs")} #{ask("SELECT pid FROM que_lockers")} #{ask("SELECT state, wait_event_type, left(query, 60) FROM pg_stat_activity WHERE datname = current_database()")}"
   end
 
   define_method(:hold) do
@@ -68,6 +68,28 @@ RSpec.describe "cut off in the middle" do
     @holder[0].puts
     work
     complete
+  end
+
+  it "reads all others when one arrival ends its process every time, and puts that one aside" do
+    expect(system({"DATABASE_URL" => @url, "FOBREL_VAR" => @folder}, RbConfig.ruby, "#{root}/spec/support/ten.rb")).to be(true)
+    kept = Dir.children(Dir.tmpdir).grep(/\Afobrel-arrival/)
+    deadly = {"RUBYOPT" => "#{ENV["RUBYOPT"]} -r#{root}/spec/support/deadly.rb"}
+    work(deadly)
+    # As bin/start begins another when one has died.
+    deaths = 0
+    again = Thread.new do
+      loop do
+        Process.wait(@worker)
+        deaths += 1
+        work(deadly)
+      end
+    end
+    wait_for { ask("SELECT count(*) FROM arrivals WHERE state = 'planned'") == ["9"] }
+    wait_for { ask("SELECT state FROM tasks ORDER BY id LIMIT 1") == ["failed"] }
+    expect([deaths, *ask("SELECT a.state, t.message FROM arrivals a JOIN tasks t ON t.id = a.task_id WHERE a.name = 'deadly'")]).to match([1, "open", /It was ended. Nothing was changed/])
+    expect(Dir.children(Dir.tmpdir).grep(/\Afobrel-arrival/) - kept).to eq([])
+  ensure
+    again&.kill
   end
 
   it "is whole when the database was killed, and the same worker goes on" do

@@ -37,12 +37,26 @@ module Fobrel
       def run(id)
         @task = Models::Task.find_by(id:) or return
         return if @task.over?
+        # What did not end well once is done in a process of its own, so that it takes no other work with it.
+        apart = @task.tries.positive?
         return stopped(GIVEN_UP) if @task.begun > TRIES
         @task.tell(@task.done, @task.total)
-        Core::Apart.for(Core::Apart::Turn.new(who: @task.person_id, where: @task.library_id, rank: :later)) { in_time { work(@task.about) } }
+        Core::Apart.for(Core::Apart::Turn.new(who: @task.person_id, where: @task.library_id, rank: :later)) { apart ? Aside.work(self.class, id) : work_in_time }
+      rescue Core::Apart::Ended => e
+        stopped("#{e.message} Nothing was changed. Bring it in smaller parts, or save it anew.")
       rescue Core::Problem => e
         stopped(e.message)
       end
+
+      # @api private
+      def self.work_here(id)
+        job = new({args: [id]})
+        job.instance_variable_set(:@task, Models::Task.find(id))
+        job.work_in_time
+      end
+
+      # @api private
+      def work_in_time = Timeout.timeout(SECONDS, TooLong, "This took longer than #{SECONDS / 60} minutes and was ended. Nothing was changed. Bring it in smaller parts.") { work(@task.about) }
 
       # Tells of every step at most ten times a second.
       def progress
@@ -64,8 +78,6 @@ module Fobrel
       end
 
       private
-
-      def in_time(&) = Timeout.timeout(SECONDS, TooLong, "This took longer than #{SECONDS / 60} minutes and was ended. Nothing was changed. Bring it in smaller parts.", &)
 
       # What is to be put right when it did not go well.
       def undone = nil

@@ -62,6 +62,9 @@ module Fobrel
         crew.call(turn, [owner.name, method, args, named, seconds], seconds:, memory:, fresh:)
       end
 
+      # Begins what the first call would have to wait for.
+      def self.warm = Thread.new { call(Process, :pid) }
+
       # @return [Boolean] whether this is a process that works for another
       def self.inside? = @inside
 
