@@ -33,7 +33,6 @@ browser.page.set_viewport(width: 1280, height: 800)
 browser.go_to(address)
 browser.network.wait_for_idle
 see.call("input[name=login]")
-shot.call("sign-in")
 see.call("input[name=login]").focus.type("maren")
 browser.at_css("input[name=password]").focus.type("storm over skerrow", :enter)
 browser.network.wait_for_idle
@@ -134,4 +133,7 @@ sleep 1
 shot.call("recipes")
 browser.go_to("#{address}/ledger")
 shot.call("ledger")
+browser.go_to("#{address}/upkeep")
+see.call("tbody tr")
+shot.call("upkeep")
 browser.quit

@@ -8,12 +8,15 @@ module Fobrel
       # Requests that a process answers at the same time.
       THREADS = Integer(ENV.fetch("WEB_THREADS", 16))
 
+      HALF = [THREADS / 2, 1].max
+      private_constant :HALF
+
       # A kind of request: how many at once, and of one person; and what to say when there is no room.
       Kind = Struct.new(:all, :each, :sentence)
 
       KINDS = {
-        any: Kind.new(THREADS, THREADS / 2, "You have asked for so much at once that this was not begun. Nothing was changed. Try again in a moment."),
-        writing: Kind.new(THREADS - 4, THREADS / 2, "So many changes are under way that this one was not begun. Nothing was changed. Try again in a moment.")
+        any: Kind.new(THREADS, HALF, "You have asked for so much at once that this was not begun. Nothing was changed. Try again in a moment."),
+        writing: Kind.new([THREADS - 4, 1].max, HALF, "So many changes are under way that this one was not begun. Nothing was changed. Try again in a moment.")
       }.freeze
 
       LOCK = Mutex.new

@@ -257,6 +257,7 @@ RSpec.describe "the Bench in use", :browser do
       within("[role=dialog]") do
         expect(page).to have_css("label.row img[src*='beside=']", count: 2)
         expect(page).to have_content("Size 300 px → 15 px") # now → then
+        until_true { evaluate_script("[...document.querySelectorAll('[role=dialog] label.row img')].every((i) => i.complete && i.naturalWidth)") }
         tall = evaluate_script(<<~JS)
           [...document.querySelectorAll('[role=dialog] label.row img')].map((i) => { const c = document.createElement('canvas'); c.width = i.naturalWidth; c.height = i.naturalHeight; const g = c.getContext('2d'); g.drawImage(i, 0, 0);
             const rows = new Set(); g.getImageData(0, 0, c.width, c.height).data.forEach((v, k) => { if (k % 4 === 3 && v > 40) rows.add(Math.floor(k / 4 / c.width)) }); return rows.size })

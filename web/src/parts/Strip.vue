@@ -20,9 +20,20 @@ const image = ref<HTMLImageElement>()
 // sight waiting, and ten thousand of them would fill the memory.
 onBeforeUnmount(() => ['srcset', 'src'].forEach((name) => image.value?.removeAttribute(name)))
 
-// One that could not be loaded is tried again when the server, or the session, is back.
+// One that could not be loaded is tried again a little later, for the server may have been busy; then when
+// the server, or the session, is back.
 const turn = ref(0)
 const failed = ref(false)
+const PAUSES = [1000, 3000, 9000]
+let tries = 0
+let timer: ReturnType<typeof setTimeout> | undefined
+watch(() => props.fingerprint ?? props.src, () => { tries = 0 })
+onBeforeUnmount(() => clearTimeout(timer))
+function retry() {
+  failed.value = true
+  clearTimeout(timer)
+  if (tries < PAUSES.length) timer = setTimeout(() => turn.value++, PAUSES[tries++])
+}
 watch(renewals, () => {
   if (!failed.value) return
   failed.value = false
@@ -34,7 +45,7 @@ watch(renewals, () => {
   <span class="strip" :class="{ tall: shape === 'peek' }">
     <img
       v-if="src || fingerprint" ref="image" :key="turn" :srcset="both" :sizes="both && `${wide ?? 350}px`" :src="src ? `${src}${src.startsWith('/') ? scaled : ''}` : at(shape ?? 'wall')"
-      :alt="`The stroke of ${label}`" :loading="lazy ? 'lazy' : undefined" draggable="false" @error="failed = true"
+      :alt="`The stroke of ${label}`" :loading="lazy ? 'lazy' : undefined" draggable="false" @error="retry" @load="failed = false"
     />
   </span>
 </template>
