@@ -113,6 +113,7 @@ module Fobrel
   ask.call(3) # whatever is made at the first request is made
   puts "", "An honest person beside others, and alone just before (p95 of eight requests a second over #{SECONDS.round} s)", "-" * 100
   attacks.select { |name, _| name.match?(Regexp.new(ENV.fetch("FOBREL_ATTACKS", ""))) }.each do |name, (count, key, deed)|
+    sleep 3 # what was left of the last one ends
     # Just before, since a machine is not the same from one minute to the next.
     quiet = p95[ask.call(SECONDS)]
     # In a process of their own: what they send must not hold up who measures.

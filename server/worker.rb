@@ -8,6 +8,9 @@ require "socket"
 module Fobrel
   # Work under way is given so long to end, seconds; what is cut off is taken up by the next worker.
   LAST_MOMENTS = 5
+  # It stands behind those who answer people on the same machine.
+  NICE = 10
+  Process.setpriority(Process::PRIO_PROCESS, 0, [Process.getpriority(Process::PRIO_PROCESS, 0), NICE].max)
 
   Database.connect(patience: Database::JOB_PATIENCE)
   ActiveRecord::Base.connection.verify!
