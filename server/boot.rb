@@ -46,7 +46,7 @@ module Fobrel
       Que.connection = ActiveRecord
       ActiveRecord::Base.establish_connection(
         url:,
-        pool: Integer(ENV.fetch("DATABASE_POOL", 20)),
+        pool: Integer(ENV.fetch("DATABASE_POOL", 28)),
         variables: {
           "pg_trgm.word_similarity_threshold" => Models::Search::MISTYPED, "jit" => "off", "max_parallel_workers_per_gather" => 0,
           # What a process that died was about is given up soon, so that another can take it up.

@@ -6,8 +6,9 @@ module Fobrel
     # others: who waits for a lock, or writes a long file, must not take them all.
     class Room
       # Requests that a process answers at the same time.
-      THREADS = Integer(ENV.fetch("WEB_THREADS", 16))
+      THREADS = Integer(ENV.fetch("WEB_THREADS", 24))
 
+      # A page asks for six at once, and as many that it has given up may still be there.
       HALF = [THREADS / 2, 1].max
       private_constant :HALF
 

@@ -26,7 +26,7 @@ module Fobrel
         # @param program [String] what they load
         # @param writes [Integer] bytes that a file of theirs may grow to
         # @param name [String] crews of one name share what a person may have; see Share
-        def initialize(size: Integer(ENV.fetch("PAINTERS", 3)), waiting: 24, nice: NICE, program: "fobrel/core", writes: WRITES, name: "painting")
+        def initialize(size: Integer(ENV.fetch("PAINTERS", 3)), waiting: 36, nice: NICE, program: "fobrel/core", writes: WRITES, name: "painting")
           @pid = Process.pid
           @size = size
           @most_waiting = waiting
