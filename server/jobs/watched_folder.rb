@@ -93,7 +93,7 @@ module Fobrel
 
         def take(library, path)
           trouble = too_much(path) and return tell(library, path, trouble)
-          aside = File.join(File.dirname(path), TAKING, File.basename(path))
+          aside = free(File.join(File.dirname(path), TAKING, File.basename(path)))
           FileUtils.mkdir_p(File.dirname(aside))
           begin
             File.rename(path, aside)
@@ -113,7 +113,7 @@ module Fobrel
         # Reads what lies aside, then puts it to what was taken.
         def take_in(library, path)
           unless known?(library, path)
-            Models::Record.transaction do
+            Models::Record.transaction(requires_new: true) do
               arrival = Models::Arrival.create!(library:, name: called(path), source: SOURCE, watched: sum(path))
               files(path).each { |file| File.open(file, "rb") { |io| Actions::Deliver.add(arrival, name: plain(file.delete_prefix("#{File.dirname(path)}/")), io:) } }
               Actions::Deliver.call(arrival:, person: nil)
@@ -128,7 +128,13 @@ module Fobrel
         def put_away(path)
           folder = File.dirname(path, 2)
           FileUtils.mkdir_p(File.join(folder, TAKEN))
-          File.rename(path, File.join(folder, TAKEN, "#{Time.now.utc.strftime("%Y%m%d-%H%M%S")} #{File.basename(path)}".byteslice(0, LONGEST).scrub("")))
+          File.rename(path, free(File.join(folder, TAKEN, "#{Time.now.utc.strftime("%Y%m%d-%H%M%S")} #{File.basename(path)}".byteslice(0, LONGEST).scrub(""))))
+        end
+
+        # Moving onto another file would be the end of that one.
+        def free(path)
+          return path unless File.exist?(path)
+          (2..).lazy.map { |number| File.join(File.dirname(path), "#{number} #{File.basename(path)}".byteslice(0, LONGEST).scrub("")) }.find { !File.exist?(_1) }
         end
 
         # An arrival that says why there is nothing to take in.

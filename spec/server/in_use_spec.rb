@@ -121,6 +121,12 @@ RSpec.describe "in use", :api do
       expect(@first.arrivals.map { |one| [one.name, one.files.count, one.items.first.sentence] }).to match_array([["large.png", 0, /more than 0 MB. It was not read and lies where it was/], ["many", 0, /more than 0 MB/]])
       expect([@second.arrivals.pluck(:name), Dir.children(File.join(other, "taken"))]).to match([["left.png"], [/left\.png/]])
       expect(Dir.children(folder)).to contain_exactly("large.png", "many")
+      # One of the same name is never laid over what waits there.
+      File.binwrite(waits = File.join(other, ".being-taken", "same.png"), "first")
+      File.binwrite(File.join(other, "same.png"), "second")
+      allow(Fobrel::Actions::Deliver).to receive(:add).and_raise(IOError)
+      expect { 3.times { seen = watched.look(seen) } }.to output(/same\.png/).to_stderr
+      expect([File.binread(waits), File.binread(File.join(other, ".being-taken", "2 same.png"))]).to eq(%w[first second])
     end
   end
 
