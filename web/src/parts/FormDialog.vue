@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { ref } from 'vue'
+import { nextTick, ref } from 'vue'
 
 /**
  * A dialog that asks for something and does one deed: the cursor stands in its first field, Enter does the
@@ -10,7 +10,16 @@ const emit = defineEmits<{ submit: []; close: [] }>()
 const form = ref<HTMLFormElement>()
 const FIELDS = 'textarea, input:not([type=checkbox]):not([type=radio]):not([readonly]):not([disabled]), .el-select input'
 
-const submit = () => { if (props.ready && !props.busy) emit('submit') }
+/** Whoever does the deed says that it is busy with the next tick only; a second press before that is none. */
+let sent = false
+async function submit() {
+  if (!props.ready || props.busy || sent) return
+  sent = true
+  emit('submit')
+  await nextTick()
+  sent = false
+}
+
 /** While a choice is being made Enter makes it; then it does the deed, and does not open the list again. */
 function enter(event: KeyboardEvent) {
   const target = event.target as HTMLElement

@@ -115,8 +115,9 @@ defineExpose({ ask, rename: () => name.value?.begin() })
 header { gap: 9px; padding: 7px 16px 5px; background: var(--card); white-space: nowrap; min-width: 0; }
 header > * { flex: none; }
 header > .grow { flex: 1; }
-header > :deep(h1) { flex: 0 1 auto; max-width: 260px; }
-header > .traits { flex: 0 100 auto; overflow: hidden; text-overflow: ellipsis; min-width: 0; }
+/* Where it gets narrow the words give way, the name and the buttons never. */
+header > :deep(h1) { flex: none; max-width: 260px; }
+header > .traits { flex: 0 1000 auto; overflow: hidden; text-overflow: ellipsis; min-width: 0; }
 .star { font-size: 15px; color: var(--madder); }
 .step { font-size: 17px; line-height: 1; padding: 0 3px; }
 header > .said { flex: 0 10 auto; overflow: hidden; text-overflow: ellipsis; min-width: 32px; }

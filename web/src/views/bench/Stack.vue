@@ -117,7 +117,8 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
 .rows { max-height: calc(4 * (var(--strip-height) + 6px)); overflow: auto; margin-top: 4px; }
 .row { display: grid; grid-template-columns: 96px minmax(0, 1fr) 206px; gap: 14px; align-items: center; margin-bottom: 4px; line-height: 1.3; }
 /* As tall as a strip whatever it says, so that nothing below moves under the hand. */
-.said { display: flex; flex-direction: column; align-items: flex-start; justify-content: center; min-width: 0; height: var(--strip-height); overflow: hidden; line-height: 1.22; }
+.said { display: flex; flex-direction: column; align-items: flex-start; justify-content: center; min-width: 0; height: var(--strip-height); overflow: hidden; line-height: 1.15; }
+.said > * { flex: none; }
 .said > button { padding-block: 0; }
 .words { display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; }
 .where { display: block; height: var(--strip-height); border: 1px solid var(--line); border-radius: 6px; background: #fff; overflow: hidden; }
