@@ -21,7 +21,25 @@ def peak = File.read("/proc/self/status")[/VmHWM:\s+(\d+)/, 1].to_i / 1024.0
 
 def title(text) = puts("", text, "-" * text.size)
 
-def dabs(count, size) = Array.new(count) { |i| S::Dabs::Dab.new(150 + i * 680.0 / count, 150 + 20 * Math.sin(i * 0.1), size.to_f, 0.0, 1.0, 1.0, 0.3, 0, 0.0, 0.0, 0.0, 0.0, 0.0) }
+def dabs(count, size)
+  Array.new(count) { |i|
+    S::Dabs::Dab.new(
+      150 + i * 680.0 / count,
+      150 + 20 * Math.sin(i * 0.1),
+      size.to_f,
+      0.0,
+      1.0,
+      1.0,
+      0.3,
+      0,
+      0.0,
+      0.0,
+      0.0,
+      0.0,
+      0.0
+    )
+  }
+end
 
 brushes = Fobrel::Demo::Brushes.all
 assets = brushes.flat_map(&:pictures).to_h { ["sha256:#{Digest::SHA256.hexdigest(_1)}", _1] }
@@ -34,12 +52,43 @@ S::Strip.png(heavy, assets:)
 puts format("%.0f MB", peak - before)
 
 title "A strip, 700 × 120 px (wanted: plain round 15 ms, with two responses and grain 40 ms)"
-typical = ["Quay line", "Bollard", "Harbour fog", "Grain by hand", "Dry sail", "Slate chalk", "Mooring ring", "Braided line", "Wet thumb", "Autumn hedge"]
-grained = PRESET.build("Grain, 50 px, two responses", {"mark" => {"tip" => {"kind" => "round", "hardness" => 0.6}, "size" => {"base" => 25}},
-  "surface" => {"asset" => assets.keys.find { |key| Fobrel::Core::Tip::Picture.kind(assets[key]) == "png" }, "depth" => 0.7},
-  "response" => %w[size opacity].map { {"drives" => _1, "by" => "pressure", "from" => 0.3, "to" => 1.0} }})
-plain = PRESET.build("Plain round, 50 px", {"mark" => {"tip" => {"kind" => "round", "hardness" => 0.8}, "size" => {"base" => 25}}})
-times = [plain, grained, *typical.map { |name| preset[brushes.find { _1.name == name }] }].map { |one| [one.name, best { S::Strip.png(one, assets:) }] }
+typical = [
+  "Quay line",
+  "Bollard",
+  "Harbour fog",
+  "Grain by hand",
+  "Dry sail",
+  "Slate chalk",
+  "Mooring ring",
+  "Braided line",
+  "Wet thumb",
+  "Autumn hedge"
+]
+grained = PRESET.build(
+  "Grain, 50 px, two responses",
+  {
+    "mark" => {"tip" => {"kind" => "round", "hardness" => 0.6}, "size" => {"base" => 25}},
+    "surface" => {
+      "asset" => assets.keys.find { |key|
+        Fobrel::Core::Tip::Picture.kind(assets[key]) == "png"
+      },
+      "depth" => 0.7
+    },
+    "response" => %w[size opacity].map { {"drives" => _1, "by" => "pressure", "from" => 0.3, "to" => 1.0} }
+  }
+)
+plain = PRESET.build(
+  "Plain round, 50 px",
+  {"mark" => {"tip" => {"kind" => "round", "hardness" => 0.8}, "size" => {"base" => 25}}}
+)
+times = [plain, grained, *typical.map { |name| preset[brushes.find { _1.name == name }] }].map { |one|
+  [
+    one.name,
+    best {
+      S::Strip.png(one, assets:)
+    }
+  ]
+}
 times.each { |name, ms| puts format("%-32s %6.1f ms %7.1f a second", name, ms, 1000 / ms) }
 puts format("%-32s %6.1f ms", "ten typical, on average", times.last(10).sum { _1[1] } / 10)
 

@@ -26,8 +26,20 @@ module Fobrel
   port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
   log = File.join(folder, "server.log")
   mark = "FOBREL_VAR=#{folder}\0"
-  server = spawn({"DATABASE_URL" => url, "PORT" => port.to_s, "FOBREL_VAR" => folder, "SESSION_SECRET" => "b" * 64, "GALLERY_URL" => "http://127.0.0.1:#{silent.addr[1]}", "CLEAN_HOUR" => "24"},
-    RbConfig.ruby, File.expand_path("../server/launch.rb", __dir__), out: log, err: %i[child out])
+  server = spawn(
+    {
+      "DATABASE_URL" => url,
+      "PORT" => port.to_s,
+      "FOBREL_VAR" => folder,
+      "SESSION_SECRET" => "b" * 64,
+      "GALLERY_URL" => "http://127.0.0.1:#{silent.addr[1]}",
+      "CLEAN_HOUR" => "24"
+    },
+    RbConfig.ruby,
+    File.expand_path("../server/launch.rb", __dir__),
+    out: log,
+    err: %i[child out]
+  )
   1200.times { (File.exist?(log) && File.read(log).include?("is ready")) ? break : sleep(0.1) }
   Database.connect(url)
   library = Models::Library.find_by!(name: "Storm over Skerrow")
@@ -45,7 +57,13 @@ module Fobrel
   connect = lambda do |key|
     http = Net::HTTP.start("127.0.0.1", port, read_timeout: 120)
     lambda do |kind, path, body = nil|
-      request = Net::HTTP.const_get(kind).new(path, {"Authorization" => "Bearer #{key}", "Content-Type" => body.is_a?(String) ? "application/octet-stream" : "application/json"})
+      request = Net::HTTP.const_get(kind).new(
+        path,
+        {
+          "Authorization" => "Bearer #{key}",
+          "Content-Type" => body.is_a?(String) ? "application/octet-stream" : "application/json"
+        }
+      )
       request.body = body.is_a?(String) ? body : JSON.generate(body) if body
       http.request(request)
     end
@@ -56,7 +74,14 @@ module Fobrel
 
   base = "/api/libraries/#{library.id}"
   some = library.presets.shown.in_order.first
-  honest = [["Get", "#{base}/wall?limit=50"], ["Get", "#{base}/wall?q=harbour"], ["Get", "#{base}/facets?q="], ["Get", "/api/strips/#{some.fingerprint}/wall.png"], ["Get", "/api/presets/#{some.id}"], ["Get", "#{base}/sets"]]
+  honest = [
+    ["Get", "#{base}/wall?limit=50"],
+    ["Get", "#{base}/wall?q=harbour"],
+    ["Get", "#{base}/facets?q="],
+    ["Get", "/api/strips/#{some.fingerprint}/wall.png"],
+    ["Get", "/api/presets/#{some.id}"],
+    ["Get", "#{base}/sets"]
+  ]
   # Eight requests a second, as a person who works makes them.
   ask = lambda do |seconds, key = maren|
     client = connect.call(key)
@@ -79,7 +104,9 @@ module Fobrel
         next unless File.read("#{process}/environ").include?(mark)
         rss = File.read("#{process}/status")[/VmRSS:\s+(\d+)/, 1].to_i * 1024
         name = File.read("#{process}/cmdline").tr("\0", " ")
-        kind = {"Nursery" => "painters", "worker.rb" => "long work", "cluster worker" => "web"}.find { |word, _| name.include?(word) }&.last || "others"
+        kind = {"Nursery" => "painters", "worker.rb" => "long work", "cluster worker" => "web"}.find { |word, _|
+          name.include?(word)
+        }&.last || "others"
         memory[kind] = [memory[kind], rss].max
       rescue SystemCallError
         next # it has just gone, or is another's
@@ -88,31 +115,108 @@ module Fobrel
     end
   end
 
-  brush = ->(**more) { Core::Preset::Preset.build("Heavy", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 40}}, "trail" => {"spacing" => 0.02, "count" => 32}, **more}).to_h }
-  heavy = brush.call("response" => [{"drives" => "opacity", "by" => "random", "from" => 0, "to" => 1, "curve" => [[0, 0], [1, 1]]}])
-  endless = "<svg xmlns='http://www.w3.org/2000/svg' width='99' height='99'><filter id='f'><feTurbulence numOctaves='2147483647' baseFrequency='0.9'/></filter><rect width='99' height='99' filter='url(#f)'/></svg>"
+  brush = ->(**more) {
+    Core::Preset::Preset.build(
+      "Heavy",
+      {
+        "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 40}},
+        "trail" => {"spacing" => 0.02, "count" => 32},
+        **more
+      }
+    ).to_h
+  }
+  heavy = brush.call(
+    "response" => [
+      {
+        "drives" => "opacity",
+        "by" => "random",
+        "from" => 0,
+        "to" => 1,
+        "curve" => [[0, 0], [1, 1]]
+      }
+    ]
+  )
+  endless = "<svg xmlns='http://www.w3.org/2000/svg' width='99' height='99'><filter id='f'><feTurbulence " \
+    "numOctaves='2147483647' baseFrequency='0.9'/></filter><rect width='99' height='99' filter='url(#f)'/></svg>"
   frame = Vips::Image.black(2000, 2000).copy(interpretation: :b_w)
-  frames = Array.new(28) { frame }.inject { |one, two| one.join(two, :vertical) }.mutate { |m| m.set_type!(GObject::GINT_TYPE, "page-height", 2000) }.tiffsave_buffer(compression: :deflate)
-  scan = Vips::Image.gaussnoise(6000, 6000, mean: 200, sigma: 20).cast(:uchar).copy(interpretation: :b_w).draw_rect([0], 1000, 1000, 3000, 3000, fill: true).jpegsave_buffer(Q: 80)
+  frames = Array.new(28) {
+    frame
+  }.inject { |one, two|
+    one.join(
+      two,
+      :vertical
+    )
+  }.mutate { |m| m.set_type!(GObject::GINT_TYPE, "page-height", 2000) }.tiffsave_buffer(compression: :deflate)
+  scan = Vips::Image.gaussnoise(6000, 6000, mean: 200, sigma: 20).cast(:uchar).copy(interpretation: :b_w).draw_rect(
+    [0], 1000, 1000, 3000, 3000, fill: true
+  ).jpegsave_buffer(Q: 80)
   deliver = lambda do |client, name, bytes|
     arrival = JSON.parse(client.call("Post", "#{base}/arrivals", {name:}).body)
     client.call("Put", "/api/arrivals/#{arrival["id"]}/files?name=#{name}", bytes.b)
     client.call("Post", "/api/arrivals/#{arrival["id"]}/read", {})
     arrival["id"]
   end
-  slow_recipe = {preset_ids: [some.id], recipe: {name: "n", scope: "each", file: "f", body: "{{ (1..60000000) | join | size }}"}}
+  slow_recipe = {
+    preset_ids: [some.id],
+    recipe: {name: "n", scope: "each", file: "f", body: "{{ (1..60000000) | join | size }}"}
+  }
   attacks = {
-    "strokes that take minutes, six at once" => [6, ilse, ->(client) { client.call("Post", "#{base}/strip", {document: heavy}) }],
-    "recipes that never end, six at once" => [6, ilse, ->(client) { client.call("Post", "#{base}/recipes/preview", slow_recipe) }],
-    "a gallery that is silent, fourteen at once" => [14, ilse, ->(client) { client.call("Post", "/api/gallery/look", {q: rand.to_s}) && sleep(1) }],
-    "large scans in the tip maker, four at once" => [4, tove, ->(client) { client.call("Post", "#{base}/tips?file=s.jpg", scan) }],
-    "everything exported, three at once" => [3, ilse, ->(client) { client.call("Post", "#{base}/exports", {kind: "backup", name: "all", of: {library: true}}) }],
-    "small files that unpack to much, three at once" => [3, tove, ->(client) { [["e.svg", endless], ["f.tif", frames]].each { |words| deliver.call(client, *words) } && sleep(2) }]
+    "strokes that take minutes, six at once" => [
+      6,
+      ilse,
+      ->(client) {
+        client.call("Post", "#{base}/strip", {document: heavy})
+      }
+],
+    "recipes that never end, six at once" => [
+      6,
+      ilse,
+      ->(client) {
+        client.call("Post", "#{base}/recipes/preview", slow_recipe)
+      }
+],
+    "a gallery that is silent, fourteen at once" => [
+      14,
+      ilse,
+      ->(client) {
+        client.call("Post", "/api/gallery/look", {q: rand.to_s}) && sleep(1)
+      }
+],
+    "large scans in the tip maker, four at once" => [
+      4,
+      tove,
+      ->(client) {
+        client.call("Post", "#{base}/tips?file=s.jpg", scan)
+      }
+],
+    "everything exported, three at once" => [
+      3,
+      ilse,
+      ->(client) {
+        client.call("Post", "#{base}/exports", {kind: "backup", name: "all", of: {library: true}})
+      }
+],
+    "small files that unpack to much, three at once" => [
+      3,
+      tove,
+      ->(client) {
+        [
+          ["e.svg", endless],
+          ["f.tif", frames]
+        ].each { |words|
+          deliver.call(client, *words)
+        } && sleep(2)
+      }
+    ]
   }
 
   ask.call(3) # whatever is made at the first request is made
-  puts "", "An honest person beside others, and alone just before (p95 of eight requests a second over #{SECONDS.round} s)", "-" * 100
-  attacks.select { |name, _| name.match?(Regexp.new(ENV.fetch("FOBREL_ATTACKS", ""))) }.each do |name, (count, key, deed)|
+  puts "",
+    "An honest person beside others, and alone just before (p95 of eight requests a second over #{SECONDS.round} s)",
+    "-" * 100
+  attacks.select { |name, _|
+    name.match?(Regexp.new(ENV.fetch("FOBREL_ATTACKS", "")))
+  }.each do |name, (count, key, deed)|
     sleep 3 # what was left of the last one ends
     # Just before, since a machine is not the same from one minute to the next.
     quiet = p95[ask.call(SECONDS)]
@@ -133,10 +237,20 @@ module Fobrel
     Process.kill(:KILL, others)
     Process.wait(others)
     puts format("%-50s %6.1f ms, alone %6.1f ms: %4.2f × (wanted 1.5)", name, found * 1e3, quiet * 1e3, found / quiet)
-    1200.times { Models::Record.connection.select_value("SELECT count(*) FROM que_jobs WHERE finished_at IS NULL AND expired_at IS NULL AND run_at <= now()").zero? ? break : sleep(0.2) }
+    1200.times {
+      Models::Record.connection.select_value(
+        "SELECT count(*) FROM que_jobs WHERE finished_at IS NULL AND expired_at IS NULL AND run_at <= now()"
+      ).zero? ? break : sleep(0.2)
+    }
   end
 
-  list = Array.new(IMPORT) { |index| brush.call("trail" => {"spacing" => 0.2}).merge("id" => SecureRandom.uuid, "name" => "Import #{index}", "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 5 + index / 100.0}}) }
+  list = Array.new(IMPORT) { |index|
+    brush.call("trail" => {"spacing" => 0.2}).merge(
+      "id" => SecureRandom.uuid,
+      "name" => "Import #{index}",
+      "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 5 + index / 100.0}}
+    )
+  }
   lead = connect.call(maren)
   id = deliver.call(lead, "list.json", JSON.generate(list))
   state = -> { Models::Arrival.where(id:).pick(:state) }
@@ -149,9 +263,20 @@ module Fobrel
     Thread.new do
       client = connect.call(key)
       (1..200).each_with_object([]) do |turn, all|
-        deeds = [["Post", "#{base}/labels", {name: "L#{index} #{turn}", colour: "moss", shape: "leaf"}], ["Post", "#{base}/taggings", {tag: "t#{index} #{turn}", preset_ids: [some.id]}],
-          ["Put", "/api/presets/#{some.id}/draft", {document: some.current_edition.document.merge("name" => "Draft #{turn}")}]]
-        deeds.each { |words| timed.call { client.call(*words) }.then { |answer, spent| all << [spent, answer.code, words[1], answer.body[0, 100]] } }
+        deeds = [
+          ["Post", "#{base}/labels", {name: "L#{index} #{turn}", colour: "moss", shape: "leaf"}],
+          ["Post", "#{base}/taggings", {tag: "t#{index} #{turn}", preset_ids: [some.id]}],
+          [
+            "Put",
+            "/api/presets/#{some.id}/draft",
+            {document: some.current_edition.document.merge("name" => "Draft #{turn}")}
+          ]
+        ]
+        deeds.each { |words|
+          timed.call {
+            client.call(*words)
+          }.then { |answer, spent| all << [spent, answer.code, words[1], answer.body[0, 100]] }
+        }
         break all unless state.call == "applying"
         sleep 0.2
       end
@@ -160,12 +285,37 @@ module Fobrel
   waits = waits.flat_map(&:value)
   raise "the import is #{state.call}: #{Models::Task.last.message}" unless %w[applying applied].include?(state.call)
   refused = waits.reject { _2.start_with?("2") }
-  puts "", format("An import of %d brushes (%.1f s) while ten people make labels, tags and drafts in the same library", IMPORT, now.call - began), "-" * 90
-  puts format("%d deeds: median %.0f ms, p95 %.0f ms, longest %.0f ms (wanted 500); %d refused%s", waits.size, waits.map(&:first).sort[waits.size / 2].to_f * 1e3, p95[waits.map(&:first)] * 1e3, waits.map(&:first).max.to_f * 1e3, refused.size, refused.map { _1.drop(1).join(" ") }.uniq.first(3).then { _1.any? ? ": #{_1.join("; ")}" : "" })
+  puts "",
+    format(
+      "An import of %d brushes (%.1f s) while ten people make labels, tags and drafts in the same library",
+      IMPORT,
+      now.call - began
+    ),
+    "-" * 90
+  puts format(
+    "%d deeds: median %.0f ms, p95 %.0f ms, longest %.0f ms (wanted 500); %d refused%s",
+    waits.size,
+    waits.map(&:first).sort[waits.size / 2].to_f * 1e3,
+    p95[waits.map(&:first)] * 1e3,
+    waits.map(&:first).max.to_f * 1e3,
+    refused.size,
+    refused.map {
+      _1.drop(1).join(" ")
+    }.uniq.first(3).then {
+      _1.any? ? ": #{_1.join("; ")}" : ""
+    }
+  )
   sleep 0.2 while state.call == "applying"
   puts format("taken in after %.1f s: %s", now.call - began, Models::Arrival.find(id).ledger_entry&.summary)
   watch.kill
-  puts "", format("Memory of a process at the most: %s (wanted below %d MB)", memory.map { |kind, bytes| "#{kind} #{bytes / 1024 / 1024} MB" }.join(", "), MOST / 1024 / 1024)
+  puts "",
+    format(
+      "Memory of a process at the most: %s (wanted below %d MB)",
+      memory.map { |kind, bytes|
+        "#{kind} #{bytes / 1024 / 1024} MB"
+      }.join(", "),
+      MOST / 1024 / 1024
+    )
 ensure
   watch&.kill
   Process.kill(:INT, server) && Process.wait(server) if server

@@ -15,19 +15,35 @@ module Fobrel
 
   # In a process of its own, so that its memory does not count.
   def self.make(path)
-    Process.wait(fork do
-      chance = Random.new(3)
-      assets = {}
-      items = Array.new(COUNT) do |i|
-        png = Vips::Image.new_from_memory(chance.bytes(SIDE * SIDE), SIDE, SIDE, 1, :uchar).copy(interpretation: :b_w).pngsave_buffer(compression: 1, filter: 0)
-        reference = "sha256:#{Digest::SHA256.hexdigest(png)}"
-        assets[reference] = Core::Package::Bundle::Asset.new(bytes: png, ext: "png")
-        Core::Package::Bundle::Item.new(preset: Core::Preset::Preset.build("Noise #{i}", {"mark" => {"tip" => {"kind" => "picture", "frames" => [reference]}, "size" => {"base" => 10 + i % 50}}}), edition: 1)
+    Process.wait(
+      fork do
+        chance = Random.new(3)
+        assets = {}
+        items = Array.new(COUNT) do |i|
+          noise = Vips::Image.new_from_memory(chance.bytes(SIDE * SIDE), SIDE, SIDE, 1, :uchar)
+          png = noise.copy(interpretation: :b_w).pngsave_buffer(compression: 1, filter: 0)
+          reference = "sha256:#{Digest::SHA256.hexdigest(png)}"
+          assets[reference] = Core::Package::Bundle::Asset.new(bytes: png, ext: "png")
+          Core::Package::Bundle::Item.new(
+            preset: Core::Preset::Preset.build(
+              "Noise #{i}",
+              {
+                "mark" => {
+                  "tip" => {"kind" => "picture", "frames" => [reference]},
+                  "size" => {"base" => 10 + i % 50}
+                }
+              }
+            ),
+            edition: 1
+          )
+        end
+        sets = [Core::Package::Bundle::Group.new(name: "All", presets: items.map { _1.preset.id })]
+        File.open(path, "w+b") {
+          Core::Package::Writer.write(Core::Package::Bundle.build(items:, assets:, sets:, name: "Noise"), _1)
+        }
+        exit!(0)
       end
-      sets = [Core::Package::Bundle::Group.new(name: "All", presets: items.map { _1.preset.id })]
-      File.open(path, "w+b") { Core::Package::Writer.write(Core::Package::Bundle.build(items:, assets:, sets:, name: "Noise"), _1) }
-      exit!(0)
-    end)
+    )
   end
 
   cluster = Postgres.new(File.join(Fobrel.var, "bench"))
@@ -54,8 +70,20 @@ module Fobrel
     timed = ->(&work) { clock.call.then { |began| work.call.then { |value| [value, clock.call - began] } } }
     _, unzip = timed.call { system("unzip", "-q", path, "-d", File.join(folder, "unzip"), exception: true) }
     _, sums = timed.call { Open3.capture2("sha256sum", path) }
-    puts "", "#{COUNT} brushes with #{File.size(path) / 1_000_000} MB of pictures (unzip #{unzip.round(2)} s, sha256sum #{sums.round(2)} s)", "-" * 70
-    tell = ->(what, seconds, wanted) { puts format("%-46s %5.1f s (wanted %2d), %5.1f × unzip, %5.1f × sha256sum", what, seconds, wanted, seconds / unzip, seconds / sums) }
+    puts "",
+      "#{COUNT} brushes with #{File.size(path) / 1_000_000} MB of pictures (unzip #{unzip.round(2)} s, sha256sum " \
+        "#{sums.round(2)} s)",
+      "-" * 70
+    tell = ->(what, seconds, wanted) {
+      puts format(
+        "%-46s %5.1f s (wanted %2d), %5.1f × unzip, %5.1f × sha256sum",
+        what,
+        seconds,
+        wanted,
+        seconds / unzip,
+        seconds / sums
+      )
+    }
 
     arrival = Models::Arrival.create!(library:, person:, name: "noise", source: "dropped")
     rows, seconds = timed.call do
@@ -70,10 +98,22 @@ module Fobrel
     tell.call("apply: in one transaction", seconds, 30)
     # One strip stands for all: painting is measured in bench.rb.
     strip = Models::Strip.png_of(library.presets.first.current_edition.value, "wall")
-    Models::Strip.insert_all(library.presets.pluck(:fingerprint).map { {fingerprint: _1, shape: "wall", version: Core::Stroke::Strip::VERSION, png: strip} })
-    out, seconds = timed.call { Actions::ExportBrushes.call(library:, person:, wish: {"kind" => "package", "of" => {"library" => true}, "name" => "Noise"}) }
+    Models::Strip.insert_all(
+      library.presets.pluck(:fingerprint).map {
+        {fingerprint: _1, shape: "wall", version: Core::Stroke::Strip::VERSION, png: strip}
+      }
+    )
+    out, seconds = timed.call {
+      Actions::ExportBrushes.call(
+        library:,
+        person:,
+        wish: {"kind" => "package", "of" => {"library" => true}, "name" => "Noise"}
+      )
+    }
     tell.call("export: a package of all, its strips painted before", seconds, 20)
-    _, seconds = timed.call { Actions::ExportBrushes.call(library:, person:, wish: {"kind" => "backup", "name" => "Noise"}) }
+    _, seconds = timed.call {
+      Actions::ExportBrushes.call(library:, person:, wish: {"kind" => "backup", "name" => "Noise"})
+    }
     tell.call("export: a backup of the library", seconds, 20)
     again = Models::Arrival.create!(library:, person:, name: "again", source: "dropped")
     rows, seconds = timed.call do

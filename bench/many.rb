@@ -6,8 +6,47 @@ module Fobrel
   # A generated library of many brushes, seeded: names of every kind, families, tags, sets, and
   # near-copies of known brushes, so that what is found can be held against the truth.
   module Many
-    WORDS = %w[Harbour Quay Kelp Slate Anchor Lantern Storm Gull Tide Rope Cobble Mist Barnacle Sail Hull Buoy Net Foam Ember Rust Wharf Pier Lichen Chalk Soot].freeze
-    KINDS = ["line", "fog", "wash", "hatch", "stamp", "grain", "edge", "spray", "tip 2", "tip 10", "ink", "glaze"].freeze
+    WORDS = %w[
+      Harbour
+      Quay
+      Kelp
+      Slate
+      Anchor
+      Lantern
+      Storm
+      Gull
+      Tide
+      Rope
+      Cobble
+      Mist
+      Barnacle
+      Sail
+      Hull
+      Buoy
+      Net
+      Foam
+      Ember
+      Rust
+      Wharf
+      Pier
+      Lichen
+      Chalk
+      Soot
+    ].freeze
+    KINDS = [
+      "line",
+      "fog",
+      "wash",
+      "hatch",
+      "stamp",
+      "grain",
+      "edge",
+      "spray",
+      "tip 2",
+      "tip 10",
+      "ink",
+      "glaze"
+    ].freeze
     AUTHORS = ["Maren Oake", "Tove Lindgaard", "Ilse Brandow", "Åse Čapek", "帆 海"].freeze
     TAGS = %w[lineart weather rigging night sea stone texture stamp flat sky].freeze
 
@@ -35,30 +74,93 @@ module Fobrel
 
       def settings(chance, index)
         name = "#{"_" if (index % 97).zero?}#{WORDS.sample(random: chance)} #{KINDS.sample(random: chance)} #{index}"
-        responses = [["size", 0.1 + chance.rand * 0.5, 1.0], ["opacity", chance.rand * 0.6, 1.0], ["flow", chance.rand, 1.0], ["angle", 0, 360]].sample(1 + chance.rand(3), random: chance)
-        {"name" => name, "mark" => {"tip" => {"kind" => "round", "hardness" => chance.rand.round(3)}, "size" => {"base" => (4 + chance.rand**2 * 60).round(1)}, "roundness" => (0.15 + chance.rand * 0.85).round(3), "angle" => chance.rand(180), "crisp" => chance.rand(12).zero?},
-         "trail" => {"spacing" => (0.15 + chance.rand * 1.4).round(3), "scatter" => {"across" => (chance.rand(3).zero? ? chance.rand * 1.5 : 0).round(3)}, "count" => 1 + chance.rand(2)},
-         "response" => responses.map { |drives, from, to| {"drives" => drives, "by" => %w[pressure tilt direction random].sample(random: chance), "from" => from.round(3), "to" => to} },
-         "pigment" => {"opacity" => (0.4 + chance.rand * 0.6).round(3), "flow" => (0.2 + chance.rand * 0.8).round(3), "colour" => chance.rand(3).zero? ? {"mode" => "fixed", "value" => format("#%06x", chance.rand(0x888888))} : {"mode" => "artist"}},
-         "about" => {"author" => AUTHORS.sample(random: chance), "licence" => chance.rand(5).zero? ? "" : "CC-BY-4.0", "notes" => chance.rand(4).zero? ? "" : "For the #{WORDS.sample(random: chance).downcase} scenes."}}
+        responses = [
+          ["size", 0.1 + chance.rand * 0.5, 1.0],
+          ["opacity", chance.rand * 0.6, 1.0],
+          ["flow", chance.rand, 1.0],
+          ["angle", 0, 360]
+        ].sample(1 + chance.rand(3), random: chance)
+        {
+          "name" => name,
+          "mark" => {
+            "tip" => {"kind" => "round", "hardness" => chance.rand.round(3)},
+            "size" => {"base" => (4 + chance.rand**2 * 60).round(1)},
+            "roundness" => (0.15 + chance.rand * 0.85).round(3),
+            "angle" => chance.rand(180),
+            "crisp" => chance.rand(12).zero?
+          },
+          "trail" => {
+            "spacing" => (0.15 + chance.rand * 1.4).round(3),
+            "scatter" => {"across" => (chance.rand(3).zero? ? chance.rand * 1.5 : 0).round(3)},
+            "count" => 1 + chance.rand(2)
+          },
+          "response" => responses.map { |drives, from, to|
+            {
+              "drives" => drives,
+              "by" => %w[pressure tilt direction random].sample(random: chance),
+              "from" => from.round(3),
+              "to" => to
+            }
+          },
+          "pigment" => {
+            "opacity" => (0.4 + chance.rand * 0.6).round(3),
+            "flow" => (0.2 + chance.rand * 0.8).round(3),
+            "colour" => chance.rand(3).zero? ? {
+              "mode" => "fixed",
+              "value" => format("#%06x", chance.rand(0x888888))
+            } : {"mode" => "artist"}
+          },
+          "about" => {
+            "author" => AUTHORS.sample(random: chance),
+            "licence" => chance.rand(5).zero? ? "" : "CC-BY-4.0",
+            "notes" => chance.rand(4).zero? ? "" : "For the #{WORDS.sample(random: chance).downcase} scenes."
+          }
+        }
       end
 
       # The same brush, tuned by a hair and under another name.
       def near(original, chance)
         copy = Marshal.load(Marshal.dump(original))
         copy["name"] = "#{original["name"]} copy"
-        copy["mark"]["tip"]["hardness"] = (copy["mark"]["tip"]["hardness"] + 0.004 * (chance.rand - 0.5)).clamp(0, 1).round(4)
+        copy["mark"]["tip"]["hardness"] =
+          (copy["mark"]["tip"]["hardness"] + 0.004 * (chance.rand - 0.5)).clamp(0, 1).round(4)
         copy["pigment"]["opacity"] = (copy["pigment"]["opacity"] - 0.004 * chance.rand).round(4)
         copy
       end
 
       def insert(library, person, all)
         all.each_slice(1000).flat_map do |some|
-          values = some.map { |settings| Core::Preset::Preset.restore(Core::Preset::Schema.fill({"format" => "fobrel.preset/1", "id" => SecureRandom.uuid, "method" => "dabs"}.merge(settings))) }
-          presets = Models::Preset.insert_all!(values.map { {library_id: library.id, document_id: _1.id, name: _1.name, created_at: Time.current, updated_at: Time.current} }, returning: %w[id]).map { _1["id"] }
+          values = some.map { |settings|
+            Core::Preset::Preset.restore(
+              Core::Preset::Schema.fill(
+                {
+                  "format" => "fobrel.preset/1",
+                  "id" => SecureRandom.uuid,
+                  "method" => "dabs"
+                }.merge(settings)
+              )
+            )
+          }
+          presets = Models::Preset.insert_all!(
+            values.map {
+              {
+                library_id: library.id,
+                document_id: _1.id,
+                name: _1.name,
+                created_at: Time.current,
+                updated_at: Time.current
+              }
+            },
+            returning: %w[id]
+          ).map { _1["id"] }
           found = Models::Preset.where(id: presets).index_by(&:id)
           Models::Record.transaction do
-            editions = Actions::AddEditions.call(items: presets.zip(values).map { |id, value| Actions::AddEditions::Item.new(found[id], value, "Generated", 1) }, person:)
+            editions = Actions::AddEditions.call(
+              items: presets.zip(values).map { |id, value|
+                Actions::AddEditions::Item.new(found[id], value, "Generated", 1)
+              },
+              person:
+            )
             editions.size
           end
           Models::Preset.where(id: presets).update_all("home_edition_id = current_edition_id")
@@ -68,9 +170,17 @@ module Fobrel
 
       def arrange(library, ids, chance)
         tags = TAGS.map { Models::Tag.called(library, _1) }
-        Models::Tagging.insert_all!(ids.flat_map { |id| tags.sample(chance.rand(4), random: chance).map { |tag| {tag_id: tag.id, preset_id: id} } })
+        Models::Tagging.insert_all!(
+          ids.flat_map { |id|
+            tags.sample(chance.rand(4), random: chance).map { |tag|
+              {tag_id: tag.id, preset_id: id}
+            }
+          }
+        )
         families = KINDS.map { |name| library.families.find_or_create_by!(name:) }
-        ids.group_by { families.sample(random: chance) }.each { |family, some| Models::Preset.where(id: some).update_all(family_id: family.id) }
+        ids.group_by {
+          families.sample(random: chance)
+        }.each { |family, some| Models::Preset.where(id: some).update_all(family_id: family.id) }
         12.times { |i| library.brush_sets.create!(name: "Set #{i}").put_in_order(ids.sample(80, random: chance)) }
       end
     end

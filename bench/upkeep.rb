@@ -34,11 +34,26 @@ module Fobrel
   package = lambda do |name|
     assets = {}
     items = Array.new(BRUSHES) do |index|
-      png = Vips::Image.new_from_memory(chance.bytes(SIDE * SIDE), SIDE, SIDE, 1, :uchar).copy(interpretation: :b_w).pngsave_buffer(compression: 1)
-      assets[reference = "sha256:#{Digest::SHA256.hexdigest(png)}"] = Core::Package::Bundle::Asset.new(bytes: png, ext: "png")
-      Core::Package::Bundle::Item.new(preset: Core::Preset::Preset.build("#{name} #{index}", {"mark" => {"tip" => {"kind" => "picture", "frames" => [reference]}, "size" => {"base" => 10 + index}}}), edition: 1)
+      png = Vips::Image.new_from_memory(
+        chance.bytes(SIDE * SIDE),
+        SIDE,
+        SIDE,
+        1,
+        :uchar
+      ).copy(interpretation: :b_w).pngsave_buffer(compression: 1)
+      assets[reference = "sha256:#{Digest::SHA256.hexdigest(png)}"] =
+        Core::Package::Bundle::Asset.new(bytes: png, ext: "png")
+      Core::Package::Bundle::Item.new(
+        preset: Core::Preset::Preset.build(
+          "#{name} #{index}",
+          {"mark" => {"tip" => {"kind" => "picture", "frames" => [reference]}, "size" => {"base" => 10 + index}}}
+        ),
+        edition: 1
+      )
     end
-    StringIO.new("".b).tap { |io| Core::Package::Writer.write(Core::Package::Bundle.build(items:, assets:, sets: [], name:), io) }.tap(&:rewind)
+    StringIO.new("".b).tap { |io|
+      Core::Package::Writer.write(Core::Package::Bundle.build(items:, assets:, sets: [], name:), io)
+    }.tap(&:rewind)
   end
   bring = lambda do |name, file, io, read: true|
     arrival = Models::Arrival.create!(library:, person:, name:, source: "dropped")
@@ -46,7 +61,9 @@ module Fobrel
     Actions::Deliver.call(arrival:, person:) if read
     arrival.reload
   end
-  take = ->(arrival) { Actions::Apply.call(arrival:, person:, stamp: Models::Arrival.stamp(arrival.plan(person))) && arrival.reload }
+  take = ->(arrival) {
+    Actions::Apply.call(arrival:, person:, stamp: Models::Arrival.stamp(arrival.plan(person))) && arrival.reload
+  }
 
   # What a studio has that works with it.
   3.times { |index| take[bring["Kept #{index}", "kept.fobrel.zip", package["Kept #{index}"]]] }
@@ -54,11 +71,24 @@ module Fobrel
 
   tables = connection.tables
   measure = lambda do
-    {bytes: Models::Cleaning.size, rows: tables.sum { |table| connection.select_value("SELECT count(*) FROM #{table}") }, files: Dir.glob(File.join(Fobrel.var, "**", "*")).count { File.file?(_1) } + Dir.glob(File.join(Dir.tmpdir, "fobrel-a*")).size}
+    {
+      bytes: Models::Cleaning.size,
+      rows: tables.sum { |table|
+        connection.select_value("SELECT count(*) FROM #{table}")
+      },
+      files: Dir.glob(File.join(Fobrel.var, "**", "*")).count {
+        File.file?(_1)
+      } + Dir.glob(File.join(Dir.tmpdir, "fobrel-a*")).size
+    }
   end
-  tell = ->(what, found) { puts format("%-46s %8.1f MB %9d rows %6d files", what, found[:bytes] / 1e6, found[:rows], found[:files]) }
+  tell = ->(what, found) {
+    puts format("%-46s %8.1f MB %9d rows %6d files", what, found[:bytes] / 1e6, found[:rows], found[:files])
+  }
 
-  puts "", "A server that is left alone: #{IMPORTS} imports undone, #{IMPORTS} uploads cut off, #{PLANNED} things planned and left", "-" * 90
+  puts "",
+    "A server that is left alone: #{IMPORTS} imports undone, #{IMPORTS} uploads cut off, #{PLANNED} things planned " \
+      "and left",
+    "-" * 90
   start = measure.call
   tell["at the start", start]
   IMPORTS.times do |index|
@@ -74,14 +104,24 @@ module Fobrel
   full = measure.call
   tell["after all of it", full]
   # A quarter of a year goes by.
-  %w[arrivals tasks assets ledger_entries replies].each { |table| connection.execute("UPDATE #{table} SET created_at = created_at - interval '400 days'#{", updated_at = updated_at - interval '400 days'" if %w[arrivals tasks].include?(table)}") }
+  %w[arrivals tasks assets ledger_entries replies].each { |table|
+    connection.execute(
+      "UPDATE #{table} SET created_at = created_at - interval '400 " \
+        "days'#{", updated_at = updated_at - interval '400 days'" if %w[arrivals tasks].include?(table)}"
+    )
+  }
   began = now.call
   cleaning = Models::Cleaning.create!.run
   spent = now.call - began
   after = measure.call
   tell["after a night's cleaning", after]
   puts format("cleaned in %.1f s: %s", spent, cleaning.took.map { |key, count| "#{key} #{count}" }.join(", "))
-  puts format("beside the start: %+.1f %% of the database, %+d rows, %+d files (wanted within 10 %%)", 100.0 * (after[:bytes] - start[:bytes]) / start[:bytes], after[:rows] - start[:rows], after[:files] - start[:files])
+  puts format(
+    "beside the start: %+.1f %% of the database, %+d rows, %+d files (wanted within 10 %%)",
+    100.0 * (after[:bytes] - start[:bytes]) / start[:bytes],
+    after[:rows] - start[:rows],
+    after[:files] - start[:files]
+  )
   raise "brushes are missing" unless library.presets.count == 3 * BRUSHES
   library.presets.each { |preset| Models::Strip.png_of(preset.current_edition.value, "wall") }
 ensure

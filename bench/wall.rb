@@ -26,7 +26,11 @@ module Fobrel
   timed = ->(&work) { clock.call.then { |began| work.call.then { |value| [value, (clock.call - began) * 1e3] } } }
   p95 = ->(list) { list.sort[(list.size * 0.95).ceil - 1] }
 
-  person = Models::Person.find_by(login: "bench") || Models::Person.create!(login: "bench", name: "Bench", password: "a bench of many brushes")
+  person = Models::Person.find_by(login: "bench") || Models::Person.create!(
+    login: "bench",
+    name: "Bench",
+    password: "a bench of many brushes"
+  )
   library = Models::Library.find_or_create_by!(name: "Many")
   library.memberships.find_or_create_by!(person:, role: "lead")
   _, ms = timed.call { Many.fill(library, person, count: COUNT, copies: COPIES) if library.presets.none? }
@@ -38,28 +42,77 @@ module Fobrel
   part = ->(name) { [nil, name].include?(ENV["FOBREL_PART"]) }
   app = App.build(secret: "b" * 64)
   session = {"rack.session" => {"person" => person.id}}
-  get = ->(path) { Api::Wall.new.call(Rack::MockRequest.env_for("http://localhost#{path}").merge(session, "rack.session.options" => {})).tap { |status, _, body| raise body.to_a.join unless status == 200 } }
+  get = ->(path) {
+    Api::Wall.new.call(
+      Rack::MockRequest.env_for("http://localhost#{path}").merge(
+        session,
+        "rack.session.options" => {}
+      )
+    ).tap { |status, _, body|
+      raise body.to_a.join unless status == 200
+    }
+  }
   app.class
   base = "/api/libraries/#{library.id}"
-  lines = ["", "fog", "harbour", "harbur fog", "lanturn", "tag: sea", "tag: sea, night; size: under 20", "family: wash", "trait: answers to tilt", "author: oake; licence: none", "used in: nothing", "set: Set 3", "not tag: sea; size: 20 to 40",
-    "is: untagged", "changed: today", "åse", "帆", "capek tip 10", "is: without notes; trait: scatter", "fog family: wash, ink size: over 30; not tag: night"]
+  lines = [
+    "",
+    "fog",
+    "harbour",
+    "harbur fog",
+    "lanturn",
+    "tag: sea",
+    "tag: sea, night; size: under 20",
+    "family: wash",
+    "trait: answers to tilt",
+    "author: oake; licence: none",
+    "used in: nothing",
+    "set: Set 3",
+    "not tag: sea; size: 20 to 40",
+    "is: untagged",
+    "changed: today",
+    "åse",
+    "帆",
+    "capek tip 10",
+    "is: without notes; trait: scatter",
+    "fog family: wash, ink size: over 30; not tag: night"
+  ]
   if part.call("search")
-    ask = ->(line, order) { timed.call { get["#{base}/wall?q=#{Rack::Utils.escape(line)}&order=#{order}&limit=50"] }.last }
+    ask = ->(line, order) {
+      timed.call {
+        get["#{base}/wall?q=#{Rack::Utils.escape(line)}&order=#{order}&limit=50"]
+      }.last
+    }
     lines.each { ask[_1, "name"] }
     found = lines.product(%w[name size changed use]).map { |line, order| [ask[line, order], line, order] }
-    puts format("any search, first 50 rows: median %.0f ms, p95 %.0f ms, slowest %.0f ms (“%s” by %s); wanted p95 60 ms", *found.map(&:first).sort.then { [_1[_1.size / 2], p95[_1]] }, *found.max)
+    puts format(
+      "any search, first 50 rows: median %.0f ms, p95 %.0f ms, slowest %.0f ms (“%s” by %s); wanted p95 60 ms",
+      *found.map(&:first).sort.then {
+        [_1[_1.size / 2], p95[_1]]
+      },
+      *found.max
+    )
     facets = lines.map { |line| timed.call { get["#{base}/facets?q=#{Rack::Utils.escape(line)}"] }.last }
     puts format("facets with counts: median %.0f ms, p95 %.0f ms", facets.sort[facets.size / 2], p95[facets])
     puts format("the Wall's first page of 100: %.0f ms (wanted 300)", timed.call { get["#{base}/wall?limit=100"] }.last)
 
     ids = library.presets.in_order.ids
-    puts "", "Many at once (wanted: each under 2000 ms), and undone", "------------------------------------------------------"
+    puts "",
+      "Many at once (wanted: each under 2000 ms), and undone",
+      "------------------------------------------------------"
     many = {
       "tagging 2000" => -> { Actions::TagPresets.call(library:, person:, name: "bench", ids: ids.first(2000)) },
       "renaming 500" => lambda {
         Actions::RenamePresets.call(library:, person:, ids: ids.first(500), rules: {"suffix" => " x"})
       },
-      "reordering a set of 1000" => -> { Actions::FillSet.call(set: library.brush_sets.find_or_create_by!(name: "Big").tap { |set| set.put_in_order(ids.first(1000)) }, person:, ids: ids.first(1000).reverse) }
+      "reordering a set of 1000" => -> {
+        Actions::FillSet.call(
+          set: library.brush_sets.find_or_create_by!(name: "Big").tap { |set|
+            set.put_in_order(ids.first(1000))
+          },
+          person:,
+          ids: ids.first(1000).reverse
+        )
+      }
     }
     many.each do |what, deed|
       entry, ms = timed.call(&deed)
@@ -69,13 +122,25 @@ module Fobrel
   end
 
   if part.call("doubles")
-    puts "", "Near-doubles, held against #{COPIES} seeded near-copies", "-----------------------------------------------"
+    puts "",
+      "Near-doubles, held against #{COPIES} seeded near-copies",
+      "-----------------------------------------------"
     _, ms = timed.call { Models::Doubles.new(library).prepare(seconds: 1e9) }
-    puts format("strips painted, and likely pairs looked at closely, for the first time: %.0f s (%.1f ms a brush)", ms / 1000, ms / COUNT)
+    puts format(
+      "strips painted, and likely pairs looked at closely, for the first time: %.0f s (%.1f ms a brush)",
+      ms / 1000,
+      ms / COUNT
+    )
     prints = library.presets.pluck(:id, :fingerprint).to_h
     pairs, ms = timed.call { Models::Doubles.new(library).candidates }
     known = truth.map { |pair| prints.values_at(*pair).sort }
-    puts format("candidates: %d pairs in %.1f s (wanted: under 10 s); %d of %d near-copies among them", pairs.size, ms / 1000, (known & pairs).size, known.size)
+    puts format(
+      "candidates: %d pairs in %.1f s (wanted: under 10 s); %d of %d near-copies among them",
+      pairs.size,
+      ms / 1000,
+      (known & pairs).size,
+      known.size
+    )
     Models::Likeness.delete_all
     _, looking = timed.call { Models::Doubles.new(library).prepare(seconds: 1e9) }
     groups, ms = timed.call { Models::Doubles.new(library).groups }
@@ -84,19 +149,50 @@ module Fobrel
     hit = known.count { |pair| alike.any? { |group| (pair - group[:ids]).empty? } }
     copied = known.flatten.to_a
     false_alarms = alike.count { |group| (group[:ids] & copied).size < 2 }
-    puts format("told alike by SSIM: %d groups, looked at closely once in %.1f s, afterwards told in %.1f s; recall %.1f %%, false alarms %d", alike.size, looking / 1000, ms / 1000, 100.0 * hit / known.size, false_alarms)
+    puts format(
+      "told alike by SSIM: %d groups, looked at closely once in %.1f s, afterwards told in %.1f s; recall %.1f %%, " \
+        "false alarms %d",
+      alike.size,
+      looking / 1000,
+      ms / 1000,
+      100.0 * hit / known.size,
+      false_alarms
+    )
   end
 
   if part.call("scroll")
     puts "", "The Wall in a browser, scrolled from top to bottom", "--------------------------------------------------"
     require "ferrum"
     # Painted beforehand, as they are after an import.
-    library.presets.includes(:current_edition).find_each { |preset| Models::Strip.png_for(preset.fingerprint, "small") { preset.current_edition.value } }
+    library.presets.includes(:current_edition).find_each { |preset|
+      Models::Strip.png_for(preset.fingerprint, "small") {
+        preset.current_edition.value
+      }
+    }
     port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
-    server = Process.spawn({"DATABASE_URL" => url, "PORT" => port.to_s}, RbConfig.ruby, File.join(ROOT, "server/launch.rb"), out: File::NULL)
-    sleep 0.2 until (TCPSocket.new("127.0.0.1", port).close || true rescue false) # standard:disable Style/RescueModifier
-    browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 60, process_timeout: 60,
-      browser_options: {"no-sandbox" => nil, "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil})
+    server = Process.spawn(
+      {"DATABASE_URL" => url, "PORT" => port.to_s},
+      RbConfig.ruby,
+      File.join(ROOT, "server/launch.rb"),
+      out: File::NULL
+    )
+    sleep 0.2 until begin
+      TCPSocket.new("127.0.0.1", port).close || true
+    rescue
+      false
+    end
+    browser = Ferrum::Browser.new(
+      browser_path: "/usr/bin/chromium",
+      window_size: [1280, 800],
+      timeout: 60,
+      process_timeout: 60,
+      browser_options: {
+        "no-sandbox" => nil,
+        "disable-background-networking" => nil,
+        "disable-component-update" => nil,
+        "disable-sync" => nil
+      }
+    )
     browser.go_to("http://127.0.0.1:#{port}/")
     sleep 1
     browser.at_css("input[name=login]").focus.type("bench")
@@ -111,21 +207,40 @@ module Fobrel
           const at = row.getBoundingClientRect(); if (at.bottom < box.top || at.top > box.bottom) continue;
           const image = row.querySelector('img'), key = row.dataset.index; seen.add(key);
           if (image && image.complete && image.naturalWidth) since.delete(key);
-          else { if (!since.has(key)) since.set(key, now); window.worst = Math.max(window.worst, now - since.get(key)); }
+          else {
+            if (!since.has(key)) since.set(key, now)
+            window.worst = Math.max(window.worst, now - since.get(key))
+          }
         }
         for (const key of since.keys()) if (!seen.has(key)) since.delete(key);
         if (!window.done) requestAnimationFrame(look);
       };
       requestAnimationFrame(look);
       window.steps = 0;
-      const step = () => { list.scrollTop += 500; window.steps++; if (list.scrollTop + list.clientHeight < list.scrollHeight - 2 && window.steps < 2500) setTimeout(step, 60); else setTimeout(() => { window.done = true }, 1500) };
+      const step = () => {
+        list.scrollTop += 500; window.steps++;
+        const more = list.scrollTop + list.clientHeight < list.scrollHeight - 2;
+        if (more && window.steps < 2500) setTimeout(step, 60); else setTimeout(() => { window.done = true }, 1500);
+      };
       step();
     JS
     sleep 1 until browser.evaluate("window.done === true")
-    heap = browser.page.command("Performance.enable") && browser.page.command("Performance.getMetrics")["metrics"].to_h { [_1["name"], _1["value"]] }
+    browser.page.command("Performance.enable")
+    heap = browser.page.command("Performance.getMetrics")["metrics"].to_h { [_1["name"], _1["value"]] }
     # Private pages, and its share of those that it has in common with others.
-    resident = `pgrep -f -- --type=renderer`.split.filter_map { |pid| File.read("/proc/#{pid}/smaps_rollup")[/^Pss:\s+(\d+)/, 1].to_i / 1024 if File.readable?("/proc/#{pid}/smaps_rollup") }.max
-    puts format("longest a row in sight was without its strip: %.0f ms (wanted: 500); JavaScript heap %.0f MB, the page's process %d MB (wanted: 300)", browser.evaluate("window.worst"), heap["JSHeapUsedSize"] / 1e6, resident)
+    resident = `pgrep -f -- --type=renderer`.split.filter_map { |pid|
+      if File.readable?("/proc/#{pid}/smaps_rollup")
+        File.read("/proc/#{pid}/smaps_rollup")[/^Pss:\s+(\d+)/,
+          1].to_i / 1024
+      end
+    }.max
+    puts format(
+      "longest a row in sight was without its strip: %.0f ms (wanted: 500); JavaScript heap %.0f MB, the page's " \
+        "process %d MB (wanted: 300)",
+      browser.evaluate("window.worst"),
+      heap["JSHeapUsedSize"] / 1e6,
+      resident
+    )
     browser.quit
     Process.kill("INT", server)
     Process.wait(server)

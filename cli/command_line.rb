@@ -34,13 +34,22 @@ module Fobrel
     TEXT
 
     COMMANDS = {
-      %w[tip] => :tip, %w[stroke] => :stroke,
-      %w[preset check] => :preset_check, %w[preset fingerprint] => :preset_fingerprint,
-      %w[package build] => :package_build, %w[package list] => :package_list,
-      %w[package verify] => :package_verify, %w[package extract] => :package_extract,
+      %w[tip] => :tip,
+      %w[stroke] => :stroke,
+      %w[preset check] => :preset_check,
+      %w[preset fingerprint] => :preset_fingerprint,
+      %w[package build] => :package_build,
+      %w[package list] => :package_list,
+      %w[package verify] => :package_verify,
+      %w[package extract] => :package_extract,
       %w[package compare] => :package_compare,
       %w[seat start] => :seat_start,
-      %w[import] => :import, %w[export] => :export, %w[kit] => :kit, %w[proof] => :proof, %w[recipe] => :recipe, %w[backup] => :backup
+      %w[import] => :import,
+      %w[export] => :export,
+      %w[kit] => :kit,
+      %w[proof] => :proof,
+      %w[recipe] => :recipe,
+      %w[backup] => :backup
     }.freeze
 
     # @param arguments [Array<String>]
@@ -96,7 +105,8 @@ module Fobrel
       parser.on("--json") { @options[:json] = true }
       yield parser if block_given?
       parser.parse!(@arguments)
-      raise Usage, "name #{(count == 1) ? "one #{name}" : "the #{name}"}" unless count === @arguments.size # standard:disable Style/CaseEquality
+      fits = count.is_a?(Range) ? count.cover?(@arguments.size) : count == @arguments.size
+      raise Usage, "name #{(count == 1) ? "one #{name}" : "the #{name}"}" unless fits
       @arguments
     end
 
@@ -125,48 +135,63 @@ module Fobrel
       end
       target = wanted_output
       return own_colours(picture, target) if @options[:own]
-      made = Core::Tip::Maker.make(File.binread(picture), name: File.basename(picture),
-        **@options.slice(:invert, :crop, :white))
+      made = Core::Tip::Maker.make(
+        File.binread(picture),
+        name: File.basename(picture),
+        **@options.slice(:invert, :crop, :white)
+      )
       write(target, made.png)
       figures = made.figures
-      answer(figures, "#{target}: #{figures[:width]} × #{figures[:height]} px, greatest cover " \
-        "#{(figures[:greatest_cover] * 100).round} %, paper from tone #{made.white}, #{figures[:solid] ? "paints solid" : "cannot paint solid"}")
+      answer(
+        figures,
+        "#{target}: #{figures[:width]} × #{figures[:height]} px, greatest cover " \
+          "#{(figures[:greatest_cover] * 100).round} %, paper from tone #{made.white}, " \
+          "#{figures[:solid] ? "paints solid" : "cannot paint solid"}"
+      )
     end
 
     # A tip that keeps its own colours, on a see-through ground.
     def own_colours(picture, target)
-      paint = Core::Tip::Paint.from_picture(Core::Tip::Picture.read(File.binread(picture), name: File.basename(picture)), ground: @options[:own])
+      paint = Core::Tip::Paint.from_picture(
+        Core::Tip::Picture.read(File.binread(picture), name: File.basename(picture)), ground: @options[:own]
+      )
       paint = paint.crop unless @options[:crop] == false
       write(target, png = paint.to_png)
-      answer({width: paint.width, height: paint.height, sha256: Digest::SHA256.hexdigest(png)}, "#{target}: #{paint.width} × #{paint.height} px, in its own colours")
+      answer(
+        {width: paint.width, height: paint.height, sha256: Digest::SHA256.hexdigest(png)},
+        "#{target}: #{paint.width} × #{paint.height} px, in its own colours"
+      )
     end
 
     def stroke
       path = argument("preset") do |o|
         output(o)
-        o.on("--trial NAME") { @options[:trial] = _1 }
-        o.on("--samples FILE") { @options[:samples] = _1 }
-        o.on("--assets DIR") { @options[:assets] = _1 }
-        o.on("--page WxH") { @options[:page] = page(_1) }
-        o.on("--size N", Float) { @options[:size] = between(_1, 0.5, 5000, "--size") }
-        o.on("--seed N", Integer) { @options[:seed] = _1 }
-        o.on("--colour C") { @options[:colour] = colour(_1) }
-        o.on("--paper C") { @options[:paper] = (_1 == "none") ? nil : colour(_1) }
-        o.on("--ground FILE") { @options[:ground] = _1 }
+        painting(o)
         o.on("--report FILE") { @options[:report] = _1 }
       end
       target = wanted_output
       painted = paint(sized(preset(path)))
       write(target, painted.to_png(paper: @options.fetch(:paper, Stroke::Colour.parse("#ffffff"))))
       write(@options[:report], JSON.generate(painted.report)) if @options[:report]
-      answer({width: painted.width, height: painted.height, length: painted.length.round(4), dabs: painted.dabs.size},
-        "#{target}: #{painted.width} × #{painted.height} px, #{painted.dabs.size} dabs along #{painted.length.round} px")
+      answer(
+        {
+          width: painted.width,
+          height: painted.height,
+          length: painted.length.round(4),
+          dabs: painted.dabs.size
+        },
+        "#{target}: #{painted.width} × #{painted.height} px, #{painted.dabs.size} dabs along #{painted.length.round} px"
+      )
     end
 
     def paint(preset)
       raise Usage, "give either --trial or --samples" if @options[:trial] && @options[:samples]
       page = @options[:page]
-      samples = @options[:samples] ? Stroke::Samples.from_list(json(@options[:samples])) : Stroke::TrialStroke.fetch(@options.fetch(:trial, "swell")).on(page)
+      samples = @options[:samples] ? Stroke::Samples.from_list(json(@options[:samples])) : Stroke::TrialStroke.fetch(
+        @options.fetch(
+          :trial, "swell"
+        )
+      ).on(page)
       assets = @options[:assets] ? Core::Preset::AssetFolder.new(@options[:assets]) : {}
       Stroke::Painter.new(preset, assets:, seed: @options.fetch(:seed, 1))
         .paint(samples, page:, colour: @options.fetch(:colour, Stroke::Painter::INK), ground: ground)
@@ -183,8 +208,10 @@ module Fobrel
     def preset_check
       preset = preset(argument("preset"))
       unknown = preset.unknown
-      answer({valid: true, name: preset.name, fingerprint: preset.fingerprint, unknown:},
-        ["“#{preset.name}” is a valid preset.", *unknown.map { "Kept, but not known to this version: #{_1}" }])
+      answer(
+        {valid: true, name: preset.name, fingerprint: preset.fingerprint, unknown:},
+        ["“#{preset.name}” is a valid preset.", *unknown.map { "Kept, but not known to this version: #{_1}" }]
+      )
     end
 
     def preset_fingerprint
@@ -202,7 +229,9 @@ module Fobrel
 
     def package_list
       bundle = package(argument("package"))
-      rows = bundle.items.map { |item| "#{item.preset.name}  edition #{item.edition}  #{item.preset.fingerprint[0, 12]}" }
+      rows = bundle.items.map { |item|
+        "#{item.preset.name}  edition #{item.edition}  #{item.preset.fingerprint[0, 12]}"
+      }
       answer(listed(bundle), ["#{bundle.name} #{bundle.version}: #{counted(bundle)}", *rows])
     end
 
@@ -222,16 +251,45 @@ module Fobrel
     # What differs between two packages, and the number that asks for.
     def package_compare
       old, new = arguments("packages", 2).map { package(_1) }
-      brushes = [old, new].map { |bundle| bundle.presets.map { Core::Curation::ReleaseNumber::Brush.new(_1.id, _1.name, _1.fingerprint) } }
+      brushes = [old, new].map { |bundle|
+        bundle.presets.map {
+          Core::Curation::ReleaseNumber::Brush.new(_1.id, _1.name, _1.fingerprint)
+        }
+      }
       words = %i[name licence author description].any? { old.public_send(_1) != new.public_send(_1) }
       changes = Core::Curation::ReleaseNumber.new(*brushes, words:)
       number = changes.level ? changes.next(old.version) : old.version
-      answer({level: changes.level, number:, differences: changes.differences}, changes.level ? [*changes.notes.lines(chomp: true), "a #{changes.level} change: #{old.version} → #{number}"] : "They hold the same.")
+      answer(
+        {level: changes.level, number:, differences: changes.differences},
+        changes.level ? [
+          *changes.notes.lines(chomp: true),
+          "a #{changes.level} change: #{old.version} → #{number}"
+        ] : "They hold the same."
+      )
     end
 
     def studio = @studio ||= Studio.new
 
     def library = studio.library(@options[:library])
+
+    # How a stroke is painted.
+    def painting(o)
+      o.on("--trial NAME") { @options[:trial] = _1 }
+      o.on("--samples FILE") { @options[:samples] = _1 }
+      o.on("--assets DIR") { @options[:assets] = _1 }
+      o.on("--page WxH") { @options[:page] = page(_1) }
+      o.on("--size N", Float) { @options[:size] = between(_1, 0.5, 5000, "--size") }
+      o.on("--seed N", Integer) { @options[:seed] = _1 }
+      o.on("--colour C") { @options[:colour] = colour(_1) }
+      o.on("--paper C") { @options[:paper] = (_1 == "none") ? nil : colour(_1) }
+      o.on("--ground FILE") { @options[:ground] = _1 }
+    end
+
+    def arriving(item)
+      becomes = " → #{item["becomes"]}" if item["becomes"] != item["name"]
+      why = "  (#{item["sentence"]})" unless item["sentence"].empty?
+      "#{item["state"].ljust(10)}  #{item["decision"].ljust(7)}  #{item["name"]}#{becomes}#{why}"
+    end
 
     # Without --apply nothing in the library is changed; the arrival waits in the Intake.
     def import
@@ -246,11 +304,17 @@ module Fobrel
       arrival = studio.deliver(library, files)
       arrival = studio.decide(arrival, {all: @options[:decide]}) if @options[:decide]
       items = arrival["items"]
-      rows = items.map { |item| "#{item["state"].ljust(10)}  #{item["decision"].ljust(7)}  #{item["name"]}#{" → #{item["becomes"]}" if item["becomes"] != item["name"]}#{"  (#{item["sentence"]})" unless item["sentence"].empty?}" }
+      rows = items.map { arriving(_1) }
       code = (items.any? { UNUSABLE.include?(_1["state"]) }) ? 1 : 0
       return planned(arrival, rows, code) unless @options[:apply]
       done = studio.apply(arrival)
-      answer(done.slice("id", "state", "report", "entry"), [*rows, done["entry"] ? "Taken in: #{done["entry"]["summary"]}." : "Everything was here already. Nothing was added."])
+      answer(
+        done.slice("id", "state", "report", "entry"),
+        [
+          *rows,
+          done["entry"] ? "Taken in: #{done["entry"]["summary"]}." : "Everything was here already. Nothing was added."
+        ]
+      )
       code
     end
 
@@ -261,13 +325,21 @@ module Fobrel
     # Only looked at: it leaves nothing behind at the Intake, unless it is to wait there.
     def planned(arrival, rows, code)
       studio.let_go(arrival) unless @options[:keep]
-      answer(arrival.slice("id", "state", "items"), [*rows, @options[:keep] ? "Nothing was changed. It waits in the Intake as “#{arrival["name"]}”." : "Nothing was changed, and nothing waits in the Intake. Take it in with --apply, or let it wait there with --keep."])
+      answer(
+        arrival.slice("id", "state", "items"),
+        [
+          *rows,
+          @options[:keep] ? "Nothing was changed. It waits in the Intake as “#{arrival["name"]}”." : "Nothing was " \
+            "changed, and nothing waits in the Intake. Take it in with --apply, or let it wait there with --keep."
+        ]
+      )
       code
     end
 
     def decision(text)
       state, decision = text.split("=", 2)
-      choices = Core::Curation::IntakePlan::CHOICES[state] or raise Usage, "--decide is written STATE=DECISION; states: #{Core::Curation::IntakePlan::CHOICES.keys.join(", ")}"
+      choices = Core::Curation::IntakePlan::CHOICES[state] or raise Usage,
+        "--decide is written STATE=DECISION; states: #{Core::Curation::IntakePlan::CHOICES.keys.join(", ")}"
       raise Usage, "what is #{state} can be: #{choices.join(", ")}" unless choices.include?(decision)
       [state, decision]
     end
@@ -289,12 +361,17 @@ module Fobrel
       target = wanted_output
       found = library
       recipe = studio.recipe(found, names.first) if kind == "recipe"
-      options = {"recipe" => recipe && (recipe["id"] ? {recipe: recipe["id"]} : {example: recipe["name"]}), "proof" => {format: target.match?(/\.zip\z/i) ? "png" : "pdf"}}.fetch(kind, {})
+      by_recipe = recipe && (recipe["id"] ? {recipe: recipe["id"]} : {example: recipe["name"]})
+      as_sheet = {format: target.match?(/\.zip\z/i) ? "png" : "pdf"}
+      options = {"recipe" => by_recipe, "proof" => as_sheet}.fetch(kind, {})
       set = studio.named(found, "sets", names.last)
       bytes = studio.export(found, {kind:, name: set["name"], of: {set: set["id"]}, options:})
       write(target, bytes)
       unknown = recipe ? Core::Package::Recipe[recipe].unknown : []
-      answer({file: target, bytes: bytes.bytesize, brushes: set["count"], unknown:}, ["#{target}: #{set["count"]} brushes of “#{set["name"]}”, #{bytes.bytesize} bytes", *unknown])
+      answer(
+        {file: target, bytes: bytes.bytesize, brushes: set["count"], unknown:},
+        ["#{target}: #{set["count"]} brushes of “#{set["name"]}”, #{bytes.bytesize} bytes", *unknown]
+      )
     end
 
     # Everything of a library, as a nightly job keeps it.
@@ -313,15 +390,28 @@ module Fobrel
 
     def seat_start
       report = Core::Startup::Start.run(argument("startup folder"))
-      rows = report[:loaded].map { |one| "#{one[:ok] ? "loaded" : "FAILED"}  #{one[:name]}  #{one[:ms]} ms#{"  #{one[:problem]}" unless one[:ok]}" }
+      rows = report[:loaded].map { |one|
+        "#{one[:ok] ? "loaded" : "FAILED"}  #{one[:name]}  #{one[:ms]} ms#{"  #{one[:problem]}" unless one[:ok]}"
+      }
       rows += report[:stray].map { "not in the plan: #{_1}" }
-      answer(report, [*rows, "#{report[:loaded].size - report[:failed]} loaded, #{report[:failed]} failed, in #{report[:ms]} ms"])
+      answer(
+        report,
+        [*rows, "#{report[:loaded].size - report[:failed]} loaded, #{report[:failed]} failed, in #{report[:ms]} ms"]
+      )
       report[:failed].zero? ? 0 : 1
     end
 
     def listed(bundle)
-      {name: bundle.name, version: bundle.version, sets: bundle.sets.map(&:name), tags: bundle.tags.map(&:name), pictures: bundle.assets.size,
-       presets: bundle.items.map { {id: _1.preset.id, name: _1.preset.name, edition: _1.edition, fingerprint: _1.preset.fingerprint} }}
+      {
+        name: bundle.name,
+        version: bundle.version,
+        sets: bundle.sets.map(&:name),
+        tags: bundle.tags.map(&:name),
+        pictures: bundle.assets.size,
+        presets: bundle.items.map {
+          {id: _1.preset.id, name: _1.preset.name, edition: _1.edition, fingerprint: _1.preset.fingerprint}
+        }
+      }
     end
 
     def counted(bundle) = "#{bundle.items.size} presets, #{bundle.assets.size} pictures, #{bundle.sets.size} sets"

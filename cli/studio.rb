@@ -14,7 +14,10 @@ module Fobrel
     def initialize(url: ENV.fetch("FOBREL_URL", "http://127.0.0.1:4810"), token: ENV["FOBREL_TOKEN"])
       @url = URI(url)
       @token = token.to_s.strip
-      raise Refused, "There is no token. Make one in Fobrel (your name at the top right), then: export FOBREL_TOKEN=…" if @token.empty?
+      if @token.empty?
+        raise Refused,
+          "There is no token. Make one in Fobrel (your name at the top right), then: export FOBREL_TOKEN=…"
+      end
       raise Refused, "FOBREL_URL is no address of a server." unless @url.is_a?(URI::HTTP)
     end
 
@@ -24,14 +27,22 @@ module Fobrel
       all = get("/api/session")["libraries"]
       found = name ? all.select { _1["name"].casecmp?(name) } : all
       return found.first if found.size == 1
-      raise Refused, "#{name ? "There is no library “#{name}” that you are a member of" : "Say which library with --library"}: #{all.map { _1["name"] }.join(", ")}."
+      why = name ? "There is no library “#{name}” that you are a member of" : "Say which library with --library"
+      raise Refused, "#{why}: #{all.map { _1["name"] }.join(", ")}."
     end
 
     # @param kind [String] of thing: "sets" or "recipes"
     # @return [Hash] the one of that name
     def named(library, kind, name)
       all = get("/api/libraries/#{library["id"]}/#{kind}")[kind]
-      all.find { _1["name"].casecmp?(name) } || raise(Refused, "There is no #{kind.delete_suffix("s")} “#{name}” in #{library["name"]}: #{all.map { _1["name"] }.first(12).join(", ")}.")
+      all.find {
+        _1["name"].casecmp?(name)
+      } || raise(
+        Refused,
+        "There is no #{kind.delete_suffix("s")} “#{name}” in #{library["name"]}: #{all.map {
+          _1["name"]
+        }.first(12).join(", ")}."
+      )
     end
 
     # A recipe that is kept in the library, or an example that ships.
@@ -40,7 +51,14 @@ module Fobrel
     def recipe(library, name)
       all = get("/api/libraries/#{library["id"]}/recipes")
       list = all["recipes"] + all["examples"]
-      list.find { _1["name"].casecmp?(name) } || raise(Refused, "There is no recipe “#{name}” in #{library["name"]}: #{list.map { _1["name"] }.first(12).join(", ")}.")
+      list.find {
+        _1["name"].casecmp?(name)
+      } || raise(
+        Refused,
+        "There is no recipe “#{name}” in #{library["name"]}: #{list.map {
+          _1["name"]
+        }.first(12).join(", ")}."
+      )
     end
 
     # Brings files into the Intake and waits for the plan.
@@ -48,10 +66,24 @@ module Fobrel
     # @param files [Array<String>] paths; of a folder, everything in it
     # @return [Hash] the arrival with its plan
     def deliver(library, files)
-      paths = files.flat_map { |path| File.directory?(path) ? Dir.glob("**/*", base: path).sort.map { [File.join(path, _1), "#{File.basename(path)}/#{_1}"] }.select { |file, _| File.file?(file) } : [[path, File.basename(path)]] }
+      paths = files.flat_map { |path|
+        File.directory?(path) ? Dir.glob("**/*", base: path).sort.map {
+          [
+            File.join(path, _1),
+            "#{File.basename(path)}/#{_1}"
+          ]
+        }.select { |file, _| File.file?(file) } : [[path, File.basename(path)]]
+      }
       paths.each { |path, _| File.open(path).close } # said before anything is sent
-      arrival = post("/api/libraries/#{library["id"]}/arrivals", {name: (files.size == 1) ? File.basename(files.first) : "#{paths.size} files"})
-      paths.each { |path, name| File.open(path, "rb") { |io| send_file("/api/arrivals/#{arrival["id"]}/files?name=#{CGI.escape(name)}", io) } }
+      arrival = post(
+        "/api/libraries/#{library["id"]}/arrivals",
+        {name: (files.size == 1) ? File.basename(files.first) : "#{paths.size} files"}
+      )
+      paths.each { |path, name|
+        File.open(path, "rb") { |io|
+          send_file("/api/arrivals/#{arrival["id"]}/files?name=#{CGI.escape(name)}", io)
+        }
+      }
       post("/api/arrivals/#{arrival["id"]}/read", {})
       wait(arrival["id"], "planned")
     end
@@ -90,11 +122,20 @@ module Fobrel
         request["Content-Type"] = "application/json"
         request.body = JSON.generate(data)
       end
-      answer = Net::HTTP.start(@url.host, @url.port, use_ssl: @url.scheme == "https", open_timeout: 5, read_timeout: 600) { _1.request(request) }
+      answer = Net::HTTP.start(
+        @url.host,
+        @url.port,
+        use_ssl: @url.scheme == "https",
+        open_timeout: 5,
+        read_timeout: 600
+      ) {
+        _1.request(request)
+      }
       return plain ? answer.body : JSON.parse(answer.body) if answer.is_a?(Net::HTTPSuccess)
       raise Refused, said(answer)
     rescue SystemCallError, IOError, Timeout::Error, SocketError
-      raise Refused, "No server answers at #{@url}. Nothing was changed. Start it, or say where it is: export FOBREL_URL=…"
+      raise Refused,
+        "No server answers at #{@url}. Nothing was changed. Start it, or say where it is: export FOBREL_URL=…"
     end
 
     def said(answer)

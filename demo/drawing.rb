@@ -71,9 +71,13 @@ module Fobrel
 
       def hatch = lines(5, 0.035) * edge(radius - 0.92)
 
-      def cross_hatch = [lines(5, 0.03), lines(5, 0.03).transpose].inject { |a, b| F.maximum(a, b) } * edge(radius - 0.92)
+      def cross_hatch
+        [lines(5, 0.03), lines(5, 0.03).transpose].inject { |a, b| F.maximum(a, b) } * edge(radius - 0.92)
+      end
 
-      def long_hatch = many(9) { |i| segment(between(-1, -0.6), -0.8 + i * 0.2, between(0.5, 0.95), -0.86 + i * 0.2, 0.012) }
+      def long_hatch
+        many(9) { |i| segment(between(-1, -0.6), -0.8 + i * 0.2, between(0.5, 0.95), -0.86 + i * 0.2, 0.012) }
+      end
 
       def stipple = many(34) { disc(between(-0.85, 0.85), between(-0.85, 0.85), between(0.02, 0.045)) }
 
@@ -84,17 +88,34 @@ module Fobrel
         solid(box(0, 0, 0.92, 0.4, 0.36)) * (0.35 + 0.65 * edge((F::Math.sin(twist * 9) * 0.5) - 0.18))
       end
 
-      def knot = solid(F.minimum(F.minimum(disc(-0.28, 0, 0.42).abs - 0.11, disc(0.28, 0, 0.42).abs - 0.11), box(0, 0, 0.9, 0.08, 0.08)))
+      def knot
+        solid(
+          F.minimum(
+            F.minimum(disc(-0.28, 0, 0.42).abs - 0.11, disc(0.28, 0, 0.42).abs - 0.11),
+            box(0, 0, 0.9, 0.08, 0.08)
+          )
+        )
+      end
 
       def anchor
         arms = F.maximum(disc(0, 0.1, 0.62).abs - 0.08, @y * -1 + 0.25)
-        parts = [arms, segment(0, -0.55, 0, 0.7, 0.07), segment(-0.3, -0.35, 0.3, -0.35, 0.06), disc(0, -0.7, 0.15).abs - 0.06]
+        parts = [
+          arms,
+          segment(0, -0.55, 0, 0.7, 0.07),
+          segment(-0.3, -0.35, 0.3, -0.35, 0.06),
+          disc(0, -0.7, 0.15).abs - 0.06
+        ]
         solid(parts.inject { |a, b| F.minimum(a, b) })
       end
 
       def lantern
-        parts = [box(0, 0.1, 0.34, 0.42, 0.08).abs - 0.05, box(0, 0.62, 0.44, 0.06, 0.03), box(0, -0.42, 0.3, 0.07, 0.03),
-          disc(0, -0.62, 0.16).abs - 0.04, disc(0, 0.18, 0.15)]
+        parts = [
+          box(0, 0.1, 0.34, 0.42, 0.08).abs - 0.05,
+          box(0, 0.62, 0.44, 0.06, 0.03),
+          box(0, -0.42, 0.3, 0.07, 0.03),
+          disc(0, -0.62, 0.16).abs - 0.04,
+          disc(0, 0.18, 0.15)
+        ]
         solid(parts.inject { |a, b| F.minimum(a, b) })
       end
 
@@ -116,7 +137,9 @@ module Fobrel
         F.maximum(solid((@x - wave).abs - 0.06 - (1 - @y.abs) * 0.1), many(7) { |i| leaf(i) })
       end
 
-      def leaf_shape = solid(F.maximum(disc(0, 0.5, 0.86), disc(0, -0.5, 0.86))) * (1 - solid(segment(-0.6, 0, 0.6, 0, 0.015)))
+      def leaf_shape
+        solid(F.maximum(disc(0, 0.5, 0.86), disc(0, -0.5, 0.86))) * (1 - solid(segment(-0.6, 0, 0.6, 0, 0.015)))
+      end
 
       def star
         turn = F::Math.atan2(@y, @x)
@@ -127,31 +150,81 @@ module Fobrel
 
       def tuft = many(9) { |i| segment(0, 0.8, -0.7 + i * 0.175 + between(-0.1, 0.1), between(-0.85, -0.3), 0.03) }
 
-      def roof = solid(F.maximum(box(0, 0.35, 0.55, 0.45 + between(-0.1, 0.05), 0), @y * -1 - 0.1)) + solid(wedge(0, -0.75 + between(0, 0.25), 0.75, 0.72))
+      def roof
+        solid(
+          F.maximum(
+            box(0, 0.35, 0.55, 0.45 + between(-0.1, 0.05), 0),
+            @y * -1 - 0.1
+          )
+        ) + solid(wedge(0, -0.75 + between(0, 0.25), 0.75, 0.72))
+      end
 
-      def fir = [0.35, 0.0, -0.4].map { |y| solid(wedge(between(-0.05, 0.05), y - 0.42, 0.5 + y * 0.3, 0.75)) }.inject { |a, b| F.maximum(a, b) }
+      def fir
+        [0.35, 0.0, -0.4].map { |y|
+          solid(wedge(between(-0.05, 0.05), y - 0.42, 0.5 + y * 0.3, 0.75))
+        }.inject { |a, b| F.maximum(a, b) }
+      end
 
-      def figure = many(1) { disc(0, -0.6, 0.16) } + solid(segment(0, -0.4, between(-0.1, 0.1), 0.15, 0.15)) + solid(segment(0, 0.1, between(-0.3, -0.1), 0.85, 0.06)) + solid(segment(0, 0.1, between(0.1, 0.3), 0.85, 0.06))
+      def figure
+        many(1) {
+          disc(
+            0,
+            -0.6,
+            0.16
+          )
+        } + solid(
+          segment(
+            0,
+            -0.4,
+            between(-0.1, 0.1),
+            0.15,
+            0.15
+          )
+        ) + solid(
+          segment(
+            0,
+            0.1,
+            between(-0.3, -0.1),
+            0.85,
+            0.06
+          )
+        ) + solid(segment(0, 0.1, between(0.1, 0.3), 0.85, 0.06))
+      end
 
-      def plank = solid(box(0, 0, 0.95, 0.24, 0.03)) * (0.55 + 0.45 * edge(F::Math.sin((@y + noise(4) * 0.12) * 46) * 0.4 - 0.12))
+      def plank
+        solid(box(0, 0, 0.95, 0.24, 0.03)) * (0.55 + 0.45 * edge(F::Math.sin((@y + noise(4) * 0.12) * 46) * 0.4 - 0.12))
+      end
 
       def rivet = solid(disc(0, 0, 0.6)) * (1 - solid(disc(-0.14, -0.14, 0.2)) * 0.75)
 
-      def net = F.maximum(F.maximum(lines(4, 0.03), lines(4, 0.03).transpose) * edge(@x.abs - 0.95) * edge(@y.abs - 0.95), dots(4, 0.07))
+      def net
+        F.maximum(
+          F.maximum(lines(4, 0.03), lines(4, 0.03).transpose) * edge(@x.abs - 0.95) * edge(@y.abs - 0.95),
+          dots(4, 0.07)
+        )
+      end
 
       def wave
         crest = F::Math.sin(@x * 6) * 0.2
         solid((@y - crest).abs - 0.07 + @x.abs * 0.05) * edge(@x.abs - 0.95)
       end
 
-      def cobble = many(12) { box(between(-0.75, 0.75), between(-0.75, 0.75), between(0.09, 0.2), between(0.07, 0.16), 0.07) } * rough(16, 0.3)
+      def cobble
+        many(12) {
+          box(between(-0.75, 0.75), between(-0.75, 0.75), between(0.09, 0.2), between(0.07, 0.16), 0.07)
+        } * rough(16, 0.3)
+      end
 
       def crack
         points = (0..9).map { |i| [-0.95 + i * 0.21, between(-0.22, 0.22)] }
-        points.each_cons(2).map { |a, b| solid(segment(*a, *b, between(0.012, 0.035))) }.inject { |a, b| F.maximum(a, b) }
+        points.each_cons(2).map { |a, b|
+          solid(segment(*a, *b, between(0.012, 0.035)))
+        }.inject { |a, b| F.maximum(a, b) }
       end
 
-      def scales = many(15) { |i| disc(-0.75 + (i % 5) * 0.36 + (i / 5 % 2) * 0.18, -0.45 + (i / 5) * 0.36, 0.2).abs - 0.025 }
+      def scales
+        many(15) { |i| disc(-0.75 + (i % 5) * 0.36 + (i / 5 % 2) * 0.18, -0.45 + (i / 5) * 0.36, 0.2).abs - 0.025 }
+      end
 
       def pixel = solid(box(0, 0, 0.9, 0.9, 0.0))
 
@@ -177,15 +250,28 @@ module Fobrel
 
       def tapered = edge(@y.abs - 0.3 * (1 - @x.abs**1.5)) * (0.6 + 0.4 * noise(30))
 
-      def rails = F.maximum(F.maximum(edge((@y - 0.2).abs - 0.03), edge((@y + 0.2).abs - 0.03)), edge(@y.abs - 0.28) * edge((((@x + 1) * 8) % 1.0 - 0.5).abs - 0.12))
+      def rails
+        F.maximum(
+          F.maximum(edge((@y - 0.2).abs - 0.03), edge((@y + 0.2).abs - 0.03)),
+          edge(@y.abs - 0.28) * edge((((@x + 1) * 8) % 1.0 - 0.5).abs - 0.12)
+        )
+      end
 
       def vine
         stem = edge((@y - F::Math.sin(@x * Math::PI * 3) * 0.12).abs - 0.025)
-        leaves = many(12) { |i| disc(-0.92 + i * 0.167, Math.sin((-0.92 + i * 0.167) * Math::PI * 3) * 0.12 + ((i % 2).zero? ? 0.14 : -0.14), 0.075) }
+        leaves = many(12) { |i|
+          disc(
+            -0.92 + i * 0.167,
+            Math.sin((-0.92 + i * 0.167) * Math::PI * 3) * 0.12 + ((i % 2).zero? ? 0.14 : -0.14),
+            0.075
+          )
+        }
         F.maximum(stem, leaves)
       end
 
-      def bark = edge(@y.abs - 0.3) * ((F::Math.sin((@y * 9 + (noise(6) - 0.5) * 2.4) * Math::PI) * 0.5 + 0.5) * 0.9 + 0.1)
+      def bark
+        edge(@y.abs - 0.3) * ((F::Math.sin((@y * 9 + (noise(6) - 0.5) * 2.4) * Math::PI) * 0.5 + 0.5) * 0.9 + 0.1)
+      end
 
       # --- drawings in their own colours: cover, red, green, blue -----------------------------
 
@@ -224,11 +310,17 @@ module Fobrel
 
       def tooth = (noise(60) * 0.6 + noise(30) * 0.5).clip(0, 1)
 
-      def weave = (0.5 + F::Math.sin(@x * Math::PI * 20) * F::Math.sin(@y * Math::PI * 20) * 0.4 + (noise(40) - 0.5) * 0.3).clip(0, 1)
+      def weave
+        (0.5 + F::Math.sin(@x * Math::PI * 20) * F::Math.sin(@y * Math::PI * 20) * 0.4 + (noise(40) - 0.5) * 0.3).clip(
+          0, 1
+        )
+      end
 
       def stone = (noise(8) * 0.5 + noise(20) * 0.4 + noise(50) * 0.3).clip(0, 1)**1.4
 
-      def grain_wood = (0.5 + F::Math.sin((@y + (noise(3) - 0.5) * 0.3) * Math::PI * 16) * 0.35 + (noise(50) - 0.5) * 0.3).clip(0, 1)
+      def grain_wood
+        (0.5 + F::Math.sin((@y + (noise(3) - 0.5) * 0.3) * Math::PI * 16) * 0.35 + (noise(50) - 0.5) * 0.3).clip(0, 1)
+      end
 
       private
 
@@ -264,11 +356,21 @@ module Fobrel
         F::Math.sqrt((@x - x1 - t * dx)**2 + (@y - y1 - t * dy)**2) - r
       end
 
-      def wedge(cx, top, half, height) = F.maximum((@x - cx).abs - (@y - top) * (half / height), F.maximum(@y - top - height, @y * -1 + top))
+      def wedge(cx, top, half, height)
+        F.maximum((@x - cx).abs - (@y - top) * (half / height), F.maximum(@y - top - height, @y * -1 + top))
+      end
 
       def wedge_side = @y.abs - (@x - 0.45) * 0.8 - 0.04
 
-      def leaf(i) = segment(Math.sin((-0.9 + i * 0.3) * 5) * 0.18, -0.9 + i * 0.3, ((i % 2).zero? ? -0.7 : 0.7) * 0.75, -1.05 + i * 0.3, 0.06)
+      def leaf(i)
+        segment(
+          Math.sin((-0.9 + i * 0.3) * 5) * 0.18,
+          -0.9 + i * 0.3,
+          ((i % 2).zero? ? -0.7 : 0.7) * 0.75,
+          -1.05 + i * 0.3,
+          0.06
+        )
+      end
 
       def lines(count, half) = edge((((@y + 1) * count / 2.0) % 1.0 - 0.5).abs * (2.0 / count) - half)
 
@@ -287,7 +389,8 @@ module Fobrel
         whole = Numo::Int32.cast(at.floor)
         part = at - at.floor
         part = part * part * (3 - part * 2)
-        rows = lattice[whole % cells, true] * (1 - part).reshape(SIDE, 1) + lattice[(whole + 1) % cells, true] * part.reshape(SIDE, 1)
+        rows = lattice[whole % cells,
+          true] * (1 - part).reshape(SIDE, 1) + lattice[(whole + 1) % cells, true] * part.reshape(SIDE, 1)
         rows[true, whole % cells] * (1 - part) + rows[true, (whole + 1) % cells] * part
       end
     end

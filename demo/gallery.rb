@@ -10,9 +10,30 @@ module Fobrel
       TOKEN = "driftwood-7731"
 
       SHOWN = [
-        ["Frost on the jetty", "Ilse Brandow", "Cold, dry marks for ice, rime and salt.", %w[weather dry], [3, 9, 14, 22], {"flow" => 0.55}],
-        ["Net and knot stamps", "Åse Čapek", "Stamps of nets, floats and knots for dressing a quay.", %w[stamps rigging], [30, 31, 33], {"opacity" => 0.9}],
-        ["Night water", "Tove Lindgaard", "Soft washes for a harbour at night, tried on black.", %w[washes night], [5, 8, 12, 17, 26], {"flow" => 0.3}]
+        [
+          "Frost on the jetty",
+          "Ilse Brandow",
+          "Cold, dry marks for ice, rime and salt.",
+          %w[weather dry],
+          [3, 9, 14, 22],
+          {"flow" => 0.55}
+        ],
+        [
+          "Net and knot stamps",
+          "Åse Čapek",
+          "Stamps of nets, floats and knots for dressing a quay.",
+          %w[stamps rigging],
+          [30, 31, 33],
+          {"opacity" => 0.9}
+        ],
+        [
+          "Night water",
+          "Tove Lindgaard",
+          "Soft washes for a harbour at night, tried on black.",
+          %w[washes night],
+          [5, 8, 12, 17, 26],
+          {"flow" => 0.3}
+        ]
       ].freeze
 
       # @param folder [String] is filled unless something lies there
@@ -21,20 +42,71 @@ module Fobrel
         FileUtils.mkdir_p(folder)
         drawn = Brushes.all
         SHOWN.each_with_index do |(title, author, description, tags, picks, pigment), index|
-          bytes = Core::Package::Writer.zip(bundle(drawn.values_at(*picks).compact, title, author, description, tags, pigment))
+          bytes = Core::Package::Writer.zip(
+            bundle(
+              drawn.values_at(*picks).compact,
+              title,
+              author,
+              description,
+              tags,
+              pigment
+            )
+          )
           id = Digest::SHA256.hexdigest(title)[0, 32]
           File.binwrite(File.join(folder, "#{id}.zip"), bytes)
-          File.write(File.join(folder, "#{id}.json"), JSON.generate(id:, title:, author:, description:, tags:, size: bytes.bytesize, sha256: Digest::SHA256.hexdigest(bytes), at: "2026-11-#{10 + index}T09:00:00Z"))
+          File.write(
+            File.join(folder, "#{id}.json"),
+            JSON.generate(
+              id:,
+              title:,
+              author:,
+              description:,
+              tags:,
+              size: bytes.bytesize,
+              sha256: Digest::SHA256.hexdigest(bytes),
+              at: "2026-11-#{10 + index}T09:00:00Z"
+            )
+          )
         end
       end
 
       def self.bundle(brushes, title, author, description, tags, pigment)
         items = brushes.map do |brush|
-          settings = brush.settings.merge("pigment" => (brush.settings["pigment"] || {}).merge(pigment), "about" => {"author" => author, "licence" => "CC-BY-4.0", "tags" => tags.first(1)})
-          Core::Package::Bundle::Item.new(preset: Core::Preset::Preset.build("#{title.split.first} #{brush.name.downcase}", settings, id: uuid("#{title} #{brush.name}")), edition: 1)
+          settings = brush.settings.merge(
+            "pigment" => (brush.settings["pigment"] || {}).merge(pigment),
+            "about" => {"author" => author, "licence" => "CC-BY-4.0", "tags" => tags.first(1)}
+          )
+          Core::Package::Bundle::Item.new(
+            preset: Core::Preset::Preset.build(
+              "#{title.split.first} #{brush.name.downcase}",
+              settings,
+              id: uuid("#{title} #{brush.name}")
+            ),
+            edition: 1
+          )
         end
-        pictures = brushes.flat_map(&:pictures).to_h { ["sha256:#{Digest::SHA256.hexdigest(_1)}", Core::Package::Bundle::Asset.new(bytes: _1, ext: _1.start_with?("<svg") ? "svg" : "png")] }
-        Core::Package::Bundle.build(items:, assets: pictures, name: title, author:, description:, licence: "CC-BY-4.0", sets: [Core::Package::Bundle::Group.new(name: title, presets: items.map { _1.preset.id })])
+        pictures = brushes.flat_map(&:pictures).to_h {
+          [
+            "sha256:#{Digest::SHA256.hexdigest(_1)}",
+            Core::Package::Bundle::Asset.new(bytes: _1, ext: _1.start_with?("<svg") ? "svg" : "png")
+          ]
+        }
+        Core::Package::Bundle.build(
+          items:,
+          assets: pictures,
+          name: title,
+          author:,
+          description:,
+          licence: "CC-BY-4.0",
+          sets: [
+            Core::Package::Bundle::Group.new(
+              name: title,
+              presets: items.map {
+                _1.preset.id
+              }
+            )
+          ]
+        )
       end
 
       # The same identity at every start.

@@ -10,8 +10,18 @@ require_relative "gallery"
 folder = ARGV.shift or abort "usage: demo/screenshots.rb FOLDER [view …]"
 wanted = ARGV
 address = "http://127.0.0.1:#{ENV.fetch("PORT", 4810)}"
-browser = Ferrum::Browser.new(browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 30, process_timeout: 30,
-  browser_options: {"no-sandbox" => nil, "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil})
+browser = Ferrum::Browser.new(
+  browser_path: "/usr/bin/chromium",
+  window_size: [1280, 800],
+  timeout: 30,
+  process_timeout: 30,
+  browser_options: {
+    "no-sandbox" => nil,
+    "disable-background-networking" => nil,
+    "disable-component-update" => nil,
+    "disable-sync" => nil
+  }
+)
 
 # The element, as soon as the page has it.
 see = lambda do |css|
@@ -42,7 +52,9 @@ browser.css(".pick").values_at(2, 4, 5, 6).each(&:click)
 browser.css(".row")[3].click
 sleep 0.6
 shot.call("wall")
-picked = browser.evaluate("[...document.querySelectorAll('.row .pick.on')].map((pick) => pick.parentElement.dataset.id)")
+picked = browser.evaluate(
+  "[...document.querySelectorAll('.row .pick.on')].map((pick) => pick.parentElement.dataset.id)"
+)
 browser.go_to("#{address}/compare?ids=#{picked.join(",")}")
 see.call("table")
 sleep 2
@@ -74,7 +86,13 @@ browser.go_to("#{address}/bench")
 see.call(".row .strip")
 sleep 0.6
 shot.call("drafts")
-{"bundles" => ".flight", "order" => ".item", "overview" => "canvas", "doubles" => ".strip", "attic" => ".empty"}.each do |view, ready|
+{
+  "bundles" => ".flight",
+  "order" => ".item",
+  "overview" => "canvas",
+  "doubles" => ".strip",
+  "attic" => ".empty"
+}.each do |view, ready|
   browser.go_to("#{address}/#{view}")
   see.call(ready)
   sleep 0.8
@@ -107,9 +125,21 @@ items = here.each_with_index.map do |brush, index|
   settings = settings.merge("pigment" => {"flow" => 0.6}) if index > 1
   Fobrel::Core::Package::Bundle::Item.new(preset: Fobrel::Core::Preset::Preset.build(name, settings), edition: 1)
 end
-pictures = here.flat_map(&:pictures).to_h { ["sha256:#{Digest::SHA256.hexdigest(_1)}", Fobrel::Core::Package::Bundle::Asset.new(bytes: _1, ext: "png")] }
+pictures = here.flat_map(&:pictures).to_h {
+  ["sha256:#{Digest::SHA256.hexdigest(_1)}", Fobrel::Core::Package::Bundle::Asset.new(bytes: _1, ext: "png")]
+}
 parcel = File.join(Dir.tmpdir, "guest-kit.fobrel.zip")
-File.binwrite(parcel, Fobrel::Core::Package::Writer.zip(Fobrel::Core::Package::Bundle.build(items:, assets: pictures, name: "Guest kit", author: "Ilse Brandow")))
+File.binwrite(
+  parcel,
+  Fobrel::Core::Package::Writer.zip(
+    Fobrel::Core::Package::Bundle.build(
+      items:,
+      assets: pictures,
+      name: "Guest kit",
+      author: "Ilse Brandow"
+    )
+  )
+)
 browser.go_to("#{address}/intake")
 see.call("[aria-label='Choose files']").select_file(parcel)
 see.call(".item")

@@ -17,13 +17,33 @@ module Fobrel
       SETS = {
         "Line kit" => ["Quay line", "Chart nib", "Tide line", "Splice pen", "Reed quill", "Logbook pencil"],
         "Act 1, the quay" => ["Cobblestones", "Mooring ring", "Laid rope", "Wet stone", "Deck plank", "Hull rivets"],
-        "Act 2, the storm" => ["Harbour fog", "Storm slant", "Low cloud", "Breaker foam", "Rain hatch", "Gulls", "Lantern bloom"],
+        "Act 2, the storm" => [
+          "Harbour fog",
+          "Storm slant",
+          "Low cloud",
+          "Breaker foam",
+          "Rain hatch",
+          "Gulls",
+          "Lantern bloom"
+],
         "Arcade on the pier" => ["Pixel square", "Pixel round", "Pixel plus", "Chequer flag"]
       }.freeze
-      FAMILIES = {"Lines" => ["lineart", %w[Hatches]], "Washes" => ["weather", []], "Dry marks" => ["texture", []], "Stamps" => ["stamp", []], "Ropes and ribbons" => ["rigging", []], "Grounds" => ["stone", []], "Smears" => ["smear", []]}.freeze
+      FAMILIES = {
+        "Lines" => ["lineart", %w[Hatches]],
+        "Washes" => ["weather", []],
+        "Dry marks" => ["texture", []],
+        "Stamps" => ["stamp", []],
+        "Ropes and ribbons" => ["rigging", []],
+        "Grounds" => ["stone", []],
+        "Smears" => ["smear", []]
+      }.freeze
       LABELS = ["to be checked", "released", "for the archive"].freeze
       STANDING = {"Answers to tilt" => "trait: answers to tilt", "In no plan yet" => "used in: nothing"}.freeze
-      START = {"Background desk" => ["Harbour fog", "Wet slate", "Cobblestones", "Sailcloth"], "Line desk 1" => ["Quay line", "Chart nib", "Tide line"], "Line desk 2" => []}.freeze
+      START = {
+        "Background desk" => ["Harbour fog", "Wet slate", "Cobblestones", "Sailcloth"],
+        "Line desk 1" => ["Quay line", "Chart nib", "Tide line"],
+        "Line desk 2" => []
+      }.freeze
 
       class << self
         # @return [void]
@@ -55,7 +75,11 @@ module Fobrel
         private
 
         def library(name, roles, people)
-          Models::Library.create!(name:).tap { |made| roles.each { |login, role| made.memberships.create!(person: people[login], role:) } }
+          Models::Library.create!(name:).tap { |made|
+            roles.each { |login, role|
+              made.memberships.create!(person: people[login], role:)
+            }
+          }
         end
 
         def furnish(library, person)
@@ -75,15 +99,38 @@ module Fobrel
         def doubles(library, presets, person)
           line = presets.fetch("Quay line").current_edition.value
           fog = presets.fetch("Harbour fog").current_edition.value
-          copies = [line.to_h.merge("name" => "Line for the quay"), fog.to_h.merge("name" => "Harbour fog, brighter", "pigment" => fog["pigment"].merge("opacity" => (fog["pigment", "opacity"] * 0.99).round(3)))]
-          copies.each { Actions::CreatePreset.call(library:, value: Core::Preset::Preset[_1.merge("id" => SecureRandom.uuid)], person:, note: "Copied by hand") }
+          copies = [
+            line.to_h.merge("name" => "Line for the quay"),
+            fog.to_h.merge(
+              "name" => "Harbour fog, brighter",
+              "pigment" => fog["pigment"].merge("opacity" => (fog["pigment", "opacity"] * 0.99).round(3))
+            )
+          ]
+          copies.each {
+            Actions::CreatePreset.call(
+              library:,
+              value: Core::Preset::Preset[_1.merge("id" => SecureRandom.uuid)],
+              person:,
+              note: "Copied by hand"
+            )
+          }
         end
 
         # A bundle that was released once and has grown since.
         def bundle(library, presets, person)
           names = SETS.fetch("Act 2, the storm")
-          made = library.bundles.create!(name: "Act 2, storm kit", author: person.name, licence: "CC-BY-4.0", description: "Everything for the storm over the quay.")
-          made.put_in_order(names.first(5).map { presets.fetch(_1).id }, {presets.fetch(names[3]).id => "Water", presets.fetch(names[4]).id => "Water"})
+          made = library.bundles.create!(
+            name: "Act 2, storm kit",
+            author: person.name,
+            licence: "CC-BY-4.0",
+            description: "Everything for the storm over the quay."
+          )
+          made.put_in_order(
+            names.first(5).map {
+              presets.fetch(_1).id
+            },
+            {presets.fetch(names[3]).id => "Water", presets.fetch(names[4]).id => "Water"}
+          )
           Actions::ReleaseBundle.call(bundle: made, person:, notes: "First for the animators.")
           made.put_in_order(names.map { presets.fetch(_1).id })
           made.update!(cover: presets.fetch(names.first))
@@ -94,13 +141,25 @@ module Fobrel
           FAMILIES.each_with_index do |(name, (tag, children)), position|
             family = library.families.create!(name:, position:)
             children.each { library.families.create!(name: _1, parent: family) }
-            Models::Preset.where(library:, family: nil, id: Models::Tagging.joins(:tag).where(tags: {name: tag, library_id: library.id}).select(:preset_id)).update_all(family_id: family.id)
+            Models::Preset.where(
+              library:,
+              family: nil,
+              id: Models::Tagging.joins(:tag).where(
+                tags: {
+                  name: tag,
+                  library_id: library.id
+                }
+              ).select(:preset_id)
+            ).update_all(family_id: family.id)
           end
           hatches = presets.select { |name, _| name.match?(/hatch|shade/i) }.values.map(&:id)
           Models::Preset.where(id: hatches).update_all(family_id: library.families.find_by!(name: "Hatches").id)
-          LABELS.each_with_index { |name, position| library.labels.create!(name:, position:, **Models::Looks.next(position + 1)) }
-          Models::Preset.where(id: presets.values.first(18).map(&:id)).update_all(label_id: library.labels.find_by!(name: "released").id)
-          Models::Preset.where(id: presets.values.last(5).map(&:id)).update_all(label_id: library.labels.find_by!(name: "to be checked").id)
+          LABELS.each_with_index { |name, position|
+            library.labels.create!(name:, position:, **Models::Looks.next(position + 1))
+          }
+          label = ->(name) { {label_id: library.labels.find_by!(name:).id} }
+          Models::Preset.where(id: presets.values.first(18).map(&:id)).update_all(label["released"])
+          Models::Preset.where(id: presets.values.last(5).map(&:id)).update_all(label["to be checked"])
           library.tags.find_by(name: "lineart")&.synonyms&.create!(library:, name: "inking")
           STANDING.each { |name, query| library.brush_sets.create!(name:, query:) }
         end

@@ -29,15 +29,24 @@ module Fobrel
 
     before do
       content_type :json
-      halt 401, JSON.generate({error: "This token is not known here."}) unless Rack::Utils.secure_compare(request.env["HTTP_AUTHORIZATION"].to_s, "Bearer #{settings.token}")
+      halt 401, JSON.generate({error: "This token is not known here."}) unless Rack::Utils.secure_compare(
+        request.env["HTTP_AUTHORIZATION"].to_s, "Bearer #{settings.token}"
+      )
       sleep settings.pause
-      halt 503, JSON.generate({error: "The gallery is busy."}) if request.get? && request.path_info != "/packages" && fails?
+      if request.get? && request.path_info != "/packages" && fails?
+        halt 503,
+          JSON.generate({error: "The gallery is busy."})
+      end
     end
 
     get "/packages" do
       word = params["q"].to_s.downcase
-      found = Dir.glob("*.json", base: settings.folder).map { |name| JSON.parse(File.read(File.join(settings.folder, name))) }
-      found = found.select { |one| [one["title"], one["description"], one["author"], *one["tags"]].join(" ").downcase.include?(word) }
+      found = Dir.glob("*.json", base: settings.folder).map { |name|
+        JSON.parse(File.read(File.join(settings.folder, name)))
+      }
+      found = found.select { |one|
+        [one["title"], one["description"], one["author"], *one["tags"]].join(" ").downcase.include?(word)
+      }
       JSON.generate({packages: found.sort_by { _1["at"] }.reverse})
     end
 
@@ -55,8 +64,16 @@ module Fobrel
       bytes = request.body.read(MAX_BYTES + 1).to_s
       halt 413, JSON.generate({error: "This is too large."}) if bytes.bytesize > MAX_BYTES
       File.binwrite(File.join(settings.folder, "#{id}.zip"), bytes)
-      about = {id:, title: params["title"].to_s[0, 200], description: params["description"].to_s[0, 5000], author: params["author"].to_s[0, 200], tags: params["tags"].to_s.split(",").map(&:strip).reject(&:empty?).first(20),
-               size: bytes.bytesize, sha256: Digest::SHA256.hexdigest(bytes), at: Time.now.utc.strftime("%FT%TZ")}
+      about = {
+        id:,
+        title: params["title"].to_s[0, 200],
+        description: params["description"].to_s[0, 5000],
+        author: params["author"].to_s[0, 200],
+        tags: params["tags"].to_s.split(",").map(&:strip).reject(&:empty?).first(20),
+        size: bytes.bytesize,
+        sha256: Digest::SHA256.hexdigest(bytes),
+        at: Time.now.utc.strftime("%FT%TZ")
+      }
       File.write(File.join(settings.folder, "#{id}.json"), JSON.generate(about))
       [201, JSON.generate(about)]
     end

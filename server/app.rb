@@ -6,18 +6,38 @@ module Fobrel
   # The whole application for Rack: what guards every request, then the resources, then the
   # front end.
   module App
-    RESOURCES = [Api::Strips, Api::Sessions, Api::Presets, Api::Bench, Api::Parts, Api::Tips, Api::Wall, Api::Groups, Api::Bundles, Api::Intake, Api::Gallery, Api::Exports, Api::Recipes, Api::Ledger, Api::Upkeep, Api::Seats, Api::Tokens].freeze
+    RESOURCES = [
+      Api::Strips,
+      Api::Sessions,
+      Api::Presets,
+      Api::Bench,
+      Api::Parts,
+      Api::Tips,
+      Api::Wall,
+      Api::Groups,
+      Api::Bundles,
+      Api::Intake,
+      Api::Gallery,
+      Api::Exports,
+      Api::Recipes,
+      Api::Ledger,
+      Api::Upkeep,
+      Api::Seats,
+      Api::Tokens
+    ].freeze
     HOSTS = ["localhost", "127.0.0.1", "[::1]", *ENV.fetch("FOBREL_HOSTS", "").split(",")].freeze
     DIST = File.join(ROOT, "web/dist")
 
-    POLICY = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; " \
-      "object-src 'none'; base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
+    POLICY = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; object-src 'none'; " \
+      "base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
 
     # Refuses more sign-ins than a person types, from one address and (in Api::Sessions) to one account.
     SIGN_IN_LIMIT = Integer(ENV.fetch("SIGN_IN_LIMIT", 20))
     SIGN_IN_PERIOD = 60
     Rack::Attack.cache.store = ActiveSupport::Cache::MemoryStore.new
-    Rack::Attack.throttle("sign-in by address", limit: SIGN_IN_LIMIT, period: SIGN_IN_PERIOD) { |r| App.address(r.env) if r.path == "/api/session" && r.post? }
+    Rack::Attack.throttle("sign-in by address", limit: SIGN_IN_LIMIT, period: SIGN_IN_PERIOD) { |r|
+      App.address(r.env) if r.path == "/api/session" && r.post?
+    }
     Rack::Attack.throttled_responder = lambda do |_|
       [429, {"content-type" => "application/json"}, ['{"error":"Too many tries. Wait a minute, then sign in again."}']]
     end
@@ -34,10 +54,22 @@ module Fobrel
     # The front end's own files; every other address is the page itself, which finds its view.
     PAGE = lambda do |env|
       path = Rack::Utils.clean_path_info(env["PATH_INFO"])
-      next [404, {"content-type" => "application/json"}, ['{"error":"There is no such address."}']] if path.start_with?("/api/")
+      if path.start_with?("/api/")
+        next [
+          404,
+          {"content-type" => "application/json"},
+          ['{"error":"There is no such address."}']
+        ]
+      end
       file = File.file?(File.join(DIST, path)) ? path : "/index.html"
       status, headers, body = Rack::Files.new(DIST).call(env.merge("PATH_INFO" => file))
-      [status, headers.merge("cache-control" => file.start_with?("/assets/") ? "public, max-age=31536000, immutable" : "no-cache"), body]
+      [
+        status,
+        headers.merge(
+          "cache-control" => file.start_with?("/assets/") ? "public, max-age=31536000, immutable" : "no-cache"
+        ),
+        body
+      ]
     end
 
     # @param secret [String] at least 64 characters; signs and encrypts the session cookie
@@ -52,7 +84,12 @@ module Fobrel
         use Limit
         use Rooms
         use Rack::Attack
-        use Rack::Session::Cookie, key: "fobrel.session", secrets: [secret], same_site: :strict, httponly: true, expire_after: 30 * 86_400
+        use Rack::Session::Cookie,
+          key: "fobrel.session",
+          secrets: [secret],
+          same_site: :strict,
+          httponly: true,
+          expire_after: 30 * 86_400
         use SamePage, allow_if: ->(env) { env["HTTP_AUTHORIZATION"].to_s.start_with?(BEARER) }
         run Resources.new
       end.to_app
@@ -94,7 +131,13 @@ module Fobrel
 
       private
 
-      def odd = [400, {"content-type" => "application/json"}, ['{"error":"This address is not written as ours are. Nothing was done."}']]
+      def odd
+        [
+          400,
+          {"content-type" => "application/json"},
+          ['{"error":"This address is not written as ours are. Nothing was done."}']
+        ]
+      end
     end
 
     # Ends a request that computes for longer than anybody waits, or for nobody; see Core::Clock and

@@ -22,10 +22,29 @@ module Fobrel
       # As Actions::ExportBrushes.call.
       def export(library:, person:, wish:, goes_to:)
         # What is not written down yet is seen by nobody else.
-        return Actions::ExportBrushes.call(library:, person:, wish:, goes_to:) if Models::Record.connection.transaction_open?
+        if Models::Record.connection.transaction_open?
+          return Actions::ExportBrushes.call(
+            library:,
+            person:,
+            wish:,
+            goes_to:
+          )
+        end
         io = Tempfile.new("fobrel-export", binmode: true).tap(&:unlink)
         Models::Record.connection_pool.release_connection
-        said = crew.call(Core::Apart.turn, [name, :export_here, [library.id, person.id, wish, goes_to, "/proc/#{Process.pid}/fd/#{io.fileno}"], {}, SECONDS], seconds: SECONDS, memory: MEMORY, fresh: false)
+        said = crew.call(
+          Core::Apart.turn,
+          [
+            name,
+            :export_here,
+            [library.id, person.id, wish, goes_to, "/proc/#{Process.pid}/fd/#{io.fileno}"],
+            {},
+            SECONDS
+          ],
+          seconds: SECONDS,
+          memory: MEMORY,
+          fresh: false
+        )
         Actions::ExportBrushes::Outcome.new(io, *said)
       end
 
@@ -37,7 +56,13 @@ module Fobrel
       def work(job, id)
         return job.work_here(id) if Models::Record.connection.transaction_open?
         Models::Record.connection_pool.release_connection
-        crew.call(Core::Apart::Turn.new(rank: :later), [name, :work_here, [job.name, id], {}, Jobs::Job::SECONDS], seconds: Jobs::Job::SECONDS, memory: MEMORY, fresh: true)
+        crew.call(
+          Core::Apart::Turn.new(rank: :later),
+          [name, :work_here, [job.name, id], {}, Jobs::Job::SECONDS],
+          seconds: Jobs::Job::SECONDS,
+          memory: MEMORY,
+          fresh: true
+        )
       end
 
       # @api private
@@ -50,14 +75,28 @@ module Fobrel
       def export_here(library, person, wish, goes_to, path)
         @connected ||= Database.connect
         io = File.open(path, "r+b")
-        outcome = Actions::ExportBrushes.call(library: Models::Library.find(library), person: Models::Person.find(person), wish:, goes_to:, io:)
+        outcome = Actions::ExportBrushes.call(
+          library: Models::Library.find(library),
+          person: Models::Person.find(person),
+          wish:,
+          goes_to:,
+          io:
+        )
         [outcome.file, outcome.type]
       end
 
       private
 
       def crew
-        LOCK.synchronize { (@crew if @crew&.pid == Process.pid) || (@crew = Core::Apart::Crew.new(size: SIZE, waiting: WAITING, program: File.join(ROOT, "server/aside.rb"), writes: WRITES, name: "export")) }
+        LOCK.synchronize {
+          (@crew if @crew&.pid == Process.pid) || (@crew = Core::Apart::Crew.new(
+            size: SIZE,
+            waiting: WAITING,
+            program: File.join(ROOT, "server/aside.rb"),
+            writes: WRITES,
+            name: "export"
+          ))
+        }
       end
     end
   end

@@ -48,7 +48,9 @@ module Fobrel
         url:,
         pool: Integer(ENV.fetch("DATABASE_POOL", 28)),
         variables: {
-          "pg_trgm.word_similarity_threshold" => Models::Search::MISTYPED, "jit" => "off", "max_parallel_workers_per_gather" => 0,
+          "pg_trgm.word_similarity_threshold" => Models::Search::MISTYPED,
+          "jit" => "off",
+          "max_parallel_workers_per_gather" => 0,
           # What a process that died was about is given up soon, so that another can take it up.
           "client_connection_check_interval" => 2000,
           "lock_timeout" => patience

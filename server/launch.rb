@@ -49,7 +49,8 @@ module Fobrel
     def check_port
       TCPServer.open("127.0.0.1", @port).close
     rescue Errno::EADDRINUSE
-      raise Stop, "port #{@port} is taken by another program. Stop that one, or choose another port: PORT=#{@port + 1} bin/start"
+      raise Stop,
+        "port #{@port} is taken by another program. Stop that one, or choose another port: PORT=#{@port + 1} bin/start"
     rescue Errno::EACCES
       raise Stop, "port #{@port} may not be used by this user. Choose one above 1023: PORT=4810 bin/start"
     end
@@ -70,7 +71,8 @@ module Fobrel
     def clear
       @postgres.start("postgres")
       folders = %w[seats intake gallery].map { File.join(Fobrel.var, _1) }.select { File.exist?(_1) }
-      puts "--fresh removes the database “fobrel” in #{@postgres.place}#{" and the folders #{folders.join(", ")}" if folders.any?}."
+      puts "--fresh removes the database “fobrel” in " \
+        "#{@postgres.place}#{" and the folders #{folders.join(", ")}" if folders.any?}."
       @postgres.drop("fobrel")
       folders.each { FileUtils.rm_rf(_1) }
     end
@@ -147,18 +149,25 @@ module Fobrel
       port = [@port + 1, 65_535].min
       port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] } unless free?(port)
       ENV["GALLERY_URL"] = "http://127.0.0.1:#{port}"
-      env = {"GALLERY_PORT" => port.to_s, "GALLERY_FOLDER" => @gallery_folder, "GALLERY_TOKEN" => Demo::Gallery::TOKEN, "GALLERY_PARENT" => Process.pid.to_s}
+      env = {
+        "GALLERY_PORT" => port.to_s,
+        "GALLERY_FOLDER" => @gallery_folder,
+        "GALLERY_TOKEN" => Demo::Gallery::TOKEN,
+        "GALLERY_PARENT" => Process.pid.to_s
+      }
       @gallery = beside(env, RbConfig.ruby, File.join(ROOT, "gallery/gallery.rb"))
     end
 
     # Starts a program that is no child of ours: the web server waits for all of those at its end.
     def beside(*command)
       reader, writer = IO.pipe
-      Process.wait(fork { # standard:disable Style/BlockDelimiters
-        writer.puts(Process.spawn(*command))
-        writer.flush
-        exit!(0)
-      })
+      Process.wait(
+        fork {
+          writer.puts(Process.spawn(*command))
+          writer.flush
+          exit!(0)
+        }
+      )
       reader.gets.to_i
     ensure
       [reader, writer].each(&:close)

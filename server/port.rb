@@ -7,6 +7,9 @@ module Fobrel
   # @return [Integer] 1–65535; ends the program with a sentence where it is no such number
   def self.port_from(environment)
     number = Integer(environment.fetch("PORT", "4810"), exception: false)
-    number&.between?(1, 65_535) ? number : abort("fobrel: PORT must be a number from 1 to 65535, not #{environment["PORT"].inspect}.")
+    number&.between?(
+      1,
+      65_535
+    ) ? number : abort("fobrel: PORT must be a number from 1 to 65535, not #{environment["PORT"].inspect}.")
   end
 end

@@ -80,8 +80,9 @@ module Fobrel
     end
 
     def stray(place, belongs)
-      "#{path("postgres.place")} names a database that is not this checkout’s own: #{place}#{" of #{belongs}" if belongs}. Nothing was opened. Remove that file to begin with " \
-        "an empty database here; or, if this folder was moved here, write its path (#{here}) into #{File.join(place, MARK)}."
+      "#{path("postgres.place")} names a database that is not this checkout’s own: " \
+        "#{place}#{" of #{belongs}" if belongs}. Nothing was opened. Remove that file to begin with an empty " \
+        "database here; or, if this folder was moved here, write its path (#{here}) into #{File.join(place, MARK)}."
     end
 
     def here = File.realpath(@folder)
@@ -116,8 +117,19 @@ module Fobrel
       write("postgres.password", "#{secret}\n", 0o600)
       handed = as_owner("mktemp").first.strip
       as_owner("sh", "-c", 'cat > "$1"', "sh", handed, stdin_data: secret)
-      tool("initdb", "-D", place, "-U", USER, "--pwfile=#{handed}", "--auth=scram-sha-256", "--encoding=UTF8",
-        "--locale=C.UTF-8", "--locale-provider=icu", "--icu-locale=und")
+      tool(
+        "initdb",
+        "-D",
+        place,
+        "-U",
+        USER,
+        "--pwfile=#{handed}",
+        "--auth=scram-sha-256",
+        "--encoding=UTF8",
+        "--locale=C.UTF-8",
+        "--locale-provider=icu",
+        "--icu-locale=und"
+      )
       mark_as_ours(place) unless place == own
       write("postgres.place", "#{(place == own) ? HERE : place}\n", 0o644)
     ensure
@@ -156,7 +168,8 @@ module Fobrel
     def run
       free = free_port
       write("postgres.port", "#{free}\n", 0o644)
-      settings = "-c listen_addresses=127.0.0.1 -c port=#{free} -c unix_socket_directories='' -c shared_buffers=128MB -c synchronous_commit=on"
+      settings = "-c listen_addresses=127.0.0.1 -c port=#{free} -c unix_socket_directories='' -c " \
+        "shared_buffers=128MB -c synchronous_commit=on"
       tool("pg_ctl", "-D", data, "-w", "-t", "60", "-l", File.join(data, "server.log"), "-o", settings, "start")
       @ours = true
     end
@@ -175,8 +188,21 @@ module Fobrel
     end
 
     def sql(text)
-      output, status = Open3.capture2e({"PGPASSWORD" => password}, File.join(bin, "psql"), "-h", "127.0.0.1", "-p", port.to_s,
-        "-U", USER, "-d", "postgres", "-qtA", "-c", text)
+      output, status = Open3.capture2e(
+        {"PGPASSWORD" => password},
+        File.join(bin, "psql"),
+        "-h",
+        "127.0.0.1",
+        "-p",
+        port.to_s,
+        "-U",
+        USER,
+        "-d",
+        "postgres",
+        "-qtA",
+        "-c",
+        text
+      )
       raise Failed, "The database refused: #{output.strip}" unless status.success?
       output
     end

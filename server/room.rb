@@ -16,8 +16,16 @@ module Fobrel
       Kind = Struct.new(:all, :each, :sentence)
 
       KINDS = {
-        any: Kind.new(THREADS, HALF, "You have asked for so much at once that this was not begun. Nothing was changed. Try again in a moment."),
-        writing: Kind.new([THREADS - 4, 1].max, HALF, "So many changes are under way that this one was not begun. Nothing was changed. Try again in a moment.")
+        any: Kind.new(
+          THREADS,
+          HALF,
+          "You have asked for so much at once that this was not begun. Nothing was changed. Try again in a moment."
+        ),
+        writing: Kind.new(
+          [THREADS - 4, 1].max,
+          HALF,
+          "So many changes are under way that this one was not begun. Nothing was changed. Try again in a moment."
+        )
       }.freeze
 
       LOCK = Mutex.new
@@ -38,7 +46,9 @@ module Fobrel
       def enter(kind, who)
         @lock.synchronize do
           same = @under_way.select { _1.first == kind }
-          raise Core::Apart::Busy, KINDS[kind].sentence if same.size >= KINDS[kind].all || same.count { _1[1] == who } >= KINDS[kind].each
+          raise Core::Apart::Busy, KINDS[kind].sentence if same.size >= KINDS[kind].all || same.count {
+            _1[1] == who
+          } >= KINDS[kind].each
           [kind, who, Object.new].tap { @under_way << _1 }
         end
       end

@@ -19,14 +19,37 @@ RSpec.describe "cut off in the middle" do
       @url = @cluster.start("fobrel_cut")
       example.run
     ensure
-      [@worker, @holder&.last&.pid].compact.each { |pid| Process.kill(:KILL, pid) rescue nil } # standard:disable Style/RescueModifier
+      [@worker, @holder&.last&.pid].compact.each { |pid|
+        begin
+          Process.kill(:KILL, pid)
+        rescue
+          nil
+        end
+      }
       @cluster.stop
-      FileUtils.rm_rf(File.expand_path(File.read(File.join(folder, "postgres.place")).strip, folder)) if File.exist?(File.join(folder, "postgres.place"))
+      if File.exist?(
+        File.join(
+          folder, "postgres.place"
+        )
+      )
+        FileUtils.rm_rf(
+          File.expand_path(
+            File.read(File.join(folder, "postgres.place")).strip,
+            folder
+          )
+        )
+      end
     end
   end
 
   define_method(:work) do |more = {}|
-    @worker = spawn({"DATABASE_URL" => @url, "FOBREL_VAR" => @folder, "JOB_WORKERS" => "1", **more}, RbConfig.ruby, "#{root}/server/worker.rb", out: File.join(@folder, "worker.log"), err: %i[child out])
+    @worker = spawn(
+      {"DATABASE_URL" => @url, "FOBREL_VAR" => @folder, "JOB_WORKERS" => "1", **more},
+      RbConfig.ruby,
+      "#{root}/server/worker.rb",
+      out: File.join(@folder, "worker.log"),
+      err: %i[child out]
+    )
   end
 
   def ask(sql)
@@ -36,26 +59,48 @@ RSpec.describe "cut off in the middle" do
     connection&.close
   end
 
-  def state = ask("SELECT (SELECT count(*) FROM presets), (SELECT count(*) FROM set_items), (SELECT count(*) FROM ledger_entries), (SELECT state FROM arrivals)")
+  def state
+    ask(
+      "SELECT (SELECT count(*) FROM presets), (SELECT count(*) FROM set_items), (SELECT count(*) FROM " \
+        "ledger_entries), (SELECT state FROM arrivals)"
+    )
+  end
 
   def wait_for
     300.times { yield ? (return true) : sleep(0.1) }
-    raise "waited 30 seconds in vain: #{ask("SELECT name, state FROM arrivals")} #{ask("SELECT job_class, error_count, left(last_error_message, 200), run_at, now(), expired_at, finished_at FROM que_jobs")} #{ask("SELECT pid FROM que_lockers")} #{ask("SELECT state, wait_event_type, left(query, 60) FROM pg_stat_activity WHERE datname = current_database()")}"
+    told = [
+      "SELECT name, state FROM arrivals",
+      "SELECT job_class, error_count, left(last_error_message, 200), run_at, expired_at, finished_at FROM que_jobs",
+      "SELECT pid FROM que_lockers",
+      "SELECT state, wait_event_type, left(query, 60) FROM pg_stat_activity WHERE datname = current_database()"
+    ].map { ask(_1) }
+    raise "waited 30 seconds in vain: #{told.join(" ")}"
   end
 
   define_method(:hold) do
-    @holder = Open3.popen2({"DATABASE_URL" => @url, "FOBREL_VAR" => @folder}, RbConfig.ruby, "#{root}/spec/support/half_way.rb")
+    @holder = Open3.popen2(
+      {"DATABASE_URL" => @url, "FOBREL_VAR" => @folder},
+      RbConfig.ruby,
+      "#{root}/spec/support/half_way.rb"
+    )
     expect(@holder[1].gets).to eq("held\n")
     work
     # The worker has written the brushes and waits for the places in the set: it is half-way.
-    wait_for { ask("SELECT count(*) FROM pg_stat_activity WHERE wait_event_type = 'Lock' AND query LIKE '%set_items%'") == ["1"] }
+    wait_for {
+      ask("SELECT count(*) FROM pg_stat_activity WHERE wait_event_type = 'Lock' AND query LIKE '%set_items%'") == ["1"]
+    }
     expect(state).to eq(["0", "0", "0", "applying"])
   end
 
   def complete
     wait_for { state.last == "applied" }
     expect(state).to eq(["2", "2", "1", "applied"])
-    expect(ask("SELECT state, message FROM tasks ORDER BY id DESC LIMIT 1")).to match(["done", /Taken in\. half\.zip: 2 new/])
+    expect(ask("SELECT state, message FROM tasks ORDER BY id DESC LIMIT 1")).to match(
+      [
+        "done",
+        /Taken in\. half\.zip: 2 new/
+      ]
+    )
     wait_for { ask("SELECT count(*) FROM que_jobs WHERE finished_at IS NULL AND job_class LIKE '%Arrival'") == ["0"] }
   end
 
@@ -71,7 +116,13 @@ RSpec.describe "cut off in the middle" do
   end
 
   it "reads all others when one arrival ends its process every time, and puts that one aside" do
-    expect(system({"DATABASE_URL" => @url, "FOBREL_VAR" => @folder}, RbConfig.ruby, "#{root}/spec/support/ten.rb")).to be(true)
+    expect(
+      system(
+        {"DATABASE_URL" => @url, "FOBREL_VAR" => @folder},
+        RbConfig.ruby,
+        "#{root}/spec/support/ten.rb"
+      )
+    ).to be(true)
     kept = Dir.children(Dir.tmpdir).grep(/\Afobrel-arrival/)
     deadly = {"RUBYOPT" => "#{ENV["RUBYOPT"]} -r#{root}/spec/support/deadly.rb"}
     work(deadly)
@@ -86,7 +137,16 @@ RSpec.describe "cut off in the middle" do
     end
     wait_for { ask("SELECT count(*) FROM arrivals WHERE state = 'planned'") == ["9"] }
     wait_for { ask("SELECT state FROM tasks ORDER BY id LIMIT 1") == ["failed"] }
-    expect([deaths, *ask("SELECT a.state, t.message FROM arrivals a JOIN tasks t ON t.id = a.task_id WHERE a.name = 'deadly'")]).to match([1, "open", /It was ended. Nothing was changed/])
+    expect(
+      [
+        deaths,
+        *ask("SELECT a.state, t.message FROM arrivals a JOIN tasks t ON t.id = a.task_id WHERE a.name = 'deadly'")
+      ]
+    ).to match(
+      [
+        1, "open", /It was ended. Nothing was changed/
+      ]
+    )
     expect(Dir.children(Dir.tmpdir).grep(/\Afobrel-arrival/) - kept).to eq([])
   ensure
     again&.kill

@@ -25,7 +25,12 @@ RSpec.describe "handing over, from outside the page" do
   end
 
   def fobrel(*words, token: @token)
-    Open3.capture3({"FOBREL_URL" => @running.address, "FOBREL_TOKEN" => token, "DATABASE_URL" => nil}, File.expand_path("../bin/fobrel", __dir__), *words, chdir: @folder)
+    Open3.capture3(
+      {"FOBREL_URL" => @running.address, "FOBREL_TOKEN" => token, "DATABASE_URL" => nil},
+      File.expand_path("../bin/fobrel", __dir__),
+      *words,
+      chdir: @folder
+    )
   end
 
   def read(name) = File.binread(File.join(@folder, name))
@@ -37,13 +42,37 @@ RSpec.describe "handing over, from outside the page" do
 
   it "exports, makes a kit, a proof and what a recipe writes, and imports elsewhere by plan and for good" do
     library = ["--library", @first.name]
-    outs = [["export", "Line kit", "-o", "k.fobrel.zip"], ["kit", "Line kit", "-o", "kit.zip"], ["proof", "line kit", "-o", "p.pdf"], ["recipe", "Settings as CSV", "Line kit", "-o", "s.csv"]].map { |words| fobrel(*words, *library) }
+    outs = [
+      ["export", "Line kit", "-o", "k.fobrel.zip"],
+      ["kit", "Line kit", "-o", "kit.zip"],
+      ["proof", "line kit", "-o", "p.pdf"],
+      ["recipe", "Settings as CSV", "Line kit", "-o", "s.csv"]
+    ].map { |words|
+      fobrel(*words, *library)
+    }
     expect(outs.map { [_1[1], _1[2].exitstatus] }.uniq).to eq([["", 0]])
-    expect(Fobrel::Core::Package::Reader.read(read("k.fobrel.zip")).presets.map(&:name)).to eq(@set.preset_ids_in_order.map { |id| Studio::M::Preset.find(id).name })
-    expect([read("p.pdf")[0, 4], read("s.csv").lines.size, Fobrel::Core::Package::Archive.read(read("kit.zip")).keys]).to match(["%PDF", 4, include("settings.csv")])
+    expect(Fobrel::Core::Package::Reader.read(read("k.fobrel.zip")).presets.map(&:name)).to eq(
+      @set.preset_ids_in_order.map { |id|
+        Studio::M::Preset.find(id).name
+      }
+    )
+    expect(
+      [
+        read("p.pdf")[0, 4],
+        read("s.csv").lines.size,
+        Fobrel::Core::Package::Archive.read(read("kit.zip")).keys
+      ]
+    ).to match(["%PDF", 4, include("settings.csv")])
     expect(@first.exports.where(goes_to: "the command line").pluck(:kind)).to eq(%w[package kit proof recipe])
     out, = fobrel("backup", "-o", "all.fobrel.zip", *library)
-    expect([out, Fobrel::Core::Package::Reader.read(read("all.fobrel.zip")).then { [_1.presets.size, _1.backup.library["name"]] }]).to match([/all of “Storm over Skerrow”/, [8, @first.name]])
+    expect(
+      [
+        out,
+        Fobrel::Core::Package::Reader.read(read("all.fobrel.zip")).then {
+          [_1.presets.size, _1.backup.library["name"]]
+        }
+      ]
+    ).to match([/all of “Storm over Skerrow”/, [8, @first.name]])
 
     out, = fobrel("import", "k.fobrel.zip", "--library", @second.name, "--plan")
     expect([out, @second.presets.count]).to match([/new\s+take\s+Bollard\n.*Nothing was changed/m, 0])
@@ -54,8 +83,22 @@ RSpec.describe "handing over, from outside the page" do
     expect([out, @second.presets.count]).to match([/Everything was here already/, 3])
     File.write(File.join(@folder, "broken.json"), "{")
     File.binwrite(File.join(@folder, "anchor.png"), Fobrel::Demo::Drawing.tip("anchor", 40))
-    out, = fobrel("import", "broken.json", "anchor.png", "--library", @second.name, "--apply", "--decide", "named=leave")
-    expect([out, @second.presets.count]).to match([/unreadable  leave    broken\.json  \(broken\.json cannot be used/, 4])
+    out, = fobrel(
+      "import",
+      "broken.json",
+      "anchor.png",
+      "--library",
+      @second.name,
+      "--apply",
+      "--decide",
+      "named=leave"
+    )
+    expect(
+      [
+        out,
+        @second.presets.count
+      ]
+    ).to match([/unreadable  leave    broken\.json  \(broken\.json cannot be used/, 4])
     _, _, status = fobrel("import", "broken.json", "--library", @second.name, "--keep")
     expect([status.exitstatus, @second.arrivals.order(:id).last.state]).to eq([1, "planned"])
     out, = fobrel("package", "compare", "k.fobrel.zip", "k.fobrel.zip")
@@ -63,14 +106,37 @@ RSpec.describe "handing over, from outside the page" do
   end
 
   it "says what is wrong in a sentence, and does nothing" do
-    {["export", "Line kit", "-o", "x"] => /Say which library/, ["export", "Nowhere", "-o", "x", "--library", @first.name] => /no set “Nowhere”/, ["export", "Line kit", "-o", "x", "--library", "Atlantis"] => /no library “Atlantis”/,
-     ["import", "missing.zip", "--library", @first.name] => /No such file/}.each do |words, said|
+    {
+      ["export", "Line kit", "-o", "x"] => /Say which library/,
+      ["export", "Nowhere", "-o", "x", "--library", @first.name] => /no set “Nowhere”/,
+      ["export", "Line kit", "-o", "x", "--library", "Atlantis"] => /no library “Atlantis”/,
+      ["import", "missing.zip", "--library", @first.name] => /No such file/
+    }.each do |words, said|
       _, err, status = fobrel(*words)
       expect([words, err, status.exitstatus]).to match([words, said, 1])
     end
-    expect(fobrel("export", "Line kit", "-o", "x", "--library", @first.name, token: "fobrel_wrong")[1]).to match(/token is not known/)
+    expect(
+      fobrel(
+        "export",
+        "Line kit",
+        "-o",
+        "x",
+        "--library",
+        @first.name,
+        token: "fobrel_wrong"
+      )[1]
+    ).to match(/token is not known/)
     expect(fobrel("kit", "x", "-o", "y", token: "")[1]).to match(/There is no token/)
-    expect([fobrel("import", "a", "--plan", "--apply"), fobrel("import", "a", "--decide", "named=fly"), fobrel("import"), fobrel("backup", "x", "-o", "y")].map { _1[2].exitstatus }).to eq([2, 2, 2, 2])
+    expect(
+      [
+        fobrel("import", "a", "--plan", "--apply"),
+        fobrel("import", "a", "--decide", "named=fly"),
+        fobrel("import"),
+        fobrel("backup", "x", "-o", "y")
+      ].map {
+        _1[2].exitstatus
+      }
+    ).to eq([2, 2, 2, 2])
     expect(Dir.children(@folder)).not_to include("x", "y")
   end
 
@@ -80,15 +146,43 @@ RSpec.describe "handing over, from outside the page" do
     File.binwrite(File.join(place, "scans", "gull one.png"), Fobrel::Demo::Drawing.tip("gull", 3))
     File.binwrite(File.join(place, "scans", "gull two.png"), Fobrel::Demo::Drawing.tip("gull", 4))
     arrival = wait_for { @second.arrivals.find_by(name: "scans", state: "planned") }
-    expect([arrival.source, arrival.person, arrival.items.map { [_1.name, _1.way] }]).to eq(["the watched folder", nil, [["gull one", "each"], ["gull two", "each"], ["scans", "reel"]]])
-    expect(Dir.glob("#{place}/taken/* scans/*").map { File.basename(_1) }).to match_array(["gull one.png", "gull two.png"])
+    expect(
+      [
+        arrival.source,
+        arrival.person,
+        arrival.items.map {
+          [_1.name, _1.way]
+        }
+      ]
+    ).to eq(
+      [
+        "the watched folder",
+        nil,
+        [["gull one", "each"], ["gull two", "each"], ["scans", "reel"]]
+      ]
+    )
+    expect(
+      Dir.glob("#{place}/taken/* scans/*").map {
+        File.basename(_1)
+      }
+    ).to match_array(["gull one.png", "gull two.png"])
     expect(@second.presets.where("name LIKE 'gull%'").count).to eq(0)
   end
 
   # The gallery fails nearly every second time here; what fails in passing is tried again.
   it "looks into the outside gallery, brings a package in and offers a release, whatever fails on the way" do
     headers = {"Authorization" => "Bearer #{@token}", "Content-Type" => "application/json"}
-    once = ->(kind, path, body = nil) { Net::HTTP.start(URI(@running.address).host, URI(@running.address).port) { |http| http.request(Net::HTTP.const_get(kind).new(path, headers).tap { _1.body = JSON.generate(body) if body }) }.then { JSON.parse(_1.body) } }
+    once = ->(kind, path, body = nil) {
+      Net::HTTP.start(URI(@running.address).host, URI(@running.address).port) { |http|
+        http.request(
+          Net::HTTP.const_get(kind).new(path, headers).tap {
+            _1.body = JSON.generate(body) if body
+          }
+        )
+      }.then {
+        JSON.parse(_1.body)
+      }
+    }
     # Who waits for it is told when it fails too often in a row, and asks again, after the pause that it is left in.
     ask = once
     look = lambda do |*words|
@@ -99,28 +193,70 @@ RSpec.describe "handing over, from outside the page" do
         Studio::M::GalleryLook.update_all(silent_at: nil)
       end
     end
-    expect(ask["Get", "/api/gallery"]).to eq("signed_in" => false, "asking" => false, "q" => "", "problem" => nil, "packages" => [])
-    expect(look["Put", "/api/gallery/token", {token: "wrong"}]).to match(a_hash_including("signed_in" => false, "problem" => /does not know this token/))
-    expect(ask["Post", "/api/libraries/#{@second.id}/gallery", {id: "x", title: "x"}]["error"]).to match(/Sign in at the gallery first/)
-    expect(look["Put", "/api/gallery/token", {token: Fobrel::Demo::Gallery::TOKEN}]).to match(a_hash_including("signed_in" => true, "problem" => nil))
+    expect(
+      ask["Get",
+        "/api/gallery"]
+    ).to eq("signed_in" => false, "asking" => false, "q" => "", "problem" => nil, "packages" => [])
+    expect(
+      look["Put",
+        "/api/gallery/token",
+        {token: "wrong"}]
+    ).to match(a_hash_including("signed_in" => false, "problem" => /does not know this token/))
+    expect(
+      ask["Post",
+        "/api/libraries/#{@second.id}/gallery",
+        {id: "x", title: "x"}]["error"]
+    ).to match(/Sign in at the gallery first/)
+    expect(
+      look["Put",
+        "/api/gallery/token",
+        {token: Fobrel::Demo::Gallery::TOKEN}]
+    ).to match(a_hash_including("signed_in" => true, "problem" => nil))
     found = look["Post", "/api/gallery/look", {q: "night"}]["packages"]
     expect(found.map { _1["title"] }).to eq(["Night water"])
     4.times do
       task = ask["Post", "/api/libraries/#{@second.id}/gallery", found.first.slice("id", "title")]
-      ended = wait_for { ask["Get", "/api/libraries/#{@second.id}/tasks"]["tasks"].find { _1["id"] == task["id"] && %w[done failed].include?(_1["state"]) } }
+      ended = wait_for {
+        ask["Get", "/api/libraries/#{@second.id}/tasks"]["tasks"].find {
+          _1["id"] == task["id"] && %w[done failed].include?(_1["state"])
+        }
+      }
       next expect(ended["message"]).to match(/asked 5 times/) if ended["state"] == "failed"
-      expect(wait_for { Studio::M::Arrival.find(ended["arrival"]).then { _1 if _1.state == "planned" } }.items.size).to eq(5)
+      expect(
+        wait_for {
+          Studio::M::Arrival.find(ended["arrival"]).then {
+            _1 if _1.state == "planned"
+          }
+        }.items.size
+      ).to eq(5)
     end
     expect(Studio::M::Task.where(kind: "FetchFromGallery", state: "done").count).to be >= 2
 
-    bundle = @first.bundles.create!(name: "Quay kit", author: "Maren Oake", licence: "CC-BY-4.0", description: "For the quay").tap { _1.put_in_order(@set.preset_ids_in_order) }
+    bundle = @first.bundles.create!(
+      name: "Quay kit",
+      author: "Maren Oake",
+      licence: "CC-BY-4.0",
+      description: "For the quay"
+    ).tap {
+      _1.put_in_order(@set.preset_ids_in_order)
+    }
     release = Fobrel::Actions::ReleaseBundle.call(bundle:, person: Studio::M::Person.find_by!(login: "maren"))
     # Offered twice, as when its process died before it was told: it lies there once.
     2.times do
-      task = ask["Post", "/api/releases/#{release.id}/offer", {title: "Quay kit", description: "For the quay", tags: "quay, stone"}]
+      task = ask["Post",
+        "/api/releases/#{release.id}/offer",
+        {title: "Quay kit", description: "For the quay", tags: "quay, stone"}]
       wait_for { Studio::M::Task.find(task["id"]).state == "done" }
     end
-    expect(look["Post", "/api/gallery/look", {q: "stone"}]["packages"].map { _1.values_at("title", "tags", "size") }).to eq([["Quay kit", %w[quay stone], release.package.bytesize]])
-    expect(@first.exports.last.then { [_1.goes_to, _1.release_id, _1.sha256] }).to eq(["the outside gallery", release.id, release.sha256])
+    expect(
+      look["Post", "/api/gallery/look", {q: "stone"}]["packages"].map {
+        _1.values_at("title", "tags", "size")
+      }
+    ).to eq([["Quay kit", %w[quay stone], release.package.bytesize]])
+    expect(
+      @first.exports.last.then {
+        [_1.goes_to, _1.release_id, _1.sha256]
+      }
+    ).to eq(["the outside gallery", release.id, release.sha256])
   end
 end

@@ -28,7 +28,14 @@ RSpec.describe "starting and stopping" do
 
   define_method(:start) do |*words, wait: true|
     @log = File.join(@folder, "log")
-    @pid = spawn({"PORT" => @port.to_s, "FOBREL_VAR" => @folder, "DATABASE_URL" => nil, "SESSION_SECRET" => nil}, RbConfig.ruby, "#{root}/server/launch.rb", *words, out: @log, err: %i[child out])
+    @pid = spawn(
+      {"PORT" => @port.to_s, "FOBREL_VAR" => @folder, "DATABASE_URL" => nil, "SESSION_SECRET" => nil},
+      RbConfig.ruby,
+      "#{root}/server/launch.rb",
+      *words,
+      out: @log,
+      err: %i[child out]
+    )
     return unless wait
     1800.times { File.read(@log).include?("Fobrel is ready") ? break : sleep(0.1) }
     expect(File.read(@log)).to include("http://127.0.0.1:#{@port}")
@@ -48,17 +55,31 @@ RSpec.describe "starting and stopping" do
     Net::HTTP.start("127.0.0.1", @port) do |http|
       cookie = nil
       send = lambda do |verb, path, data = nil, csrf = nil|
-        request = Net::HTTP.const_get(verb).new(path, {"Content-Type" => "application/json", "Cookie" => cookie, "X-CSRF-Token" => csrf}.compact)
+        request = Net::HTTP.const_get(verb).new(
+          path,
+          {"Content-Type" => "application/json", "Cookie" => cookie, "X-CSRF-Token" => csrf}.compact
+        )
         answer = http.request(request, data && JSON.generate(data))
         cookie = answer["Set-Cookie"]&.split(";")&.first || cookie
         JSON.parse(answer.body)
       end
-      send.call("Post", "/api/session", {login: "maren", password: "storm over skerrow"}, send.call("Get", "/api/session")["csrf"])
+      send.call(
+        "Post",
+        "/api/session",
+        {login: "maren", password: "storm over skerrow"},
+        send.call("Get", "/api/session")["csrf"]
+      )
       send.call("Post", "/api/tokens", {name: "spec"}, send.call("Get", "/api/session")["csrf"]).fetch("token")
     end
   end
 
-  def cluster_runs? = File.exist?("#{@folder}/postgres.port") && Socket.tcp("127.0.0.1", Integer(File.read("#{@folder}/postgres.port")), connect_timeout: 1).close.nil?
+  def cluster_runs?
+    File.exist?("#{@folder}/postgres.port") && Socket.tcp(
+      "127.0.0.1",
+      Integer(File.read("#{@folder}/postgres.port")),
+      connect_timeout: 1
+    ).close.nil?
+  end
 
   it "draws the demo, keeps the data, begins anew when told, and stops all it started" do
     start
@@ -66,9 +87,15 @@ RSpec.describe "starting and stopping" do
     expect(ask("/api/session").body).to include('"person":null')
     expect(ask("/").body).to include("<div id=\"app\">")
     # Long work is done at once, by processes that were split off from the one that drew the demo.
-    picture = File.join(@folder, "mark.png").tap { File.binwrite(_1, Fobrel::Core::Tip::Cover[[[1, 0.5], [0, 1]]].to_png) }
+    picture = File.join(@folder, "mark.png").tap {
+      File.binwrite(_1, Fobrel::Core::Tip::Cover[[[1, 0.5], [0, 1]]].to_png)
+    }
     studio = Fobrel::Studio.new(url: "http://127.0.0.1:#{@port}", token:)
-    expect(Timeout.timeout(90) { studio.deliver(studio.library("Second unit"), [picture]) }["items"].map { _1["state"] }).to eq(["new"])
+    expect(
+      Timeout.timeout(90) {
+        studio.deliver(studio.library("Second unit"), [picture])
+      }["items"].map { _1["state"] }
+    ).to eq(["new"])
     secret = File.read("#{@folder}/session.secret")
     expect(File.stat("#{@folder}/session.secret").mode & 0o077).to eq(0)
     expect(cluster_runs?).to be true
@@ -83,19 +110,30 @@ RSpec.describe "starting and stopping" do
     # Drawn anew, which need not be waited for a second time.
     start("--fresh", wait: false)
     600.times { File.read(@log).include?("Drawing the demo studio") ? break : sleep(0.1) }
-    expect(File.read(@log)).to match(/--fresh removes the database “fobrel” in #{@folder}.* and the folders .*intake.*Drawing the demo studio/m)
+    gone = /--fresh removes the database “fobrel” in #{@folder}.* and the folders .*intake/
+    expect(File.read(@log)).to match(/#{gone}.*Drawing the demo studio/m)
   end
 
   it "says in one sentence that a port is taken, or is none" do
     taken = TCPServer.open("127.0.0.1", @port)
     start(wait: false)
     Process.wait(@pid)
-    expect([$?.exitstatus, File.read(@log)]).to match([1, /\Afobrel: port #{@port} is taken by another program\. .*\n\z/])
+    expect(
+      [
+        $?.exitstatus,
+        File.read(@log)
+      ]
+    ).to match([1, /\Afobrel: port #{@port} is taken by another program\. .*\n\z/])
     taken.close
     @port = "eighty"
     start(wait: false)
     Process.wait(@pid)
     @pid = nil
-    expect([$?.exitstatus, File.read(@log)]).to eq([1, "fobrel: PORT must be a number from 1 to 65535, not \"eighty\".\n"])
+    expect(
+      [
+        $?.exitstatus,
+        File.read(@log)
+      ]
+    ).to eq([1, "fobrel: PORT must be a number from 1 to 65535, not \"eighty\".\n"])
   end
 end

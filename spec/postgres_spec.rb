@@ -35,7 +35,12 @@ RSpec.describe Fobrel::Postgres do
     here = folder("three")
     %w[/srv/elsewhere/var/postgres /var/lib/postgresql/15/main].each do |place|
       File.write(File.join(here, "postgres.place"), "#{place}\n")
-      expect { described_class.new(here).start("kept") }.to raise_error(described_class::Failed, /not this checkout’s own: #{place}.*Nothing was opened/)
+      expect {
+        described_class.new(here).start("kept")
+      }.to raise_error(
+        described_class::Failed,
+        /not this checkout’s own: #{place}.*Nothing was opened/
+      )
     end
   end
 end

@@ -9,8 +9,15 @@ brushes = Fobrel::Demo::Brushes.all
 assets = brushes.flat_map(&:pictures).to_h { ["sha256:#{Digest::SHA256.hexdigest(_1)}", _1] }
 chance = Random.new(1)
 round = Array.new(brushes.size) do
-  {"mark" => {"tip" => {"kind" => "round", "hardness" => chance.rand}, "size" => {"base" => 4 + chance.rand**2 * 60}, "roundness" => 0.15 + chance.rand * 0.85},
-   "trail" => {"spacing" => 0.1 + chance.rand, "scatter" => {"across" => chance.rand(3).zero? ? chance.rand : 0}}, "pigment" => {"opacity" => 0.3 + chance.rand * 0.7}}
+  {
+    "mark" => {
+      "tip" => {"kind" => "round", "hardness" => chance.rand},
+      "size" => {"base" => 4 + chance.rand**2 * 60},
+      "roundness" => 0.15 + chance.rand * 0.85
+    },
+    "trail" => {"spacing" => 0.1 + chance.rand, "scatter" => {"across" => chance.rand(3).zero? ? chance.rand : 0}},
+    "pigment" => {"opacity" => 0.3 + chance.rand * 0.7}
+  }
 end
 found = (brushes.map(&:settings) + round).map do |settings|
   strip = Fobrel::Core::Stroke::Strip.png(Fobrel::Core::Preset::Preset.build("Measured", settings), assets:)

@@ -11,23 +11,53 @@ RSpec.describe "limits" do
   end
 
   # Seconds that nobody else can reach the end of.
-  def nap(length, **turn) = Thread.new { apart.for(apart::Turn.new(rank: :now, **turn)) { apart.call(Kernel, :sleep, length) } }
+  def nap(length, **turn)
+    Thread.new { apart.for(apart::Turn.new(rank: :now, **turn)) { apart.call(Kernel, :sleep, length) } }
+  end
 
   def apart = Fobrel::Core::Apart
 
   it "run what is asked in a process of its own and give back what it gives, problems too" do
     expect(apart.call(JSON, :parse, '{"a": [1, "é"]}')).to eq({"a" => [1, "é"]})
     expect(apart.call(Process, :pid)).not_to eq(Process.pid)
-    expect { apart.call(Fobrel::Core::Preset::Preset, :parse, "no", name: "It") }.to raise_error(Fobrel::Core::Preset::Preset::Invalid, /It/)
+    expect {
+      apart.call(
+        Fobrel::Core::Preset::Preset,
+        :parse,
+        "no",
+        name: "It"
+      )
+    }.to raise_error(Fobrel::Core::Preset::Preset::Invalid, /It/)
     expect { apart.call(Integer, :sqrt, -1) }.to raise_error(RuntimeError, /Math::DomainError/)
     expect(apart.call(SecureRandom, :bytes, 20_000_000).bytesize).to eq(20_000_000)
   end
 
   it "end what takes too long, by its own work or by waiting, and what wants too much memory" do
-    expect(seconds { expect { apart.call(Kernel, :eval, "loop {}", seconds: 1) }.to raise_error(apart::Ended, /longer than 1 seconds/) }).to be < 4
-    expect(seconds { expect { apart.call(Kernel, :sleep, 30, seconds: 1) }.to raise_error(apart::Ended, /longer than 1 seconds/) }).to be < 4
-    expect { apart.call(Array, :new, 100_000_000, 0, memory: 1 << 26, fresh: true) }.to raise_error(apart::Ended, /more memory/)
-    expect { apart.call(File, :write, File.join(Dir.tmpdir, "fobrel-limits"), "x" * (2 << 20)) }.to raise_error(RuntimeError, /File too large/)
+    expect(
+      seconds {
+        expect {
+          apart.call(Kernel, :eval, "loop {}", seconds: 1)
+        }.to raise_error(apart::Ended, /longer than 1 seconds/)
+      }
+    ).to be < 4
+    expect(
+      seconds {
+        expect {
+          apart.call(Kernel, :sleep, 30, seconds: 1)
+        }.to raise_error(apart::Ended, /longer than 1 seconds/)
+      }
+    ).to be < 4
+    expect {
+      apart.call(Array, :new, 100_000_000, 0, memory: 1 << 26, fresh: true)
+    }.to raise_error(apart::Ended, /more memory/)
+    expect {
+      apart.call(
+        File,
+        :write,
+        File.join(Dir.tmpdir, "fobrel-limits"),
+        "x" * (2 << 20)
+      )
+    }.to raise_error(RuntimeError, /File too large/)
     expect(apart.call(Process, :pid, fresh: true)).not_to eq(apart.call(Process, :pid))
   end
 
@@ -44,17 +74,35 @@ RSpec.describe "limits" do
     crew = apart::Crew.new(size: 3)
     order = Thread::Queue.new
     call = lambda do |name, length, **turn|
-      Thread.new { crew.call(apart::Turn.new(**turn), ["Kernel", :sleep, [length], {}, 20], seconds: 20, memory: apart::MEMORY, fresh: false) && order << name }.tap { sleep 0.15 }
+      Thread.new {
+        crew.call(
+          apart::Turn.new(**turn),
+          ["Kernel", :sleep, [length], {}, 20],
+          seconds: 20,
+          memory: apart::MEMORY,
+          fresh: false
+        ) && order << name
+      }.tap { sleep 0.15 }
     end
-    first = [call["one's first", 1.2, who: 1, where: 1, rank: :now], call["one's second", 0.1, who: 1, where: 1, rank: :now]]
+    first = [
+      call["one's first", 1.2, who: 1, where: 1, rank: :now],
+      call["one's second", 0.1, who: 1, where: 1, rank: :now]
+    ]
     expect(crew.lengths).to eq({running: {now: 1}, waiting: {now: 1}})
-    first << call["another's", 1.2, who: 2, where: 1, rank: :now] << call["a third of the studio", 0.1, who: 3, where: 1, rank: :now]
+    first << call["another's",
+      1.2,
+      who: 2,
+      where: 1,
+      rank: :now] << call["a third of the studio", 0.1, who: 3, where: 1, rank: :now]
     expect(crew.lengths).to eq({running: {now: 2}, waiting: {now: 2}})
     first << call["elsewhere", 0.1, who: 4, where: 2, rank: :later]
     first.each(&:join)
     expect(Array.new(5) { order.pop }.first).to eq("elsewhere")
     later = call["later", 0.8, who: 1, where: 1, rank: :later]
-    waiting = [call["a batch", 0.1, who: 1, where: 1, rank: :later], call["a stroke", 0.1, who: 1, where: 1, rank: :now]]
+    waiting = [
+      call["a batch", 0.1, who: 1, where: 1, rank: :later],
+      call["a stroke", 0.1, who: 1, where: 1, rank: :now]
+    ]
     [later, *waiting].each(&:join)
     expect(Array.new(3) { order.pop }).to eq(["later", "a stroke", "a batch"])
   end
@@ -74,8 +122,15 @@ RSpec.describe "limits" do
 
   it "end recipes that were made to be slow or large" do
     recipe = Fobrel::Core::Package::Recipe
-    preset = Fobrel::Core::Preset::Preset.build("Fog", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}})
-    ["{{ (1..60000000) | join | size }}", "{{ 'a' | date: '%100000000d' | size }}", "{% assign a = 'aaaaaaaaaa' %}{% for i in (1..12) %}{% assign a = a | replace: 'a', 'aaaaaaaaaa' %}{% endfor %}"].each do |body|
+    preset = Fobrel::Core::Preset::Preset.build(
+      "Fog",
+      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}}
+    )
+    [
+      "{{ (1..60000000) | join | size }}",
+      "{{ 'a' | date: '%100000000d' | size }}",
+      "{% assign a = 'aaaaaaaaaa' %}{% for i in (1..12) %}{% assign a = a | replace: 'a', 'aaaaaaaaaa' %}{% endfor %}"
+    ].each do |body|
       before = Process.clock_gettime(Process::CLOCK_MONOTONIC)
       begin
         recipe["name" => "n", "scope" => "each", "file" => "f", "body" => body].write([preset])
@@ -88,32 +143,97 @@ RSpec.describe "limits" do
 
   it "end a shape that draws for ever, and go on with the next" do
     stub_const("Fobrel::Core::Tip::Vector::SECONDS", 1)
-    endless = "<svg xmlns='http://www.w3.org/2000/svg' width='99' height='99'><filter id='f'><feTurbulence numOctaves='2147483647' baseFrequency='0.9'/></filter><rect width='99' height='99' filter='url(#f)'/></svg>"
+    endless = "<svg xmlns='http://www.w3.org/2000/svg' width='99' height='99'><filter id='f'><feTurbulence " \
+      "numOctaves='2147483647' baseFrequency='0.9'/></filter><rect width='99' height='99' filter='url(#f)'/></svg>"
     found = nil
-    expect(seconds { found = Fobrel::Core::Package::Delivery.read([["endless.svg", endless], ["line.svg", endless.sub("filter='url(#f)'", "")]].map { |name, text| Fobrel::Core::Package::Delivery::File.new(name, StringIO.new(text.b)) }) }).to be < 6
-    expect(found.items.map { [_1.kind, _1.sentence] }).to contain_exactly(["unreadable", /endless.svg could not be unpacked. It took longer than 1 seconds/], ["preset", nil])
+    expect(
+      seconds {
+        found = Fobrel::Core::Package::Delivery.read(
+          [
+            ["endless.svg", endless],
+            ["line.svg", endless.sub("filter='url(#f)'", "")]
+          ].map { |name, text|
+            Fobrel::Core::Package::Delivery::File.new(name, StringIO.new(text.b))
+          }
+        )
+      }
+    ).to be < 6
+    expect(
+      found.items.map {
+        [
+          _1.kind,
+          _1.sentence
+        ]
+      }
+    ).to contain_exactly(
+      ["unreadable", /endless.svg could not be unpacked. It took longer than 1 seconds/],
+      ["preset", nil]
+    )
   end
 
   # Memory is the limit here: what is read of 40 million pixels in colour stays below it.
   it "read the largest picture that may come" do
-    large = Vips::Image.black(7000, 5600).bandjoin([90, 200, 0]).cast(:uchar).copy(interpretation: :srgb).draw_rect([10, 90, 200, 255], 500, 500, 3000, 3000, fill: true)
+    large = Vips::Image.black(7000, 5600).bandjoin([90, 200, 0]).cast(:uchar).copy(interpretation: :srgb).draw_rect(
+      [10, 90, 200, 255], 500, 500, 3000, 3000, fill: true
+    )
     marks = Fobrel::Core::Tip::Outside.marks(large.pngsave_buffer(compression: 1), name: "large")
     expect([marks.own, marks.found.map(&:first)]).to eq([true, [:png]])
   end
 
   it "refuse a stroke before it is painted, where it would lay more than anybody waits for" do
     stroke = Fobrel::Core::Stroke
-    brush = ->(tip, **mark) { Fobrel::Core::Preset::Preset.build("Heavy", {"mark" => {"tip" => tip, "size" => {"base" => 300, "most" => 5000, **mark}}, "trail" => {"spacing" => 0.02, "count" => 32}}) }
+    brush = ->(tip, **mark) {
+      Fobrel::Core::Preset::Preset.build(
+        "Heavy",
+        {
+          "mark" => {"tip" => tip, "size" => {"base" => 300, "most" => 5000, **mark}},
+          "trail" => {"spacing" => 0.02, "count" => 32}
+        }
+      )
+    }
     samples = stroke::TrialStroke.fetch("swell").on([1200, 600])
-    expect(seconds { expect { stroke::Painter.new(brush[{"kind" => "round"}]).paint(samples, page: [1200, 600]) }.to raise_error(stroke::Painter::CannotPaint, /would lay \d+ dabs, together about \d+ million pixels; at most 400 million/) }).to be < 2
+    expect(
+      seconds {
+        expect {
+          stroke::Painter.new(brush[{"kind" => "round"}]).paint(
+            samples,
+            page: [1200, 600]
+          )
+        }.to raise_error(
+          stroke::Painter::CannotPaint,
+          /would lay \d+ dabs, together about \d+ million pixels; at most 400 million/
+        )
+      }
+    ).to be < 2
     # The same on the Bench, where it is brought down to fit, is a stroke like another.
-    expect(stroke::Strip.png(Fobrel::Core::Preset::Preset.build("Wide", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 900, "most" => 5000}}, "trail" => {"spacing" => 0.1}}))).to start_with("\x89PNG".b)
+    expect(
+      stroke::Strip.png(
+        Fobrel::Core::Preset::Preset.build(
+          "Wide",
+          {
+            "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 900, "most" => 5000}},
+            "trail" => {"spacing" => 0.1}
+          }
+        )
+      )
+    ).to start_with("\x89PNG".b)
   end
 
   it "end a stroke that takes longer than one waits" do
     stroke = Fobrel::Core::Stroke
-    heavy = Fobrel::Core::Preset::Preset.build("Heavy", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 40}}, "trail" => {"spacing" => 0.02, "count" => 32}, "response" => [{"drives" => "opacity", "by" => "random", "from" => 0, "to" => 1, "curve" => [[0, 0], [1, 1]]}]})
-    expect { clock.within(0.3) { stroke::Strip.png(heavy, shape: "bench") } }.to raise_error(clock::Over, /longer than 0 seconds|Nothing was changed/)
+    heavy = Fobrel::Core::Preset::Preset.build(
+      "Heavy",
+      {
+        "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 40}},
+        "trail" => {"spacing" => 0.02, "count" => 32},
+        "response" => [{"drives" => "opacity", "by" => "random", "from" => 0, "to" => 1, "curve" => [[0, 0], [1, 1]]}]
+      }
+    )
+    expect {
+      clock.within(0.3) {
+        stroke::Strip.png(heavy, shape: "bench")
+      }
+    }.to raise_error(clock::Over, /longer than 0 seconds|Nothing was changed/)
     expect { clock.within(60) { clock.within(0) { clock.tick } } }.to raise_error(clock::Over)
     expect { clock.within(0.2) { clock.within(60) { sleep(0.3) && clock.tick } } }.to raise_error(clock::Over)
     expect { clock.tick }.not_to raise_error

@@ -12,8 +12,13 @@ Preset = Fobrel::Core::Preset::Preset
 module CoreHelp
   # A preset with a round tip; the groups given are merged in.
   def round_preset(size: 40, hardness: 1, response: [], mark: {}, **groups)
-    Preset.build("Round", {"mark" => {"tip" => {"kind" => "round", "hardness" => hardness}, "size" => {"base" => size}}.merge(mark),
-                           "response" => response}.merge(groups.transform_keys(&:to_s)))
+    Preset.build(
+      "Round",
+      {
+        "mark" => {"tip" => {"kind" => "round", "hardness" => hardness}, "size" => {"base" => size}}.merge(mark),
+        "response" => response
+      }.merge(groups.transform_keys(&:to_s))
+    )
   end
 
   def by_pressure(drives, from, to, curve = [[0, 0], [1, 1]])
@@ -22,10 +27,12 @@ module CoreHelp
 
   # Samples along a line, evenly pressed unless a block gives the pressure at 0–1 of the way.
   def line(x1, y1, x2, y2, count: 9)
-    S::Samples.from_list((0...count).map do |i|
-      u = i.fdiv(count - 1)
-      {"x" => x1 + (x2 - x1) * u, "y" => y1 + (y2 - y1) * u, "pressure" => block_given? ? yield(u) : 0.7}
-    end)
+    S::Samples.from_list(
+      (0...count).map do |i|
+        u = i.fdiv(count - 1)
+        {"x" => x1 + (x2 - x1) * u, "y" => y1 + (y2 - y1) * u, "pressure" => block_given? ? yield(u) : 0.7}
+      end
+    )
   end
 
   # A grey picture as a PNG, made with libvips alone: rows of tones 0–255.

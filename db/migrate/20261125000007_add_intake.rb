@@ -9,11 +9,32 @@ class AddIntake < ActiveRecord::Migration[7.2]
     create_arrivals
     create_outgoing
     # Pictures and packages are packed already: packing them again costs time and gains nothing.
-    {assets: :bytes, releases: :package, arrival_chunks: :bytes, arrival_parts: :bytes, strips: :png}.each { |table, column| execute "ALTER TABLE #{table} ALTER COLUMN #{column} SET STORAGE EXTERNAL" }
+    {
+      assets: :bytes,
+      releases: :package,
+      arrival_chunks: :bytes,
+      arrival_parts: :bytes,
+      strips: :png
+    }.each { |table, column|
+      execute "ALTER TABLE #{table} ALTER COLUMN #{column} SET STORAGE EXTERNAL"
+    }
   end
 
   def down
-    %i[access_tokens gallery_tokens recipes exports arrival_parts arrival_items arrival_chunks arrival_files arrivals tasks].each { drop_table _1 }
+    %i[
+      access_tokens
+      gallery_tokens
+      recipes
+      exports
+      arrival_parts
+      arrival_items
+      arrival_chunks
+      arrival_files
+      arrivals
+      tasks
+    ].each {
+      drop_table _1
+    }
     Que.migrate!(version: 0)
   end
 

@@ -9,6 +9,10 @@ class IndexOrders < ActiveRecord::Migration[7.2]
     add_index :presets, %i[library_id name id], name: "presets_by_name"
     add_index :presets, %i[library_id size name id], name: "presets_by_size"
     add_column :presets, :trait_words, :text, null: false, default: ""
-    reversible { |direction| direction.up { execute "UPDATE presets SET trait_words = array_to_string(traits, E'\n')" } }
+    reversible { |direction|
+      direction.up {
+        execute "UPDATE presets SET trait_words = array_to_string(traits, E'\n')"
+      }
+    }
   end
 end

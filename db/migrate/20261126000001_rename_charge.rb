@@ -11,13 +11,20 @@ class RenameCharge < ActiveRecord::Migration[7.2]
   PRESET = Fobrel::Core::Preset::Preset
   PRINTS = %w[editions drafts presets strips arrival_items].freeze
   # Columns in which documents or fingerprints lie among other things.
-  SPOKEN_OF = {"seats" => %w[handed_out report], "releases" => %w[items], "ledger_entries" => %w[undo],
-               "arrival_items" => %w[past], "arrivals" => %w[choices report]}.freeze
+  SPOKEN_OF = {
+    "seats" => %w[handed_out report],
+    "releases" => %w[items],
+    "ledger_entries" => %w[undo],
+    "arrival_items" => %w[past],
+    "arrivals" => %w[choices report]
+  }.freeze
 
   def up
     execute "CREATE TEMPORARY TABLE prints (was text PRIMARY KEY, now text NOT NULL) ON COMMIT DROP"
     %w[editions drafts arrival_items].each { rewrite(_1) }
-    PRINTS.each { |table| execute "UPDATE #{table} SET fingerprint = prints.now FROM prints WHERE fingerprint = prints.was" }
+    PRINTS.each { |table|
+      execute "UPDATE #{table} SET fingerprint = prints.now FROM prints WHERE fingerprint = prints.was"
+    }
     @prints = select_rows("SELECT was, now FROM prints").to_h
     SPOKEN_OF.each { |table, columns| columns.each { speak_anew(table, _1) } }
   end

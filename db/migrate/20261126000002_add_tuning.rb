@@ -32,13 +32,20 @@ class AddTuning < ActiveRecord::Migration[7.2]
 
   private
 
-  BLENDS = {"color-dodge" => "colour dodge", "color-burn" => "colour burn", "hard-light" => "hard light",
-            "soft-light" => "soft light", "color" => "colour"}.freeze
+  BLENDS = {
+    "color-dodge" => "colour dodge",
+    "color-burn" => "colour burn",
+    "hard-light" => "hard light",
+    "soft-light" => "soft light",
+    "color" => "colour"
+  }.freeze
 
   def say_blends_in_words
     BLENDS.each do |was, now|
       execute <<~SQL
-        UPDATE presets SET traits = array_replace(traits, '#{was}', '#{now}'), trait_words = array_to_string(array_replace(traits, '#{was}', '#{now}'), E'\\n')
+        UPDATE presets SET
+          traits = array_replace(traits, '#{was}', '#{now}'),
+          trait_words = array_to_string(array_replace(traits, '#{was}', '#{now}'), E'\\n')
         WHERE '#{was}' = ANY (traits)
       SQL
     end

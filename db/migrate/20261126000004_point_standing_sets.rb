@@ -9,7 +9,14 @@ class PointStandingSets < ActiveRecord::Migration[7.2]
     add_column :brush_sets, :pointers, :jsonb, null: false, default: {}
     NAMED.each { |table| clean(table) }
     Fobrel::Models::BrushSet.reset_column_information
-    Fobrel::Models::BrushSet.where.not(query: nil).find_each { |set| set.update_columns(pointers: Fobrel::Models::Standing.pointers(set.library, Fobrel::Core::Curation::Query.parse(set.query))) }
+    Fobrel::Models::BrushSet.where.not(query: nil).find_each { |set|
+      set.update_columns(
+        pointers: Fobrel::Models::Standing.pointers(
+          set.library,
+          Fobrel::Core::Curation::Query.parse(set.query)
+        )
+      )
+    }
   end
 
   def down = remove_column(:brush_sets, :pointers)
@@ -24,7 +31,11 @@ class PointStandingSets < ActiveRecord::Migration[7.2]
       now = Fobrel::Core::Names.clean(name)
       now = "unnamed" if now.empty?
       next if now == name
-      free = [now].chain((2..).lazy.map { "#{now} #{_1}" }).find { |word| [nil, id].include?(taken[[library, word.downcase]]) }
+      free = [now].chain(
+        (2..).lazy.map {
+          "#{now} #{_1}"
+        }
+      ).find { |word| [nil, id].include?(taken[[library, word.downcase]]) }
       taken[[library, free.downcase]] = id
       execute("UPDATE #{table} SET name = #{quote(free)} WHERE id = #{Integer(id)}")
     end

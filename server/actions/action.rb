@@ -16,7 +16,11 @@ module Fobrel
       def self.presets_of(library, ids)
         found = library.presets.where(id: ids).includes(:current_edition, :home_edition).index_by(&:id)
         missing = ids.map(&:to_i).uniq - found.keys
-        raise Core::Problem, "#{missing.size} of the picked brushes are no longer in this library. Nothing was changed. Reload and pick again." if missing.any?
+        if missing.any?
+          raise Core::Problem,
+            "#{missing.size} of the picked brushes are no longer in this library. Nothing was changed. Reload and " \
+              "pick again."
+        end
         ids.map(&:to_i).uniq.map { found[_1] }
       end
 
@@ -37,7 +41,9 @@ module Fobrel
         raise AddEditions::Locked, locked if locked.any? && !member&.may?(:lock)
         return if !plans || member&.may?(:hand_out)
         seat = Models::Seat.joins(:items).find_by(start_items: {preset_id: presets.map(&:id)}) or return
-        raise Core::Problem, "One of these brushes is in the start plan of #{seat.name}, which only a lead changes. Nothing was changed. Ask a lead, or leave it out."
+        raise Core::Problem,
+          "One of these brushes is in the start plan of #{seat.name}, which only a lead changes. Nothing was " \
+            "changed. Ask a lead, or leave it out."
       end
 
       def presets_of(library, ids) = self.class.presets_of(library, ids)

@@ -10,7 +10,8 @@ module Fobrel
         # @param presets [Array<Models::Preset>] those that are locked
         def initialize(presets)
           first = presets.first
-          @called = "“#{first.name}” is locked by #{first.locked_by.name}#{" (and #{presets.size - 1} more)" if presets.size > 1}."
+          @called = "“#{first.name}” is locked by " \
+            "#{first.locked_by.name}#{" (and #{presets.size - 1} more)" if presets.size > 1}."
           super("#{@called} Nothing was changed. Leave it out, or ask a lead to unlock it.")
         end
 
@@ -40,7 +41,14 @@ module Fobrel
         insert_needs(ids)
         @items.each_with_index { |item, index| item.preset.current_edition_id = ids[index] }
         point_to(ids)
-        Models::Preset.settle_to(@items.map { |item| Models::Preset.columns_of(item.value, @prints.fetch(item.preset.id)).merge(id: item.preset.id, changed_at: item.at || @now) })
+        Models::Preset.settle_to(
+          @items.map { |item|
+            Models::Preset.columns_of(item.value, @prints.fetch(item.preset.id)).merge(
+              id: item.preset.id,
+              changed_at: item.at || @now
+            )
+          }
+        )
         ids
       end
 
@@ -55,7 +63,11 @@ module Fobrel
       def check_needs
         needs = @items.to_h { |item| [item, sums(item)] }
         known = Models::Asset.where(sha256: needs.values.flatten.uniq).pluck(:sha256).to_set
-        needs.each { |item, sums| sums.each { |sum| raise Core::Preset::MissingNeed.new(item.value, "sha256:#{sum}") unless known.include?(sum) } }
+        needs.each { |item, sums|
+          sums.each { |sum|
+            raise Core::Preset::MissingNeed.new(item.value, "sha256:#{sum}") unless known.include?(sum)
+          }
+        }
       end
 
       def sums(item) = item.value.needs.map { _1.delete_prefix("sha256:") }
@@ -65,20 +77,44 @@ module Fobrel
         @prints = @items.to_h { [_1.preset.id, _1.value.fingerprint] }
         last = Models::Edition.where(preset_id: @items.map { _1.preset.id }).group(:preset_id).maximum(:number)
         rows = @items.map do |item|
-          {preset_id: item.preset.id, number: item.number || last.fetch(item.preset.id, 0) + 1, document: item.value.to_h, fingerprint: @prints.fetch(item.preset.id),
-           note: item.note.to_s[0, 500], person_id: item.by || @person&.id, created_at: item.at || @now}
+          {
+            preset_id: item.preset.id,
+            number: item.number || last.fetch(item.preset.id, 0) + 1,
+            document: item.value.to_h,
+            fingerprint: @prints.fetch(item.preset.id),
+            note: item.note.to_s[0, 500],
+            person_id: item.by || @person&.id,
+            created_at: item.at || @now
+          }
         end
-        rows.each_slice(500).flat_map { |some| Models::Edition.insert_all!(some, returning: %w[id preset_id]).to_a }.to_h { [_1["preset_id"], _1["id"]] }.values_at(*@items.map { _1.preset.id })
+        rows.each_slice(500).flat_map { |some|
+          Models::Edition.insert_all!(some, returning: %w[id preset_id]).to_a
+        }.to_h { [_1["preset_id"], _1["id"]] }.values_at(
+          *@items.map {
+            _1.preset.id
+          }
+        )
       end
 
       def insert_needs(ids)
-        rows = @items.each_with_index.flat_map { |item, index| sums(item).map { "(#{ids[index]}, #{Models::Record.connection.quote(_1)})" } }
-        rows.each_slice(2000) { Models::Record.connection.execute("INSERT INTO edition_needs (edition_id, sha256) VALUES #{_1.join(", ")}") }
+        rows = @items.each_with_index.flat_map { |item, index|
+          sums(item).map {
+            "(#{ids[index]}, #{Models::Record.connection.quote(_1)})"
+          }
+        }
+        rows.each_slice(2000) {
+          Models::Record.connection.execute("INSERT INTO edition_needs (edition_id, sha256) VALUES #{_1.join(", ")}")
+        }
       end
 
       def point_to(ids)
         pairs = @items.each_with_index.map { |item, index| "(#{item.preset.id}, #{ids[index]})" }
-        pairs.each_slice(2000) { Models::Record.connection.execute("UPDATE presets SET current_edition_id = v.edition FROM (VALUES #{_1.join(", ")}) AS v(id, edition) WHERE presets.id = v.id") }
+        pairs.each_slice(2000) {
+          Models::Record.connection.execute(
+            "UPDATE presets SET current_edition_id = v.edition FROM (VALUES #{_1.join(", ")}) AS v(id, edition) " \
+              "WHERE presets.id = v.id"
+          )
+        }
       end
     end
   end

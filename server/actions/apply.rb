@@ -15,10 +15,23 @@ module Fobrel
       # @raise [Overtaken] when the library has changed since
       def call
         @arrival.lock!
-        raise Core::Problem, "This arrival is not waiting to be taken in. Nothing was changed." unless @arrival.state == "planned"
-        raise Overtaken, "The library has changed since this plan was made. Nothing was taken in. Look at the plan again." unless Models::Arrival.stamp(@arrival.plan(@person)) == @stamp
+        unless @arrival.state == "planned"
+          raise Core::Problem,
+            "This arrival is not waiting to be taken in. Nothing was changed."
+        end
+        unless Models::Arrival.stamp(@arrival.plan(@person)) == @stamp
+          raise Overtaken,
+            "The library has changed since this plan was made. Nothing was taken in. Look at the plan again."
+        end
         @arrival.update!(state: "applying")
-        @arrival.update!(task: Jobs::ApplyArrival.begin(library: @arrival.library, person: @person, about: {"arrival" => @arrival.id}, message: "Taking in #{@arrival.name}"))
+        @arrival.update!(
+          task: Jobs::ApplyArrival.begin(
+            library: @arrival.library,
+            person: @person,
+            about: {"arrival" => @arrival.id},
+            message: "Taking in #{@arrival.name}"
+          )
+        )
         @arrival
       end
     end

@@ -26,7 +26,11 @@ module Fobrel
       def call
         @bundle.lock!
         was = @bundle.preset_ids_in_order
-        raise Overtaken, "Somebody changed “#{@bundle.name}” meanwhile. Nothing was overwritten. Look at it again and change once more." if @before && @before != was
+        if @before && @before != was
+          raise Overtaken,
+            "Somebody changed “#{@bundle.name}” meanwhile. Nothing was overwritten. Look at it again and change once " \
+              "more."
+        end
         @bundle.update!(@words)
         entry = order(was) if @ids || @sections
         held = @bundle.preset_ids_in_order
@@ -42,7 +46,13 @@ module Fobrel
         now = @ids ? presets_of(@bundle.library, @ids).map(&:id) : was
         @bundle.put_in_order(now, @sections || kept)
         return if now == was && @bundle.section_by_preset == kept
-        write_down(@bundle.library, @person, "bundle", reordered(@bundle.name, was, now), {"bundle" => @bundle.id, "before" => was, "after" => now, "sections" => kept, "cover" => @bundle.cover_id})
+        write_down(
+          @bundle.library,
+          @person,
+          "bundle",
+          reordered(@bundle.name, was, now),
+          {"bundle" => @bundle.id, "before" => was, "after" => now, "sections" => kept, "cover" => @bundle.cover_id}
+        )
       end
     end
   end

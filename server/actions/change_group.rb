@@ -13,7 +13,13 @@ module Fobrel
       # @return [Models::Record]
       def call
         from = @record.name
-        Models::Standing.check(@record.library, Core::Curation::Query.standing(@changes[:query]), set: @record) if @changes[:query]
+        if @changes[:query]
+          Models::Standing.check(
+            @record.library,
+            Core::Curation::Query.standing(@changes[:query]),
+            set: @record
+          )
+        end
         @record.update!(@changes)
         Models::Standing.follow(@record, from)
         @record.reload

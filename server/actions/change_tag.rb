@@ -29,9 +29,19 @@ module Fobrel
         words = [@changes[:name], *@synonyms].map(&:downcase)
         others = @tag.library.tags.where.not(id: @tag.id)
         taken = others.where("lower(name) IN (?)", words).pick(:name)
-        raise Core::Problem, "“#{taken}” is a tag of its own. Nothing was changed. Merge the two if they mean the same." if taken
-        word, owner = others.joins(:synonyms).where("lower(tag_synonyms.name) IN (?)", words).pick("tag_synonyms.name", :name)
-        raise Core::Problem, "“#{word}” is a synonym of “#{owner}” already. Nothing was changed. Take it off there first, or merge the two." if word
+        if taken
+          raise Core::Problem,
+            "“#{taken}” is a tag of its own. Nothing was changed. Merge the two if they mean the same."
+        end
+        word, owner = others.joins(:synonyms).where("lower(tag_synonyms.name) IN (?)", words).pick(
+          "tag_synonyms.name",
+          :name
+        )
+        if word
+          raise Core::Problem,
+            "“#{word}” is a synonym of “#{owner}” already. Nothing was changed. Take it off there first, or merge " \
+              "the two."
+        end
       end
     end
   end

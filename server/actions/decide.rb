@@ -16,7 +16,10 @@ module Fobrel
       # @return [Models::Arrival]
       def call
         @arrival.lock!
-        raise Core::Problem, "This arrival is not waiting for a decision. Nothing was changed." unless @arrival.state == "planned"
+        unless @arrival.state == "planned"
+          raise Core::Problem,
+            "This arrival is not waiting for a decision. Nothing was changed."
+        end
         kept = @arrival.choices
         %w[items all ways].each { |key| kept[key] = words(@choices[key]) if @choices[key].is_a?(Hash) }
         kept["where"] = @choices["where"].slice(*WHERE) if @choices["where"].is_a?(Hash)

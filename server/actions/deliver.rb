@@ -14,16 +14,28 @@ module Fobrel
       # @param io [IO] binary
       # @return [Models::ArrivalFile]
       def self.add(arrival, name:, io:)
-        raise Core::Problem, "This arrival is closed. Nothing was kept of “#{name}”. Begin another." unless arrival.state == "open"
-        raise Core::Problem, "An arrival holds at most #{MAX_FILES} files. Nothing was kept of “#{name}”. Pack them as one ZIP." if arrival.files.count >= MAX_FILES
+        unless arrival.state == "open"
+          raise Core::Problem,
+            "This arrival is closed. Nothing was kept of “#{name}”. Begin another."
+        end
+        if arrival.files.count >= MAX_FILES
+          raise Core::Problem,
+            "An arrival holds at most #{MAX_FILES} files. Nothing was kept of “#{name}”. Pack them as one ZIP."
+        end
         Models::Record.transaction(requires_new: true) do
-          arrival.files.create!(name: free(arrival, name[-400..] || name)).tap { _1.fill(io, most: MAX_BYTES - arrival.files.sum(:size)) }
+          arrival.files.create!(name: free(arrival, name[-400..] || name)).tap {
+            _1.fill(io, most: MAX_BYTES - arrival.files.sum(:size))
+          }
         end
       end
 
       def self.free(arrival, name)
         ending = File.extname(name)
-        [name].chain((2..).lazy.map { "#{name.delete_suffix(ending)} (#{_1})#{ending}" }).find { !arrival.files.exists?(name: _1) }
+        [name].chain(
+          (2..).lazy.map {
+            "#{name.delete_suffix(ending)} (#{_1})#{ending}"
+          }
+        ).find { !arrival.files.exists?(name: _1) }
       end
       private_class_method :free
 
@@ -40,7 +52,14 @@ module Fobrel
         raise Core::Problem, "This arrival is read already." unless @arrival.state == "open"
         raise Core::Problem, "This arrival has no files. Choose some first." if @arrival.files.none?
         @arrival.update!(state: "reading")
-        @arrival.update!(task: Jobs::ReadArrival.begin(library: @arrival.library, person: @person, about: {"arrival" => @arrival.id}, message: "Reading #{@arrival.name}"))
+        @arrival.update!(
+          task: Jobs::ReadArrival.begin(
+            library: @arrival.library,
+            person: @person,
+            about: {"arrival" => @arrival.id},
+            message: "Reading #{@arrival.name}"
+          )
+        )
         @arrival
       end
     end

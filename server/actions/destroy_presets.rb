@@ -14,18 +14,41 @@ module Fobrel
       # @return [Models::LedgerEntry]
       def call
         presets = presets_of(@library, @ids)
-        raise Core::Problem, "Only what lies in the Attic can be destroyed. Nothing was destroyed. Hide it first." if presets.any? { _1.hidden_at.nil? }
-        used = presets.filter_map { |preset| (places = self.class.places(preset) + (preset.drafts.any? ? ["somebody’s draft"] : [])).any? && "“#{preset.name}” (#{places.join(", ")})" }
-        raise Core::Problem, "Still used: #{used.first(5).join("; ")}. Nothing was destroyed. Bring them back, take them out there, and hide them again." if used.any?
+        if presets.any? {
+          _1.hidden_at.nil?
+        }
+          raise Core::Problem,
+            "Only what lies in the Attic can be destroyed. Nothing was destroyed. Hide it first."
+        end
+        used = presets.filter_map { |preset|
+          (places = self.class.places(preset) + (preset.drafts.any? ? ["somebody’s draft"] : [])).any? && " \
+            " + "“#{preset.name}” (#{places.join(", ")})"
+        }
+        if used.any?
+          raise Core::Problem,
+            "Still used: #{used.first(5).join("; ")}. Nothing was destroyed. Bring them back, take them out there, " \
+              "and hide them again."
+        end
         names = presets.map(&:name)
         self.class.erase(presets.map(&:id))
-        write_down(@library, @person, "destroy", "#{brushes(names.size)} destroyed: #{names.first(10).join(", ")}#{" …" if names.size > 10}")
+        write_down(
+          @library,
+          @person,
+          "destroy",
+          "#{brushes(names.size)} destroyed: #{names.first(10).join(", ")}#{" …" if names.size > 10}"
+        )
       end
 
       # @param preset [Models::Preset]
       # @return [Array<String>] where it is used
       def self.places(preset)
-        Models::Bundle.joins(:items).where(bundle_items: {preset_id: preset.id}).pluck(:name).map { "bundle #{_1}" } + preset.brush_sets.pluck(:name).map { "set #{_1}" } + preset.seats.pluck(:name).map { "seat #{_1}" }
+        Models::Bundle.joins(:items).where(bundle_items: {preset_id: preset.id}).pluck(:name).map {
+          "bundle #{_1}"
+        } + preset.brush_sets.pluck(:name).map {
+              "set #{_1}"
+            } + preset.seats.pluck(:name).map {
+                  "seat #{_1}"
+                }
       end
 
       # Takes everything of these presets out of the database.
@@ -33,10 +56,14 @@ module Fobrel
       # @param ids [Array<Integer>]
       def self.erase(ids)
         editions = Models::Edition.where(preset_id: ids)
-        [Models::Tagging, Models::Favourite, Models::Recent, Models::Home, Models::Tuning].each { _1.where(preset_id: ids).delete_all }
+        [Models::Tagging, Models::Favourite, Models::Recent, Models::Home, Models::Tuning].each {
+          _1.where(preset_id: ids).delete_all
+        }
         Models::EditionName.where(edition_id: editions.select(:id)).delete_all
         Models::Preset.where(id: ids).update_all(current_edition_id: nil, home_edition_id: nil)
-        Models::Record.connection.execute("DELETE FROM edition_needs WHERE edition_id IN (#{editions.select(:id).to_sql})")
+        Models::Record.connection.execute(
+          "DELETE FROM edition_needs WHERE edition_id IN (#{editions.select(:id).to_sql})"
+        )
         editions.delete_all
         Models::Preset.where(id: ids).delete_all
       end

@@ -9,7 +9,14 @@ module Fobrel
       Outcome = Struct.new(:io, :file, :type)
 
       # Each kind, and what the ledger calls it.
-      SAID = {"package" => "a package", "kit" => "a kit", "inventory" => "an inventory", "proof" => "a proof sheet", "recipe" => "text files", "backup" => "a backup"}.freeze
+      SAID = {
+        "package" => "a package",
+        "kit" => "a kit",
+        "inventory" => "an inventory",
+        "proof" => "a proof sheet",
+        "recipe" => "text files",
+        "backup" => "a backup"
+      }.freeze
       ZIP = "application/zip"
       COLUMNS = %w[name size edition family tags traits author licence fingerprint used_in changed notes].freeze
 
@@ -30,7 +37,10 @@ module Fobrel
 
       # @return [Outcome]
       def call
-        raise Core::Problem, "There is no kind of export called “#{@kind}”. Take one of: #{SAID.keys.join(", ")}." unless SAID.key?(@kind)
+        unless SAID.key?(@kind)
+          raise Core::Problem,
+            "There is no kind of export called “#{@kind}”. Take one of: #{SAID.keys.join(", ")}."
+        end
         @presets = presets_of(@library, ids)
         raise Core::Problem, "Nothing is picked. Pick the brushes to export first." if @presets.empty?
         ending, type = send(@kind, @io)
@@ -46,7 +56,18 @@ module Fobrel
         sum = OpenSSL::Digest.new("SHA256")
         (sum << io.read(1 << 20)) until io.eof?
         io.rewind
-        NoteExport.call(library: @library, person: @person, kind: @kind, name:, file:, goes_to: @goes_to, wish: @wish, count: @presets.size, size: io.size, sha256: sum.hexdigest)
+        NoteExport.call(
+          library: @library,
+          person: @person,
+          kind: @kind,
+          name:,
+          file:,
+          goes_to: @goes_to,
+          wish: @wish,
+          count: @presets.size,
+          size: io.size,
+          sha256: sum.hexdigest
+        )
       end
 
       def of = @wish["of"].is_a?(Hash) ? @wish["of"] : {}
@@ -56,8 +77,12 @@ module Fobrel
         return @library.presets.in_order.ids if @kind == "backup"
         return Array(of["preset_ids"]).grep(Integer) if of["preset_ids"]
         return set_ids(@library.brush_sets.find(of["set"].to_s.to_i)) if of["set"]
-        return @library.presets.shown.in_order.where(family_id: Models::Family.with_children([@library.families.find(of["family"].to_s.to_i).id])).ids if of["family"]
+        return family_ids(@library.families.find(of["family"].to_s.to_i)) if of["family"]
         of["library"] ? @library.presets.shown.in_order.ids : []
+      end
+
+      def family_ids(family)
+        @library.presets.shown.in_order.where(family_id: Models::Family.with_children([family.id])).ids
       end
 
       def set_ids(set)
@@ -68,12 +93,23 @@ module Fobrel
       def name = @wish["name"].to_s.strip.presence || @library.name
 
       def plain
-        text = Core::Package::FileName.plain(name).downcase.gsub(/[^[:alnum:]]+/, "-").gsub(/\A-+|-+\z/, "").presence || "brushes"
+        text = Core::Package::FileName.plain(name).downcase.gsub(/[^[:alnum:]]+/, "-").gsub(
+          /\A-+|-+\z/,
+          ""
+        ).presence || "brushes"
         (@kind == "package") ? text : "#{text}-#{Time.now.utc.strftime("%Y-%m-%d")}"
       end
 
       def package(io, recipes: @options["recipes"] == true, backup: false)
-        bundle = ExportPackage.new(library: @library, person: @person, ids: @presets.map(&:id), name:, recipes:, backup:, sets: asked_sets).bundle
+        bundle = ExportPackage.new(
+          library: @library,
+          person: @person,
+          ids: @presets.map(&:id),
+          name:,
+          recipes:,
+          backup:,
+          sets: asked_sets
+        ).bundle
         Core::Package::Writer.write(bundle, io)
         Core::Package::ReadBack.check(io, bundle)
         [".fobrel.zip", ZIP]
@@ -87,7 +123,13 @@ module Fobrel
         set = @library.brush_sets.find(of["set"].to_s.to_i)
         documents = @presets.to_h { [_1.id, _1.document_id] }
         sections = set.standing? ? {} : set.section_by_preset.transform_keys { documents[_1] }.except(nil)
-        [Core::Package::Bundle::Group.new(name: set.name, presets: @presets.map(&:document_id), sections: sections.presence)]
+        [
+          Core::Package::Bundle::Group.new(
+            name: set.name,
+            presets: @presets.map(&:document_id),
+            sections: sections.presence
+          )
+        ]
       end
 
       def backup(io) = package(io, recipes: true, backup: true)
@@ -107,7 +149,12 @@ module Fobrel
 
       def recipe(io)
         files = WriteRecipe.new(library: @library, recipe: chosen_recipe, presets: @presets, name:).call
-        return io.write(files.values.first) && [File.extname(files.keys.first), "text/plain; charset=utf-8"] if files.size == 1
+        if files.size == 1
+          return io.write(files.values.first) && [
+            File.extname(files.keys.first),
+            "text/plain; charset=utf-8"
+          ]
+        end
         io.write(Core::Package::Writer.pack(files))
         [".zip", ZIP]
       end
@@ -116,20 +163,41 @@ module Fobrel
       def chosen_recipe
         example = @options["example"]
         return @library.recipes.find(@options["recipe"].to_s.to_i).value unless example
-        Core::Package::Recipe.examples.find { _1.name == example } or raise Core::Problem, "There is no example called “#{example.to_s[0, 60]}”. Nothing was written. There are #{Core::Package::Recipe.examples.map(&:name).join(", ")}."
+        Core::Package::Recipe.examples.find {
+          _1.name == example
+        } or raise Core::Problem,
+          "There is no example called “#{example.to_s[0, 60]}”. Nothing was written. There are " \
+            "#{Core::Package::Recipe.examples.map(&:name).join(", ")}."
       end
 
       def inventory(io)
-        tags = Models::Tagging.where(preset: @presets).joins(:tag).order("tags.name").pluck(:preset_id, "tags.name").group_by(&:first)
+        tags = Models::Tagging.where(preset: @presets).joins(:tag).order("tags.name").pluck(
+          :preset_id,
+          "tags.name"
+        ).group_by(&:first)
         families = Models::Family.paths(@library).transform_values { _1.join(" / ") }
-        io.write(CSV.generate do |csv|
-          csv << COLUMNS
-          @presets.each do |preset|
-            row = [preset.name, preset.size, preset.current_edition.number, families[preset.family_id], tags.fetch(preset.id, []).map(&:last).join(", "), preset.traits.join(", "), preset.author, preset.licence,
-              preset.fingerprint, DestroyPresets.places(preset).join(", "), preset.changed_at&.iso8601, preset.notes]
-            csv << row.map { Core::Package::Table.safe(_1) }
+        io.write(
+          CSV.generate do |csv|
+            csv << COLUMNS
+            @presets.each do |preset|
+              row = [
+                preset.name,
+                preset.size,
+                preset.current_edition.number,
+                families[preset.family_id],
+                tags.fetch(preset.id, []).map(&:last).join(", "),
+                preset.traits.join(", "),
+                preset.author,
+                preset.licence,
+                preset.fingerprint,
+                DestroyPresets.places(preset).join(", "),
+                preset.changed_at&.iso8601,
+                preset.notes
+              ]
+              csv << row.map { Core::Package::Table.safe(_1) }
+            end
           end
-        end)
+        )
         ["-inventory.csv", "text/csv; charset=utf-8"]
       end
     end

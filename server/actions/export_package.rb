@@ -6,7 +6,11 @@ module Fobrel
     class ExportPackage < Action
       # @return [Hash{Integer => Array<Models::Tag>}]
       def self.tags_by_preset(presets)
-        Models::Tagging.where(preset: presets).includes(tag: :synonyms).group_by(&:preset_id).transform_values { |list| list.map(&:tag).sort_by { _1.name.downcase } }
+        Models::Tagging.where(preset: presets).includes(tag: :synonyms).group_by(&:preset_id).transform_values { |list|
+          list.map(&:tag).sort_by {
+            _1.name.downcase
+          }
+        }
       end
 
       # The tags hung on a brush here travel in its own words, which its fingerprint leaves out.
@@ -16,7 +20,16 @@ module Fobrel
       def self.tagged(presets, tags = tags_by_preset(presets))
         presets.map do |preset|
           value = preset.current_edition.value
-          Core::Preset::Preset.restore(value.to_h.merge("about" => value["about"].merge("tags" => tags.fetch(preset.id, []).map(&:name))))
+          Core::Preset::Preset.restore(
+            value.to_h.merge(
+              "about" => value["about"].merge(
+                "tags" => tags.fetch(
+                  preset.id,
+                  []
+                ).map(&:name)
+              )
+            )
+          )
         end
       end
 
@@ -24,7 +37,10 @@ module Fobrel
       # @param sets [Array<Core::Package::Bundle::Group>, nil] nil takes the library's own
       # @param recipes [Boolean] whether the library's recipes travel along
       # @param backup [Boolean] whether everything else of the library does
-      def initialize(library:, person:, ids:, name:, version: "1.0.0", licence: "", description: "", author: person.name, sets: nil, recipes: false, backup: false)
+      def initialize(
+        library:, person:, ids:, name:, version: "1.0.0", licence: "", description: "",
+        author: person.name, sets: nil, recipes: false, backup: false
+      )
         @library = library
         @ids = ids
         @words = {name: name.to_s.strip.empty? ? library.name : name.strip, version:, licence:, description:, author:}
@@ -45,18 +61,35 @@ module Fobrel
         presets = presets_of(@library, @ids)
         raise Core::Problem, "Nothing is picked. Pick the brushes to export first." if presets.empty?
         tags = self.class.tags_by_preset(presets)
-        items = presets.zip(self.class.tagged(presets, tags)).map { |preset, value| Core::Package::Bundle::Item.new(preset: value, edition: preset.current_edition.number) }
+        items = presets.zip(self.class.tagged(presets, tags)).map { |preset, value|
+          Core::Package::Bundle::Item.new(preset: value, edition: preset.current_edition.number)
+        }
         backup = GatherBackup.call(library: @library, presets:) if @backup
         needed = (items.map(&:preset) + (backup ? backup.presets : [])).flat_map(&:needs)
-        Core::Package::Bundle.build(items:, assets: Models::Asset.files(needed), backup:, sets: @sets || sets(presets), tags: used(tags),
-          strips: Models::Strip.of_all(presets), recipes: @recipes ? @library.recipes.order(:name).map(&:value) : [], **@words)
+        Core::Package::Bundle.build(
+          items:,
+          assets: Models::Asset.files(needed),
+          backup:,
+          sets: @sets || sets(presets),
+          tags: used(tags),
+          strips: Models::Strip.of_all(presets),
+          recipes: @recipes ? @library.recipes.order(:name).map(&:value) : [],
+          **@words
+        )
       end
 
       private
 
       def used(tags)
         list = @backup ? @library.tags.includes(:synonyms).to_a : tags.values.flatten.uniq
-        list.sort_by { _1.name.downcase }.map { |tag| Core::Package::Bundle::Tag.new(**tag.slice(:name, :colour, :shape).symbolize_keys, synonyms: tag.synonyms.map(&:name).sort.presence) }
+        list.sort_by {
+          _1.name.downcase
+        }.map { |tag|
+          Core::Package::Bundle::Tag.new(
+            **tag.slice(:name, :colour, :shape).symbolize_keys,
+            synonyms: tag.synonyms.map(&:name).sort.presence
+          )
+        }
       end
 
       # Each set with those of its brushes that travel, in the set's order. One that fills itself
@@ -64,10 +97,22 @@ module Fobrel
       def sets(presets)
         ids = presets.to_h { [_1.id, _1.document_id] }
         @library.brush_sets.order(:name).filter_map do |set|
-          next @backup && Core::Package::Bundle::Group.new(name: set.name, presets: [], query: set.query) if set.standing?
+          if set.standing?
+            next @backup && Core::Package::Bundle::Group.new(
+              name: set.name,
+              presets: [],
+              query: set.query
+            )
+          end
           inside = set.preset_ids_in_order.filter_map { ids[_1] }
           sections = set.section_by_preset.transform_keys { ids[_1] }.except(nil)
-          Core::Package::Bundle::Group.new(name: set.name, presets: inside, sections: sections.presence) if @backup || inside.any?
+          if @backup || inside.any?
+            Core::Package::Bundle::Group.new(
+              name: set.name,
+              presets: inside,
+              sections: sections.presence
+            )
+          end
         end
       end
     end

@@ -9,7 +9,11 @@ module Fobrel
       # @param before [Array<Integer>, nil] the order the person saw; nil does not check
       # @param sections [Hash{Integer => String}, nil] nil leaves each preset in its own
       def initialize(set:, person:, ids:, before: nil, sections: nil)
-        raise Core::Problem, "“#{set.name}” fills itself from a search. Nothing was changed. Change its search, or copy it to a set of its own." if set.standing?
+        if set.standing?
+          raise Core::Problem,
+            "“#{set.name}” fills itself from a search. Nothing was changed. Change its search, or copy it to a set " \
+              "of its own."
+        end
         @set = set
         @person = person
         @ids = ids
@@ -23,11 +27,20 @@ module Fobrel
         @set.lock!
         was = @set.preset_ids_in_order
         hidden = @set.library.presets.where(id: was - @ids).where.not(hidden_at: nil).ids
-        raise Overtaken, "Somebody changed “#{@set.name}” meanwhile. Nothing was overwritten. Look at it again and move once more." if @before && @before != was - hidden
+        if @before && @before != was - hidden
+          raise Overtaken,
+            "Somebody changed “#{@set.name}” meanwhile. Nothing was overwritten. Look at it again and move once more."
+        end
         ids = with_hidden(presets_of(@set.library, @ids).map(&:id), was, hidden)
         kept = @set.section_by_preset
         @set.put_in_order(ids, @sections ? @sections.merge(kept.slice(*hidden)) : kept)
-        write_down(@set.library, @person, "set", reordered(@set.name, was, ids), {"set" => @set.id, "before" => was, "after" => ids, "sections" => kept})
+        write_down(
+          @set.library,
+          @person,
+          "set",
+          reordered(@set.name, was, ids),
+          {"set" => @set.id, "before" => was, "after" => ids, "sections" => kept}
+        )
       end
 
       private

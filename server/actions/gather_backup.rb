@@ -18,34 +18,69 @@ module Fobrel
       private
 
       def said
-        {"format" => Core::Package::Backup::FORMAT, "name" => @library.name, "canvas" => @library.canvas, "families" => branches.values.sort, "labels" => @library.labels.order(:position).map { _1.slice(:name, :colour, :shape) },
-         "brushes" => @presets.to_h { [_1.document_id, facts(_1)] }, "bundles" => bundles.map { bundle(_1) },
-         "plans" => @library.seats.order(:name).map { {"seat" => _1.name, "brushes" => identities(_1)} }}
+        {
+          "format" => Core::Package::Backup::FORMAT,
+          "name" => @library.name,
+          "canvas" => @library.canvas,
+          "families" => branches.values.sort,
+          "labels" => @library.labels.order(:position).map {
+            _1.slice(:name, :colour, :shape)
+          },
+          "brushes" => @presets.to_h { [_1.document_id, facts(_1)] },
+          "bundles" => bundles.map { bundle(_1) },
+          "plans" => @library.seats.order(:name).map { {"seat" => _1.name, "brushes" => identities(_1)} }
+        }
       end
 
       def branches = @branches ||= Models::Family.paths(@library)
 
       def facts(preset)
         @labels ||= @library.labels.pluck(:id, :name).to_h
-        {"family" => branches[preset.family_id], "label" => @labels[preset.label_id], "attic" => preset.hidden_at && true, "locked" => preset.locked_by_id && true, "home" => preset.home_edition&.number}.compact
+        {
+          "family" => branches[preset.family_id],
+          "label" => @labels[preset.label_id],
+          "attic" => preset.hidden_at && true,
+          "locked" => preset.locked_by_id && true,
+          "home" => preset.home_edition&.number
+        }.compact
       end
 
       def histories
         current = @presets.to_h { [_1.id, _1.current_edition_id] }
-        Models::Edition.where(preset_id: @documents.keys).includes(:person, :edition_name).order(:preset_id, :number).group_by(&:preset_id).to_h do |id, editions|
+        Models::Edition.where(preset_id: @documents.keys).includes(:person, :edition_name).order(
+          :preset_id,
+          :number
+        ).group_by(&:preset_id).to_h do |id, editions|
           [@documents[id], editions.map { edition(_1, current[id]) }]
         end
       end
 
       def edition(edition, current)
-        {"number" => edition.number, "at" => time(edition.created_at), "by" => edition.person&.name, "note" => edition.note.presence, "name" => edition.edition_name&.name,
-         "preset" => (edition.document unless edition.id == current)}.compact
+        {
+          "number" => edition.number,
+          "at" => time(edition.created_at),
+          "by" => edition.person&.name,
+          "note" => edition.note.presence,
+          "name" => edition.edition_name&.name,
+          "preset" => (edition.document unless edition.id == current)
+        }.compact
       end
 
       def bundles = @bundles ||= @library.bundles.order(:name).to_a
 
       def bundle(bundle)
-        {**bundle.words, "cover" => @documents[bundle.cover_id], "picture" => picture(bundle), "brushes" => identities(bundle), "sections" => bundle.section_by_preset.transform_keys { @documents.fetch(_1) }, "releases" => bundle.releases.listed.includes(:person).map { release(_1) }}.compact
+        {
+          **bundle.words,
+          "cover" => @documents[bundle.cover_id],
+          "picture" => picture(bundle),
+          "brushes" => identities(bundle),
+          "sections" => bundle.section_by_preset.transform_keys {
+            @documents.fetch(_1)
+          },
+          "releases" => bundle.releases.listed.includes(:person).map {
+            release(_1)
+          }
+        }.compact
       end
 
       # Small enough to stand in the description itself.
@@ -53,11 +88,26 @@ module Fobrel
 
       def release(release)
         withdrawn = release.withdrawn_at && {"at" => time(release.withdrawn_at), "reason" => release.withdrawn_reason}
-        {"number" => release.number, "sha256" => release.sha256, "at" => time(release.created_at), "by" => release.person.name, "notes" => release.notes, "items" => release.items, "words" => release.words, "withdrawn" => withdrawn}.compact
+        {
+          "number" => release.number,
+          "sha256" => release.sha256,
+          "at" => time(release.created_at),
+          "by" => release.person.name,
+          "notes" => release.notes,
+          "items" => release.items,
+          "words" => release.words,
+          "withdrawn" => withdrawn
+        }.compact
       end
 
       def releases
-        Models::Release.where(bundle: bundles).pluck(:sha256, :id, Arel.sql("octet_length(package)")).to_h { |sum, id, size| [sum, Models::Release::Packed.new(id, size)] }
+        Models::Release.where(bundle: bundles).pluck(
+          :sha256,
+          :id,
+          Arel.sql("octet_length(package)")
+        ).to_h { |sum, id, size|
+          [sum, Models::Release::Packed.new(id, size)]
+        }
       end
 
       def identities(holder) = holder.preset_ids_in_order.map { @documents.fetch(_1) }

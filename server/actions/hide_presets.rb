@@ -17,8 +17,22 @@ module Fobrel
         presets = presets_of(@library, @ids).select { _1.hidden_at.nil? == @hidden }
         check_rights(@library, @person, presets)
         changed = presets.map(&:id)
-        Models::Preset.where(id: changed).update_all(@hidden ? {hidden_at: Time.current, hidden_by_id: @person.id} : {hidden_at: nil, hidden_by_id: nil})
-        write_down(@library, @person, @hidden ? "hide" : "bring back", "#{brushes(changed.size)} #{@hidden ? "hidden in the Attic" : "brought back from the Attic"}", {"presets" => changed})
+        Models::Preset.where(id: changed).update_all(
+          @hidden ? {
+            hidden_at: Time.current,
+            hidden_by_id: @person.id
+          } : {
+            hidden_at: nil,
+            hidden_by_id: nil
+          }
+        )
+        write_down(
+          @library,
+          @person,
+          @hidden ? "hide" : "bring back",
+          "#{brushes(changed.size)} #{@hidden ? "hidden in the Attic" : "brought back from the Attic"}",
+          {"presets" => changed}
+        )
       end
     end
   end

@@ -24,11 +24,19 @@ module Fobrel
         raise Core::Problem, "Choose at least one double to be replaced. Nothing was changed." if go.empty?
         check_rights(@library, @person, go, plans: true)
         unless Models::Doubles.new(@library).alike?([stays, *go].map(&:fingerprint))
-          raise Core::Problem, "These brushes do not paint alike, so none can stand for another. Nothing was changed. Choose from one group of doubles."
+          raise Core::Problem,
+            "These brushes do not paint alike, so none can stand for another. Nothing was changed. Choose from one " \
+              "group of doubles."
         end
         places = self.class.swap(go.map(&:id), stays.id)
         Models::Preset.where(id: go.map(&:id)).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
-        write_down(@library, @person, "doubles", "“#{stays.name}” stays for #{brushes(go.size)} that paint alike", {"presets" => go.map(&:id), "places" => places})
+        write_down(
+          @library,
+          @person,
+          "doubles",
+          "“#{stays.name}” stays for #{brushes(go.size)} that paint alike",
+          {"presets" => go.map(&:id), "places" => places}
+        )
       end
 
       # Puts one brush in the place of others, in every set, bundle and start plan that holds one
@@ -40,7 +48,9 @@ module Fobrel
       def self.swap(gone, stays)
         HOLDERS.flat_map do |kind, model|
           items = model.reflect_on_association(:items)
-          model.where(id: items.klass.where(preset_id: gone).select(items.foreign_key)).map { |holder| swap_in(holder, kind, gone, stays) }
+          model.where(id: items.klass.where(preset_id: gone).select(items.foreign_key)).map { |holder|
+            swap_in(holder, kind, gone, stays)
+          }
         end
       end
 

@@ -13,7 +13,13 @@ module Fobrel
 
       # @return [void]
       def call
-        @on ? Models::Favourite.insert({person_id: @person.id, preset_id: @preset.id, created_at: Time.current}) : @person.favourites.where(preset: @preset).delete_all
+        @on ? Models::Favourite.insert(
+          {
+            person_id: @person.id,
+            preset_id: @preset.id,
+            created_at: Time.current
+          }
+        ) : @person.favourites.where(preset: @preset).delete_all
       end
     end
   end

@@ -15,7 +15,13 @@ module Fobrel
       def call
         before = @preset.locked_by_id
         @preset.update!(locked_by: @locked ? @person : nil)
-        write_down(@preset.library, @person, "lock", "“#{@preset.name}” #{@locked ? "locked" : "unlocked"}", {"preset" => @preset.id, "before" => before, "after" => @preset.locked_by_id})
+        write_down(
+          @preset.library,
+          @person,
+          "lock",
+          "“#{@preset.name}” #{@locked ? "locked" : "unlocked"}",
+          {"preset" => @preset.id, "before" => before, "after" => @preset.locked_by_id}
+        )
       end
     end
   end

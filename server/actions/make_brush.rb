@@ -28,7 +28,8 @@ module Fobrel
         raise Core::Problem, "A brush needs a name. Nothing was saved yet; your picture is still here." if @name.empty?
         if @library.presets.exists?(["lower(name) = ?", @name.downcase])
           free = Core::Curation::Numbering.next_name(@name, @library.preset_names)
-          raise Core::Problem, "A brush called “#{@name}” is already here. Nothing was saved yet. Take another name, such as “#{free}”."
+          raise Core::Problem,
+            "A brush called “#{@name}” is already here. Nothing was saved yet. Take another name, such as “#{free}”."
         end
         Models::Asset.keep(@made.png, "png")
         value = self.class.preset(@made, name: @name, author: @person.name, **@shape)

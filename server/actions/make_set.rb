@@ -18,7 +18,9 @@ module Fobrel
       # @return [Models::BrushSet]
       def call
         Models::Standing.check(@library, Core::Curation::Query.standing(@words[:query])) if @words[:query]
-        @library.brush_sets.create!(**@words).tap { |set| FillSet.call(set:, person: @person, ids: @ids, sections: @sections) if @ids && !set.standing? }
+        @library.brush_sets.create!(**@words).tap { |set|
+          FillSet.call(set:, person: @person, ids: @ids, sections: @sections) if @ids && !set.standing?
+        }
       end
     end
   end

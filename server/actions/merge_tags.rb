@@ -25,7 +25,13 @@ module Fobrel
         @from.destroy!
         [*synonyms, gone["name"]].each { @into.synonyms.create!(library_id: @into.library_id, name: _1) }
         Models::Standing.repoint(@into.library, @from.id, @into.id)
-        write_down(@into.library, @person, "merge tags", "“#{gone["name"]}” merged into “#{@into.name}”", {"gone" => gone, "into" => @into.id, "had" => had, "fresh" => fresh})
+        write_down(
+          @into.library,
+          @person,
+          "merge tags",
+          "“#{gone["name"]}” merged into “#{@into.name}”",
+          {"gone" => gone, "into" => @into.id, "had" => had, "fresh" => fresh}
+        )
       end
     end
   end

@@ -12,7 +12,13 @@ module Fobrel
 
       # @return [Models::Export]
       def call
-        write_down(@library, @person, "export", "#{@what[:name]}: #{brushes(@what[:count])} as #{ExportBrushes::SAID.fetch(@what[:kind])}, to #{@what[:goes_to]}")
+        write_down(
+          @library,
+          @person,
+          "export",
+          "#{@what[:name]}: #{brushes(@what[:count])} as #{ExportBrushes::SAID.fetch(@what[:kind])}, to " \
+            "#{@what[:goes_to]}"
+        )
         Models::Export.create!(library: @library, person: @person, **@what)
       end
     end

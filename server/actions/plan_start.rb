@@ -16,8 +16,13 @@ module Fobrel
         was = @seat.preset_ids_in_order
         ids = presets_of(@seat.library, @ids).map(&:id)
         @seat.put_in_order(ids)
-        write_down(@seat.library, @person, "start plan", "#{ids.size} brushes in the start plan of #{@seat.name}",
-          {"seat" => @seat.id, "before" => was, "after" => ids})
+        write_down(
+          @seat.library,
+          @person,
+          "start plan",
+          "#{ids.size} brushes in the start plan of #{@seat.name}",
+          {"seat" => @seat.id, "before" => was, "after" => ids}
+        )
       end
     end
   end

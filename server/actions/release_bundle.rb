@@ -18,20 +18,54 @@ module Fobrel
       # @return [Core::Curation::ReleaseNumber]
       def changes
         last = @bundle.last_release
-        words = last && (last.words != @bundle.words || last.items.map { _1["id"] } != frozen.map { _1["id"] } || last.items.map { _1["section"] } != frozen.map { _1["section"] })
-        Core::Curation::ReleaseNumber.new(last ? last.brushes : [], frozen.map { Core::Curation::ReleaseNumber::Brush.new(_1["id"], _1["name"], _1["fingerprint"]) }, words: words || false)
+        words = last && (last.words != @bundle.words || last.items.map { _1["id"] } != frozen.map {
+          _1["id"]
+        } || last.items.map {
+               _1["section"]
+             } != frozen.map {
+                    _1["section"]
+                  })
+        Core::Curation::ReleaseNumber.new(
+          last ? last.brushes : [],
+          frozen.map {
+            Core::Curation::ReleaseNumber::Brush.new(_1["id"], _1["name"], _1["fingerprint"])
+          },
+          words: words || false
+        )
       end
 
       # @return [Array<Core::Curation::Preflight::Finding>]
       def findings
         drafts = Models::Draft.where(preset: presets).includes(:person).group_by(&:preset_id)
-        received = Models::Edition.where(preset: presets).order(:preset_id, :number).select("DISTINCT ON (preset_id) *").index_by(&:preset_id)
+        received = Models::Edition.where(preset: presets).order(
+          :preset_id,
+          :number
+        ).select("DISTINCT ON (preset_id) *").index_by(&:preset_id)
         entries = presets.map do |preset|
           first = received.fetch(preset.id)
-          Core::Curation::Preflight::Entry.new(key: preset.id, preset: preset.current_edition.value, hidden: !preset.hidden_at.nil?, locked: !preset.locked_by_id.nil?, drafts_of: drafts.fetch(preset.id, []).map { _1.person.name },
-            stock: preset.origin == "received" && (preset.current_edition_id == first.id || preset.current_edition.value.alike?(first.value)))
+          Core::Curation::Preflight::Entry.new(
+            key: preset.id,
+            preset: preset.current_edition.value,
+            hidden: !preset.hidden_at.nil?,
+            locked: !preset.locked_by_id.nil?,
+            drafts_of: drafts.fetch(preset.id, []).map {
+              _1.person.name
+            },
+            stock: stock?(preset, first)
+          )
         end
-        Core::Curation::Preflight.new(entries, assets: Models::Asset::Bytes, canvas: @bundle.library.canvas.values, licence: @bundle.licence).findings
+        Core::Curation::Preflight.new(
+          entries,
+          assets: Models::Asset::Bytes,
+          canvas: @bundle.library.canvas.values,
+          licence: @bundle.licence
+        ).findings
+      end
+
+      # Whether a brush is what was received, unchanged.
+      def stock?(preset, first)
+        return false unless preset.origin == "received"
+        preset.current_edition_id == first.id || preset.current_edition.value.alike?(first.value)
       end
 
       # @return [Models::Release]
@@ -39,15 +73,44 @@ module Fobrel
       def call
         @bundle.lock!
         stops = findings.select(&:stops)
-        raise Core::Problem, "This cannot be released yet: #{stops.first(3).map(&:sentence).join(" ")}#{" (and #{stops.size - 3} more)" if stops.size > 3} Nothing was released." if stops.any?
+        if stops.any?
+          said = stops.first(3).map(&:sentence).join(" ")
+          more = " (and #{stops.size - 3} more)" if stops.size > 3
+          raise Core::Problem, "This cannot be released yet: #{said}#{more} Nothing was released."
+        end
         last = @bundle.releases.last&.number
         number = @number.to_s.strip.empty? ? changes.next(last) : @number.strip
-        raise Core::Problem, "Nothing differs from release #{last}, so there is nothing to release." if @bundle.last_release && changes.level.nil?
+        if @bundle.last_release && changes.level.nil?
+          raise Core::Problem,
+            "Nothing differs from release #{last}, so there is nothing to release."
+        end
         changes.check(number, last)
-        package = ExportPackage.new(library: @bundle.library, person: @person, ids: presets.map(&:id), name: @bundle.name, version: number, licence: @bundle.licence,
-          description: @bundle.description, author: @bundle.author, sets: sections).call
-        release = @bundle.releases.create!(number:, notes: @notes, items: frozen, words: @bundle.words, package:, sha256: OpenSSL::Digest::SHA256.hexdigest(package), person: @person)
-        write_down(@bundle.library, @person, "release", "“#{@bundle.name}” #{number} released with #{brushes(presets.size)}")
+        package = ExportPackage.new(
+          library: @bundle.library,
+          person: @person,
+          ids: presets.map(&:id),
+          name: @bundle.name,
+          version: number,
+          licence: @bundle.licence,
+          description: @bundle.description,
+          author: @bundle.author,
+          sets: sections
+        ).call
+        release = @bundle.releases.create!(
+          number:,
+          notes: @notes,
+          items: frozen,
+          words: @bundle.words,
+          package:,
+          sha256: OpenSSL::Digest::SHA256.hexdigest(package),
+          person: @person
+        )
+        write_down(
+          @bundle.library,
+          @person,
+          "release",
+          "“#{@bundle.name}” #{number} released with #{brushes(presets.size)}"
+        )
         release
       end
 
@@ -59,13 +122,30 @@ module Fobrel
         @frozen ||= begin
           sections = @bundle.section_by_preset
           numbers = Models::Edition.where(id: presets.map(&:current_edition_id)).pluck(:id, :number).to_h
-          presets.map { {"id" => _1.document_id, "name" => _1.name, "fingerprint" => _1.fingerprint, "edition" => numbers[_1.current_edition_id], "section" => sections[_1.id]} }
+          presets.map {
+            {
+              "id" => _1.document_id,
+              "name" => _1.name,
+              "fingerprint" => _1.fingerprint,
+              "edition" => numbers[_1.current_edition_id],
+              "section" => sections[_1.id]
+            }
+          }
         end
       end
 
       # A bundle's sections travel as sets of the package.
       def sections
-        frozen.select { _1["section"] }.group_by { _1["section"] }.map { |name, rows| Core::Package::Bundle::Group.new(name:, presets: rows.map { |row| row["id"] }) }
+        frozen.select {
+          _1["section"]
+        }.group_by { _1["section"] }.map { |name, rows|
+          Core::Package::Bundle::Group.new(
+            name:,
+            presets: rows.map { |row|
+              row["id"]
+            }
+          )
+        }
       end
     end
   end

@@ -6,8 +6,14 @@ module Fobrel
     # it again as it was.
     class Remove < Action
       # What can be removed, and what it is called.
-      KINDS = {"Set" => [Models::BrushSet, "set"], "Family" => [Models::Family, "family"], "Label" => [Models::Label, "work state"], "Tag" => [Models::Tag, "tag"],
-               "Bundle" => [Models::Bundle, "bundle"], "Recipe" => [Models::Recipe, "recipe"]}.freeze
+      KINDS = {
+        "Set" => [Models::BrushSet, "set"],
+        "Family" => [Models::Family, "family"],
+        "Label" => [Models::Label, "work state"],
+        "Tag" => [Models::Tag, "tag"],
+        "Bundle" => [Models::Bundle, "bundle"],
+        "Recipe" => [Models::Recipe, "recipe"]
+      }.freeze
 
       # @param record [Models::Record] of one of KINDS
       def initialize(record:, person:)
@@ -25,7 +31,18 @@ module Fobrel
         filled = @record.class.in?(Models::Standing::NAMED.values) ? Models::Standing.filled_from(@record) : []
         let_go
         @record.destroy!
-        write_down(@record.library, @person, "remove", "The #{@called} “#{@record.name}” removed#{"; its brushes stay" unless @kind == "Recipe"}#{"; #{filled.map { "“#{_1}”" }.join(", ")}, filled from it, no longer finds them by it" if filled.any?}", undo)
+        write_down(
+          @record.library,
+          @person,
+          "remove",
+          "The #{@called} “#{@record.name}” removed#{"; its brushes stay" unless @kind == "Recipe"}#{if filled.any?
+                                                                                                       "; #{filled.map {
+                                                                                                         "“#{_1}”"
+                                                                                                       }.join(", ")}," \
+" filled from it, no longer finds them by it"
+                                                                                                     end}",
+          undo
+        )
       end
 
       private
@@ -34,16 +51,29 @@ module Fobrel
         case @record
         when Models::Tag
           count = @record.taggings.count
-          raise Core::Problem, "“#{@record.name}” hangs on #{brushes(count)}. Nothing was changed. Take it off them first, or merge it into another." if count.positive?
+          if count.positive?
+            raise Core::Problem,
+              "“#{@record.name}” hangs on #{brushes(count)}. Nothing was changed. Take it off them first, or merge " \
+                "it into another."
+          end
         when Models::Bundle
-          raise Core::Problem, "“#{@record.name}” has releases, which are kept for ever. Nothing was deleted. Withdraw them instead." if @record.releases.any?
+          if @record.releases.any?
+            raise Core::Problem,
+              "“#{@record.name}” has releases, which are kept for ever. Nothing was deleted. Withdraw them instead."
+          end
         end
       end
 
       def held
         case @record
-        when Models::BrushSet, Models::Bundle then {"ids" => @record.preset_ids_in_order, "sections" => @record.section_by_preset}
-        when Models::Family then {"presets" => Models::Preset.where(family: @record).ids, "below" => @record.children.ids}
+        when Models::BrushSet, Models::Bundle then {
+          "ids" => @record.preset_ids_in_order,
+          "sections" => @record.section_by_preset
+        }
+        when Models::Family then {
+          "presets" => Models::Preset.where(family: @record).ids,
+          "below" => @record.children.ids
+        }
         when Models::Label then {"presets" => Models::Preset.where(label: @record).ids}
         when Models::Tag then {"synonyms" => @record.synonyms.pluck(:name)}
         else {}

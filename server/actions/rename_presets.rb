@@ -4,8 +4,12 @@ module Fobrel
   module Actions
     # Gives many brushes new names by rules, each as an edition.
     class RenamePresets < Action
-      CLASHES = {"empty" => "a brush needs one", "too long" => "it is longer than 200 characters",
-                 "taken" => "another brush here has it", "twice" => "two of these brushes would have it"}.freeze
+      CLASHES = {
+        "empty" => "a brush needs one",
+        "too long" => "it is longer than 200 characters",
+        "taken" => "another brush here has it",
+        "twice" => "two of these brushes would have it"
+      }.freeze
 
       # @param rules [Hash] as Core::Curation::Renaming takes them
       def initialize(library:, person:, ids:, rules:)
@@ -20,9 +24,22 @@ module Fobrel
       # @return [Array<Array(Models::Preset, Core::Curation::Renaming::Row)>]
       def plan
         presets = presets_of(@library, @ids)
-        tags = Models::Tagging.where(preset: presets).joins(:tag).order("tags.name").pluck(:preset_id, "tags.name").group_by(&:first).transform_values { _1.map(&:last) }
+        tags = Models::Tagging.where(preset: presets).joins(:tag).order("tags.name").pluck(
+          :preset_id,
+          "tags.name"
+        ).group_by(&:first).transform_values {
+          _1.map(&:last)
+        }
         taken = @library.presets.where.not(id: presets.map(&:id)).pluck(:name)
-        presets.zip(Core::Curation::Renaming.new(@rules).plan(presets.map(&:name), presets.map { tags.fetch(_1.id, []) }, taken))
+        presets.zip(
+          Core::Curation::Renaming.new(@rules).plan(
+            presets.map(&:name),
+            presets.map {
+              tags.fetch(_1.id, [])
+            },
+            taken
+          )
+        )
       end
 
       # @return [Models::LedgerEntry]
@@ -31,20 +48,33 @@ module Fobrel
         @library.hold
         changed = plan.reject { |_, row| row.from == row.to }
         clash = changed.map(&:last).find(&:clash)
-        raise Core::Problem, "“#{clash.to}” cannot be a new name: #{CLASHES.fetch(clash.clash)}. Nothing was renamed. Take another." if clash
+        if clash
+          raise Core::Problem,
+            "“#{clash.to}” cannot be a new name: #{CLASHES.fetch(clash.clash)}. Nothing was renamed. Take another."
+        end
         rows = changed.map do |preset, row|
           value = preset.current_edition.value
           # The new name was checked with the rules; nothing else is another.
           RevisePresets::Row.new(preset, value, Core::Preset::Preset.restore(value.to_h.merge("name" => row.to)))
         end
-        entry = RevisePresets.new(library: @library, person: @person, rows:, as: "editions", kind: "rename", deed: deed(rows)).call
+        entry = RevisePresets.new(
+          library: @library,
+          person: @person,
+          rows:,
+          as: "editions",
+          kind: "rename",
+          deed: deed(rows)
+        ).call
         rows.each { |row| carry_drafts(row) }
         entry
       end
 
       private
 
-      def deed(rows) = (rows.size == 1) ? "renamed: “#{rows.first.before.name.truncate(40)}” is “#{rows.first.after.name.truncate(40)}” now" : "renamed"
+      def deed(rows)
+        (rows.size == 1) ? "renamed: “#{rows.first.before.name.truncate(40)}” is " \
+          "“#{rows.first.after.name.truncate(40)}” now" : "renamed"
+      end
 
       # Nobody's draft is behind because of a new name: those that stand on the edition before go
       # along to the one with it.

@@ -17,7 +17,8 @@ module Fobrel
         mine = Models::Draft.where(person:).select(:preset_id)
         presets = library.presets.joins(:current_edition).in_order
         return presets.where(id: mine) if to == "current"
-        target = (to == "home") ? "presets.home_edition_id" : "(SELECT e.id FROM editions e WHERE e.preset_id = presets.id ORDER BY e.number LIMIT 1)"
+        target = (to == "home") ? "presets.home_edition_id" : "(SELECT e.id FROM editions e WHERE e.preset_id = " \
+          "presets.id ORDER BY e.number LIMIT 1)"
         presets.joins("JOIN editions target ON target.id = #{target}")
           .where("editions.fingerprint <> target.fingerprint OR presets.id IN (?)", mine)
       end
@@ -40,7 +41,13 @@ module Fobrel
         moved = go_back(presets)
         changed = kept.map { _1["preset_id"] } | moved.map(&:first)
         raise Core::Problem, "Nothing was changed on these brushes, so nothing needs to go back." if changed.empty?
-        write_down(@library, @person, "reset", "#{brushes(changed.size)} back to #{WORDS.fetch(@to)}", {"drafts" => kept, "made" => [], "editions" => moved})
+        write_down(
+          @library,
+          @person,
+          "reset",
+          "#{brushes(changed.size)} back to #{WORDS.fetch(@to)}",
+          {"drafts" => kept, "made" => [], "editions" => moved}
+        )
       end
 
       private
@@ -48,12 +55,25 @@ module Fobrel
       # @raise [Core::Problem]
       def go_back(presets)
         Models::Preset.where(id: presets.map(&:id)).order(:id).lock.pluck(:id)
-        targets = presets.to_h { [_1, _1.edition_to_go_back_to(@to)] }.reject { |preset, target| preset.current_edition.fingerprint == target.fingerprint }
+        targets = presets.to_h {
+          [
+            _1,
+            _1.edition_to_go_back_to(@to)
+          ]
+        }.reject { |preset, target| preset.current_edition.fingerprint == target.fingerprint }
         before = targets.keys.map(&:current_edition_id)
-        ids = AddEditions.call(items: targets.map { |preset, target| AddEditions::Item.new(preset, target.value, "Back to edition #{target.number}", nil) }, person: @person)
+        ids = AddEditions.call(
+          items: targets.map { |preset, target|
+            AddEditions::Item.new(preset, target.value, "Back to edition #{target.number}", nil)
+          },
+          person: @person
+        )
         targets.keys.zip(before, ids).map { |preset, was, now| [preset.id, was, now] }
       rescue AddEditions::Locked => e
-        raise e.but("Nothing went back, and every draft is still there. Leave it out, or ask a lead to unlock it or to take it back.")
+        raise e.but(
+          "Nothing went back, and every draft is still there. Leave it out, or ask a lead to unlock it or to take it " \
+            "back."
+        )
       end
     end
   end

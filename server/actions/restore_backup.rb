@@ -18,7 +18,9 @@ module Fobrel
         @brushes = brushes
         @facts = facts
         @may = ->(deed) { person.memberships.find_by(library: @library)&.may?(deed) }
-        @done = Outcome.new({"families" => [], "labels" => [], "tags" => [], "bundles" => [], "seats" => [], "canvas" => []}, [])
+        @done = Outcome.new(
+          {"families" => [], "labels" => [], "tags" => [], "bundles" => [], "seats" => [], "canvas" => []}, []
+        )
       end
 
       # @return [Outcome]
@@ -38,7 +40,8 @@ module Fobrel
       # A library that was empty takes the backup's own.
       def canvas
         before = @library.canvas
-        return if @said["canvas"].nil? || @said["canvas"] == before || @library.presets.count > @facts.size || !@may[:hand_out]
+        return if @said["canvas"].nil? || @said["canvas"] == before || !@may[:hand_out]
+        return if @library.presets.count > @facts.size
         @library.update!(canvas: @said["canvas"])
         @done.undo["canvas"] << {"before" => before, "after" => @library.canvas}
       end
@@ -47,13 +50,29 @@ module Fobrel
 
       def family(path)
         (@families ||= {})[path.map(&:downcase)] ||= path.inject(nil) do |parent_id, name|
-          @library.families.where(parent_id:).find_by("lower(name) = lower(?)", Core::Names.clean(name))&.id || made("families", @library.families.create!(name:, parent_id:, position: @library.families.count))
+          @library.families.where(parent_id:).find_by(
+            "lower(name) = lower(?)",
+            Core::Names.clean(name)
+          )&.id || made(
+            "families",
+            @library.families.create!(name:, parent_id:, position: @library.families.count)
+          )
         end
       end
 
       def label(said)
-        (@labels ||= {})[said["name"].downcase] ||= @library.labels.find_by("lower(name) = lower(?)", Core::Names.clean(said["name"]))&.id ||
-          made("labels", @library.labels.create!(name: said["name"], position: @library.labels.count, **Models::Looks.of(said, @library.labels.count)))
+        (@labels ||= {})[said["name"].downcase] ||= @library.labels.find_by(
+          "lower(name) = lower(?)",
+          Core::Names.clean(said["name"])
+        )&.id ||
+          made(
+            "labels",
+            @library.labels.create!(
+              name: said["name"],
+              position: @library.labels.count,
+              **Models::Looks.of(said, @library.labels.count)
+            )
+          )
       end
 
       # Also those that hang on nothing.
@@ -62,7 +81,15 @@ module Fobrel
         return unless tag.previously_new_record?
         made("tags", tag)
         Array(said["synonyms"]).each do |word|
-          tag.synonyms.create!(library: @library, name: word[0, 60]) unless @library.tags.exists?(["lower(name) = lower(?)", Core::Names.clean(word)]) || Models::TagSynonym.exists?(["library_id = ? AND lower(name) = lower(?)", @library.id, Core::Names.clean(word)[0, 60]])
+          tag.synonyms.create!(library: @library, name: word[0, 60]) unless @library.tags.exists?(
+            [
+              "lower(name) = lower(?)", Core::Names.clean(word)
+            ]
+          ) || Models::TagSynonym.exists?(
+            [
+              "library_id = ? AND lower(name) = lower(?)", @library.id, Core::Names.clean(word)[0, 60]
+            ]
+          )
         end
       end
 
@@ -80,13 +107,18 @@ module Fobrel
         pairs = @facts.filter_map { |id, facts| facts["home"] && facts["home"] != current[id] && [id, facts["home"]] }
         pairs.each_slice(2000) do |some|
           values = some.map { |id, number| "(#{id}, #{Integer(number)})" }.join(", ")
-          Models::Record.connection.execute("UPDATE presets SET home_edition_id = e.id FROM (VALUES #{values}) AS v(id, number) JOIN editions e ON e.preset_id = v.id AND e.number = v.number WHERE presets.id = v.id")
+          Models::Record.connection.execute(
+            "UPDATE presets SET home_edition_id = e.id FROM (VALUES #{values}) AS v(id, number) JOIN editions e ON " \
+              "e.preset_id = v.id AND e.number = v.number WHERE presets.id = v.id"
+          )
         end
         Models::Preset.settle(pairs.map(&:first))
       end
 
       def change(which)
-        @facts.group_by { |_, facts| which[facts] }.each { |found, pairs| Models::Preset.where(id: pairs.map(&:first)).update_all(yield(found)) if found }
+        @facts.group_by { |_, facts|
+          which[facts]
+        }.each { |found, pairs| Models::Preset.where(id: pairs.map(&:first)).update_all(yield(found)) if found }
       end
 
       def bundle(said)
@@ -94,7 +126,13 @@ module Fobrel
         return differs(here, said) if here
         ids = said["brushes"].filter_map { @brushes[_1] }.uniq
         cover = @brushes[said["cover"]]
-        bundle = @library.bundles.create!(name: said["name"], description: said["description"].to_s, author: said["author"].to_s, licence: said["licence"].to_s, cover_id: (cover if ids.include?(cover)))
+        bundle = @library.bundles.create!(
+          name: said["name"],
+          description: said["description"].to_s,
+          author: said["author"].to_s,
+          licence: said["licence"].to_s,
+          cover_id: (cover if ids.include?(cover))
+        )
         picture(bundle, said["picture"]) if said["picture"]
         bundle.put_in_order(ids, said.fetch("sections", {}).transform_keys { @brushes[_1] }.except(nil))
         releases(bundle, said["releases"].uniq { _1["number"] })
@@ -108,22 +146,53 @@ module Fobrel
       end
 
       def differs(here, said)
-        @done.notes << "The bundle “#{here.name}” is here already and stays as it is; the backup has releases of it that are not here." if (said["releases"].map { _1["sha256"] } - here.releases.pluck(:sha256)).any?
+        if (said["releases"].map {
+          _1["sha256"]
+        } - here.releases.pluck(:sha256)).any?
+          @done.notes << "The bundle “#{here.name}” is here already and stays as it is; the backup has releases of " \
+            "it that are not here."
+        end
       end
 
       RELEASE = <<~SQL
-        INSERT INTO releases (bundle_id, number, notes, items, words, sha256, person_id, withdrawn_at, withdrawn_reason, created_at, package)
-        SELECT :bundle, :number, :notes, :items, :words, :sha256, :person, :withdrawn_at, :reason, :at, bytes FROM arrival_parts WHERE arrival_id = :arrival AND sha256 = :sha256 AND ext = 'zip'
+        INSERT INTO releases (bundle_id, number, notes, items, words, sha256, person_id, withdrawn_at, withdrawn_reason,
+          created_at, package)
+        SELECT :bundle, :number, :notes, :items, :words, :sha256, :person, :withdrawn_at, :reason, :at, bytes
+        FROM arrival_parts WHERE arrival_id = :arrival AND sha256 = :sha256 AND ext = 'zip'
       SQL
       private_constant :RELEASE
 
       def releases(bundle, list)
         return if list.empty?
-        return @done.notes << "The releases of “#{bundle.name}” were left out: only a lead may bring releases. Ask one to take this backup in." unless @may[:hand_out]
+        unless @may[:hand_out]
+          return @done.notes << "The releases of “#{bundle.name}” were left out: only a lead may bring releases. Ask " \
+            "one to take this backup in."
+        end
         list.each do |said|
           words = {"name" => bundle.name}.merge(said["words"].slice("name", *ChangeBundle::WORDS))
-          Models::Record.connection.exec_insert(Models::Record.sanitize_sql([RELEASE, {bundle: bundle.id, number: said["number"], notes: said["notes"].to_s, items: JSON.generate(said["items"]), words: JSON.generate(words), sha256: said["sha256"],
-                                                                                       person: people.fetch(said["by"], @person.id), withdrawn_at: time(said.dig("withdrawn", "at")), reason: said.dig("withdrawn", "reason"), at: time(said["at"]), arrival: @arrival.id}]))
+          Models::Record.connection.exec_insert(
+            Models::Record.sanitize_sql(
+              [
+                RELEASE,
+                {
+                  bundle: bundle.id,
+                  number: said["number"],
+                  notes: said["notes"].to_s,
+                  items: JSON.generate(said["items"]),
+                  words: JSON.generate(words),
+                  sha256: said["sha256"],
+                  person: people.fetch(
+                    said["by"],
+                    @person.id
+                  ),
+                  withdrawn_at: time(said.dig("withdrawn", "at")),
+                  reason: said.dig("withdrawn", "reason"),
+                  at: time(said["at"]),
+                  arrival: @arrival.id
+                }
+              ]
+            )
+          )
         end
       end
 
@@ -133,11 +202,17 @@ module Fobrel
       def people = @people ||= @library.memberships.joins(:person).pluck("people.name", :person_id).to_h
 
       def plans
-        wanted = @said["plans"].uniq { Core::Names.clean(_1["seat"]).downcase }.reject { |plan| @library.seats.exists?(["lower(name) = lower(?)", Core::Names.clean(plan["seat"])]) }
+        wanted = @said["plans"].uniq {
+          Core::Names.clean(_1["seat"]).downcase
+        }.reject { |plan| @library.seats.exists?(["lower(name) = lower(?)", Core::Names.clean(plan["seat"])]) }
         return if wanted.empty?
         return @done.notes << "Its start plans were left out: only a lead may change them." unless @may[:hand_out]
         wanted.each do |plan|
-          seat = Models::Seat.create!(library: @library, name: plan["seat"], folder: Models::Seat.free_folder(@library, plan["seat"]))
+          seat = Models::Seat.create!(
+            library: @library,
+            name: plan["seat"],
+            folder: Models::Seat.free_folder(@library, plan["seat"])
+          )
           seat.put_in_order(ids = plan["brushes"].filter_map { @brushes[_1] }.uniq)
           @done.undo["seats"] << {"id" => seat.id, "brushes" => ids}
         end

@@ -16,10 +16,23 @@ module Fobrel
         @preset.lock!
         old = @preset.editions.find_by!(number: @number)
         before = @preset.current_edition
-        raise Core::Problem, "Edition #{@number} is what the brush is now, so there is nothing to bring back." if old.value.alike?(before.value)
-        edition = AddEdition.call(preset: @preset, value: old.value, person: @person, note: "Edition #{@number} brought back")
-        write_down(@preset.library, @person, "restore", "Edition #{@number} of “#{@preset.name}” brought back as edition #{edition.number}",
-          {"drafts" => [], "made" => [], "editions" => [[@preset.id, before.id, edition.id]]})
+        if old.value.alike?(before.value)
+          raise Core::Problem,
+            "Edition #{@number} is what the brush is now, so there is nothing to bring back."
+        end
+        edition = AddEdition.call(
+          preset: @preset,
+          value: old.value,
+          person: @person,
+          note: "Edition #{@number} brought back"
+        )
+        write_down(
+          @preset.library,
+          @person,
+          "restore",
+          "Edition #{@number} of “#{@preset.name}” brought back as edition #{edition.number}",
+          {"drafts" => [], "made" => [], "editions" => [[@preset.id, before.id, edition.id]]}
+        )
       end
     end
   end

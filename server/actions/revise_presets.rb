@@ -48,7 +48,13 @@ module Fobrel
       def call
         raise Core::Problem, "Nothing would change, so nothing was done." if @rows.empty?
         (@as == "editions") ? save : keep
-        write_down(@library, @person, @kind, "#{brushes(@rows.size)} #{@deed}#{", as drafts" if @as == "drafts"}", @undo)
+        write_down(
+          @library,
+          @person,
+          @kind,
+          "#{brushes(@rows.size)} #{@deed}#{", as drafts" if @as == "drafts"}",
+          @undo
+        )
       end
 
       private
@@ -56,7 +62,12 @@ module Fobrel
       def save
         Models::Preset.where(id: @rows.map { _1.preset.id }).order(:id).lock.pluck(:id)
         before = @rows.map { _1.preset.current_edition_id }
-        ids = AddEditions.call(items: @rows.map { AddEditions::Item.new(_1.preset, _1.after, @deed.upcase_first, nil) }, person: @person)
+        ids = AddEditions.call(
+          items: @rows.map {
+            AddEditions::Item.new(_1.preset, _1.after, @deed.upcase_first, nil)
+          },
+          person: @person
+        )
         @undo["editions"] = @rows.zip(before, ids).map { |row, was, now| [row.preset.id, was, now] }
       end
 
@@ -76,7 +87,13 @@ module Fobrel
       end
 
       def draft(row, was)
-        {person_id: @person.id, preset_id: row.preset.id, base_edition_id: was&.base_edition_id || row.preset.current_edition_id, document: row.after.to_h, fingerprint: row.after.fingerprint}
+        {
+          person_id: @person.id,
+          preset_id: row.preset.id,
+          base_edition_id: was&.base_edition_id || row.preset.current_edition_id,
+          document: row.after.to_h,
+          fingerprint: row.after.fingerprint
+        }
       end
     end
   end

@@ -20,10 +20,15 @@ module Fobrel
         @preset.lock!
         current = @preset.current_edition
         if current.number != @base
-          raise Overtaken, "#{current.person&.name || "Somebody"} saved edition #{current.number} of “#{@preset.name}” meanwhile. " \
-            "Your change is kept as your draft. Bring the two together setting by setting, or save yours as a new brush."
+          raise Overtaken,
+            "#{current.person&.name || "Somebody"} saved edition #{current.number} of “#{@preset.name}” meanwhile. " \
+              "Your change is kept as your draft. Bring the two together setting by setting, or save yours as a new " \
+              "brush."
         end
-        raise Core::Problem, "Nothing differs from edition #{current.number}, so there is nothing to save." if @value.alike?(current.value)
+        if @value.alike?(current.value)
+          raise Core::Problem,
+            "Nothing differs from edition #{current.number}, so there is nothing to save."
+        end
         edition = AddEdition.call(preset: @preset, value: @value, person: @person, note: @note)
         @preset.drafts.where(person: @person).destroy_all
         edition

@@ -10,7 +10,10 @@ module Fobrel
       #   "before" preset's id
       # @param order [Hash] what it is found by: "tags" (names), "family" (an id or nil), "notes";
       #   what is left out is as on the brush it came from
-      def initialize(preset:, person:, value:, name: nil, capture: Core::Preset::Capture::ITEMS.keys, places: [], order: {})
+      def initialize(
+        preset:, person:, value:, name: nil, capture: Core::Preset::Capture::ITEMS.keys, places: [],
+        order: {}
+      )
         @preset = preset
         @person = person
         @value = Core::Preset::Capture.only(value, capture)
@@ -24,7 +27,11 @@ module Fobrel
         library = @preset.library
         library.hold
         about = @value["about"].merge({"author" => author, "notes" => @order["notes"]}.compact)
-        value = Core::Preset::Preset[@value.to_h.merge("id" => SecureRandom.uuid, "name" => name(library), "about" => about)]
+        value = Core::Preset::Preset[@value.to_h.merge(
+          "id" => SecureRandom.uuid,
+          "name" => name(library),
+          "about" => about
+        )]
         made = CreatePreset.call(library:, value:, person: @person, note: "A variation of “#{@preset.name}”")
         made.update!(family: family(library))
         tags(library).each { made.taggings.create!(tag: _1) }
@@ -41,15 +48,20 @@ module Fobrel
         (said == @preset.current_edition.value["about", "author"]) ? @person.name : said
       end
 
-      def family(library) = @order.key?("family") ? @order["family"] && library.families.find(@order["family"]) : @preset.family
+      def family(library)
+        @order.key?("family") ? @order["family"] && library.families.find(@order["family"]) : @preset.family
+      end
 
-      def tags(library) = @order.key?("tags") ? @order["tags"].map { Models::Tag.called(library, _1) }.uniq : @preset.tags
+      def tags(library)
+        @order.key?("tags") ? @order["tags"].map { Models::Tag.called(library, _1) }.uniq : @preset.tags
+      end
 
       def name(library)
         return Core::Curation::Numbering.next_name(@value.name, library.preset_names) if @name.empty?
         return @name unless library.presets.exists?(["lower(name) = ?", @name.downcase])
-        raise Core::Problem, "A brush called “#{@name}” is already here. Nothing was saved; your change is kept as your draft. " \
-          "Take another name, such as “#{Core::Curation::Numbering.next_name(@name, library.preset_names)}”."
+        raise Core::Problem,
+          "A brush called “#{@name}” is already here. Nothing was saved; your change is kept as your draft. Take " \
+            "another name, such as “#{Core::Curation::Numbering.next_name(@name, library.preset_names)}”."
       end
 
       def put(made, library, place)

@@ -21,7 +21,13 @@ module Fobrel
         @preset.update!(home_edition: edition)
         Models::Preset.settle([@preset.id])
         @preset.homes.create!(edition:, person: @person)
-        write_down(@preset.library, @person, "home", "Edition #{@number} is now home of “#{@preset.name}”", {"preset" => @preset.id, "before" => before.id, "after" => edition.id})
+        write_down(
+          @preset.library,
+          @person,
+          "home",
+          "Edition #{@number} is now home of “#{@preset.name}”",
+          {"preset" => @preset.id, "before" => before.id, "after" => edition.id}
+        )
       end
     end
   end

@@ -28,7 +28,13 @@ module Fobrel
         else
           "without #{@kind}"
         end
-        write_down(@library, @person, @kind, "#{brushes(changed.size)} #{said}", {"before" => before, "after" => @place&.id})
+        write_down(
+          @library,
+          @person,
+          @kind,
+          "#{brushes(changed.size)} #{said}",
+          {"before" => before, "after" => @place&.id}
+        )
       end
     end
   end

@@ -21,7 +21,11 @@ module Fobrel
         made = @set.library.brush_sets.create!(name: @name)
         made.put_in_order(@ids & @set.preset_ids_in_order, @set.section_by_preset.slice(*@ids))
         entry = FillSet.call(set: @set, person: @person, ids: @before - @ids, before: @before)
-        entry.update!(kind: "split", summary: "#{brushes(@ids.size)} of “#{@set.name}” moved into “#{made.name}”", undo: entry.undo.merge("made" => made.id, "ids" => made.preset_ids_in_order))
+        entry.update!(
+          kind: "split",
+          summary: "#{brushes(@ids.size)} of “#{@set.name}” moved into “#{made.name}”",
+          undo: entry.undo.merge("made" => made.id, "ids" => made.preset_ids_in_order)
+        )
         entry
       end
     end

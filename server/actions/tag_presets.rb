@@ -23,8 +23,13 @@ module Fobrel
         if !@on then tag.taggings.where(preset_id: changed).delete_all
         elsif changed.any? then tag.taggings.insert_all!(changed.map { {preset_id: _1} })
         end
-        write_down(@library, @person, @on ? "tag" : "untag", "#{@on ? "Tagged" : "Took the tag off"} #{changed.size} with “#{tag.name}”",
-          {"tag" => tag.id, "presets" => changed})
+        write_down(
+          @library,
+          @person,
+          @on ? "tag" : "untag",
+          "#{@on ? "Tagged" : "Took the tag off"} #{changed.size} with “#{tag.name}”",
+          {"tag" => tag.id, "presets" => changed}
+        )
       end
     end
   end

@@ -14,7 +14,20 @@ module Fobrel
         @person = person
         @progress = progress
         @where = arrival.choices.fetch("where", {})
-        @undo = {"presets" => [], "sets" => [], "set_items" => [], "taggings" => [], "tags" => [], "editions" => [], "hidden" => [], "shown" => [], "places" => [], "orders" => [], "recipes" => [], "histories" => {}}
+        @undo = {
+          "presets" => [],
+          "sets" => [],
+          "set_items" => [],
+          "taggings" => [],
+          "tags" => [],
+          "editions" => [],
+          "hidden" => [],
+          "shown" => [],
+          "places" => [],
+          "orders" => [],
+          "recipes" => [],
+          "histories" => {}
+        }
         @notes = []
       end
 
@@ -46,23 +59,58 @@ module Fobrel
       # Inside the database, so that no picture passes through here. Those of what is left out
       # are not kept.
       def keep_pictures
-        wanted = @rows.reject { %w[leave back].include?(_1.decision) }.flat_map { needs(@items.fetch(_1.coming.key)) }.uniq
+        wanted = @rows.reject {
+          %w[leave back].include?(_1.decision)
+        }.flat_map { needs(@items.fetch(_1.coming.key)) }.uniq
         wanted.each_slice(100).with_index do |some, index|
           Models::Record.connection.exec_update(Models::Record.sanitize_sql([COPY, @arrival.id, some]))
           @progress.call(index * 100, wanted.size, "Keeping pictures")
         end
       end
 
-      def needs(item) = (item.needs + item.earlier.flat_map { Core::Preset::Preset.restore(_1["preset"]).needs }).map { _1.delete_prefix("sha256:") }
+      def needs(item)
+        (item.needs + item.earlier.flat_map {
+          Core::Preset::Preset.restore(_1["preset"]).needs
+        }).map { _1.delete_prefix("sha256:") }
+      end
 
       def create(rows)
         rows.each_slice(200) do |some|
           values = some.map { |row| own(row) }
           now = Time.current
-          ids = Models::Preset.insert_all!(values.map { {library_id: @library.id, document_id: _1.id, name: _1.name, origin: "received", created_at: now, updated_at: now} }, returning: %w[id document_id]).to_h { [_1["document_id"], _1["id"]] }
+          ids = Models::Preset.insert_all!(
+            values.map {
+              {
+                library_id: @library.id,
+                document_id: _1.id,
+                name: _1.name,
+                origin: "received",
+                created_at: now,
+                updated_at: now
+              }
+            },
+            returning: %w[id document_id]
+          ).to_h {
+            [
+              _1["document_id"], _1["id"]
+            ]
+          }
           presets = Models::Preset.where(id: ids.values).index_by(&:id)
-          add_earlier(some.zip(values).to_h { |row, value| [presets.fetch(ids.fetch(value.id)), @items.fetch(row.coming.key)] })
-          AddEditions.call(items: some.zip(values).map { |row, value| edition(presets.fetch(ids.fetch(value.id)), value, {"number" => row.coming.edition, **@items.fetch(row.coming.key).told}) }, person: @person)
+          add_earlier(
+            some.zip(values).to_h { |row, value|
+              [presets.fetch(ids.fetch(value.id)), @items.fetch(row.coming.key)]
+            }
+          )
+          AddEditions.call(
+            items: some.zip(values).map { |row, value|
+              edition(
+                presets.fetch(ids.fetch(value.id)),
+                value,
+                {"number" => row.coming.edition, **@items.fetch(row.coming.key).told}
+              )
+            },
+            person: @person
+          )
           Models::Preset.where(id: ids.values).update_all("home_edition_id = current_edition_id, altered = false")
           some.zip(values).each { |row, value| @ids[row.coming.key] = ids.fetch(value.id) }
           @undo["presets"].concat(ids.values)
@@ -74,7 +122,16 @@ module Fobrel
       def add_earlier(brushes)
         (0...brushes.each_value.map { _1.earlier.size }.max.to_i).each do |turn|
           told = brushes.filter_map { |preset, item| (one = item.earlier[turn]) && [preset, one] }
-          ids = AddEditions.call(items: told.map { |preset, one| edition(preset, Core::Preset::Preset.restore(one["preset"].merge("id" => preset.document_id)), one) }, person: @person)
+          ids = AddEditions.call(
+            items: told.map { |preset, one|
+              edition(
+                preset,
+                Core::Preset::Preset.restore(one["preset"].merge("id" => preset.document_id)),
+                one
+              )
+            },
+            person: @person
+          )
           told.zip(ids) do |(preset, one), id|
             Models::EditionName.create!(edition_id: id, name: one["name"]) if one["name"]
             @undo["histories"][preset.id] = turn + 2
@@ -85,7 +142,10 @@ module Fobrel
       def edition(preset, value, told)
         @people ||= @library.memberships.joins(:person).pluck("people.name", :person_id).to_h
         by = told["by"]
-        note = told.key?("at") ? [told["note"], ("made by #{by}" if by && !@people.key?(by))].compact.join("; ") : self.note
+        note = told.key?("at") ? [
+          told["note"],
+          ("made by #{by}" if by && !@people.key?(by))
+        ].compact.join("; ") : self.note
         AddEditions::Item.new(preset, value, note, told["number"], told["at"] && Time.iso8601(told["at"]), @people[by])
       end
 
@@ -105,7 +165,15 @@ module Fobrel
         before = presets.transform_values(&:current_edition_id)
         items = rows.map do |row|
           preset = presets.fetch(row.here.key)
-          AddEditions::Item.new(preset, Core::Preset::Preset[@items.fetch(row.coming.key).document.merge("id" => preset.document_id, "name" => preset.name)], note, nil)
+          AddEditions::Item.new(
+            preset,
+            Core::Preset::Preset[@items.fetch(row.coming.key).document.merge(
+              "id" => preset.document_id,
+              "name" => preset.name
+            )],
+            note,
+            nil
+          )
         end
         ids = AddEditions.call(items:, person: @person)
         @undo["editions"] = items.zip(ids).map { |item, id| [item.preset.id, before.fetch(item.preset.id), id] }
@@ -146,7 +214,9 @@ module Fobrel
       # What a backup has beside brushes.
       def restore
         fresh = @undo["presets"].to_set
-        facts = @items.each_value.filter_map { |item| item.past && fresh.include?(@ids[item.id]) && [@ids[item.id], item.past["facts"]] }.to_h
+        facts = @items.each_value.filter_map { |item|
+          item.past && fresh.include?(@ids[item.id]) && [@ids[item.id], item.past["facts"]]
+        }.to_h
         done = RestoreBackup.call(arrival: @arrival, person: @person, brushes: by_document.compact, facts:)
         @undo.merge!(done.undo) { |_, was, more| was + more }
         @notes.concat(done.notes)
@@ -155,10 +225,15 @@ module Fobrel
       # The sets that come with a package: what is missing is added at their ends.
       def fill_sets
         unseen, groups = @arrival.words.fetch("sets", []).partition { Core::Names.clean(_1["name"]).empty? }
-        @notes << "#{(unseen.size == 1) ? "A set whose name cannot be seen was" : "#{unseen.size} sets whose names cannot be seen were"} left out; the brushes were taken in." if unseen.any?
+        if unseen.any?
+          what = (unseen.size == 1) ? "A set whose name" : "#{unseen.size} sets whose names"
+          @notes << "#{what} cannot be seen #{(unseen.size == 1) ? "was" : "were"} left out; the brushes were taken in."
+        end
         (groups - make_sets(groups)).each do |group|
           next standing_set(group) if group["query"]
-          next @notes << "The set “#{group["name"]}” fills itself from a search here, so nothing was put there." if named(group["name"])&.standing?
+          if named(group["name"])&.standing?
+            next @notes << "The set “#{group["name"]}” fills itself from a search here, so nothing was put there."
+          end
           set = found_set(group["name"])
           was = set.preset_ids_in_order
           added = group["presets"].filter_map { by_document[_1] }.uniq - was
@@ -174,10 +249,27 @@ module Fobrel
       # @return [Array<Hash>] the groups that are done with
       def make_sets(groups)
         here = @library.brush_sets.pluck(Arel.sql("lower(name)")).to_set
-        fresh = groups.reject { _1["query"] }.map { [Core::Names.clean(_1["name"])[0, 100], _1] }.uniq { |name, _| name.downcase }.reject { |name, _| here.include?(name.downcase) }
+        fresh = groups.reject {
+          _1["query"]
+        }.map {
+          [
+            Core::Names.clean(_1["name"])[0, 100],
+            _1
+          ]
+        }.uniq { |name, _| name.downcase }.reject { |name, _| here.include?(name.downcase) }
         now = Time.current
         fresh.each_slice(1000).flat_map do |some|
-          made = Models::BrushSet.insert_all(some.map { |name, _| {library_id: @library.id, name:, created_at: now, updated_at: now} }, returning: %w[id name]).to_h { [_1["name"], _1["id"]] }
+          made = Models::BrushSet.insert_all(
+            some.map { |name, _|
+              {library_id: @library.id, name:, created_at: now, updated_at: now}
+            },
+            returning: %w[id name]
+          ).to_h {
+            [
+              _1["name"],
+              _1["id"]
+            ]
+          }
           some = some.select { |name, _| made.key?(name) }
           @undo["sets"].concat(made.values)
           fill(some.map { |name, group| [made[name], group] })
@@ -190,7 +282,9 @@ module Fobrel
           ids = group["presets"].filter_map { by_document[_1] }.uniq
           @undo["set_items"] << [set, ids] if ids.any?
           headings = (group["sections"] || {}).transform_keys { by_document[_1] }
-          ids.each_with_index.map { |preset_id, position| {brush_set_id: set, preset_id:, position:, section: headings[preset_id].presence} }
+          ids.each_with_index.map { |preset_id, position|
+            {brush_set_id: set, preset_id:, position:, section: headings[preset_id].presence}
+          }
         end
         rows.each_slice(5000) { Models::SetItem.insert_all!(_1) }
       end
@@ -198,7 +292,10 @@ module Fobrel
       def standing_set(group)
         return if named(group["name"])
         Core::Curation::Query.parse(group["query"])
-        @undo["sets"] << @library.brush_sets.create!(name: Core::Names.clean(group["name"])[0, 100], query: group["query"]).id
+        @undo["sets"] << @library.brush_sets.create!(
+          name: Core::Names.clean(group["name"])[0, 100],
+          query: group["query"]
+        ).id
       rescue Core::Curation::Query::Unclear => e
         @notes << "The set “#{group["name"]}” was left out: #{e.message}"
       end
@@ -207,7 +304,11 @@ module Fobrel
 
       def found_set(name)
         set = named(name)
-        raise Core::Problem, "“#{set.name}” fills itself from a search, so nothing can be put there. Nothing was taken in. Choose another set." if set&.standing?
+        if set&.standing?
+          raise Core::Problem,
+            "“#{set.name}” fills itself from a search, so nothing can be put there. Nothing was taken in. Choose " \
+              "another set."
+        end
         set || @library.brush_sets.create!(name: Core::Names.clean(name)[0, 100]).tap { @undo["sets"] << _1.id }
       end
 
@@ -225,7 +326,9 @@ module Fobrel
       end
 
       def placed(rest, ids)
-        at = {"start" => 0, "end" => rest.size}.fetch(@where.fetch("place", "end")) { rest.index(@where["place"].to_i) || rest.size }
+        at = {"start" => 0, "end" => rest.size}.fetch(@where.fetch("place", "end")) {
+          rest.index(@where["place"].to_i) || rest.size
+        }
         rest.dup.insert(at, *ids)
       end
 
@@ -236,18 +339,29 @@ module Fobrel
         taken = @library.bundles.pluck(:name).map(&:downcase)
         name = Core::Names.clean(@arrival.words["name"])[0, 90]
         name = Core::Curation::Numbering.next_name(name, taken) if taken.include?(name.downcase)
-        bundle = @library.bundles.create!(name:, **%w[description author licence].to_h { |key| [key.to_sym, @arrival.words[key].to_s[0, (key == "description") ? 5000 : 200]] })
+        bundle = @library.bundles.create!(
+          name:,
+          **%w[description author licence].to_h { |key|
+            [key.to_sym, @arrival.words[key].to_s[0, (key == "description") ? 5000 : 200]]
+          }
+        )
         bundle.put_in_order(ids, headings(ids))
         (@undo["bundles"] ||= []) << {"id" => bundle.id, "brushes" => ids, "releases" => []}
       end
 
       def headings(ids)
-        @arrival.words.fetch("sets", []).reject { _1["query"] }.flat_map { |group| group["presets"].filter_map { |id| by_document[id] }.map { [_1, Core::Names.clean(group["name"])[0, 60]] } }.to_h.slice(*ids)
+        @arrival.words.fetch("sets", []).reject { _1["query"] }.flat_map { |group|
+          group["presets"].filter_map { |id|
+            by_document[id]
+          }.map { [_1, Core::Names.clean(group["name"])[0, 60]] }
+        }.to_h.slice(*ids)
       end
 
       # What lost its place goes to the Attic, unless it is used somewhere else.
       def put_away(ids)
-        used = KeepDouble::HOLDERS.values.flat_map { |model| model.reflect_on_association(:items).klass.where(preset_id: ids).pluck(:preset_id) }
+        used = KeepDouble::HOLDERS.values.flat_map { |model|
+          model.reflect_on_association(:items).klass.where(preset_id: ids).pluck(:preset_id)
+        }
         hide(ids - used)
       end
 
@@ -256,10 +370,24 @@ module Fobrel
         more = Array(@where["tags"])
         wanted = @rows.flat_map do |row|
           id = @ids[row.coming.key] or next []
-          own = (row.decision == "leave" && row.state != "identical") ? [] : Array(@items.fetch(row.coming.key).document.dig("about", "tags"))
-          (own + ((@undo["presets"].include?(id) || row.state == "identical") ? more : [])).map { [Core::Names.clean(_1)[0, 60], id] }
+          own = (row.decision == "leave" && row.state != "identical") ? [] : Array(
+            @items.fetch(row.coming.key).document.dig(
+              "about", "tags"
+            )
+          )
+          (own + ((@undo["presets"].include?(id) || row.state == "identical") ? more : [])).map {
+            [Core::Names.clean(_1)[0, 60], id]
+          }
         end
-        wanted.reject { _1.first.empty? }.group_by { _1.first.downcase }.each { |word, pairs| hang(pairs.first.first, looks[word], pairs.map(&:last).uniq) }
+        wanted.reject {
+          _1.first.empty?
+        }.group_by { _1.first.downcase }.each { |word, pairs|
+          hang(
+            pairs.first.first,
+            looks[word],
+            pairs.map(&:last).uniq
+          )
+        }
       end
 
       def hang(name, look, ids)
@@ -280,14 +408,35 @@ module Fobrel
       end
 
       def finish
-        lines = @rows.map { |row| {"name" => row.coming.name, "state" => row.state, "decision" => row.decision, "becomes" => row.name, "sentence" => @items.fetch(row.coming.key).sentence, "preset" => @ids[row.coming.key]} }
+        lines = @rows.map { |row|
+          {
+            "name" => row.coming.name,
+            "state" => row.state,
+            "decision" => row.decision,
+            "becomes" => row.name,
+            "sentence" => @items.fetch(row.coming.key).sentence,
+            "preset" => @ids[row.coming.key]
+          }
+        }
         entry = @undo.values.any?(&:any?) ? write_down(@library, @person, "import", summary, @undo) : nil
-        @arrival.update!(state: "applied", applied_at: Time.current, ledger_entry: entry, report: {"lines" => lines, "put_away" => @undo["hidden"].size, "notes" => @notes}, person: @arrival.person || @person)
+        @arrival.update!(
+          state: "applied",
+          applied_at: Time.current,
+          ledger_entry: entry,
+          report: {"lines" => lines, "put_away" => @undo["hidden"].size, "notes" => @notes},
+          person: @arrival.person || @person
+        )
         @arrival.clear
         @arrival
       end
 
-      SAID = {"take" => "new", "both" => "under the next number", "edition" => "as next editions", "replace" => "in the place of another", "back" => "brought back"}.freeze
+      SAID = {
+        "take" => "new",
+        "both" => "under the next number",
+        "edition" => "as next editions",
+        "replace" => "in the place of another",
+        "back" => "brought back"
+      }.freeze
       private_constant :SAID
 
       def summary

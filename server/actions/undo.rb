@@ -4,11 +4,30 @@ module Fobrel
   module Actions
     # Takes back what the ledger wrote down, keeping what people changed since.
     class Undo < Action
-      KINDS = {"tag" => :untag, "untag" => :retag, "set" => :set_back, "reset" => :bring_back,
-               "start plan" => :plan_back, "import" => :take_out,
-               "restore" => :bring_back, "home" => :home_back, "fit" => :bring_back, "copy settings" => :bring_back, "lock" => :lock_back,
-               "rename" => :bring_back, "family" => :sort_back, "label" => :sort_back, "hide" => :show_again, "bring back" => :hide_again, "duplicate" => :take_copies,
-               "merge tags" => :part_tags, "doubles" => :doubles_back, "remove" => :make_again, "split" => :join_again, "bundle" => :bundle_back}.freeze
+      KINDS = {
+        "tag" => :untag,
+        "untag" => :retag,
+        "set" => :set_back,
+        "reset" => :bring_back,
+        "start plan" => :plan_back,
+        "import" => :take_out,
+        "restore" => :bring_back,
+        "home" => :home_back,
+        "fit" => :bring_back,
+        "copy settings" => :bring_back,
+        "lock" => :lock_back,
+        "rename" => :bring_back,
+        "family" => :sort_back,
+        "label" => :sort_back,
+        "hide" => :show_again,
+        "bring back" => :hide_again,
+        "duplicate" => :take_copies,
+        "merge tags" => :part_tags,
+        "doubles" => :doubles_back,
+        "remove" => :make_again,
+        "split" => :join_again,
+        "bundle" => :bundle_back
+      }.freeze
 
       # @param entry [Models::LedgerEntry]
       def initialize(entry:, person:)
@@ -21,7 +40,11 @@ module Fobrel
       def call
         @entry.lock!
         raise Core::Problem, "This was undone already. Nothing was changed." if @entry.undone_at
-        raise Core::Problem, "The undo of “#{@entry.summary}” was kept for as long as this library's rules say, and is gone. Nothing was changed." unless @entry.open?
+        unless @entry.open?
+          raise Core::Problem,
+            "The undo of “#{@entry.summary}” was kept for as long as this library's rules say, and is gone. Nothing " \
+              "was changed."
+        end
         way = KINDS[@entry.kind] or raise Core::Problem, "“#{@entry.summary}” cannot be undone. Nothing was changed."
         @kept = []
         send(way)
@@ -48,7 +71,10 @@ module Fobrel
         later = @entry.library.ledger_entries.where(kind: kinds, undone_at: nil).where("id > ?", @entry.id).map(&:undo)
         later.select! { _1[same] == @undo[same] } if same
         since = @undo["presets"] & later.flat_map { _1["presets"] }
-        @kept << "#{brushes(since.size)} had the like done again since and #{(since.size == 1) ? "stays as it is" : "stay as they are"}." if since.any?
+        if since.any?
+          @kept << "#{brushes(since.size)} had the like done again since and " \
+            "#{(since.size == 1) ? "stays as it is" : "stay as they are"}."
+        end
         @undo["presets"] - since
       end
 
@@ -68,7 +94,8 @@ module Fobrel
         made = Models::BrushSet.find_by(id: @undo["made"])
         set_back
         return unless made
-        (made.preset_ids_in_order == @undo["ids"]) ? made.destroy! : @kept << "“#{made.name}” has been changed since; it stays."
+        (made.preset_ids_in_order == @undo["ids"]) ? made.destroy! : @kept << "“#{made.name}” has been changed " \
+          "since; it stays."
       end
 
       def plan_back = order_back(Models::Seat.find(@undo["seat"]))
@@ -95,23 +122,40 @@ module Fobrel
 
       # Of two that hung below each other, whichever comes back first waits at the top for the other.
       def family_back(family)
-        others = @entry.library.ledger_entries.where(kind: "remove").where.not(id: @entry.id).map(&:undo).select { _1["what"] == "Family" }
+        others = @entry.library.ledger_entries.where(kind: "remove").where.not(id: @entry.id).map(&:undo).select {
+          _1["what"] == "Family"
+        }
         waiting = others.filter_map { _1.dig("record", "id") if _1.dig("record", "parent_id") == family.id }
         Models::Family.where(id: waiting, parent_id: [nil, family.parent_id].uniq).update_all(parent_id: family.id)
-        above = others.find { _1["below"].include?(family.id) && _1.dig("record", "parent_id") == family.parent_id && Models::Family.exists?(_1.dig("record", "id")) }
+        above = others.find {
+          _1["below"].include?(family.id) && _1.dig(
+            "record",
+            "parent_id"
+          ) == family.parent_id && Models::Family.exists?(_1.dig("record", "id"))
+        }
         family.update!(parent_id: above.dig("record", "id")) if above
       end
 
       # What it pointed to may not be there any more.
       def gone_since
-        {"cover_id" => Models::Preset, "parent_id" => Models::Family}.select { |column, model| @undo["record"][column] && !model.exists?(@undo["record"][column]) }.transform_values { nil }
+        {"cover_id" => Models::Preset, "parent_id" => Models::Family}.select { |column, model|
+          @undo["record"][column] && !model.exists?(@undo["record"][column])
+        }.transform_values { nil }
       end
 
       # What nobody has hung elsewhere since.
       def hang_again(record)
         column = "#{@undo["what"].downcase}_id"
-        Models::Preset.where(:id => @undo["presets"], column => @undo["record"]["parent_id"]).update_all(column => record.id)
-        Models::Family.where(id: @undo["below"], parent_id: @undo["record"]["parent_id"]).update_all(parent_id: record.id) if @undo.key?("below")
+        Models::Preset.where(
+          :id => @undo["presets"],
+          column => @undo["record"]["parent_id"]
+        ).update_all(column => record.id)
+        if @undo.key?("below")
+          Models::Family.where(
+            id: @undo["below"],
+            parent_id: @undo["record"]["parent_id"]
+          ).update_all(parent_id: record.id)
+        end
       end
 
       def sort_back
@@ -126,7 +170,9 @@ module Fobrel
 
       def show_again = Models::Preset.where(id: still(HIDING)).update_all(hidden_at: nil, hidden_by_id: nil)
 
-      def hide_again = Models::Preset.where(id: still(HIDING)).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
+      def hide_again
+        Models::Preset.where(id: still(HIDING)).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
+      end
 
       def take_copies = take_out_presets(Models::Preset.where(id: @undo["presets"]))
 
@@ -138,7 +184,9 @@ module Fobrel
         name = free_word(gone["name"])
         @kept << "“#{gone["name"]}” is another tag’s word by now; it came back as “#{name}”." if name != gone["name"]
         tag = @entry.library.tags.create!(gone.slice("id", "colour", "shape").merge("name" => name))
-        gone["synonyms"].each { |word| tag.synonyms.create!(library_id: tag.library_id, name: word) if free_word(word) == word }
+        gone["synonyms"].each { |word|
+          tag.synonyms.create!(library_id: tag.library_id, name: word) if free_word(word) == word
+        }
         Models::Standing.repoint(@entry.library, into.id, tag.id, words: words.map(&:downcase))
         alive = @entry.library.presets.where(id: @undo["had"]).ids
         tag.taggings.insert_all!(alive.map { {preset_id: _1} }) if alive.any?
@@ -148,7 +196,13 @@ module Fobrel
       # A word that finds no tag yet: this, or with the next free number.
       def free_word(word)
         [word].chain((2..).lazy.map { "#{word} #{_1}" }).find do |name|
-          @entry.library.tags.where("lower(name) = lower(?)", name).none? && Models::TagSynonym.where(library_id: @entry.library_id).where("lower(name) = lower(?)", name).none?
+          @entry.library.tags.where(
+            "lower(name) = lower(?)",
+            name
+          ).none? && Models::TagSynonym.where(library_id: @entry.library_id).where(
+            "lower(name) = lower(?)",
+            name
+          ).none?
         end
       end
 
@@ -172,9 +226,16 @@ module Fobrel
       def editions_back
         presets = Models::Preset.where(id: @undo["editions"].map(&:first)).order(:id).lock.index_by(&:id)
         back = @undo["editions"].select { |id, _, after| presets[id]&.current_edition_id == after }
-        (@undo["editions"] - back).each { |id, _, _| @kept << "“#{presets[id]&.name}” was saved again since; it stays as it is." }
+        (@undo["editions"] - back).each { |id, _, _|
+          @kept << "“#{presets[id]&.name}” was saved again since; it stays as it is."
+        }
         pairs = back.map { |id, before, _| "(#{Integer(id)}, #{Integer(before)})" }
-        Models::Record.connection.execute("UPDATE presets SET current_edition_id = v.edition FROM (VALUES #{pairs.join(", ")}) AS v(id, edition) WHERE presets.id = v.id") if pairs.any?
+        if pairs.any?
+          Models::Record.connection.execute(
+            "UPDATE presets SET current_edition_id = v.edition FROM (VALUES #{pairs.join(", ")}) AS v(id, edition) " \
+              "WHERE presets.id = v.id"
+          )
+        end
         Models::Preset.settle(back.map(&:first))
       end
 
@@ -201,7 +262,10 @@ module Fobrel
       def lock_back
         preset = Models::Preset.lock.find(@undo["preset"])
         return @kept << "Who had locked “#{preset.name}” was not written down then; it stays as it is." unless @undo.key?("after")
-        return @kept << "“#{preset.name}” was #{preset.locked_by_id ? "locked" : "unlocked"} by somebody since; it stays so." if preset.locked_by_id != @undo["after"]
+        if preset.locked_by_id != @undo["after"]
+          return @kept << "“#{preset.name}” was #{preset.locked_by_id ? "locked" : "unlocked"} by somebody since; it " \
+            "stays so."
+        end
         preset.update!(locked_by_id: @undo["before"])
       end
 
@@ -211,23 +275,35 @@ module Fobrel
           set = Models::BrushSet.find_by(id: was["set"]) and order_back(set, was)
         end
         pairs = @undo["set_items"].flat_map { |set, ids| ids.map { |id| "(#{Integer(set)}, #{Integer(id)})" } }
-        pairs.each_slice(2000) { |some| Models::SetItem.where("(brush_set_id, preset_id) IN (VALUES #{some.join(", ")})").delete_all }
+        pairs.each_slice(2000) { |some|
+          Models::SetItem.where("(brush_set_id, preset_id) IN (VALUES #{some.join(", ")})").delete_all
+        }
         places_back
         Models::Preset.where(id: @undo["hidden"]).update_all(hidden_at: nil, hidden_by_id: nil)
         Models::Preset.where(id: @undo["shown"]).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
         editions_back
         taggings = @undo["taggings"].to_set
-        Models::Tagging.where(tag_id: taggings.map(&:first), preset_id: taggings.map(&:last)).each { |tagging| tagging.destroy! if taggings.include?([tagging.tag_id, tagging.preset_id]) }
-        @undo.fetch("canvas", []).each { |was| @entry.library.update!(canvas: was["before"]) if @entry.library.canvas == was["after"] }
+        Models::Tagging.where(tag_id: taggings.map(&:first), preset_id: taggings.map(&:last)).each { |tagging|
+          tagging.destroy! if taggings.include?([tagging.tag_id, tagging.preset_id])
+        }
+        @undo.fetch("canvas", []).each { |was|
+          @entry.library.update!(canvas: was["before"]) if @entry.library.canvas == was["after"]
+        }
         bundles_out
         seats_out
         take_out_presets(Models::Preset.where(id: @undo["presets"]))
-        Models::BrushSet.where(id: @undo["sets"]).where.missing(:items).where("query IS NULL OR updated_at <= created_at").delete_all
+        Models::BrushSet.where(id: @undo["sets"]).where.missing(:items).where(
+          "query IS NULL OR updated_at <= created_at"
+        ).delete_all
         Models::Tag.where(id: @undo["tags"]).select { _1.taggings.none? }.each(&:destroy!)
         recipes_out
         # The lowest branches first.
-        Models::Family.where(id: @undo["families"]).order(id: :desc).each { |family| family.destroy! unless family.children.any? || Models::Preset.exists?(family_id: family.id) }
-        Models::Label.where(id: @undo["labels"]).each { |label| label.destroy! unless Models::Preset.exists?(label_id: label.id) }
+        Models::Family.where(id: @undo["families"]).order(id: :desc).each { |family|
+          family.destroy! unless family.children.any? || Models::Preset.exists?(family_id: family.id)
+        }
+        Models::Label.where(id: @undo["labels"]).each { |label|
+          label.destroy! unless Models::Preset.exists?(label_id: label.id)
+        }
       end
 
       def touched?(record) = record.updated_at > record.created_at
@@ -261,9 +337,15 @@ module Fobrel
       def take_out_presets(presets)
         ids = presets.ids
         came = @undo.fetch("histories", {})
-        used = Models::Edition.where(preset_id: ids).group(:preset_id).having("count(*) > 1").count.filter_map { |id, count| id if count > came.fetch(id.to_s, 1) }
-        used |= [Models::Draft, Models::SetItem, Models::StartItem, Models::BundleItem].flat_map { |place| place.where(preset_id: ids).distinct.pluck(:preset_id) }
-        Models::Preset.where(id: used).order(:id).pluck(:name).each { |name| @kept << "“#{name}” has been changed or used since; it stays." }
+        used = Models::Edition.where(preset_id: ids).group(:preset_id).having("count(*) > 1").count.filter_map { |id, count|
+          id if count > came.fetch(id.to_s, 1)
+        }
+        used |= [Models::Draft, Models::SetItem, Models::StartItem, Models::BundleItem].flat_map { |place|
+          place.where(preset_id: ids).distinct.pluck(:preset_id)
+        }
+        Models::Preset.where(id: used).order(:id).pluck(:name).each { |name|
+          @kept << "“#{name}” has been changed or used since; it stays."
+        }
         DestroyPresets.erase(ids - used)
       end
     end

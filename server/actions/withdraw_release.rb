@@ -13,10 +13,18 @@ module Fobrel
 
       # @return [Models::LedgerEntry]
       def call
-        raise Core::Problem, "Say why it is withdrawn, so that whoever has it knows. Nothing was changed." if @reason.empty?
+        if @reason.empty?
+          raise Core::Problem,
+            "Say why it is withdrawn, so that whoever has it knows. Nothing was changed."
+        end
         raise Core::Problem, "Release #{@release.number} is withdrawn already." if @release.withdrawn_at
         @release.update!(withdrawn_at: Time.current, withdrawn_reason: @reason[0, 500])
-        write_down(@release.bundle.library, @person, "withdraw", "“#{@release.bundle.name}” #{@release.number} withdrawn: #{@reason[0, 100]}")
+        write_down(
+          @release.bundle.library,
+          @person,
+          "withdraw",
+          "“#{@release.bundle.name}” #{@release.number} withdrawn: #{@reason[0, 100]}"
+        )
       end
     end
   end

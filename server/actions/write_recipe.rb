@@ -17,15 +17,33 @@ module Fobrel
       # @return [Hash{String => String}] text by file name
       # @raise [Core::Package::Recipe::Invalid]
       def call
-        @recipe.write(@presets.map { _1.current_edition.value }, words: {"name" => @name, "library" => @library.name, "author" => "", "count" => @presets.size}, facts:)
+        @recipe.write(
+          @presets.map {
+            _1.current_edition.value
+          },
+          words: {"name" => @name, "library" => @library.name, "author" => "", "count" => @presets.size},
+          facts:
+        )
       end
 
       private
 
       def facts
-        tags = Models::Tagging.where(preset: @presets).joins(:tag).order("tags.name").pluck(:preset_id, "tags.name").group_by(&:first)
+        tags = Models::Tagging.where(preset: @presets).joins(:tag).order("tags.name").pluck(
+          :preset_id,
+          "tags.name"
+        ).group_by(&:first)
         families = @library.families.pluck(:id, :name).to_h
-        @presets.to_h { |preset| [preset.document_id, {"edition" => preset.current_edition.number, "family" => families[preset.family_id].to_s, "tags" => tags.fetch(preset.id, []).map(&:last)}] }
+        @presets.to_h { |preset|
+          [
+            preset.document_id,
+            {
+              "edition" => preset.current_edition.number,
+              "family" => families[preset.family_id].to_s,
+              "tags" => tags.fetch(preset.id, []).map(&:last)
+            }
+          ]
+        }
       end
     end
   end

@@ -39,22 +39,42 @@ module Fobrel
       before { known if request.path_info.start_with?("/api/") && request.path_info != "/api/session" }
 
       # A value of an address is a plain text, whoever wrote it.
-      before { request.GET.each { |key, value| raise Halt.new(400, "#{key[0, 40]} must be one value.") unless value.is_a?(String) && !value.include?("\0") } }
+      before {
+        request.GET.each { |key, value|
+          raise Halt.new(400, "#{key[0, 40]} must be one value.") unless value.is_a?(String) && !value.include?("\0")
+        }
+      }
 
       # What was asked before under the same key is answered as it was then, and not done again.
       before { recall if request.env.key?("HTTP_IDEMPOTENCY_KEY") && !request.get? }
-      after { env.delete("fobrel.reply")&.answered(response.status, Array(response.body).join, keep: settings.replies_kept) }
+      after {
+        env.delete("fobrel.reply")&.answered(response.status, Array(response.body).join, keep: settings.replies_kept)
+      }
 
       error(Halt) { |e| answer({error: e.message}, e.status) }
-      error(ActiveRecord::LockWaitTimeout, ActiveRecord::Deadlocked) { answer({error: "Somebody is changing the same things at this moment, and that takes a while. Nothing was changed by you. Try again when it is done."}, 409) }
+      error(ActiveRecord::LockWaitTimeout, ActiveRecord::Deadlocked) {
+        answer(
+          {
+            error: "Somebody is changing the same things at this moment, and that takes a while. Nothing was changed " \
+              "by you. Try again when it is done."
+          },
+          409
+        )
+      }
       error(Actions::Action::Overtaken) { |e| answer({error: e.message}, 409) }
       error(Core::Apart::Busy) { |e| headers("Retry-After" => "1") && answer({error: e.message}, 503) }
       error(Core::Apart::Gone) { |e| answer({error: e.message}, 503) }
       error(Core::Problem) { |e| answer({error: e.message}, 422) }
-      error(ActiveRecord::RecordInvalid) { |e| answer({error: e.record.errors.full_messages.join(". ") + ". Nothing was saved."}, 422) }
-      error(ActiveRecord::RecordNotFound) { answer({error: "There is no such thing here, or it is not yours to see."}, 404) }
+      error(ActiveRecord::RecordInvalid) { |e|
+        answer({error: e.record.errors.full_messages.join(". ") + ". Nothing was saved."}, 422)
+      }
+      error(ActiveRecord::RecordNotFound) {
+        answer({error: "There is no such thing here, or it is not yours to see."}, 404)
+      }
       error(ActiveModel::RangeError) { answer({error: "A number in it is too large. Nothing was changed."}, 422) }
-      error(ActiveRecord::RecordNotUnique) { answer({error: "Something of that name is already here. Nothing was saved. Take another name."}, 409) }
+      error(ActiveRecord::RecordNotUnique) {
+        answer({error: "Something of that name is already here. Nothing was saved. Take another name."}, 409)
+      }
       error do |e|
         warn "#{request.request_method} #{request.path}: #{e.class}: #{e.message}", *e.backtrace.first(8)
         answer({error: "Something went wrong on our side. What was saved before is still there. Try again."}, 500)
@@ -71,7 +91,12 @@ module Fobrel
           return if env["fobrel.reply"] || env["fobrel.recalled"]
           env["fobrel.recalled"] = true
           key = request.env["HTTP_IDEMPOTENCY_KEY"]
-          raise Halt.new(400, "The key of a request is 8 to 100 letters, digits and hyphens.") unless key.match?(/\A[\w-]{8,100}\z/)
+          unless key.match?(/\A[\w-]{8,100}\z/)
+            raise Halt.new(
+              400,
+              "The key of a request is 8 to 100 letters, digits and hyphens."
+            )
+          end
           asked = "#{request.request_method} #{request.path_info}"
           reply = Models::Reply.begin(person, key, asked)
           raise Halt.new(422, "This key belongs to another request. Nothing was changed.") unless reply.asked == asked
@@ -83,8 +108,12 @@ module Fobrel
 
         def person
           # Asked by every resource that a request passes through, so kept with the request.
-          env["fobrel.person"] ||= (token? ? token && Models::AccessToken.person(token) : Models::Person.find_by(id: session["person"])) || raise(Halt.new(401, token? ? "This token is not known here. Make a new one in Fobrel." : "Sign in first."))
+          env["fobrel.person"] ||= (token? ? of_token : Models::Person.find_by(id: session["person"])) || raise(
+            Halt.new(401, token? ? "This token is not known here. Make a new one in Fobrel." : "Sign in first.")
+          )
         end
+
+        def of_token = token && Models::AccessToken.person(token)
 
         # A program's token stands for the person who made it; then the cookie counts for nothing.
         def token = env["HTTP_AUTHORIZATION"].to_s[/\ABearer (\S{1,200})\z/, 1]
@@ -108,7 +137,10 @@ module Fobrel
           Core::Apart.turn.where = found.library_id
           headers ROLE => "#{found.library_id} #{found.role}"
           return found if found.may?(deed)
-          raise Halt.new(403, "You are here as #{found.role} and may not do this. Nothing was changed. Ask a lead of this library.")
+          raise Halt.new(
+            403,
+            "You are here as #{found.role} and may not do this. Nothing was changed. Ask a lead of this library."
+          )
         end
 
         def library(deed = :look, id: params["library"]) = membership(id, deed).library
@@ -132,7 +164,12 @@ module Fobrel
           text = read_body(MAX_JSON)
           data = JSON.parse(text.dup.force_encoding("UTF-8").scrub, max_nesting: Core::Preset::Preset::MAX_DEPTH + 4)
           raise Halt.new(400, "The request is not a JSON object.") unless data.is_a?(Hash)
-          raise Halt.new(422, "A text in it has a NUL, or a number is too large. Nothing was changed.") if unkeepable?(data)
+          if unkeepable?(data)
+            raise Halt.new(
+              422,
+              "A text in it has a NUL, or a number is too large. Nothing was changed."
+            )
+          end
           data
         rescue JSON::ParserError
           raise Halt.new(400, "The request is not JSON.")

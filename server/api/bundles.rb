@@ -12,7 +12,14 @@ module Fobrel
         data = json
         found = library(:edit)
         made = Models::Record.transaction do
-          found.bundles.create!(name: text(data, "name"), author: person.name).tap { |bundle| Actions::ChangeBundle.call(bundle:, person:, ids: data.key?("preset_ids") ? ids(data) : [], sections: sections(data)) }
+          found.bundles.create!(name: text(data, "name"), author: person.name).tap { |bundle|
+            Actions::ChangeBundle.call(
+              bundle:,
+              person:,
+              ids: data.key?("preset_ids") ? ids(data) : [],
+              sections: sections(data)
+            )
+          }
         end
         answer(bundle_view(made), 201)
       end
@@ -20,15 +27,27 @@ module Fobrel
       put "/api/bundles/:id" do
         data = json
         found = bundle(:edit)
-        entry = Actions::ChangeBundle.call(bundle: found, person:, words: Actions::ChangeBundle::WORDS.select { data.key?(_1) }.to_h { [_1, text(data, _1)] }, ids: data["preset_ids"] && ids(data),
-          before: data["before"] && ids(data, "before"), sections: sections(data), cover: data["cover"].is_a?(Integer) ? data["cover"] : nil)
+        entry = Actions::ChangeBundle.call(
+          bundle: found,
+          person:,
+          words: Actions::ChangeBundle::WORDS.select {
+            data.key?(_1)
+          }.to_h { [_1, text(data, _1)] },
+          ids: data["preset_ids"] && ids(data),
+          before: data["before"] && ids(data, "before"),
+          sections: sections(data),
+          cover: data["cover"].is_a?(Integer) ? data["cover"] : nil
+        )
         answer({bundle: bundle_view(found.reload), entry: entry && Views::Entry.new(entry).to_h})
       end
 
       # A picture of its own as the cover; the bytes are the body.
       put "/api/bundles/:id/picture" do
         found = bundle(:edit)
-        found.keep_picture(read_body(Core::Tip::Picture::MAX_BYTES), name: params["file"].to_s[0, 120].presence || "The picture")
+        found.keep_picture(
+          read_body(Core::Tip::Picture::MAX_BYTES),
+          name: params["file"].to_s[0, 120].presence || "The picture"
+        )
         answer(bundle_view(found.reload))
       end
 
@@ -55,12 +74,26 @@ module Fobrel
         action = Actions::ReleaseBundle.new(bundle: found, person:)
         changes = action.changes
         last = found.releases.listed.last&.number
-        answer({findings: action.findings.map(&:to_h), level: changes.level, number: changes.next(last), last:, notes: changes.notes, differences: changes.differences})
+        answer(
+          {
+            findings: action.findings.map(&:to_h),
+            level: changes.level,
+            number: changes.next(last),
+            last:,
+            notes: changes.notes,
+            differences: changes.differences
+          }
+        )
       end
 
       post "/api/bundles/:id/releases" do
         data = json
-        release = Actions::ReleaseBundle.call(bundle: bundle(:hand_out), person:, number: data["number"], notes: text(data, "notes", ""))
+        release = Actions::ReleaseBundle.call(
+          bundle: bundle(:hand_out),
+          person:,
+          number: data["number"],
+          notes: text(data, "notes", "")
+        )
         answer(release_view(release), 201)
       end
 
@@ -68,9 +101,21 @@ module Fobrel
         found = release(:look)
         file = "#{found.words["name"]}-#{found.number}".downcase.gsub(/[^[:alnum:].]+/, "-")
         bytes = Models::Release.where(id: found.id).pick(:package)
-        Actions::NoteExport.call(library: found.bundle.library, person:, release: found, kind: "package", name: "#{found.words["name"]} #{found.number}", file: "#{file}.fobrel.zip", goes_to: token? ? "the command line" : "this browser",
-          wish: {"release" => found.id}, count: found.items.size, size: bytes.bytesize, sha256: found.sha256)
-        headers "Content-Type" => "application/zip", "Content-Disposition" => "attachment; filename*=UTF-8''#{ERB::Util.url_encode(file)}.fobrel.zip"
+        Actions::NoteExport.call(
+          library: found.bundle.library,
+          person:,
+          release: found,
+          kind: "package",
+          name: "#{found.words["name"]} #{found.number}",
+          file: "#{file}.fobrel.zip",
+          goes_to: token? ? "the command line" : "this browser",
+          wish: {"release" => found.id},
+          count: found.items.size,
+          size: bytes.bytesize,
+          sha256: found.sha256
+        )
+        headers "Content-Type" => "application/zip",
+          "Content-Disposition" => "attachment; filename*=UTF-8''#{ERB::Util.url_encode(file)}.fobrel.zip"
         halt 200, bytes
       end
 
@@ -84,14 +129,21 @@ module Fobrel
         found = bundle(:look)
         one, other = %w[from to].map { |key| found.releases.listed.find(number(params[key])) }
         greatest = Models::Edition.greatest((one.items + other.items).map { _1["fingerprint"] }.uniq)
-        shown = ->(item) { item&.slice("name", "fingerprint", "edition")&.merge("greatest" => greatest[item["fingerprint"]]) }
+        shown = ->(item) {
+          item&.slice("name", "fingerprint", "edition")&.merge("greatest" => greatest[item["fingerprint"]])
+        }
         ids = one.items.map { _1["id"] } | other.items.map { _1["id"] }
-        answer({rows: ids.filter_map do |id|
-          before = one.items.find { _1["id"] == id }
-          after = other.items.find { _1["id"] == id }
-          next if before&.slice("name", "fingerprint") == after&.slice("name", "fingerprint")
-          {name: (after || before)["name"], before: shown[before], after: shown[after]}
-        end, notes: Core::Curation::ReleaseNumber.new(one.brushes, other.brushes).notes})
+        answer(
+          {
+            rows: ids.filter_map do |id|
+              before = one.items.find { _1["id"] == id }
+              after = other.items.find { _1["id"] == id }
+              next if before&.slice("name", "fingerprint") == after&.slice("name", "fingerprint")
+              {name: (after || before)["name"], before: shown[before], after: shown[after]}
+            end,
+            notes: Core::Curation::ReleaseNumber.new(one.brushes, other.brushes).notes
+          }
+        )
       end
 
       helpers do
@@ -104,13 +156,28 @@ module Fobrel
         end
 
         def bundle_view(bundle)
-          {id: bundle.id, **bundle.words.symbolize_keys, cover: bundle.cover_id, picture: bundle.picture && "/api/bundles/#{bundle.id}/picture-#{bundle.picture}.png", preset_ids: bundle.preset_ids_in_order, sections: bundle.section_by_preset.transform_keys(&:to_s),
-           releases: bundle.releases.listed.includes(:person).reverse.map { release_view(_1) }}
+          {
+            id: bundle.id,
+            **bundle.words.symbolize_keys,
+            cover: bundle.cover_id,
+            picture: bundle.picture && "/api/bundles/#{bundle.id}/picture-#{bundle.picture}.png",
+            preset_ids: bundle.preset_ids_in_order,
+            sections: bundle.section_by_preset.transform_keys(&:to_s),
+            releases: bundle.releases.listed.includes(:person).reverse.map { release_view(_1) }
+          }
         end
 
         def release_view(release)
-          {id: release.id, number: release.number, notes: release.notes, count: release.items.size, by: release.person.name, at: release.created_at.iso8601, sha256: release.sha256,
-           withdrawn: release.withdrawn_at && {at: release.withdrawn_at.iso8601, reason: release.withdrawn_reason}}
+          {
+            id: release.id,
+            number: release.number,
+            notes: release.notes,
+            count: release.items.size,
+            by: release.person.name,
+            at: release.created_at.iso8601,
+            sha256: release.sha256,
+            withdrawn: release.withdrawn_at && {at: release.withdrawn_at.iso8601, reason: release.withdrawn_reason}
+          }
         end
       end
     end

@@ -18,7 +18,12 @@ module Fobrel
       # The same again, of the brushes as they are now; a release never changes.
       post "/api/exports/:id/repeat" do
         past = of_library(Models::Export, :look)
-        raise Halt.new(422, "This went out as release #{past.release.number}. Download it with the bundle’s releases: it never changes.".tr("’", "'")) if past.release
+        if past.release
+          raise Halt.new(
+            422,
+            "This went out as release #{past.release.number}. Download it with the bundle's releases: it never changes."
+          )
+        end
         out(Aside.export(library: past.library, person:, wish: past.wish, goes_to:))
       end
 
@@ -28,18 +33,35 @@ module Fobrel
         def wish(data)
           of = data["of"].is_a?(Hash) ? data["of"] : {}
           ids(of) if of.key?("preset_ids")
-          data.merge("kind" => text(data, "kind"), "name" => text(data, "name", "", most: 200), "of" => of.slice("preset_ids", "set", "family", "library"))
+          data.merge(
+            "kind" => text(data, "kind"),
+            "name" => text(data, "name", "", most: 200),
+            "of" => of.slice("preset_ids", "set", "family", "library")
+          )
         end
 
         def out(outcome)
-          headers "Content-Type" => outcome.type, "Content-Length" => outcome.io.size.to_s,
+          headers "Content-Type" => outcome.type,
+            "Content-Length" => outcome.io.size.to_s,
             "Content-Disposition" => "attachment; filename*=UTF-8''#{ERB::Util.url_encode(outcome.file)}"
           halt 200, Pieces.new(outcome.io)
         end
 
         def view(export)
-          {id: export.id, kind: export.kind, said: Actions::ExportBrushes::SAID.fetch(export.kind), name: export.name, file: export.file, goes_to: export.goes_to, count: export.count, size: export.size, sha256: export.sha256,
-           by: export.person.name, at: export.created_at.iso8601, release: export.release && {bundle: export.release.bundle.name, number: export.release.number}}
+          {
+            id: export.id,
+            kind: export.kind,
+            said: Actions::ExportBrushes::SAID.fetch(export.kind),
+            name: export.name,
+            file: export.file,
+            goes_to: export.goes_to,
+            count: export.count,
+            size: export.size,
+            sha256: export.sha256,
+            by: export.person.name,
+            at: export.created_at.iso8601,
+            release: export.release && {bundle: export.release.bundle.name, number: export.release.number}
+          }
         end
       end
 

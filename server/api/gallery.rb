@@ -18,7 +18,12 @@ module Fobrel
       # Signs in, if the gallery knows the token.
       put "/api/gallery/token" do
         token = text(json, "token", most: 400).strip
-        raise Halt.new(422, "The gallery asks for a token. Paste the one it gave you.") unless token.match?(/\A[[:graph:]]+\z/)
+        unless token.match?(/\A[[:graph:]]+\z/)
+          raise Halt.new(
+            422,
+            "The gallery asks for a token. Paste the one it gave you."
+          )
+        end
         answer(view(Models::GalleryLook.begin(person, "", candidate: token)), 202)
       end
 
@@ -33,7 +38,17 @@ module Fobrel
         found = library(:edit)
         signed_in
         title = text(data, "title", most: 200)
-        answer(Views.task(Jobs::FetchFromGallery.begin(library: found, person:, about: {"id" => text(data, "id", most: 64), "title" => title}, message: "Downloading “#{title}”").reload), 202)
+        answer(
+          Views.task(
+            Jobs::FetchFromGallery.begin(
+              library: found,
+              person:,
+              about: {"id" => text(data, "id", most: 64), "title" => title},
+              message: "Downloading “#{title}”"
+            ).reload
+          ),
+          202
+        )
       end
 
       # A release goes out with words of its own.
@@ -45,15 +60,38 @@ module Fobrel
         raise Halt.new(422, "This release was withdrawn. Offer another.") if release.withdrawn_at
         title = text(data, "title", most: 200).strip
         raise Halt.new(422, "Give it a title, so that it can be found.") if title.empty?
-        about = {"release" => release.id, "title" => title, "description" => text(data, "description", "", most: 5000), "tags" => text(data, "tags", "", most: 500)}
-        answer(Views.task(Jobs::OfferToGallery.begin(library: release.bundle.library, person:, about:, message: "Offering “#{title}”").reload), 202)
+        about = {
+          "release" => release.id,
+          "title" => title,
+          "description" => text(data, "description", "", most: 5000),
+          "tags" => text(data, "tags", "", most: 500)
+        }
+        answer(
+          Views.task(
+            Jobs::OfferToGallery.begin(
+              library: release.bundle.library,
+              person:,
+              about:,
+              message: "Offering “#{title}”"
+            ).reload
+          ),
+          202
+        )
       end
 
       helpers do
-        def signed_in = Models::GalleryToken.exists?(person:) || raise(Halt.new(422, "Sign in at the gallery first, with its token."))
+        def signed_in
+          Models::GalleryToken.exists?(person:) || raise(Halt.new(422, "Sign in at the gallery first, with its token."))
+        end
 
         def view(look)
-          {signed_in: Models::GalleryToken.exists?(person:), asking: look&.asking? || false, q: look&.query || "", problem: look&.problem, packages: look&.packages || []}
+          {
+            signed_in: Models::GalleryToken.exists?(person:),
+            asking: look&.asking? || false,
+            q: look&.query || "",
+            problem: look&.problem,
+            packages: look&.packages || []
+          }
         end
       end
     end

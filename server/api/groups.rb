@@ -12,29 +12,64 @@ module Fobrel
 
       post "/api/libraries/:library/taggings" do
         data = json
-        entry = Actions::TagPresets.call(library: library(:edit), person:, name: text(data, "tag"), ids: ids(data), on: data.fetch("on", true) == true)
+        entry = Actions::TagPresets.call(
+          library: library(:edit),
+          person:,
+          name: text(data, "tag"),
+          ids: ids(data),
+          on: data.fetch("on", true) == true
+        )
         answer({entry: Views::Entry.new(entry).to_h})
       end
 
       put "/api/tags/:id" do
         data = json
-        tag = Actions::ChangeTag.call(tag: tag(:edit), name: text(data, "name"), colour: text(data, "colour"), shape: text(data, "shape"), synonyms: Array(data["synonyms"]).grep(String).first(20))
+        tag = Actions::ChangeTag.call(
+          tag: tag(:edit),
+          name: text(data, "name"),
+          colour: text(data, "colour"),
+          shape: text(data, "shape"),
+          synonyms: Array(data["synonyms"]).grep(String).first(20)
+        )
         answer(Views::Tag.new([tag.reload], params: {counts: {tag.id => tag.taggings.count}}).to_h.first)
       end
 
       post "/api/tags/:id/merge" do
         from = tag(:edit)
-        answer({entry: Views::Entry.new(Actions::MergeTags.call(person:, from:, into: from.library.tags.find(number(json["into"])))).to_h})
+        answer(
+          {
+            entry: Views::Entry.new(
+              Actions::MergeTags.call(
+                person:,
+                from:,
+                into: from.library.tags.find(number(json["into"]))
+              )
+            ).to_h
+          }
+        )
       end
 
       # Families and labels differ in nothing but that families have parents.
-      {"families" => [Models::Family, %w[name parent_id position]], "labels" => [Models::Label, %w[name colour shape position]]}.each do |plural, (model, fields)|
+      {
+        "families" => [Models::Family, %w[name parent_id position]],
+        "labels" => [Models::Label, %w[name colour shape position]]
+      }.each do |plural, (model, fields)|
         post "/api/libraries/:library/#{plural}" do
           data = plain_fields(json.slice(*fields))
           found = library(:edit)
           check_parent(found, data)
           look = (model == Models::Label) ? Models::Looks.next(found.labels.count) : {}
-          answer(plain(model.create!(library: found, position: model.where(library: found).count, **look, **data.symbolize_keys)), 201)
+          answer(
+            plain(
+              model.create!(
+                library: found,
+                position: model.where(library: found).count,
+                **look,
+                **data.symbolize_keys
+              )
+            ),
+            201
+          )
         end
 
         put "/api/#{plural}/:id" do
@@ -46,23 +81,57 @@ module Fobrel
       end
 
       # All of these are removed in one way, and come back in one.
-      {"sets" => Models::BrushSet, "families" => Models::Family, "labels" => Models::Label, "tags" => Models::Tag}.each do |plural, model|
+      {
+        "sets" => Models::BrushSet,
+        "families" => Models::Family,
+        "labels" => Models::Label,
+        "tags" => Models::Tag
+      }.each do |plural, model|
         delete "/api/#{plural}/:id" do
           removed(of_library(model, :edit))
         end
       end
 
       get "/api/libraries/:library/order" do
-        answer({families: library.families.order(:position, :name).map { plain(_1) }, labels: library.labels.order(:position, :name).map { plain(_1) }})
+        answer(
+          {
+            families: library.families.order(:position, :name).map {
+                        plain(_1)
+                      },
+            labels: library.labels.order(:position, :name).map {
+              plain(_1)
+            }
+          }
+        )
       end
 
       # Many brushes into a family, or to a work state.
       post "/api/libraries/:library/placings" do
         data = json
         found = library(:edit)
-        kind = Actions::SortPresets::KINDS.key?(data["kind"]) ? data["kind"] : raise(Halt.new(400, "kind must be family or label."))
-        place = data["place"] && {"family" => found.families, "label" => found.labels}.fetch(kind).find(number(data["place"]))
-        answer({entry: Views::Entry.new(Actions::SortPresets.call(library: found, person:, ids: ids(data), kind:, place:)).to_h})
+        kind = Actions::SortPresets::KINDS.key?(data["kind"]) ? data["kind"] : raise(
+          Halt.new(
+            400,
+            "kind must be family or label."
+          )
+        )
+        place = data["place"] && {
+          "family" => found.families,
+          "label" => found.labels
+        }.fetch(kind).find(number(data["place"]))
+        answer(
+          {
+            entry: Views::Entry.new(
+              Actions::SortPresets.call(
+                library: found,
+                person:,
+                ids: ids(data),
+                kind:,
+                place:
+              )
+            ).to_h
+          }
+        )
       end
 
       get "/api/libraries/:library/sets" do
@@ -72,21 +141,40 @@ module Fobrel
       post "/api/libraries/:library/sets" do
         data = json
         found = library(:edit)
-        made = Actions::MakeSet.call(library: found, person:, name: text(data, "name"), query: data["query"] && text(data, "query"), ids: (ids(data) if data.key?("preset_ids")), sections: sections(data))
+        made = Actions::MakeSet.call(
+          library: found,
+          person:,
+          name: text(data, "name"),
+          query: data["query"] && text(data, "query"),
+          ids: (ids(data) if data.key?("preset_ids")),
+          sections: sections(data)
+        )
         answer(sets([made]).first, 201)
       end
 
       put "/api/sets/:id" do
         data = json
         set = of_library(Models::BrushSet, :edit)
-        entry = Actions::FillSet.call(set:, person:, ids: ids(data), before: data["before"] && ids(data, "before"), sections: sections(data))
+        entry = Actions::FillSet.call(
+          set:,
+          person:,
+          ids: ids(data),
+          before: data["before"] && ids(data, "before"),
+          sections: sections(data)
+        )
         answer({set: sets([set]).first, entry: Views::Entry.new(entry).to_h})
       end
 
       # A part of a set becomes a set of its own.
       post "/api/sets/:id/split" do
         data = json
-        entry = Actions::SplitSet.call(set: of_library(Models::BrushSet, :edit), person:, name: text(data, "name"), ids: ids(data), before: ids(data, "before"))
+        entry = Actions::SplitSet.call(
+          set: of_library(Models::BrushSet, :edit),
+          person:,
+          name: text(data, "name"),
+          ids: ids(data),
+          before: ids(data, "before")
+        )
         answer({set: sets([Models::BrushSet.find(entry.undo["made"])]).first, entry: Views::Entry.new(entry).to_h}, 201)
       end
 
@@ -105,7 +193,12 @@ module Fobrel
         def plain_fields(data)
           data.each do |key, value|
             fits = %w[parent_id position].include?(key) ? value.nil? || value.is_a?(Integer) : value.is_a?(String)
-            raise Halt.new(400, "#{key} must be a #{%w[parent_id position].include?(key) ? "number" : "text"}.") unless fits
+            unless fits
+              raise Halt.new(
+                400,
+                "#{key} must be a #{%w[parent_id position].include?(key) ? "number" : "text"}."
+              )
+            end
           end
         end
 
@@ -114,7 +207,8 @@ module Fobrel
         def plain(record) = record.attributes.slice("id", "name", "parent_id", "colour", "shape", "position")
 
         def sets(list)
-          items = Models::SetItem.where(brush_set: list).joins(:preset).merge(Models::Preset.shown).order(:position).pluck(:brush_set_id, :preset_id, :section).group_by(&:first)
+          shown = Models::SetItem.where(brush_set: list).joins(:preset).merge(Models::Preset.shown)
+          items = shown.order(:position).pluck(:brush_set_id, :preset_id, :section).group_by(&:first)
           Views::BrushSet.new(list, params: {items:, count: ->(set) { standing(set) }}).to_h
         end
 

@@ -6,12 +6,30 @@ module Fobrel
     class Intake < Base
       get "/api/libraries/:library/arrivals" do
         found = library(:edit)
-        light = found.arrivals.select(*(Models::Arrival.column_names - %w[words choices report])) # a backup's words are long
-        answer({arrivals: light.where.not(state: %w[open left]).includes(:person, :task, :ledger_entry).order(id: :desc).limit(60).map { brief(_1) }, folder: Jobs::WatchedFolder.of(found).delete_prefix("#{ROOT}/"), limits: limits(found)})
+        # A backup's words are long.
+        light = found.arrivals.select(*(Models::Arrival.column_names - %w[words choices report]))
+        answer(
+          {
+            arrivals: light.where.not(state: %w[open left]).includes(
+              :person,
+              :task,
+              :ledger_entry
+            ).order(id: :desc).limit(60).map {
+              brief(_1)
+            },
+            folder: Jobs::WatchedFolder.of(found).delete_prefix("#{ROOT}/"),
+            limits: limits(found)
+          }
+        )
       end
 
       post "/api/libraries/:library/arrivals" do
-        arrival = Models::Arrival.create!(library: library(:edit), person:, name: text(json, "name", most: 200), source: token? ? "the command line" : "dropped")
+        arrival = Models::Arrival.create!(
+          library: library(:edit),
+          person:,
+          name: text(json, "name", most: 200),
+          source: token? ? "the command line" : "dropped"
+        )
         answer(brief(arrival), 201)
       end
 
@@ -60,26 +78,53 @@ module Fobrel
         params["id"] = id
         found = arrival.items.find(number(item))
         raise ActiveRecord::RecordNotFound unless found.fingerprint && arrival.whole?(found)
-        forever("image/png", Models::Strip.png_for(found.fingerprint, Models::Strip.beside("wall", params["beside"]), assets: Models::ArrivalPart::Files.new(arrival)) { found.value })
+        forever(
+          "image/png",
+          Models::Strip.png_for(
+            found.fingerprint,
+            Models::Strip.beside("wall", params["beside"]),
+            assets: Models::ArrivalPart::Files.new(arrival)
+          ) {
+            found.value
+          }
+        )
       end
 
       get "/api/libraries/:library/tasks" do
-        found = library(:edit).tasks.where(person: [person, nil]).where("state IN ('waiting', 'working') OR updated_at > ?", 10.minutes.ago).order(id: :desc).limit(20)
+        found = library(:edit).tasks.where(person: [person, nil]).where(
+          "state IN ('waiting', 'working') OR updated_at > ?", 10.minutes.ago
+        ).order(id: :desc).limit(20)
         answer({tasks: found.map { Views.task(_1) }})
       end
 
       helpers do
         # Told before anybody meets them.
         def limits(found)
-          {files: Actions::Deliver::MAX_FILES, mb: Actions::Deliver::MAX_BYTES / 1024 / 1024, picture_mb: Core::Tip::Picture::MAX_BYTES / 1024 / 1024, pixels: Core::Tip::Picture::MAX_PIXELS,
-           side: Core::Tip::Picture::MAX_SIDE, frames: Core::Tip::Picture::MAX_FRAMES, waiting_days: Models::Upkeep.new(found).days["waiting"]}
+          {
+            files: Actions::Deliver::MAX_FILES,
+            mb: Actions::Deliver::MAX_BYTES / 1024 / 1024,
+            picture_mb: Core::Tip::Picture::MAX_BYTES / 1024 / 1024,
+            pixels: Core::Tip::Picture::MAX_PIXELS,
+            side: Core::Tip::Picture::MAX_SIDE,
+            frames: Core::Tip::Picture::MAX_FRAMES,
+            waiting_days: Models::Upkeep.new(found).days["waiting"]
+          }
         end
 
         def arrival = @arrival ||= of_library(Models::Arrival, :edit)
 
         def brief(arrival)
-          {id: arrival.id, name: arrival.name, source: arrival.source, state: arrival.state, by: arrival.person&.name, at: arrival.created_at.iso8601, applied_at: arrival.applied_at&.iso8601,
-           task: arrival.task && Views.task(arrival.task), entry: arrival.ledger_entry && Views::Entry.new(arrival.ledger_entry).to_h}
+          {
+            id: arrival.id,
+            name: arrival.name,
+            source: arrival.source,
+            state: arrival.state,
+            by: arrival.person&.name,
+            at: arrival.created_at.iso8601,
+            applied_at: arrival.applied_at&.iso8601,
+            task: arrival.task && Views.task(arrival.task),
+            entry: arrival.ledger_entry && Views::Entry.new(arrival.ledger_entry).to_h
+          }
         end
 
         def whole(arrival)
@@ -87,15 +132,39 @@ module Fobrel
           list = planned ? arrival.meant : []
           rows = planned ? arrival.plan(person, list) : []
           items = list.index_by(&:id)
-          brief(arrival).merge(words: arrival.words.slice("name", "version", "author", "licence", "description"), sets: arrival.words.fetch("sets", []).map { _1["name"] }, tags: arrival.words.fetch("tags", []).map { _1["name"] },
-            recipes: arrival.words.fetch("recipes", []).map { _1["name"] }, files: arrival.files.map { {name: _1.name, size: _1.size} }, pictures: arrival.parts.pictures.count, backup: backup(arrival), groups: groups(arrival), choices: arrival.choices, where: arrival.choices.fetch("where", {}),
-            stamp: planned ? Models::Arrival.stamp(rows) : "", seconds: planned ? seconds(arrival, rows) : 0, items: with_sizes(rows).map { row(_1, items.fetch(_1.coming.key)) }, report: arrival.report)
+          brief(arrival).merge(
+            words: arrival.words.slice("name", "version", "author", "licence", "description"),
+            sets: arrival.words.fetch("sets", []).map { _1["name"] },
+            tags: arrival.words.fetch("tags", []).map {
+              _1["name"]
+            },
+            recipes: arrival.words.fetch("recipes", []).map { _1["name"] },
+            files: arrival.files.map {
+              {name: _1.name, size: _1.size}
+            },
+            pictures: arrival.parts.pictures.count,
+            backup: backup(arrival),
+            groups: groups(arrival),
+            choices: arrival.choices,
+            where: arrival.choices.fetch("where", {}),
+            stamp: planned ? Models::Arrival.stamp(rows) : "",
+            seconds: planned ? seconds(arrival, rows) : 0,
+            items: with_sizes(rows).map {
+              row(_1, items.fetch(_1.coming.key))
+            },
+            report: arrival.report
+          )
         end
 
         # Told before it is begun.
         def seconds(arrival, rows)
           places = arrival.words.fetch("sets", []).sum { _1.fetch("presets", []).size }
-          Jobs::ApplyArrival.seconds(rows.count { !%w[leave skip].include?(_1.decision) }, (arrival.choices.dig("where", "sets") == false) ? 0 : places)
+          Jobs::ApplyArrival.seconds(
+            rows.count {
+              !%w[leave skip].include?(_1.decision)
+            },
+            (arrival.choices.dig("where", "sets") == false) ? 0 : places
+          )
         end
 
         def with_sizes(rows)
@@ -106,8 +175,21 @@ module Fobrel
         # What a backup brings beside brushes, counted.
         def backup(arrival)
           said = arrival.words["library"] or return
-          editions = arrival.items.reorder(nil).where.not(past: nil).pick(Arel.sql("sum(jsonb_array_length(jsonb_path_query_array(past, '$.editions[*] ? (exists (@.preset))')))"))
-          {families: said["families"].size, labels: said["labels"].size, editions: editions.to_i, bundles: said["bundles"].size, releases: said["bundles"].sum { _1["releases"].size }, plans: said["plans"].size}
+          editions = arrival.items.reorder(nil).where.not(past: nil).pick(
+            Arel.sql(
+              "sum(jsonb_array_length(jsonb_path_query_array(past, '$.editions[*] ? (exists (@.preset))')))"
+            )
+          )
+          {
+            families: said["families"].size,
+            labels: said["labels"].size,
+            editions: editions.to_i,
+            bundles: said["bundles"].size,
+            releases: said["bundles"].sum {
+              _1["releases"].size
+            },
+            plans: said["plans"].size
+          }
         end
 
         def groups(arrival)
@@ -122,9 +204,28 @@ module Fobrel
         end
 
         def row(row, item)
-          {id: item.id, name: item.name, becomes: row.name, state: row.state, decision: row.decision, choices: row.choices, sentence: item.sentence, source: item.source, edition: item.edition, fingerprint: item.fingerprint,
-           size: item.document&.dig("mark", "size", "base"), unknown: (item.fingerprint ? item.value.unknown : []), twin: !row.twin.nil?,
-           here: row.here && {id: row.here.key, name: row.here.name, fingerprint: row.here.fingerprint, edition: row.here.edition, greatest: sizes(row, item)}}
+          {
+            id: item.id,
+            name: item.name,
+            becomes: row.name,
+            state: row.state,
+            decision: row.decision,
+            choices: row.choices,
+            sentence: item.sentence,
+            source: item.source,
+            edition: item.edition,
+            fingerprint: item.fingerprint,
+            size: item.document&.dig("mark", "size", "base"),
+            unknown: (item.fingerprint ? item.value.unknown : []),
+            twin: !row.twin.nil?,
+            here: row.here && {
+              id: row.here.key,
+              name: row.here.name,
+              fingerprint: row.here.fingerprint,
+              edition: row.here.edition,
+              greatest: sizes(row, item)
+            }
+          }
         end
       end
     end

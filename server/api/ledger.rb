@@ -5,7 +5,8 @@ module Fobrel
     # Who did what, and the undo of it.
     class Ledger < Base
       get "/api/libraries/:library/ledger" do
-        answer({entries: Views::Entry.new(library.ledger_entries.includes(:person).order(id: :desc).limit(200).to_a).to_h})
+        entries = library.ledger_entries.includes(:person).order(id: :desc).limit(200)
+        answer({entries: Views::Entry.new(entries.to_a).to_h})
       end
 
       post "/api/ledger/:id/undo" do

@@ -16,7 +16,17 @@ module Fobrel
         found = library(:look, id:)
         raise ActiveRecord::RecordNotFound if found.pictures_needed([sum]).empty?
         side = SIDES.include?(params["side"].to_i) ? params["side"].to_i : 128
-        forever("image/png", Core::Apart.call(Core::Tip::Thumb, :png, Models::Asset::Bytes.fetch(sum) { raise ActiveRecord::RecordNotFound }, side))
+        forever(
+          "image/png",
+          Core::Apart.call(
+            Core::Tip::Thumb,
+            :png,
+            Models::Asset::Bytes.fetch(sum) {
+              raise ActiveRecord::RecordNotFound
+            },
+            side
+          )
+        )
       end
     end
   end

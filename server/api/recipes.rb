@@ -5,12 +5,25 @@ module Fobrel
     # The studio's own text templates.
     class Recipes < Base
       # Told before anybody meets them.
-      LIMITS = {kb: Core::Package::Recipe::MOST / 1024, mb: Core::Package::Recipe::LENGTH / 1024 / 1024, steps: Core::Package::Recipe::STEPS, seconds: Core::Package::Recipe::SECONDS}.freeze
+      LIMITS = {
+        kb: Core::Package::Recipe::MOST / 1024,
+        mb: Core::Package::Recipe::LENGTH / 1024 / 1024,
+        steps: Core::Package::Recipe::STEPS,
+        seconds: Core::Package::Recipe::SECONDS
+      }.freeze
       SHOWN = 3
       SHOWN_LENGTH = 20_000
 
       get "/api/libraries/:library/recipes" do
-        answer({recipes: library.recipes.order(:name).map { view(_1) }, examples: Core::Package::Recipe.examples.map(&:to_h), limits: LIMITS})
+        answer(
+          {
+            recipes: library.recipes.order(:name).map {
+              view(_1)
+            },
+            examples: Core::Package::Recipe.examples.map(&:to_h),
+            limits: LIMITS
+          }
+        )
       end
 
       post "/api/libraries/:library/recipes" do
@@ -34,7 +47,15 @@ module Fobrel
         list = ids(json).first(200)
         presets = found.presets.where(id: list).includes(:current_edition).index_by(&:id).values_at(*list).compact
         files = Actions::WriteRecipe.new(library: found, recipe:, presets:, name: found.name).call
-        answer({count: files.size, unknown: recipe.unknown, files: files.first(SHOWN).map { |name, text| {name:, text: text[0, SHOWN_LENGTH]} }})
+        answer(
+          {
+            count: files.size,
+            unknown: recipe.unknown,
+            files: files.first(SHOWN).map { |name, text|
+              {name:, text: text[0, SHOWN_LENGTH]}
+            }
+          }
+        )
       end
 
       helpers do

@@ -7,12 +7,18 @@ module Fobrel
       # One question for all of it, written as JSON by the database: no record is built for a row.
       SQL = <<~TEXT
         SELECT coalesce(json_agg(r ORDER BY place), '[]') FROM (
-          SELECT o.place, p.id, p.name, p.document_id, p.fingerprint, p.altered, p.size, p.traits, p.author, p.licence, p.family_id, p.label_id, c.number AS edition, h.number AS home,
-            CASE WHEN length(p.notes) > 160 THEN left(p.notes, 157) || '...' ELSE p.notes END AS notes, to_char(p.changed_at, 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS changed_at,
-            EXISTS (SELECT 1 FROM drafts d WHERE d.preset_id = p.id AND d.person_id = $2) AS draft, EXISTS (SELECT 1 FROM favourites f WHERE f.preset_id = p.id AND f.person_id = $2) AS favourite,
-            p.locked_by_id IS NOT NULL AS locked, ARRAY(SELECT tag_id FROM taggings t WHERE t.preset_id = p.id) AS tag_ids
+          SELECT o.place, p.id, p.name, p.document_id, p.fingerprint, p.altered, p.size, p.traits, p.author, p.licence,
+            p.family_id, p.label_id, c.number AS edition, h.number AS home,
+            CASE WHEN length(p.notes) > 160 THEN left(p.notes, 157) || '...' ELSE p.notes END AS notes,
+            to_char(p.changed_at, 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS changed_at,
+            EXISTS (SELECT 1 FROM drafts d WHERE d.preset_id = p.id AND d.person_id = $2) AS draft,
+            EXISTS (SELECT 1 FROM favourites f WHERE f.preset_id = p.id AND f.person_id = $2) AS favourite,
+            p.locked_by_id IS NOT NULL AS locked,
+            ARRAY(SELECT tag_id FROM taggings t WHERE t.preset_id = p.id) AS tag_ids
           FROM unnest($1::bigint[]) WITH ORDINALITY AS o(id, place)
-          JOIN presets p ON p.id = o.id JOIN editions c ON c.id = p.current_edition_id JOIN editions h ON h.id = p.home_edition_id
+          JOIN presets p ON p.id = o.id
+          JOIN editions c ON c.id = p.current_edition_id
+          JOIN editions h ON h.id = p.home_edition_id
         ) r
       TEXT
       private_constant :SQL

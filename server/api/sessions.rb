@@ -38,12 +38,28 @@ module Fobrel
 
       helpers do
         # One account is not tried from many addresses either.
-        def too_many?(login) = Rack::Attack.cache.count("sign-in to #{Digest::SHA256.hexdigest(login)}", App::SIGN_IN_PERIOD) > App::SIGN_IN_LIMIT
+        def too_many?(login)
+          Rack::Attack.cache.count(
+            "sign-in to #{Digest::SHA256.hexdigest(login)}",
+            App::SIGN_IN_PERIOD
+          ) > App::SIGN_IN_LIMIT
+        end
 
         def state(person)
-          {csrf: Rack::Protection::AuthenticityToken.token(session),
-           person: person && {id: person.id, name: person.name, login: person.login},
-           libraries: person ? person.memberships.includes(:library).sort_by { _1.library.name.downcase }.map { {id: _1.library_id, name: _1.library.name, role: _1.role, canvas: _1.library.canvas} } : []}
+          {
+            csrf: Rack::Protection::AuthenticityToken.token(session),
+            person: person && {id: person.id, name: person.name, login: person.login},
+            libraries: person ? person.memberships.includes(:library).sort_by {
+              _1.library.name.downcase
+            }.map {
+              {
+                id: _1.library_id,
+                name: _1.library.name,
+                role: _1.role,
+                canvas: _1.library.canvas
+              }
+            } : []
+          }
         end
       end
     end

@@ -13,11 +13,26 @@ module Fobrel
         made = made()
         preset = Actions::MakeBrush.preset(made, name: "Trial", **shape)
         strip = Core::Apart.call(Core::Stroke::Strip, :png, preset, assets: {made.asset => made.png}, shape: "peek")
-        answer(made.figures.merge(white: made.white, solid_share: made.solid_share, tip: inline(made.small_tip), strip: inline(strip), pictures: made.pictures, picture: inline(made.small_picture)))
+        answer(
+          made.figures.merge(
+            white: made.white,
+            solid_share: made.solid_share,
+            tip: inline(made.small_tip),
+            strip: inline(strip),
+            pictures: made.pictures,
+            picture: inline(made.small_picture)
+          )
+        )
       end
 
       post "/api/libraries/:library/presets" do
-        preset = Actions::MakeBrush.call(library: library(:edit), person:, made: made, name: params["name"].to_s[0, 200], **shape)
+        preset = Actions::MakeBrush.call(
+          library: library(:edit),
+          person:,
+          made: made,
+          name: params["name"].to_s[0, 200],
+          **shape
+        )
         answer({id: preset.id, name: preset.name}, 201)
       end
 
@@ -31,13 +46,24 @@ module Fobrel
         end
 
         def made
-          Core::Tip::Outside.trial(sent, SHOWN, name: params["file"].to_s[0, 120].then { _1.empty? ? "The picture" : _1 },
-            invert: signed?("invert"), crop: params["crop"] != "false", crisp: signed?("crisp"),
-            white: params["white"].to_s.empty? ? nil : params["white"].to_i.clamp(1, 255))
+          Core::Tip::Outside.trial(
+            sent,
+            SHOWN,
+            name: params["file"].to_s[0, 120].then {
+              _1.empty? ? "The picture" : _1
+            },
+            invert: signed?("invert"),
+            crop: params["crop"] != "false",
+            crisp: signed?("crisp"),
+            white: params["white"].to_s.empty? ? nil : params["white"].to_i.clamp(1, 255)
+          )
         end
 
         def shape
-          {size: params.fetch("size", 40).to_f.clamp(1, 400), spacing: params.fetch("spacing", 0.25).to_f.clamp(0.02, 3)}
+          {
+            size: params.fetch("size", 40).to_f.clamp(1, 400),
+            spacing: params.fetch("spacing", 0.25).to_f.clamp(0.02, 3)
+          }
         end
       end
     end

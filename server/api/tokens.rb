@@ -7,7 +7,9 @@ module Fobrel
       # A token is shown once and kept nowhere.
       set :replies_kept, false
 
-      before("/api/tokens*") { raise Halt.new(403, "A token cannot be used for tokens. Sign in with your password.") if token? }
+      before("/api/tokens*") {
+        raise Halt.new(403, "A token cannot be used for tokens. Sign in with your password.") if token?
+      }
 
       get "/api/tokens" do
         answer({tokens: person.access_tokens.order(:id).map { view(_1) }})
@@ -25,7 +27,9 @@ module Fobrel
       end
 
       helpers do
-        def view(token) = {id: token.id, name: token.name, at: token.created_at.iso8601, used_at: token.last_used_at&.iso8601}
+        def view(token)
+          {id: token.id, name: token.name, at: token.created_at.iso8601, used_at: token.last_used_at&.iso8601}
+        end
       end
     end
   end

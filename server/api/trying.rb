@@ -10,8 +10,15 @@ module Fobrel
       def way(try)
         try = {} if try.nil?
         bad("try") unless try.is_a?(Hash)
-        {trial: trial(try["trial"]), colour: colour(try["colour"]), ground: ground(try["ground"]), size: size(try["size"]),
-         hand: (try["hand"] == true) ? Models::Hand.of(person) : nil}.compact
+        {
+          trial: trial(try["trial"]),
+          colour: colour(try["colour"]),
+          ground: ground(try["ground"]),
+          size: size(
+            try["size"]
+          ),
+          hand: (try["hand"] == true) ? Models::Hand.of(person) : nil
+        }.compact
       end
 
       # @param name [String, nil] of a shipped trial stroke, or own-<number>

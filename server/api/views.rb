@@ -8,7 +8,19 @@ module Fobrel
       #
       # @param task [Models::Task]
       # @return [Hash]
-      def self.task(task) = {id: task.id, kind: task.kind, state: task.state, done: task.done, total: task.total, message: task.message, arrival: task.about["arrival"], before: task.before, at: task.updated_at.iso8601}
+      def self.task(task)
+        {
+          id: task.id,
+          kind: task.kind,
+          state: task.state,
+          done: task.done,
+          total: task.total,
+          message: task.message,
+          arrival: task.about["arrival"],
+          before: task.before,
+          at: task.updated_at.iso8601
+        }
+      end
 
       # A tag with how many brushes carry it.
       class Tag
@@ -25,7 +37,11 @@ module Fobrel
 
         attributes :id, :name, :query
         attribute(:preset_ids) { |set| params[:items].fetch(set.id, []).map { _1[1] } }
-        attribute(:sections) { |set| params[:items].fetch(set.id, []).select { _1[2] }.to_h { |_, id, section| [id.to_s, section] } }
+        attribute(:sections) { |set|
+          params[:items].fetch(set.id, []).select {
+            _1[2]
+          }.to_h { |_, id, section| [id.to_s, section] }
+        }
         attribute(:count) { |set| set.standing? ? params[:count].call(set) : params[:items].fetch(set.id, []).size }
       end
 

@@ -12,7 +12,10 @@ module Fobrel
         found = search
         offset = params["offset"].to_i.clamp(0, 1_000_000)
         total = found.presets.count
-        page = found.in_order(order, set: ordering_set).offset(offset).limit(params.fetch("limit", MOST).to_i.clamp(1, MOST))
+        page = found.in_order(
+          order,
+          set: ordering_set
+        ).offset(offset).limit(params.fetch("limit", MOST).to_i.clamp(1, MOST))
         answer({total:, tolerant: found.tolerant?, query: query.to_s, offset:, presets: rows(page)})
       end
 
@@ -30,13 +33,28 @@ module Fobrel
       get "/api/libraries/:library/facets" do
         found = search.presets
         columns = column_counts(found)
-        answer({total: found.count, families: columns["family_id"], labels: columns["label_id"], authors: columns["author"], licences: columns["licence"],
-                tags: tag_counts(found), traits: trait_counts(found), states: states(found)})
+        answer(
+          {
+            total: found.count,
+            families: columns["family_id"],
+            labels: columns["label_id"],
+            authors: columns["author"],
+            licences: columns["licence"],
+            tags: tag_counts(found),
+            traits: trait_counts(found),
+            states: states(found)
+          }
+        )
       end
 
       post "/api/libraries/:library/hidings" do
         data = json
-        entry = Actions::HidePresets.call(library: library(:edit), person:, ids: ids(data), hidden: data.fetch("hidden", true) == true)
+        entry = Actions::HidePresets.call(
+          library: library(:edit),
+          person:,
+          ids: ids(data),
+          hidden: data.fetch("hidden", true) == true
+        )
         answer({entry: Views::Entry.new(entry).to_h})
       end
 
@@ -47,11 +65,31 @@ module Fobrel
       end
 
       delete "/api/libraries/:library/attic" do
-        answer({entry: Views::Entry.new(Actions::DestroyPresets.call(library: library(:lock), person:, ids: ids(json))).to_h})
+        answer(
+          {
+            entry: Views::Entry.new(
+              Actions::DestroyPresets.call(
+                library: library(:lock),
+                person:,
+                ids: ids(json)
+              )
+            ).to_h
+          }
+        )
       end
 
       post "/api/libraries/:library/duplicates" do
-        answer({entry: Views::Entry.new(Actions::DuplicatePresets.call(library: library(:edit), person:, ids: ids(json))).to_h})
+        answer(
+          {
+            entry: Views::Entry.new(
+              Actions::DuplicatePresets.call(
+                library: library(:edit),
+                person:,
+                ids: ids(json)
+              )
+            ).to_h
+          }
+        )
       end
 
       # New names for many. With plan=true nothing is changed.
@@ -59,7 +97,16 @@ module Fobrel
         data = json
         found = library(:edit)
         rename = {library: found, person:, ids: ids(data), rules: data["rules"].is_a?(Hash) ? data["rules"] : {}}
-        next answer({rows: Actions::RenamePresets.new(**rename).plan.map { |preset, row| {id: preset.id, from: row.from, to: row.to, clash: row.clash} }, entry: nil}) if signed?("plan")
+        if signed?("plan")
+          next answer(
+            {
+              rows: Actions::RenamePresets.new(**rename).plan.map { |preset, row|
+                {id: preset.id, from: row.from, to: row.to, clash: row.clash}
+              },
+              entry: nil
+            }
+          )
+        end
         answer({rows: [], entry: Views::Entry.new(Actions::RenamePresets.call(**rename)).to_h}, 201)
       end
 
@@ -67,8 +114,18 @@ module Fobrel
       post "/api/libraries/:library/differences" do
         list = ids(json).first(6)
         presets = library.presets.where(id: list).includes(:current_edition).index_by(&:id).values_at(*list).compact
-        answer({presets: rows(presets).zip(presets).map { |row, preset| row.merge(document: Core::Preset::Schema.fill(preset.current_edition.document)) },
-                rows: Core::Curation::Differences.of(presets.map { _1.current_edition.value }).map { |title, values| {title:, values:} }})
+        answer(
+          {
+            presets: rows(presets).zip(presets).map { |row, preset|
+              row.merge(document: Core::Preset::Schema.fill(preset.current_edition.document))
+            },
+            rows: Core::Curation::Differences.of(
+              presets.map {
+                _1.current_edition.value
+              }
+            ).map { |title, values| {title:, values:} }
+          }
+        )
       end
 
       get "/api/libraries/:library/doubles" do
@@ -77,7 +134,18 @@ module Fobrel
 
       post "/api/libraries/:library/doubles" do
         data = json
-        answer({entry: Views::Entry.new(Actions::KeepDouble.call(library: library(:edit), person:, keep: number(data["keep"]), ids: ids(data))).to_h})
+        answer(
+          {
+            entry: Views::Entry.new(
+              Actions::KeepDouble.call(
+                library: library(:edit),
+                person:,
+                keep: number(data["keep"]),
+                ids: ids(data)
+              )
+            ).to_h
+          }
+        )
       end
 
       get "/api/libraries/:library/overview" do
@@ -98,7 +166,13 @@ module Fobrel
           columns = %w[family_id label_id author licence]
           sets = columns.map { |column| "(presets.#{column})" }.join(", ")
           picked = columns.map { |column| "presets.#{column}, grouping(presets.#{column}) AS no_#{column}" }.join(", ")
-          rows = Models::Record.connection.select_all(found.select("#{picked}, count(*) AS count").group(Arel.sql("GROUPING SETS (#{sets})")).to_sql).to_a
+          rows = Models::Record.connection.select_all(
+            found.select("#{picked}, count(*) AS count").group(
+              Arel.sql(
+                "GROUPING SETS (#{sets})"
+              )
+            ).to_sql
+          ).to_a
           columns.to_h do |column|
             own = rows.select { |row| row["no_#{column}"].zero? && row[column].to_s != "" }
             [column, own.map { |row| {key: row[column].to_s, count: row["count"]} }.sort_by { [-_1[:count], _1[:key]] }]
@@ -106,18 +180,29 @@ module Fobrel
         end
 
         def tag_counts(found)
-          Models::Tagging.where(preset_id: found.select(:id)).group(:tag_id).count.map { |key, count| {key: key.to_s, count:} }
+          Models::Tagging.where(preset_id: found.select(:id)).group(:tag_id).count.map { |key, count|
+            {key: key.to_s, count:}
+          }
         end
 
         def trait_counts(found)
-          inner = found.joins("CROSS JOIN unnest(presets.traits) AS trait").select("trait, count(*) AS count").group("trait")
-          Models::Record.connection.select_rows(inner.to_sql).each_with_object(Hash.new(0)) { |(trait, count), all| Core::Curation::Traits.counted(trait).each { all[_1] += count } }
-            .map { |key, count| {key:, count:} }.sort_by { [-_1[:count], _1[:key]] }
+          inner = found.joins("CROSS JOIN unnest(presets.traits) AS trait")
+            .select("trait, count(*) AS count").group("trait")
+          Models::Record.connection.select_rows(inner.to_sql).each_with_object(Hash.new(0)) { |(trait, count), all|
+            Core::Curation::Traits.counted(trait).each {
+              all[_1] += count
+            }
+          }
+            .map { |key, count|
+            {key:, count:}
+          }.sort_by { [-_1[:count], _1[:key]] }
         end
 
         def states(found)
           states = Core::Curation::Query::STATES
-          picked = states.each_with_index.map { |state, index| "count(*) FILTER (WHERE #{@search.state(state)}) AS s#{index}" }
+          picked = states.each_with_index.map { |state, index|
+            "count(*) FILTER (WHERE #{@search.state(state)}) AS s#{index}"
+          }
           row = Models::Record.connection.select_one(found.select(picked.join(", ")).to_sql)
           states.each_with_index.map { |state, index| {key: state, count: row["s#{index}"]} }
         end
@@ -130,7 +215,20 @@ module Fobrel
           return {ready: false, left: more, groups: []} if more.positive?
           groups = left.groups
           known = rows(library.presets.where(id: groups.flat_map { _1[:ids] })).index_by { _1["id"] }
-          {ready: true, left: 0, groups: groups.map { |group| {kind: group[:kind], alike: group[:alike], presets: group[:ids].map { |id| known[id] }, differences: group[:differences]} }}
+          {
+            ready: true,
+            left: 0,
+            groups: groups.map { |group|
+              {
+                kind: group[:kind],
+                alike: group[:alike],
+                presets: group[:ids].map { |id|
+                  known[id]
+                },
+                differences: group[:differences]
+              }
+            }
+          }
         end
       end
     end

@@ -26,7 +26,10 @@ module Fobrel
           @arrival.lock!
           next let_go unless @arrival.state == "applying"
           Actions::TakeIn.call(arrival: @arrival, person: @task.person, progress:)
-          @task.finish(@arrival.ledger_entry ? "Taken in. #{@arrival.ledger_entry.summary}" : "Everything in it is here already. Nothing was added.")
+          @task.finish(
+            @arrival.ledger_entry ? "Taken in. #{@arrival.ledger_entry.summary}" : "Everything in it is here " \
+              "already. Nothing was added."
+          )
         end
         PaintStrips.enqueue(@arrival.ledger_entry.undo["presets"]) if @arrival.ledger_entry
       end

@@ -14,7 +14,11 @@ module Fobrel
       def self.due(now = Time.now)
         return if now.hour < HOUR || @night == now.to_date
         @night = now.to_date
-        made = Models::Cleaning.insert({night: now.to_date, created_at: Time.current}, unique_by: :night, returning: :id).rows.first
+        made = Models::Cleaning.insert(
+          {night: now.to_date, created_at: Time.current},
+          unique_by: :night,
+          returning: :id
+        ).rows.first
         enqueue(made.first) if made
       end
 

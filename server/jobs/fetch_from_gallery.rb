@@ -9,10 +9,21 @@ module Fobrel
       def work(about)
         tell = progress
         file = Tempfile.new("fobrel-gallery", binmode: true).tap(&:unlink)
-        found = gallery.download(about.fetch("id"), into: file) { |done, total, try| tell.call(done, total, "Downloading “#{about["title"]}”#{", try #{try}" if try > 1}") }
+        found = gallery.download(about.fetch("id"), into: file) { |done, total, try|
+          tell.call(done, total, "Downloading “#{about["title"]}”#{", try #{try}" if try > 1}")
+        }
         Models::Record.transaction(requires_new: true) do
-          arrival = Models::Arrival.create!(library: @task.library, person: @task.person, name: found["title"].to_s.strip[0, 150].presence || "A package", source: "the outside gallery")
-          Actions::Deliver.add(arrival, name: "#{Core::Package::FileName.plain(found["title"].to_s).presence || "package"}.fobrel.zip", io: file)
+          arrival = Models::Arrival.create!(
+            library: @task.library,
+            person: @task.person,
+            name: found["title"].to_s.strip[0, 150].presence || "A package",
+            source: "the outside gallery"
+          )
+          Actions::Deliver.add(
+            arrival,
+            name: "#{Core::Package::FileName.plain(found["title"].to_s).presence || "package"}.fobrel.zip",
+            io: file
+          )
           Actions::Deliver.call(arrival:, person: @task.person)
           @task.update!(about: about.merge("arrival" => arrival.id))
           @task.finish("“#{found["title"]}” is in the Intake.")

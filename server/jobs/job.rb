@@ -7,7 +7,8 @@ module Fobrel
     class Job < Que::Job
       # So often a piece of work is begun, whether it fails or takes its process down with it.
       TRIES = 3
-      GIVEN_UP = "This could not be done: each of #{TRIES} tries ended before it was through. Nothing was changed. The files may be more than this machine can hold; bring them in smaller parts."
+      GIVEN_UP = "This could not be done: each of #{TRIES} tries ended before it was through. Nothing was changed. " \
+        "The files may be more than this machine can hold; bring them in smaller parts."
       private_constant :GIVEN_UP
 
       # Raised in one sentence when a try has taken longer than any honest one.
@@ -41,7 +42,9 @@ module Fobrel
         apart = @task.tries.positive?
         return stopped(GIVEN_UP) if @task.begun > TRIES
         @task.tell(@task.done, @task.total)
-        Core::Apart.for(Core::Apart::Turn.new(who: @task.person_id, where: @task.library_id, rank: :later)) { apart ? Aside.work(self.class, id) : work_in_time }
+        Core::Apart.for(Core::Apart::Turn.new(who: @task.person_id, where: @task.library_id, rank: :later)) {
+          apart ? Aside.work(self.class, id) : work_in_time
+        }
       rescue Core::Apart::Ended => e
         stopped("#{e.message} Nothing was changed. Bring it in smaller parts, or save it anew.")
       rescue Core::Problem => e
@@ -56,7 +59,15 @@ module Fobrel
       end
 
       # @api private
-      def work_in_time = Timeout.timeout(SECONDS, TooLong, "This took longer than #{SECONDS / 60} minutes and was ended. Nothing was changed. Bring it in smaller parts.") { work(@task.about) }
+      def work_in_time
+        Timeout.timeout(
+          SECONDS,
+          TooLong,
+          "This took longer than #{SECONDS / 60} minutes and was ended. Nothing was changed. Bring it in smaller parts."
+        ) {
+          work(@task.about)
+        }
+      end
 
       # Tells of every step at most ten times a second.
       def progress
@@ -73,7 +84,10 @@ module Fobrel
       def handle_error(error)
         warn "#{self.class.name}: #{error.class}: #{error.message}", *error.backtrace.first(8)
         return super if error_count < TRIES && !error.is_a?(ActiveRecord::RecordNotFound)
-        stopped("Something went wrong on our side, #{TRIES} times (#{error.class.name.demodulize}). What was there before is still there, and nothing else was changed. Whoever runs this Fobrel finds more in its log.")
+        stopped(
+          "Something went wrong on our side, #{TRIES} times (#{error.class.name.demodulize}). What was there before " \
+            "is still there, and nothing else was changed. Whoever runs this Fobrel finds more in its log."
+        )
         expire
       end
 

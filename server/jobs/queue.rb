@@ -29,7 +29,12 @@ module Fobrel
 
         # Its threads may end with the database, which must not end the process.
         def locker
-          Que::Locker.new(worker_priorities: [SHORT, *[nil] * @workers], maximum_buffer_size: @workers + 1, poll_interval: 2, wait_period: 50).tap do |one|
+          Que::Locker.new(
+            worker_priorities: [SHORT, *[nil] * @workers],
+            maximum_buffer_size: @workers + 1,
+            poll_interval: 2,
+            wait_period: 50
+          ).tap do |one|
             [one, *one.workers].map(&:thread).each do |thread|
               Thread.pass until thread.abort_on_exception || !thread.alive?
               thread.abort_on_exception = thread.report_on_exception = false

@@ -21,7 +21,9 @@ module Fobrel
         @arrival = Models::Arrival.find(about.fetch("arrival"))
         Models::Record.transaction(requires_new: true) do
           @arrival.lock!
-          next @task.fail("“#{@arrival.name}” was let go. Nothing of it was taken in.") unless @arrival.state == "reading"
+          unless @arrival.state == "reading"
+            next @task.fail("“#{@arrival.name}” was let go. Nothing of it was taken in.")
+          end
           @arrival.items.delete_all
           @arrival.parts.delete_all
           store(found)
@@ -35,7 +37,8 @@ module Fobrel
         total = @arrival.files.sum(:size)
         read = 0
         files = @arrival.files.map { Core::Package::Delivery::File.new(_1.name, _1.unpacked) }
-        Models::Bytes.pour("INSERT INTO arrival_parts (arrival_id, sha256, ext, bytes) VALUES ($1, $2, $3, $4)") do |put|
+        insert = "INSERT INTO arrival_parts (arrival_id, sha256, ext, bytes) VALUES ($1, $2, $3, $4)"
+        Models::Bytes.pour(insert) do |put|
           Core::Package::Delivery.read(files) do |reference, asset|
             put.call(@arrival.id, reference.delete_prefix("sha256:"), asset.ext, bytes: asset.bytes)
             tell.call([read += asset.bytesize, total].min, total, "Reading #{@arrival.name}")
@@ -53,20 +56,44 @@ module Fobrel
       def check_size(delivery)
         places = delivery.sets.sum { _1.presets.size }
         return if delivery.items.size <= MOST && places <= MOST_PLACES && delivery.sets.size <= MOST
-        raise Core::Problem, "“#{@arrival.name}” holds #{delivery.items.size} things in #{delivery.sets.size} sets with #{places} places. An arrival may bring #{MOST} things, as many sets, and #{MOST_PLACES} places. Nothing was taken in. Bring it in parts."
+        raise Core::Problem,
+          "“#{@arrival.name}” holds #{delivery.items.size} things in #{delivery.sets.size} sets with #{places} " \
+            "places. An arrival may bring #{MOST} things, as many sets, and #{MOST_PLACES} places. Nothing was taken " \
+            "in. Bring it in parts."
       end
 
       def store(delivery)
         check_size(delivery)
-        rows = delivery.items.each_with_index.map do |item, position|
-          document = item.preset&.to_h || item.document
-          {arrival_id: @arrival.id, position:, kind: item.kind, name: printable(item.name), source: printable(item.source), sentence: printable(item.sentence.to_s)[0, 1000], edition: item.edition || 1, document_id: item.preset&.id, document:,
-           fingerprint: item.preset&.fingerprint, needs: item.preset&.needs || [], group: item.group && printable(item.group), way: item.way, usual: item.usual, past: item.past}
-        end
+        rows = delivery.items.each_with_index.map { |item, position| row(item, position) }
         rows.each_slice(500) { Models::ArrivalItem.insert_all!(_1) }
-        words = delivery.words.transform_keys(&:to_s).merge("sets" => delivery.sets.map(&:to_h), "tags" => delivery.tags.map(&:to_h), "recipes" => delivery.recipes.map(&:to_h), "library" => delivery.library).compact
+        words = delivery.words.transform_keys(&:to_s).merge(
+          "sets" => delivery.sets.map(&:to_h),
+          "tags" => delivery.tags.map(&:to_h),
+          "recipes" => delivery.recipes.map(&:to_h),
+          "library" => delivery.library
+        ).compact
         @arrival.update!(words: JSON.parse(printable(JSON.generate(words)).gsub("\\u0000", "")))
         propose
+      end
+
+      def row(item, position)
+        {
+          arrival_id: @arrival.id,
+          position:,
+          kind: item.kind,
+          name: printable(item.name),
+          source: printable(item.source),
+          sentence: printable(item.sentence.to_s)[0, 1000],
+          edition: item.edition || 1,
+          document_id: item.preset&.id,
+          document: item.preset&.to_h || item.document,
+          fingerprint: item.preset&.fingerprint,
+          needs: item.preset&.needs || [],
+          group: item.group && printable(item.group),
+          way: item.way,
+          usual: item.usual,
+          past: item.past
+        }
       end
 
       # What was released as a bundle is proposed as a bundle and a set of its name, unless somebody has
@@ -76,7 +103,16 @@ module Fobrel
         return if @arrival.words["licence"].to_s.empty? || @arrival.words["library"] || @arrival.choices.key?("where")
         name = Core::Names.clean(@arrival.words["name"].to_s)[0, 90]
         standing = @arrival.library.brush_sets.where.not(query: nil).exists?(["lower(name) = lower(?)", name])
-        @arrival.update!(choices: @arrival.choices.merge("where" => {"bundle" => true, "set" => (standing ? "" : name)})) unless name.empty?
+        unless name.empty?
+          @arrival.update!(
+            choices: @arrival.choices.merge(
+              "where" => {
+                "bundle" => true,
+                "set" => (standing ? "" : name)
+              }
+            )
+          )
+        end
       end
 
       # Names come from outside; the database keeps no NUL.

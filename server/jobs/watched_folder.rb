@@ -26,7 +26,9 @@ module Fobrel
         def root = File.join(Fobrel.var, "intake")
 
         # @return [String] where deliveries for a library are laid
-        def of(library) = File.join(root, "#{Core::Package::FileName.plain(library.name).presence || "library"} #{library.id}")
+        def of(library)
+          File.join(root, "#{Core::Package::FileName.plain(library.name).presence || "library"} #{library.id}")
+        end
 
         # Looks for ever.
         def watch
@@ -64,13 +66,18 @@ module Fobrel
           folder = of(library)
           FileUtils.mkdir_p(folder)
           # What a process left that ended in the middle.
-          entries(File.join(folder, TAKING)).each { |path| look_at(path, before, now, settled: true) { take_in(library, path) } }
+          entries(File.join(folder, TAKING)).each { |path|
+            look_at(path, before, now, settled: true) {
+              take_in(library, path)
+            }
+          }
           entries(folder).each { |path| look_at(path, before, now) { take(library, path) } }
         end
 
         def entries(folder)
           return [] unless File.directory?(folder)
-          Dir.children(folder).sort.map { File.join(folder, _1) }.reject { |path| File.basename(path) == TAKEN || File.basename(path).start_with?(".") || File.symlink?(path) }
+          names = Dir.children(folder).sort.reject { _1 == TAKEN || _1.start_with?(".") }
+          names.map { File.join(folder, _1) }.reject { File.symlink?(_1) }
         end
 
         # What was dealt with is left alone until it is another.
@@ -86,7 +93,11 @@ module Fobrel
           warn "The watched folder, #{path.inspect}: #{e.class}: #{e.message}. It is not tried again before it changes."
         end
 
-        def files(path) = File.directory?(path) ? Dir.glob("**/*", base: path).sort.map { File.join(path, _1) }.select { File.file?(_1) && !File.symlink?(_1) } : [path]
+        def files(path)
+          File.directory?(path) ? Dir.glob("**/*", base: path).sort.map {
+            File.join(path, _1)
+          }.select { File.file?(_1) && !File.symlink?(_1) } : [path]
+        end
 
         # Sizes and times by name, wherever the whole lies.
         def state(path) = files(path).map { |file| [file.delete_prefix(path), File.size(file), File.mtime(file)] }
@@ -98,16 +109,25 @@ module Fobrel
           begin
             File.rename(path, aside)
           rescue SystemCallError => e
-            return tell(library, path, "It cannot be moved out of the watched folder (#{e.message[/\A[^@]*/].strip.downcase}), so it was not read. Give Fobrel the right to move it, or bring it by hand.")
+            return tell(
+              library,
+              path,
+              "It cannot be moved out of the watched folder (#{e.message[/\A[^@]*/].strip.downcase}), so it was not " \
+                "read. Give Fobrel the right to move it, or bring it by hand."
+            )
           end
           take_in(library, aside)
         end
 
         def too_much(path)
           size = files(path).sum { File.size(_1) }
-          return "It has #{files(path).size} files, more than #{Actions::Deliver::MAX_FILES}. It was not read and lies where it was. Pack it as one ZIP." if files(path).size > Actions::Deliver::MAX_FILES
+          if files(path).size > Actions::Deliver::MAX_FILES
+            return "It has #{files(path).size} files, more than #{Actions::Deliver::MAX_FILES}. It was not read and " \
+              "lies where it was. Pack it as one ZIP."
+          end
           return if size <= Actions::Deliver::MAX_BYTES
-          "It is #{size / 1024 / 1024} MB large, more than #{Actions::Deliver::MAX_BYTES / 1024 / 1024} MB. It was not read and lies where it was. Bring it in smaller parts."
+          "It is #{size / 1024 / 1024} MB large, more than #{Actions::Deliver::MAX_BYTES / 1024 / 1024} MB. It was " \
+            "not read and lies where it was. Bring it in smaller parts."
         end
 
         # Reads what lies aside, then puts it to what was taken.
@@ -115,7 +135,11 @@ module Fobrel
           unless known?(library, path)
             Models::Record.transaction(requires_new: true) do
               arrival = Models::Arrival.create!(library:, name: called(path), source: SOURCE, watched: sum(path))
-              files(path).each { |file| File.open(file, "rb") { |io| Actions::Deliver.add(arrival, name: plain(file.delete_prefix("#{File.dirname(path)}/")), io:) } }
+              files(path).each { |file|
+                File.open(file, "rb") { |io|
+                  Actions::Deliver.add(arrival, name: plain(file.delete_prefix("#{File.dirname(path)}/")), io:)
+                }
+              }
               Actions::Deliver.call(arrival:, person: nil)
             end
           end
@@ -128,21 +152,48 @@ module Fobrel
         def put_away(path)
           folder = File.dirname(path, 2)
           FileUtils.mkdir_p(File.join(folder, TAKEN))
-          File.rename(path, free(File.join(folder, TAKEN, "#{Time.now.utc.strftime("%Y%m%d-%H%M%S")} #{File.basename(path)}".byteslice(0, LONGEST).scrub(""))))
+          File.rename(
+            path,
+            free(
+              File.join(
+                folder,
+                TAKEN,
+                "#{Time.now.utc.strftime("%Y%m%d-%H%M%S")} #{File.basename(path)}".byteslice(0, LONGEST).scrub("")
+              )
+            )
+          )
         end
 
         # Moving onto another file would be the end of that one.
         def free(path)
           return path unless File.exist?(path)
-          (2..).lazy.map { |number| File.join(File.dirname(path), "#{number} #{File.basename(path)}".byteslice(0, LONGEST).scrub("")) }.find { !File.exist?(_1) }
+          (2..).lazy.map { |number|
+            File.join(
+              File.dirname(path),
+              "#{number} #{File.basename(path)}".byteslice(0, LONGEST).scrub("")
+            )
+          }.find { !File.exist?(_1) }
         end
 
         # An arrival that says why there is nothing to take in.
         def tell(library, path, sentence)
           return if known?(library, path)
           Models::Record.transaction do
-            arrival = Models::Arrival.create!(library:, name: called(path), source: SOURCE, watched: sum(path), state: "planned")
-            arrival.items.create!(position: 0, kind: "unreadable", name: arrival.name, source: SOURCE, sentence:, edition: 1)
+            arrival = Models::Arrival.create!(
+              library:,
+              name: called(path),
+              source: SOURCE,
+              watched: sum(path),
+              state: "planned"
+            )
+            arrival.items.create!(
+              position: 0,
+              kind: "unreadable",
+              name: arrival.name,
+              source: SOURCE,
+              sentence:,
+              edition: 1
+            )
           end
         end
 

@@ -17,7 +17,9 @@ module Fobrel
       # Pictures in more than one way: which way is taken.
       #
       # @return [Hash{String => String}] "reel" or "each" by group
-      def ways = items.reorder(nil).where.not(group: nil).distinct.pluck(:group, :usual).to_h.merge(choices.fetch("ways", {}))
+      def ways
+        items.reorder(nil).where.not(group: nil).distinct.pluck(:group, :usual).to_h.merge(choices.fetch("ways", {}))
+      end
 
       # The things that are meant, with pictures taken in the way chosen.
       #
@@ -40,7 +42,13 @@ module Fobrel
       #
       # @param rows [Array<Core::Curation::IntakePlan::Row>]
       # @return [String]
-      def self.stamp(rows) = OpenSSL::Digest::SHA256.hexdigest(rows.map { [_1.coming.key, _1.state, _1.here&.key, _1.here&.fingerprint, _1.decision, _1.name].join("|") }.join("\n"))[0, 16]
+      def self.stamp(rows)
+        OpenSSL::Digest::SHA256.hexdigest(
+          rows.map {
+            [_1.coming.key, _1.state, _1.here&.key, _1.here&.fingerprint, _1.decision, _1.name].join("|")
+          }.join("\n")
+        )[0, 16]
+      end
 
       # Whether all that a thing needs came with it, or is in the library already.
       #
@@ -61,16 +69,51 @@ module Fobrel
 
       def coming(item)
         kind = (item.kind == "lacking" && whole?(item)) ? "preset" : item.kind
-        Core::Curation::IntakePlan::Coming.new(key: item.id, name: item.name, document_id: item.document_id, fingerprint: item.fingerprint, edition: item.edition, kind:, apart: item.backed_up?)
+        Core::Curation::IntakePlan::Coming.new(
+          key: item.id,
+          name: item.name,
+          document_id: item.document_id,
+          fingerprint: item.fingerprint,
+          edition: item.edition,
+          kind:,
+          apart: item.backed_up?
+        )
       end
+
+      HERE = [
+        :id,
+        :name,
+        :document_id,
+        "presets.fingerprint",
+        "editions.number",
+        :altered,
+        :locked_by_id,
+        :hidden_at
+      ].freeze
+      private_constant :HERE
 
       def here(person, list)
         prints = list.filter_map(&:fingerprint)
-        past = Edition.joins(:preset).where(presets: {library_id:}, fingerprint: prints).pluck(:preset_id, :fingerprint).group_by(&:first).transform_values { |pairs| pairs.map(&:last) }
+        past = Edition.joins(:preset).where(presets: {library_id:}, fingerprint: prints).pluck(
+          :preset_id,
+          :fingerprint
+        ).group_by(&:first).transform_values { |pairs|
+          pairs.map(&:last)
+        }
         free = person && person.memberships.find_by(library_id:)&.may?(:lock)
         library.presets.joins("JOIN editions ON editions.id = presets.current_edition_id")
-          .pluck(:id, :name, :document_id, "presets.fingerprint", "editions.number", :altered, :locked_by_id, :hidden_at).map do |id, name, document_id, fingerprint, edition, altered, locked, hidden|
-          Core::Curation::IntakePlan::Here.new(key: id, name:, document_id:, fingerprint:, edition:, altered:, locked: !!locked && !free, hidden: !hidden.nil?, past: past[id] || [])
+          .pluck(*HERE).map do |id, name, document_id, fingerprint, edition, altered, locked, hidden|
+          Core::Curation::IntakePlan::Here.new(
+            key: id,
+            name:,
+            document_id:,
+            fingerprint:,
+            edition:,
+            altered:,
+            locked: !!locked && !free,
+            hidden: !hidden.nil?,
+            past: past[id] || []
+          )
         end
       end
     end

@@ -17,8 +17,16 @@ module Fobrel
         size = 0
         while (bytes = io.read(PIECE))
           size += bytes.bytesize
-          raise Core::Problem, "“#{name}” is larger than #{most / 1024 / 1024} MB. Nothing was kept of it." if size > most
-          Bytes.put("INSERT INTO arrival_chunks (arrival_file_id, position, bytes) VALUES ($1, $2, $3)", id, size, bytes:)
+          if size > most
+            raise Core::Problem,
+              "“#{name}” is larger than #{most / 1024 / 1024} MB. Nothing was kept of it."
+          end
+          Bytes.put(
+            "INSERT INTO arrival_chunks (arrival_file_id, position, bytes) VALUES ($1, $2, $3)",
+            id,
+            size,
+            bytes:
+          )
         end
         update!(size:)
         size

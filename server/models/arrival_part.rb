@@ -13,7 +13,11 @@ module Fobrel
       Files = Struct.new(:arrival) do
         def fetch(reference, &missing)
           sha256 = reference.delete_prefix("sha256:")
-          Bytes.get("SELECT bytes FROM arrival_parts WHERE arrival_id = $1 AND sha256 = $2 AND ext <> 'zip'", arrival.id, sha256) || Asset::Bytes.fetch(reference, &missing)
+          Bytes.get(
+            "SELECT bytes FROM arrival_parts WHERE arrival_id = $1 AND sha256 = $2 AND ext <> 'zip'",
+            arrival.id,
+            sha256
+          ) || Asset::Bytes.fetch(reference, &missing)
         end
       end
     end

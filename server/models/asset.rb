@@ -35,7 +35,11 @@ module Fobrel
       # @param references [Array<String>] "sha256:…"
       # @return [Hash{String => Kept}] those that are kept, for packages and start folders
       def self.files(references)
-        where(sha256: references.map { _1.delete_prefix("sha256:") }.uniq).pluck(:sha256, :ext, Arel.sql("octet_length(bytes)"))
+        where(
+          sha256: references.map {
+            _1.delete_prefix("sha256:")
+          }.uniq
+        ).pluck(:sha256, :ext, Arel.sql("octet_length(bytes)"))
           .to_h { |sum, ext, size| ["sha256:#{sum}", Kept.new("sha256:#{sum}", ext, size)] }
       end
     end

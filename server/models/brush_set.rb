@@ -11,7 +11,14 @@ module Fobrel
       normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..100}
       validate { Core::Curation::Query.standing(query) if query }
-      before_save { self.pointers = query ? Standing.pointers(library, Core::Curation::Query.parse(query)) : {} if query_changed? && !pointers_changed? }
+      before_save {
+        if query_changed? && !pointers_changed?
+          self.pointers = query ? Standing.pointers(
+            library,
+            Core::Curation::Query.parse(query)
+          ) : {}
+        end
+      }
 
       # @param ids [Array<Integer>] in order
       # @param sections [Hash{Integer => String}] of presets that stand in one; others keep theirs
@@ -26,7 +33,9 @@ module Fobrel
       #
       # @param person [Person] who asks
       # @return [Search]
-      def search(person, depth: 0) = Search.new(library:, person:, query: Core::Curation::Query.parse(query), pointers:, depth:)
+      def search(person, depth: 0)
+        Search.new(library:, person:, query: Core::Curation::Query.parse(query), pointers:, depth:)
+      end
 
       # @return [Boolean] whether it fills itself from a search
       def standing? = !query.nil?

@@ -74,7 +74,10 @@ module Fobrel
       end
 
       def undo(library, before, _)
-        over = LedgerEntry.where(library:, created_at: ..before).where("undo NOT IN ('{}', ?::jsonb)", JSON.generate(LedgerEntry::CLOSED))
+        over = LedgerEntry.where(library:, created_at: ..before).where(
+          "undo NOT IN ('{}', ?::jsonb)",
+          JSON.generate(LedgerEntry::CLOSED)
+        )
         loop do
           closed = LedgerEntry.where(id: over.limit(STEP).ids).update_all(undo: LedgerEntry::CLOSED)
           note("undo", "ledger_entries", closed)
@@ -95,24 +98,48 @@ module Fobrel
         sweep("other", Reply.where(created_at: ..Reply::KEEP.ago))
         sweep("other", GalleryLook.where(asked_at: ..30.days.ago))
         sweep("other", Pulse.where(seen_at: ..1.day.ago))
-        @took["other"] += self.class.connection.delete("DELETE FROM que_jobs WHERE expired_at < now() - interval '14 days'")
+        @took["other"] += self.class.connection.delete(
+          "DELETE FROM que_jobs WHERE expired_at < now() - interval '14 days'"
+        )
       end
 
       # Painted anew when they are asked for.
       def strips
-        kept = "EXISTS (SELECT 1 FROM editions e WHERE e.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM drafts d WHERE d.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM arrival_items i WHERE i.fingerprint = %<of>s)"
+        kept = "EXISTS (SELECT 1 FROM editions e WHERE e.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM drafts d " \
+          "WHERE d.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM arrival_items i WHERE i.fingerprint = %<of>s)"
         version = Core::Stroke::Strip::VERSION
         sweep("strips", Strip.where("version <> ? OR NOT (#{format(kept, of: "strips.fingerprint")})", version))
-        sweep(nil, Likeness.where("version <> ? OR NOT (#{format(kept, of: "likenesses.one")}) OR NOT (#{format(kept, of: "likenesses.other")})", version))
+        sweep(
+          nil,
+          Likeness.where(
+            "version <> ? OR NOT (#{format(
+              kept,
+              of: "likenesses.one"
+            )}) OR NOT (#{format(kept, of: "likenesses.other")})",
+            version
+          )
+        )
       end
 
       # Whatever looks like a picture's sum in what may still be used counts as one.
-      SPOKEN_OF = {"drafts" => "document", "tuning_steps" => "document", "ledger_entries" => "undo", "arrival_items" => "document", "bundles" => "picture"}.freeze
+      SPOKEN_OF = {
+        "drafts" => "document",
+        "tuning_steps" => "document",
+        "ledger_entries" => "undo",
+        "arrival_items" => "document",
+        "bundles" => "picture"
+      }.freeze
       private_constant :SPOKEN_OF
 
       def pictures
-        sums = SPOKEN_OF.flat_map { |table, column| self.class.connection.select_values("SELECT DISTINCT (regexp_matches(#{column}::text, '[0-9a-f]{64}', 'g'))[1] FROM #{table}") }.uniq
-        free = Asset.where(created_at: ..GRACE.ago).where("NOT EXISTS (SELECT 1 FROM edition_needs n WHERE n.sha256 = assets.sha256)")
+        sums = SPOKEN_OF.flat_map { |table, column|
+          self.class.connection.select_values(
+            "SELECT DISTINCT (regexp_matches(#{column}::text, '[0-9a-f]{64}', 'g'))[1] FROM #{table}"
+          )
+        }.uniq
+        free = Asset.where(created_at: ..GRACE.ago).where(
+          "NOT EXISTS (SELECT 1 FROM edition_needs n WHERE n.sha256 = assets.sha256)"
+        )
         free.pluck(:sha256).-(sums).each_slice(STEP) do |some|
           # Asked once more: somebody may have begun to use it meanwhile.
           note("pictures", "assets", free.where(sha256: some).delete_all)
@@ -135,7 +162,10 @@ module Fobrel
       end
 
       # What goes with a row goes with it in other tables too.
-      GONE_WITH = {"arrivals" => %w[arrival_files arrival_chunks arrival_parts arrival_items], "arrival_files" => %w[arrival_chunks]}.freeze
+      GONE_WITH = {
+        "arrivals" => %w[arrival_files arrival_chunks arrival_parts arrival_items],
+        "arrival_files" => %w[arrival_chunks]
+      }.freeze
       private_constant :GONE_WITH
 
       # No table can be written anew within a transaction (where only specs are).
@@ -153,7 +183,9 @@ module Fobrel
       def compact(connection, table, swept)
         connection.execute("VACUUM (ANALYZE) #{table}")
         lying = connection.select_value("SELECT pg_total_relation_size('#{table}')")
-        connection.execute("VACUUM (FULL, ANALYZE) #{table}") if lying <= (swept ? LARGE : QUICK) || @swept[table] > connection.select_value("SELECT count(*) FROM #{table}")
+        anew = lying <= (swept ? LARGE : QUICK)
+        anew ||= @swept[table] > connection.select_value("SELECT count(*) FROM #{table}")
+        connection.execute("VACUUM (FULL, ANALYZE) #{table}") if anew
       rescue ActiveRecord::LockWaitTimeout
         nil # somebody uses it; the next night is as good
       end

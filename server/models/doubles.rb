@@ -39,7 +39,13 @@ module Fobrel
 
       # @return [Array<Array(String, String)>] pairs of fingerprints whose hashes are close
       def candidates
-        Core::Apart.call(Alike, :candidates, presets.uniq(&:fingerprint).filter_map { |one| (strip = strips[one.fingerprint]) && [one.fingerprint, [strip.first, one.size]] }.to_h).map(&:sort)
+        Core::Apart.call(
+          Alike,
+          :candidates,
+          presets.uniq(&:fingerprint).filter_map { |one|
+            (strip = strips[one.fingerprint]) && [one.fingerprint, [strip.first, one.size]]
+          }.to_h
+        ).map(&:sort)
       end
 
       private
@@ -67,28 +73,49 @@ module Fobrel
         @library.presets.shown.where.not(fingerprint: done).includes(:current_edition).order(:id)
       end
 
-      def presets = @presets ||= @library.presets.shown.in_order.select(:id, :name, :fingerprint, :size, :current_edition_id).to_a
+      def presets
+        @presets ||= @library.presets.shown.in_order.select(:id, :name, :fingerprint, :size, :current_edition_id).to_a
+      end
 
       def painted = Strip.where(shape: "wall", version: VERSION)
 
       def strips
-        @strips ||= painted.where(fingerprint: presets.map(&:fingerprint)).where.not(thumb: nil).pluck(:fingerprint, :hash64, :thumb).to_h { |print, *rest| [print, rest] }
+        @strips ||= painted.where(fingerprint: presets.map(&:fingerprint)).where.not(thumb: nil).pluck(
+          :fingerprint,
+          :hash64,
+          :thumb
+        ).to_h { |print, *rest|
+          [print, rest]
+        }
       end
 
       def likely = @likely ||= Core::Apart.call(Alike, :likely, candidates, strips.transform_values(&:last))
 
       def look_closely(pairs)
-        values = Core::Apart.call(Alike, :alike_pairs, pairs, painted.where(fingerprint: pairs.flatten.uniq).pluck(:fingerprint, :png).to_h)
+        values = Core::Apart.call(
+          Alike,
+          :alike_pairs,
+          pairs,
+          painted.where(fingerprint: pairs.flatten.uniq).pluck(:fingerprint, :png).to_h
+        )
         Likeness.insert_all(pairs.zip(values).map { |(one, other), alike| {one:, other:, version: VERSION, alike:} })
       end
 
       # What is known of the pairs.
       def judged(pairs)
-        Likeness.where(version: VERSION, one: pairs.map(&:first).uniq).pluck(:one, :other, :alike).to_h { |one, other, value| [[one, other], value] }.slice(*pairs)
+        Likeness.where(version: VERSION, one: pairs.map(&:first).uniq).pluck(
+          :one,
+          :other,
+          :alike
+        ).to_h { |one, other, value|
+          [[one, other], value]
+        }.slice(*pairs)
       end
 
       def identical
-        by_print.values.select { _1.size > 1 }.map { |same| {kind: "identical", alike: 1.0, ids: same.map(&:id), differences: []} }
+        by_print.values.select {
+          _1.size > 1
+        }.map { |same| {kind: "identical", alike: 1.0, ids: same.map(&:id), differences: []} }
       end
 
       def close = @close ||= judged(likely).select { |_, value| value >= Alike::ALIKE }
@@ -100,14 +127,23 @@ module Fobrel
         close_groups.map do |prints|
           inside = prints.to_set
           ids = prints.sort_by { places[_1] }.map { by_print[_1].first.id }
-          {kind: "alike", alike: close.select { |pair, _| inside.include?(pair.first) }.values.min.round(4), ids:, differences: differences(ids.first(MOST))}
+          {
+            kind: "alike",
+            alike: close.select { |pair, _|
+              inside.include?(pair.first)
+            }.values.min.round(4),
+            ids:,
+            differences: differences(ids.first(MOST))
+          }
         end
       end
 
       def by_print = @by_print ||= presets.group_by(&:fingerprint)
 
       def differences(ids)
-        values = Preset.where(id: ids).includes(:current_edition).index_by(&:id).values_at(*ids).map { _1.current_edition.value }
+        values = Preset.where(id: ids).includes(:current_edition).index_by(&:id).values_at(*ids).map {
+          _1.current_edition.value
+        }
         Core::Curation::Differences.of(values).map { |title, list| {title:, values: list} }
       end
     end

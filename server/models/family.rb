@@ -11,7 +11,12 @@ module Fobrel
       has_many :children, class_name: "Fobrel::Models::Family", foreign_key: :parent_id
       normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
-      validate { errors.add(:base, "Families go #{DEEPEST} deep at the most, and never in a circle") unless depth.between?(1, DEEPEST) }
+      validate {
+        errors.add(:base, "Families go #{DEEPEST} deep at the most, and never in a circle") unless depth.between?(
+          1,
+          DEEPEST
+        )
+      }
 
       # @param ids [Array<Integer>]
       # @return [Array<Integer>] those and all below them
@@ -25,7 +30,11 @@ module Fobrel
       # @return [Hash{Integer => Array<String>}] the names from the top down to each
       def self.paths(library)
         all = library.families.index_by(&:id)
-        all.transform_values { |family| [family].tap { |path| path.unshift(all[path.first.parent_id]) while path.first.parent_id }.map(&:name) }
+        all.transform_values { |family|
+          [family].tap { |path|
+            path.unshift(all[path.first.parent_id]) while path.first.parent_id
+          }.map(&:name)
+        }
       end
 
       private

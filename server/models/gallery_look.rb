@@ -31,7 +31,13 @@ module Fobrel
       # Asks the gallery, unless it was silent a moment ago. What was asked meanwhile counts instead.
       def ask
         token = candidate || GalleryToken.find_by(person:)&.token or return
-        return answered(packages: [], problem: format(OutsideGallery::SILENT, "a moment ago"), silent_at:) if self.class.where(silent_at: REST.seconds.ago..).exists?
+        if self.class.where(silent_at: REST.seconds.ago..).exists?
+          return answered(
+            packages: [],
+            problem: format(OutsideGallery::SILENT, "a moment ago"),
+            silent_at:
+          )
+        end
         found = OutsideGallery.new(token).list(query, within: OutsideGallery::LOOK_SECONDS).map { shown(_1) }
         GalleryToken.find_or_initialize_by(person:).update!(token:) if candidate
         answered(packages: found)
@@ -42,14 +48,31 @@ module Fobrel
       private
 
       def answered(packages:, problem: nil, silent_at: nil)
-        self.class.where(id:, asked_at:).update_all(packages:, problem:, silent_at:, candidate: nil, answered_at: Time.current)
+        self.class.where(id:, asked_at:).update_all(
+          packages:,
+          problem:,
+          silent_at:,
+          candidate: nil,
+          answered_at: Time.current
+        )
       end
 
       # What comes from outside is cut to size.
       def shown(package)
-        {id: package["id"].to_s[0, 64], title: package["title"].to_s[0, 200], description: package["description"].to_s[0, 5000], author: package["author"].to_s[0, 200],
-         tags: Array(package["tags"]).first(20).map { _1.to_s[0, 60] }, size: package["size"].to_i.clamp(0, 2**53), at: package["at"].to_s[0, 40]}
-          .transform_values { _1.is_a?(String) ? _1.delete("\0") : _1 }
+        {
+          id: package["id"].to_s[0, 64],
+          title: package["title"].to_s[0, 200],
+          description: package["description"].to_s[0, 5000],
+          author: package["author"].to_s[0, 200],
+          tags: Array(package["tags"]).first(20).map {
+            _1.to_s[0, 60]
+          },
+          size: package["size"].to_i.clamp(0, 2**53),
+          at: package["at"].to_s[0, 40]
+        }
+          .transform_values {
+          _1.is_a?(String) ? _1.delete("\0") : _1
+        }
       end
     end
   end

@@ -17,7 +17,10 @@ module Fobrel
       def self.of(said, turn)
         colour, shape = (said || {}).values_at("colour", "shape")
         usual = self.next(turn)
-        {colour: COLOURS.include?(colour) ? colour : usual[:colour], shape: SHAPES.include?(shape) ? shape : usual[:shape]}
+        {
+          colour: COLOURS.include?(colour) ? colour : usual[:colour],
+          shape: SHAPES.include?(shape) ? shape : usual[:shape]
+        }
       end
 
       def self.included(model)

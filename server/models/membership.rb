@@ -14,7 +14,8 @@ module Fobrel
       belongs_to :library
       validates :role, inclusion: {in: MAY.keys}
 
-      # @param deed [Symbol] :look, :edit, :hand_out, :lock (and to save what is locked) or :keep (how long what is kept)
+      # @param deed [Symbol] :look, :edit, :hand_out, :lock (and to save what is locked) or :keep (how long what is
+      #   kept)
       def may?(deed) = MAY.fetch(role).include?(deed)
     end
   end

@@ -8,7 +8,13 @@ module Fobrel
       # @param more [Hash{Integer => Hash}] further columns of a preset's place
       def put_in_order(ids, more = {})
         items.delete_all
-        items.insert_all!(ids.each_with_index.map { |preset_id, position| {preset_id:, position:}.merge(more.fetch(preset_id, {})) }) if ids.any?
+        if ids.any?
+          items.insert_all!(
+            ids.each_with_index.map { |preset_id, position|
+              {preset_id:, position:}.merge(more.fetch(preset_id, {}))
+            }
+          )
+        end
         touch
       end
 

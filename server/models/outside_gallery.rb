@@ -53,13 +53,17 @@ module Fobrel
       # @yieldparam try [Integer] which try it is
       # @return [Hash] what the gallery says of it
       def download(id, into:, &tell)
-        about = list.find { _1["id"] == id } or raise Failed, "This package is no longer in the gallery. Nothing was taken. Look again."
+        about = list.find {
+          _1["id"] == id
+        } or raise Failed, "This package is no longer in the gallery. Nothing was taken. Look again."
         trying do |try|
           into.rewind
           into.truncate(0)
           ask(Net::HTTP::Get.new("/packages/#{id}/file")) { |answer| receive(answer, about, into, try, &tell) }
           into.rewind
-          raise Passing, "another sum" unless OpenSSL::Digest.new("SHA256").tap { |sum| (sum << into.read(1 << 20)) until into.eof? }.hexdigest == about["sha256"]
+          raise Passing, "another sum" unless OpenSSL::Digest.new("SHA256").tap { |sum|
+            (sum << into.read(1 << 20)) until into.eof?
+          }.hexdigest == about["sha256"]
         end
         into.rewind
         about
@@ -76,7 +80,11 @@ module Fobrel
           there = list(about["title"]).find { _1.values_at("title", "sha256") == [about["title"], sha256] }
           next there if there
           io.rewind
-          request = Net::HTTP::Post.new("/packages?#{URI.encode_www_form(about)}", "Content-Type" => "application/zip", "Content-Length" => io.size.to_s)
+          request = Net::HTTP::Post.new(
+            "/packages?#{URI.encode_www_form(about)}",
+            "Content-Type" => "application/zip",
+            "Content-Length" => io.size.to_s
+          )
           request.body_stream = Counted.new(io) { |done| tell&.call(done, io.size, try) }
           JSON.parse(text(request, 60))
         end
@@ -115,7 +123,13 @@ module Fobrel
         begin
           yield try
         rescue *ERRORS
-          raise Silent, format(SILENT, (try == 1) ? "and waited for" : "#{try} times") if try == TRIES || (till && now + WAIT * try > till)
+          if try == TRIES || (till && now + WAIT * try > till)
+            raise Silent,
+              format(
+                SILENT,
+                (try == 1) ? "and waited for" : "#{try} times"
+              )
+          end
           sleep WAIT * try
           try += 1
           retry

@@ -28,18 +28,30 @@ module Fobrel
 
       def sizes
         steps = [0, *SIZES, 1e9].each_cons(2).map { |from, to|
-          [if from.zero?
-             "to #{to} px"
-           else
-             (SIZES.include?(to) ? "#{from}–#{to} px" : "over #{from} px")
-           end, from, to]
+          [
+            if from.zero?
+              "to #{to} px"
+            else
+              (SIZES.include?(to) ? "#{from}–#{to} px" : "over #{from} px")
+            end,
+            from,
+            to
+          ]
         }
         steps.map { |name, from, to| {name:, count: shown.where("size > ? AND size <= ?", from, to).count} }
       end
 
       def traits
-        rows = Record.connection.select_rows(shown.joins("CROSS JOIN unnest(presets.traits) AS trait").group("trait").select("trait, count(*)").to_sql)
-        counted = rows.each_with_object(Hash.new(0)) { |(trait, count), all| Core::Curation::Traits.counted(trait).each { all[_1] += count } }
+        rows = Record.connection.select_rows(
+          shown.joins("CROSS JOIN unnest(presets.traits) AS trait").group("trait").select(
+            "trait, count(*)"
+          ).to_sql
+        )
+        counted = rows.each_with_object(Hash.new(0)) { |(trait, count), all|
+          Core::Curation::Traits.counted(trait).each {
+            all[_1] += count
+          }
+        }
         listed(counted).first(14)
       end
 
@@ -52,9 +64,23 @@ module Fobrel
 
       # Each gap with the search that shows it.
       def gaps
-        {"In no set and no start plan" => "used in: nothing", "Without a tag" => "is: untagged", "Without a licence" => "licence: none", "Without notes" => "is: without notes",
-         "In no family" => "family: none", "Changed from home" => "is: changed"}.map do |name, query|
-          {name:, query:, count: Search.new(library: @library, person: @person, query: Core::Curation::Query.parse(query)).presets.count}
+        {
+          "In no set and no start plan" => "used in: nothing",
+          "Without a tag" => "is: untagged",
+          "Without a licence" => "licence: none",
+          "Without notes" => "is: without notes",
+          "In no family" => "family: none",
+          "Changed from home" => "is: changed"
+        }.map do |name, query|
+          {
+            name:,
+            query:,
+            count: Search.new(
+              library: @library,
+              person: @person,
+              query: Core::Curation::Query.parse(query)
+            ).presets.count
+          }
         end
       end
 

@@ -10,13 +10,25 @@ module Fobrel
       # @param library [Library]
       # @return [Array<Hash>] tip (as a document has it), brushes (names), count; most used first
       def self.tips(library)
-        pick(library, "e.document #> '{mark,tip}'", "e.document #>> '{mark,tip,kind}' <> 'round'").map { |part, names, count| {tip: part, brushes: names, count:} }
+        pick(
+          library,
+          "e.document #> '{mark,tip}'",
+          "e.document #>> '{mark,tip,kind}' <> 'round'"
+        ).map { |part, names, count|
+          {tip: part, brushes: names, count:}
+        }
       end
 
       # @param library [Library]
       # @return [Array<Hash>] asset ("sha256:…"), brushes, count
       def self.grains(library)
-        pick(library, "e.document #> '{surface,asset}'", "e.document #>> '{surface,asset}' IS NOT NULL").map { |part, names, count| {asset: part, brushes: names, count:} }
+        pick(
+          library,
+          "e.document #> '{surface,asset}'",
+          "e.document #>> '{surface,asset}' IS NOT NULL"
+        ).map { |part, names, count|
+          {asset: part, brushes: names, count:}
+        }
       end
 
       def self.pick(library, part, condition)
@@ -27,7 +39,9 @@ module Fobrel
           GROUP BY 1 ORDER BY 3 DESC, 2
         SQL
         names = PG::TextDecoder::Array.new
-        rows.map { |json, list, count| [JSON.parse(json, quirks_mode: true), list.is_a?(String) ? names.decode(list) : list, count] }
+        rows.map { |json, list, count|
+          [JSON.parse(json, quirks_mode: true), list.is_a?(String) ? names.decode(list) : list, count]
+        }
       end
       private_class_method :pick
     end

@@ -37,17 +37,28 @@ module Fobrel
         fold = Core::Curation::Query.method(:fold)
         colour = value["pigment", "colour", "value"]
         traits = Core::Curation::Traits.of(value)
-        {name: value.name, plain_name: fold[value.name], words: fold[[value.name, about["author"], about["notes"], *traits].join(" ")],
-         traits:, size: value["mark", "size", "base"].to_f, author: about["author"], licence: about["licence"],
-         notes: about["notes"], fingerprint:, hue: colour && Core::Stroke::Colour.parse(colour).hsl.first}
+        {
+          name: value.name,
+          plain_name: fold[value.name],
+          words: fold[[value.name, about["author"], about["notes"], *traits].join(" ")],
+          traits:,
+          size: value["mark", "size", "base"].to_f,
+          author: about["author"],
+          licence: about["licence"],
+          notes: about["notes"],
+          fingerprint:,
+          hue: colour && Core::Stroke::Colour.parse(colour).hsl.first
+        }
       end
 
       SETTLE = <<~'SQL'
-        UPDATE presets SET name = v.name, plain_name = v.plain_name, words = v.words, traits = v.traits, trait_words = array_to_string(v.traits, E'\n'), size = v.size, author = v.author, licence = v.licence,
+        UPDATE presets SET name = v.name, plain_name = v.plain_name, words = v.words, traits = v.traits,
+          trait_words = array_to_string(v.traits, E'\n'), size = v.size, author = v.author, licence = v.licence,
           notes = v.notes, fingerprint = v.fingerprint, hue = v.hue, changed_at = v.changed_at, updated_at = now(),
-          altered = coalesce((SELECT h.fingerprint <> v.fingerprint FROM editions h WHERE h.id = presets.home_edition_id), false)
-        FROM jsonb_to_recordset(?) AS v(id bigint, name text, plain_name text, words text, traits text[], size float, author text, licence text, notes text,
-          fingerprint text, hue float, changed_at timestamp)
+          altered = coalesce(
+            (SELECT h.fingerprint <> v.fingerprint FROM editions h WHERE h.id = presets.home_edition_id), false)
+        FROM jsonb_to_recordset(?) AS v(id bigint, name text, plain_name text, words text, traits text[], size float,
+          author text, licence text, notes text, fingerprint text, hue float, changed_at timestamp)
         WHERE presets.id = v.id
       SQL
       private_constant :SETTLE
@@ -57,17 +68,33 @@ module Fobrel
       # @param ids [Array<Integer>]
       def self.settle(ids)
         ids.each_slice(1000) do |some|
-          rows = Edition.joins("JOIN presets ON presets.current_edition_id = editions.id").where(presets: {id: some}).map do |edition|
-            columns_of(edition.value, edition.fingerprint).merge(id: edition.preset_id, changed_at: edition.created_at)
-          end
-          settle_to(rows)
+          current = Edition.joins("JOIN presets ON presets.current_edition_id = editions.id")
+          settle_to(
+            current.where(presets: {id: some}).map { |edition|
+              columns_of(edition.value, edition.fingerprint).merge(
+                id: edition.preset_id,
+                changed_at: edition.created_at
+              )
+            }
+          )
         end
       end
 
       # @param rows [Array<Hash>] of columns_of, with id and changed_at
       def self.settle_to(rows)
         rows.each_slice(1000) do |some|
-          connection.exec_update(sanitize_sql([SETTLE, JSON.generate(some.map { _1.merge(changed_at: _1[:changed_at].iso8601(6)) })]))
+          connection.exec_update(
+            sanitize_sql(
+              [
+                SETTLE,
+                JSON.generate(
+                  some.map {
+                    _1.merge(changed_at: _1[:changed_at].iso8601(6))
+                  }
+                )
+              ]
+            )
+          )
         end
       end
 

@@ -14,8 +14,12 @@ module Fobrel
       FONTS = "/usr/share/fonts/truetype/dejavu"
       # For what it lacks, one after the other (fonts-droid-fallback, fonts-freefont-ttf,
       # fonts-symbola): East Asian, South Asian and other scripts, signs and emoji.
-      OTHERS = {"East" => "/usr/share/fonts-droid-fallback/truetype/DroidSansFallback.ttf", "South" => "/usr/share/fonts/truetype/freefont/FreeSans.ttf",
-                "Serif" => "/usr/share/fonts/truetype/freefont/FreeSerif.ttf", "Signs" => "/usr/share/fonts/truetype/ancient-scripts/Symbola_hint.ttf"}.freeze
+      OTHERS = {
+        "East" => "/usr/share/fonts-droid-fallback/truetype/DroidSansFallback.ttf",
+        "South" => "/usr/share/fonts/truetype/freefont/FreeSans.ttf",
+        "Serif" => "/usr/share/fonts/truetype/freefont/FreeSerif.ttf",
+        "Signs" => "/usr/share/fonts/truetype/ancient-scripts/Symbola_hint.ttf"
+      }.freeze
       DPI = 150
 
       # @param presets [Array<Preset>] in order
@@ -36,7 +40,12 @@ module Fobrel
       # @raise [Core::Problem] when there is nothing to print
       def pdf
         raise Core::Problem, "Nothing is picked, so there is nothing to print. Pick brushes first." if @presets.empty?
-        @pdf = Prawn::Document.new(page_size: @page, page_layout: @layout, margin: 36, info: {Title: @title, Creator: "Fobrel"})
+        @pdf = Prawn::Document.new(
+          page_size: @page,
+          page_layout: @layout,
+          margin: 36,
+          info: {Title: @title, Creator: "Fobrel"}
+        )
         fonts
         fill_pages
         @presets.each_slice(rows_on_page * @columns).with_index do |some, index|
@@ -54,8 +63,20 @@ module Fobrel
         count = Vips::Image.pdfload_buffer(bytes, dpi: 10).get("n-pages")
         Zip::OutputStream.write_buffer do |zip|
           count.times do |page|
-            zip.put_next_entry(Zip::Entry.new("", format("proof-%02d.png", page + 1), time: Zip::DOSTime.at(315_532_800)))
-            zip.write(Vips::Image.pdfload_buffer(bytes, page:, dpi: DPI).flatten(background: [255, 255, 255]).pngsave_buffer)
+            zip.put_next_entry(
+              Zip::Entry.new(
+                "",
+                format("proof-%02d.png", page + 1),
+                time: Zip::DOSTime.at(315_532_800)
+              )
+            )
+            zip.write(
+              Vips::Image.pdfload_buffer(
+                bytes,
+                page:,
+                dpi: DPI
+              ).flatten(background: [255, 255, 255]).pngsave_buffer
+            )
           end
         end.string
       end
@@ -94,14 +115,32 @@ module Fobrel
       SECOND = %w[traits licence].freeze
       private_constant :FIRST, :SECOND
 
-      def words_height = 15 + [FIRST, SECOND].count { |line| (@shown & line).any? } * 10 + (@shown.include?("notes") ? 19 : 0)
+      def words_height
+        15 + [FIRST, SECOND].count { |line| (@shown & line).any? } * 10 + (@shown.include?("notes") ? 19 : 0)
+      end
 
       def rows_on_page = @rows
 
       def heading(index)
         @pdf.fill_color("22252b")
-        @pdf.text_box(@title, at: [0, @pdf.bounds.top], size: 13, style: :bold, width: @pdf.bounds.width * 0.7, height: 18, overflow: :shrink_to_fit) if index.zero?
-        @pdf.text_box("#{@presets.size} brushes · #{Time.now.utc.strftime("%-d %B %Y")}", at: [@pdf.bounds.right - 200, @pdf.bounds.top - 2], size: 8, width: 200, align: :right)
+        if index.zero?
+          @pdf.text_box(
+            @title,
+            at: [0, @pdf.bounds.top],
+            size: 13,
+            style: :bold,
+            width: @pdf.bounds.width * 0.7,
+            height: 18,
+            overflow: :shrink_to_fit
+          )
+        end
+        @pdf.text_box(
+          "#{@presets.size} brushes · #{Time.now.utc.strftime("%-d %B %Y")}",
+          at: [@pdf.bounds.right - 200, @pdf.bounds.top - 2],
+          size: 8,
+          width: 200,
+          align: :right
+        )
       end
 
       def cell(preset, column, row)
@@ -119,8 +158,15 @@ module Fobrel
 
       def words(preset, left, top)
         line(preset.name, left, top, 9, "22252b", :bold)
-        said = {"size" => "#{preset.size.round(1)} px".sub(".0 ", " "), "edition" => "edition #{numbers[preset.current_edition_id]}", "keys" => keys[preset.id], "traits" => preset.traits.join(" · ").presence,
-                "licence" => preset.licence.presence || "no licence"}
+        said = {
+          "size" => "#{preset.size.round(1)} px".sub(".0 ", " "),
+          "edition" => "edition #{numbers[preset.current_edition_id]}",
+          "keys" => keys[preset.id],
+          "traits" => preset.traits.join(
+            " · "
+          ).presence,
+          "licence" => preset.licence.presence || "no licence"
+        }
         lines = [FIRST, SECOND].map { |line| said.values_at(*(line & @shown)).compact.join(" · ") }
         lines.each_with_index { |text, index| line(text, left, top - 12 - index * 10, 7, "65625b") }
         line(preset.notes, left, top - 12 - lines.size * 10, 7, "22252b", :normal, 19) if @shown.include?("notes")
@@ -129,15 +175,29 @@ module Fobrel
       def line(text, left, top, size, colour, style = :normal, height = size + 3)
         return if text.empty?
         @pdf.fill_color(colour)
-        @pdf.text_box(text.tr("\u0000-\u001f", " "), at: [left, top], width:, height:, size:, style:, overflow: :truncate)
+        @pdf.text_box(
+          text.tr("\u0000-\u001f", " "),
+          at: [left, top],
+          width:,
+          height:,
+          size:,
+          style:,
+          overflow: :truncate
+        )
       end
 
       def numbers = @numbers ||= Edition.where(id: @presets.map(&:current_edition_id)).pluck(:id, :number).to_h
 
       # Where a brush stands in the start plans, which is its key there.
       def keys
-        @keys ||= StartItem.where(preset: @presets).joins(:seat).order("seats.name").pluck(:preset_id, "seats.name", :position).group_by(&:first)
-          .transform_values { |places| places.map { |_, seat, position| "#{seat}: #{position + 1}" }.join(", ") }
+        @keys ||= StartItem.where(preset: @presets).joins(:seat).order("seats.name").pluck(
+          :preset_id,
+          "seats.name",
+          :position
+        ).group_by(&:first)
+          .transform_values { |places|
+          places.map { |_, seat, position| "#{seat}: #{position + 1}" }.join(", ")
+        }
       end
 
       def strip(preset) = Strip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }

@@ -21,7 +21,10 @@ module Fobrel
         def beat(kind)
           now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
           return unless @lock.synchronize { (now >= @next) && (@next = now + EVERY) }
-          upsert({host: Socket.gethostname, pid: Process.pid, kind:, said:, seen_at: Time.current}, unique_by: %i[host pid])
+          upsert(
+            {host: Socket.gethostname, pid: Process.pid, kind:, said:, seen_at: Time.current},
+            unique_by: %i[host pid]
+          )
         rescue ActiveRecord::ActiveRecordError
           nil
         end
@@ -33,7 +36,12 @@ module Fobrel
 
         def said
           crew = Core::Apart.crew.lengths
-          {requests: App::Room.here.count.fetch(:any, 0), painting: crew[:running].values.sum, waiting: crew[:waiting].values.sum, memory: memory}
+          {
+            requests: App::Room.here.count.fetch(:any, 0),
+            painting: crew[:running].values.sum,
+            waiting: crew[:waiting].values.sum,
+            memory: memory
+          }
         end
 
         # Resident, bytes.

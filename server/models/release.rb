@@ -8,7 +8,19 @@ module Fobrel
       belongs_to :person
 
       # Everything but the package's bytes, which lists do not need.
-      LISTED = %i[id bundle_id number notes items words sha256 person_id withdrawn_at withdrawn_reason created_at].freeze
+      LISTED = %i[
+        id
+        bundle_id
+        number
+        notes
+        items
+        words
+        sha256
+        person_id
+        withdrawn_at
+        withdrawn_reason
+        created_at
+      ].freeze
       private_constant :LISTED
 
       # A release's package whose bytes are fetched when they are asked for.

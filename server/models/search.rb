@@ -21,11 +21,13 @@ module Fobrel
         "size" => "presets.size, presets.name, presets.id",
         "colour" => "presets.hue NULLS LAST, presets.name, presets.id",
         "use" => "used.times DESC NULLS LAST, presets.name, presets.id",
-        "family" => "(SELECT position FROM families WHERE id = presets.family_id) NULLS LAST, presets.family_id, presets.name, presets.id",
+        "family" => "(SELECT position FROM families WHERE id = presets.family_id) NULLS LAST, presets.family_id, " \
+          "presets.name, presets.id",
         "hand" => "presets.name, presets.id"
       }.freeze
 
-      USED = "LEFT JOIN (SELECT preset_id, count(*) AS times FROM (SELECT preset_id FROM set_items UNION ALL SELECT preset_id FROM start_items) places GROUP BY preset_id) used ON used.preset_id = presets.id"
+      USED = "LEFT JOIN (SELECT preset_id, count(*) AS times FROM (SELECT preset_id FROM set_items UNION ALL SELECT " \
+        "preset_id FROM start_items) places GROUP BY preset_id) used ON used.preset_id = presets.id"
       private_constant :USED
 
       # @param library [Library] where to look, unless the query names another of this person's
@@ -52,7 +54,10 @@ module Fobrel
       # @param set [BrushSet, nil] whose own order "hand" means
       # @return [ActiveRecord::Relation<Preset>]
       def in_order(order, set: nil)
-        return presets.joins("JOIN set_items here ON here.preset_id = presets.id AND here.brush_set_id = #{set.id.to_i}").order("here.position") if order == "hand" && set && !set.standing?
+        if order == "hand" && set && !set.standing?
+          places = "JOIN set_items here ON here.preset_id = presets.id AND here.brush_set_id = #{set.id.to_i}"
+          return presets.joins(places).order("here.position")
+        end
         found = (order == "use") ? presets.joins(USED) : presets
         found = found.order(Arel.sql(nearest)) if order == "name" && @query.words.any?
         found.order(Arel.sql(ORDERS.fetch(order)))
@@ -67,7 +72,11 @@ module Fobrel
         when "draft" then sql("presets.id IN (SELECT preset_id FROM drafts WHERE person_id = ?)", @person.id)
         when "changed" then "presets.altered"
         when "favourite" then sql("presets.id IN (SELECT preset_id FROM favourites WHERE person_id = ?)", @person.id)
-        when "recent" then sql("presets.id IN (SELECT preset_id FROM recents WHERE person_id = ? ORDER BY used_at DESC LIMIT ?)", @person.id, Recent::KEPT)
+        when "recent" then sql(
+          "presets.id IN (SELECT preset_id FROM recents WHERE person_id = ? ORDER BY used_at DESC LIMIT ?)",
+          @person.id,
+          Recent::KEPT
+        )
         when "locked" then "presets.locked_by_id IS NOT NULL"
         when "untagged" then "NOT #{tagged("true")}"
         when "without notes" then "presets.notes = ''"
@@ -91,7 +100,13 @@ module Fobrel
       end
 
       def exact
-        @query.words.inject(base) { |found, word| found.where("presets.words LIKE :word OR #{tagged("lower(t.name) LIKE :plain")}", word: "%#{like(Q.fold(word))}%", plain: "%#{like(word.downcase)}%") }
+        @query.words.inject(base) { |found, word|
+          found.where(
+            "presets.words LIKE :word OR #{tagged("lower(t.name) LIKE :plain")}",
+            word: "%#{like(Q.fold(word))}%",
+            plain: "%#{like(word.downcase)}%"
+          )
+        }
       end
 
       # What is alike by trigrams; only where that is nothing, what is alike letter by letter.
@@ -108,7 +123,13 @@ module Fobrel
         @query.words.inject(base) do |found, word|
           folded = Q.fold(word)
           next found.where("presets.words LIKE ?", "%#{like(folded)}%") if folded.size < 4
-          found.where(":word <% presets.plain_name OR presets.words LIKE ANY (ARRAY[:parts])", word: folded, parts: yield(folded).map { "%#{like(_1)}%" })
+          found.where(
+            ":word <% presets.plain_name OR presets.words LIKE ANY (ARRAY[:parts])",
+            word: folded,
+            parts: yield(folded).map {
+              "%#{like(_1)}%"
+            }
+          )
         end
       end
 
@@ -121,11 +142,18 @@ module Fobrel
 
       def like(text) = Preset.sanitize_sql_like(text)
 
-      def tagged(condition) = "presets.id IN (SELECT g.preset_id FROM taggings g JOIN tags t ON t.id = g.tag_id WHERE t.library_id IN (#{libraries.join(", ").presence || "NULL"}) AND (#{condition}))"
+      def tagged(condition)
+        "presets.id IN (SELECT g.preset_id FROM taggings g JOIN tags t ON t.id = g.tag_id WHERE t.library_id IN " \
+          "(#{libraries.join(", ").presence || "NULL"}) AND (#{condition}))"
+      end
 
       def narrowed(found)
         @query.terms.reject { _1.name == "library" }.inject(found) do |now, term|
-          fitting = Preset.where(term.values.map { |value| condition(term.name, value) }.inject { |one, other| "(#{one}) OR (#{other})" })
+          fitting = Preset.where(
+            term.values.map { |value|
+              condition(term.name, value)
+            }.inject { |one, other| "(#{one}) OR (#{other})" }
+          )
           term.negated ? now.where.not(id: fitting.where(library_id: libraries).select(:id)) : now.merge(fitting)
         end
       end
@@ -135,14 +163,38 @@ module Fobrel
       def condition(name, value)
         word = value.downcase
         case name
-        when "tag" then meant(name, word) ? sql(tagged("t.id IN (?)"), meant(name, word)) : sql(tagged("lower(t.name) = ? OR EXISTS (SELECT 1 FROM tag_synonyms y WHERE y.tag_id = t.id AND lower(y.name) = ?)"), word, word)
+        when "tag" then meant(
+          name,
+          word
+        ) ? sql(
+          tagged("t.id IN (?)"),
+          meant(
+            name,
+            word
+          )
+        ) : sql(
+          tagged(
+            "lower(t.name) = ? OR EXISTS (SELECT 1 FROM tag_synonyms y WHERE y.tag_id = t.id AND lower(y.name) = ?)"
+          ),
+          word,
+          word
+        )
         when "family" then family(word)
-        when "label" then meant(name, word) ? sql("presets.label_id IN (?)", meant(name, word)) : sql("presets.label_id IN (SELECT id FROM labels WHERE lower(name) = ?)", word)
+        when "label" then meant(
+          name,
+          word
+        ) ? sql(
+          "presets.label_id IN (?)",
+          meant(name, word)
+        ) : sql("presets.label_id IN (SELECT id FROM labels WHERE lower(name) = ?)", word)
         when "trait" then trait(word)
         when "set" then in_set(word)
         when "size" then sql("presets.size BETWEEN ? AND ?", *Q::Range.parse(value).map { _1.infinite? ? 1e9 : _1 })
         when "author" then sql("presets.author ILIKE ?", "%#{like(value)}%")
-        when "licence" then (word == "none") ? "presets.licence = ''" : sql("presets.licence ILIKE ?", "%#{like(value)}%")
+        when "licence" then (word == "none") ? "presets.licence = ''" : sql(
+          "presets.licence ILIKE ?",
+          "%#{like(value)}%"
+        )
         when "changed" then changed(value)
         when "used in" then used(word)
         when "is" then state(word)
@@ -154,12 +206,20 @@ module Fobrel
 
       def trait(word)
         way, meant = Core::Curation::Traits.meant(word)
-        (way == :pattern) ? sql("presets.trait_words ~ ?", meant) : sql("presets.trait_words LIKE ?", "%#{like(meant)}%")
+        (way == :pattern) ? sql(
+          "presets.trait_words ~ ?",
+          meant
+        ) : sql("presets.trait_words LIKE ?", "%#{like(meant)}%")
       end
 
       def family(word)
         return "presets.family_id IS NULL" if word == "none"
-        ids = Family.with_children(meant("family", word) || Family.where(library_id: libraries).where("lower(name) = ?", word).ids)
+        ids = Family.with_children(
+          meant(
+            "family",
+            word
+          ) || Family.where(library_id: libraries).where("lower(name) = ?", word).ids
+        )
         sql("presets.family_id IN (?)", ids)
       end
 
@@ -167,7 +227,10 @@ module Fobrel
         sets = BrushSet.where(library_id: libraries)
         sets = (meant("set", word) ? sets.where(id: meant("set", word)) : sets.where("lower(name) = ?", word)).to_a
         standing = sets.select(&:standing?).first(1)
-        plain = sql("EXISTS (SELECT 1 FROM set_items i WHERE i.preset_id = presets.id AND i.brush_set_id IN (?))", sets.map(&:id))
+        plain = sql(
+          "EXISTS (SELECT 1 FROM set_items i WHERE i.preset_id = presets.id AND i.brush_set_id IN (?))",
+          sets.map(&:id)
+        )
         return plain if standing.empty? || @depth >= DEEPEST
         inner = standing.first.search(@person, depth: @depth + 1).presets
         "#{plain} OR presets.id IN (#{inner.select(:id).to_sql})"

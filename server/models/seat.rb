@@ -14,7 +14,8 @@ module Fobrel
 
       # @return [String] a folder's name that no seat has yet
       def self.free_folder(library, name)
-        plain = "#{name.downcase.unicode_normalize(:nfkd).gsub(/[^a-z0-9]+/, "-").gsub(/\A-+|-+\z/, "")[0, 40]}-#{library.id}".delete_prefix("-")
+        word = name.downcase.unicode_normalize(:nfkd).gsub(/[^a-z0-9]+/, "-").gsub(/\A-+|-+\z/, "")[0, 40]
+        plain = "#{word}-#{library.id}".delete_prefix("-")
         taken = where("folder LIKE ?", "#{plain}%").pluck(:folder)
         [plain].chain((2..).lazy.map { "#{plain}-#{_1}" }).find { !taken.include?(_1) }
       end

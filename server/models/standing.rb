@@ -31,10 +31,25 @@ module Fobrel
       def self.check(library, query, set: nil)
         return if query.terms.any? { _1.name == "library" }
         each_name(query).each do |term, word|
-          next if called(library, term, word).any? || (term == "used in" && library.seats.exists?(["lower(name) = ?", word]))
-          raise Core::Curation::Query::Unclear, "There is no #{(term == "label") ? "work state" : term.sub("used in", "set or seat")} “#{word}” here, so the set would stay empty. Nothing was saved. Choose one that is there, or make it first."
+          next if called(
+            library,
+            term,
+            word
+          ).any? || (term == "used in" && library.seats.exists?(["lower(name) = ?", word]))
+          raise Core::Curation::Query::Unclear,
+            "There is no #{(term == "label") ? "work state" : term.sub(
+              "used in",
+              "set or seat"
+            )} “#{word}” here, so the set would stay empty. Nothing was saved. Choose one that is " \
+"there, or make it first."
         end
-        raise Core::Curation::Query::Unclear, "“#{set.name}” would be filled from itself. Nothing was saved. Name another set, or search for what it is to hold." if set && circle?(library, query, set)
+        if set && circle?(
+          library, query, set
+        )
+          raise Core::Curation::Query::Unclear,
+            "“#{set.name}” would be filled from itself. Nothing was saved. Name another set, or search for what it " \
+              "is to hold."
+        end
       end
 
       # Lets what points to a record follow its new name.
@@ -45,9 +60,16 @@ module Fobrel
         return if record.name == from
         each_pointing(record) do |set, query|
           terms = NAMED.select { |_, model| record.is_a?(model) }.keys
-          now = Core::Curation::Query.new(query.words, query.terms.map { |term| terms.include?(term.name) ? renamed(set, term, record, from) : term })
+          now = Core::Curation::Query.new(
+            query.words,
+            query.terms.map { |term|
+              terms.include?(term.name) ? renamed(set, term, record, from) : term
+            }
+          )
           next if now.to_s == query.to_s
-          pointers = terms.to_h { |term| [term, moved(set.pointers.fetch(term, {}), record, from)] }.reject { |_, words| words.empty? }
+          pointers = terms.to_h { |term|
+            [term, moved(set.pointers.fetch(term, {}), record, from)]
+          }.reject { |_, words| words.empty? }
           set.update!(query: now.to_s, pointers: set.pointers.merge(pointers))
         end
       end
@@ -56,11 +78,14 @@ module Fobrel
       def self.repoint(library, from, into, words: nil)
         library.brush_sets.where("pointers -> 'tag' IS NOT NULL").find_each do |set|
           tags = set.pointers["tag"].to_h { |word, ids|
-            [word, if words.nil? || words.include?(word)
-                     ids.map { (_1 == from) ? into : _1 }.uniq
-                   else
-                     ids
-                   end]
+            [
+              word,
+              if words.nil? || words.include?(word)
+                ids.map { (_1 == from) ? into : _1 }.uniq
+              else
+                ids
+              end
+            ]
           }
           set.update_columns(pointers: set.pointers.merge("tag" => tags))
         end
@@ -74,12 +99,21 @@ module Fobrel
         private
 
         def each_name(query)
-          query.terms.select { NAMED.key?(_1.name) }.flat_map { |term| term.values.map { [term.name, _1.downcase] } }.reject { |term, word| PLAIN[term] == word }.uniq
+          query.terms.select { NAMED.key?(_1.name) }.flat_map { |term|
+            term.values.map {
+              [term.name, _1.downcase]
+            }
+          }.reject { |term, word| PLAIN[term] == word }.uniq
         end
 
         def called(library, term, word)
           found = NAMED.fetch(term).where(library_id: library.id)
-          return found.where("lower(name) = ?", word).ids | found.joins(:synonyms).where("lower(tag_synonyms.name) = ?", word).ids if term == "tag"
+          if term == "tag"
+            return found.where(
+              "lower(name) = ?",
+              word
+            ).ids | found.joins(:synonyms).where("lower(tag_synonyms.name) = ?", word).ids
+          end
           found.where("lower(name) = ?", word).ids
         end
 
@@ -90,7 +124,11 @@ module Fobrel
             ids = pointers(library, one).fetch("set", {}).values.flatten - seen
             return true if ids.include?(set.id)
             seen |= ids
-            ask.concat(library.brush_sets.where(id: ids).where.not(query: nil).map { Core::Curation::Query.parse(_1.query) })
+            ask.concat(
+              library.brush_sets.where(id: ids).where.not(query: nil).map {
+                Core::Curation::Query.parse(_1.query)
+              }
+            )
           end
           false
         end
@@ -98,7 +136,9 @@ module Fobrel
         def each_pointing(record)
           terms = NAMED.select { |_, model| record.is_a?(model) }.keys
           record.library.brush_sets.where.not(query: nil).find_each do |set|
-            yield set, Core::Curation::Query.parse(set.query) if terms.any? { |term| set.pointers.fetch(term, {}).values.flatten.include?(record.id) }
+            yield set, Core::Curation::Query.parse(set.query) if terms.any? { |term|
+              set.pointers.fetch(term, {}).values.flatten.include?(record.id)
+            }
           end
         end
 

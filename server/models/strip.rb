@@ -15,8 +15,12 @@ module Fobrel
       # @param presets [Array<Preset>]
       # @return [Hash{String => String}] the Wall's strip of each by its document's id, painted where it never was
       def self.of_all(presets)
-        known = where(shape: "wall", version: Core::Stroke::Strip::VERSION, fingerprint: presets.map(&:fingerprint)).pluck(:fingerprint, :png).to_h
-        presets.to_h { |preset| [preset.document_id, known[preset.fingerprint] || png_for(preset.fingerprint, "wall") { preset.current_edition.value }] }
+        there = where(shape: "wall", version: Core::Stroke::Strip::VERSION, fingerprint: presets.map(&:fingerprint))
+        known = there.pluck(:fingerprint, :png).to_h
+        presets.to_h do |preset|
+          png = known[preset.fingerprint] || png_for(preset.fingerprint, "wall") { preset.current_edition.value }
+          [preset.document_id, png]
+        end
       end
 
       # A strip that was painted before, for a person who may see it. A Wall asks for dozens in a
@@ -30,7 +34,8 @@ module Fobrel
 
       SEEN = <<~SQL
         SELECT png FROM strips WHERE fingerprint = $1 AND shape = $2 AND version = $3 AND (
-          EXISTS (SELECT 1 FROM editions e JOIN presets p ON p.id = e.preset_id JOIN memberships m ON m.library_id = p.library_id WHERE e.fingerprint = $1 AND m.person_id = $4)
+          EXISTS (SELECT 1 FROM editions e JOIN presets p ON p.id = e.preset_id
+            JOIN memberships m ON m.library_id = p.library_id WHERE e.fingerprint = $1 AND m.person_id = $4)
           OR EXISTS (SELECT 1 FROM drafts d WHERE d.fingerprint = $1 AND d.person_id = $4))
       SQL
       private_constant :SEEN
@@ -70,7 +75,11 @@ module Fobrel
         way = {assets: Asset.at_hand(value, from: assets), shape: plain, beside: size.to_f}
         return keep(key, Core::Apart.call(Core::Stroke::Strip, :png, value, **way)) unless plain == "wall"
         looks = Core::Apart.call(Core::Curation::Likeness, :looks, value, **way)
-        keep(key.merge(shape: shape.sub("small", "wall")), looks.png, looks) && keep(key.merge(shape: shape.sub("wall", "small")), looks.half)
+        keep(
+          key.merge(shape: shape.sub("small", "wall")),
+          looks.png,
+          looks
+        ) && keep(key.merge(shape: shape.sub("wall", "small")), looks.half)
         shape.start_with?("small") ? looks.half : looks.png
       end
 

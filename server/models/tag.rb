@@ -17,7 +17,10 @@ module Fobrel
       # @param look [Hash, nil] see Looks.of
       def self.called(library, name, look: nil)
         word = Core::Names.clean(name).downcase
-        library.tags.find_by("lower(name) = ?", word) || library.tags.joins(:synonyms).find_by("lower(tag_synonyms.name) = ?", word) ||
+        library.tags.find_by(
+          "lower(name) = ?",
+          word
+        ) || library.tags.joins(:synonyms).find_by("lower(tag_synonyms.name) = ?", word) ||
           library.tags.create!(name:, **Looks.of(look, library.tags.count))
       end
     end

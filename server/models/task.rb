@@ -29,7 +29,11 @@ module Fobrel
       # @param message [String]
       def tell(done, total, message = self.message)
         values = {state: "working", done:, total:, message: message.to_s[0, 500], updated_at: Time.current}
-        Thread.new { self.class.connection_pool.with_connection { self.class.where(id:, state: %w[waiting working]).update_all(values) } }.join
+        Thread.new {
+          self.class.connection_pool.with_connection {
+            self.class.where(id:, state: %w[waiting working]).update_all(values)
+          }
+        }.join
       end
 
       # @param message [String]

@@ -10,10 +10,19 @@ module Fobrel
       normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..40}
       validates :width, :height, numericality: {only_integer: true, in: 20..4000}
-      validate(on: :create) { errors.add(:base, "You keep #{MOST} trial strokes already. Remove one first") if person.trial_strokes.count >= MOST }
+      validate(on: :create) {
+        if person.trial_strokes.count >= MOST
+          errors.add(
+            :base,
+            "You keep #{MOST} trial strokes already. Remove one first"
+          )
+        end
+      }
 
       # @return [Core::Stroke::TrialStroke]
-      def value = Core::Stroke::TrialStroke.new("own-#{id}", {"title" => name, "page" => [width, height], "samples" => samples})
+      def value
+        Core::Stroke::TrialStroke.new("own-#{id}", {"title" => name, "page" => [width, height], "samples" => samples})
+      end
     end
   end
 end

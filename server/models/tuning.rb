@@ -35,21 +35,30 @@ module Fobrel
         return if changes.empty?
         insert_all(changes.map { |id, _, _| {person_id: person.id, preset_id: id} }, unique_by: %i[person_id preset_id])
         tunings = where(person:, preset_id: changes.map(&:first)).order(:id).lock.index_by(&:preset_id)
-        now = TuningStep.joins(:tuning).where(tuning: tunings.values).where("tuning_steps.number = tunings.place").index_by(&:tuning_id)
+        current = TuningStep.joins(:tuning).where("tuning_steps.number = tunings.place")
+        now = current.where(tuning: tunings.values).index_by(&:tuning_id)
         TuningStep.joins(:tuning).where(tuning: tunings.values).where("tuning_steps.number > tunings.place").delete_all
         changes.each_slice(200) { |some| add_some(some, tunings, now) }
-        TuningStep.joins(:tuning).where(tuning: tunings.values).where("tuning_steps.number <= tunings.place - ?", MOST).delete_all
+        TuningStep.joins(:tuning).where(tuning: tunings.values).where(
+          "tuning_steps.number <= tunings.place - ?",
+          MOST
+        ).delete_all
       end
 
       def self.add_some(changes, tunings, now)
         steps = changes.flat_map do |id, from, to|
           tuning = tunings.fetch(id)
           fresh = now[tuning.id]&.like?(from) ? [to] : [from, to]
-          fresh.each_with_index.map { |value, index| {tuning_id: tuning.id, number: tuning.place + index + 1, document: value.to_h} }
+          fresh.each_with_index.map { |value, index|
+            {tuning_id: tuning.id, number: tuning.place + index + 1, document: value.to_h}
+          }
         end
         TuningStep.insert_all!(steps)
         places = steps.group_by { _1[:tuning_id] }.map { |id, list| "(#{id}, #{list.last[:number]})" }
-        connection.execute("UPDATE tunings SET place = v.place FROM (VALUES #{places.join(", ")}) AS v(id, place) WHERE tunings.id = v.id")
+        connection.execute(
+          "UPDATE tunings SET place = v.place FROM (VALUES #{places.join(", ")}) AS v(id, place) WHERE tunings.id = " \
+            "v.id"
+        )
       end
       private_class_method :add_some
 

@@ -22,8 +22,11 @@ module Fobrel
       DAYS = (1..3650)
 
       # What a night takes away whatever the rules say: nothing needs it, or it is computed anew.
-      ALWAYS = {"strips" => "Strips of brushes that are no longer here", "pictures" => "Pictures that no brush, draft, cover or undo needs",
-                "other" => "Answers kept against doubled requests, and other leftovers"}.freeze
+      ALWAYS = {
+        "strips" => "Strips of brushes that are no longer here",
+        "pictures" => "Pictures that no brush, draft, cover or undo needs",
+        "other" => "Answers kept against doubled requests, and other leftovers"
+      }.freeze
 
       # @return [String] of a rule, or of what is always taken
       def self.title(key) = RULES[key]&.title || ALWAYS.fetch(key)
@@ -41,7 +44,9 @@ module Fobrel
         given.each do |key, value|
           rule = RULES[key] or raise Core::Problem, "There is no rule called “#{key.to_s[0, 40]}”. Nothing was changed."
           next if (value.nil? && rule.never) || (value.is_a?(Integer) && DAYS.cover?(value))
-          raise Core::Problem, "“#{rule.title}” can be kept for #{DAYS.min} to #{DAYS.max} days#{", or for ever" if rule.never}. Nothing was changed."
+          raise Core::Problem,
+            "“#{rule.title}” can be kept for #{DAYS.min} to #{DAYS.max} days#{", or for ever" if rule.never}. " \
+              "Nothing was changed."
         end
         @library.update!(upkeep: days.merge(given).reject { |key, value| value == RULES[key].usual })
       end
@@ -50,26 +55,59 @@ module Fobrel
       #
       # @return [Array<Hash>] title, count, bytes
       def room
-        rows = ROOM.map { |title, sql| [title, *Record.connection.select_rows(Record.sanitize_sql([sql, {library: @library.id}])).first.map(&:to_i)] }
+        rows = ROOM.map { |title, sql|
+          [title, *Record.connection.select_rows(Record.sanitize_sql([sql, {library: @library.id}])).first.map(&:to_i)]
+        }
         folder = taken.map { |path| File.size(path) }
-        [*rows, ["Files in the watched folder that were taken", folder.size, folder.sum]].map { |title, count, bytes| {title:, count:, bytes:} }.sort_by { -_1[:bytes] }
+        [*rows, ["Files in the watched folder that were taken", folder.size, folder.sum]].map { |title, count, bytes|
+          {title:, count:, bytes:}
+        }.sort_by { -_1[:bytes] }
       end
 
       # @return [Array<String>] files, whole folders file by file
-      def taken = Dir.glob(File.join(Jobs::WatchedFolder.of(@library), Jobs::WatchedFolder::TAKEN, "**", "*")).select { File.file?(_1) }
+      def taken
+        Dir.glob(File.join(Jobs::WatchedFolder.of(@library), Jobs::WatchedFolder::TAKEN, "**", "*")).select {
+          File.file?(_1)
+        }
+      end
 
-      EDITIONS = "FROM editions e JOIN presets p ON p.id = e.preset_id WHERE p.library_id = :library"
+      # How many rows and bytes, by what a person would call it.
       ROOM = {
-        "Editions of brushes" => "SELECT count(*), coalesce(sum(pg_column_size(e.document)), 0) #{EDITIONS}",
-        "Tips, grains and other pictures" => "SELECT count(*), coalesce(sum(octet_length(bytes)), 0) FROM assets WHERE sha256 IN (SELECT n.sha256 FROM edition_needs n JOIN editions e ON e.id = n.edition_id JOIN presets p ON p.id = e.preset_id WHERE p.library_id = :library)",
-        "Painted strips" => "SELECT count(*), coalesce(sum(octet_length(png)), 0) FROM strips WHERE fingerprint IN (SELECT e.fingerprint #{EDITIONS})",
-        "Releases of bundles" => "SELECT count(*), coalesce(sum(octet_length(package)), 0) FROM releases WHERE bundle_id IN (SELECT id FROM bundles WHERE library_id = :library)",
-        "Files of arrivals" => "SELECT count(DISTINCT f.id), coalesce(sum(octet_length(c.bytes)), 0) FROM arrival_chunks c JOIN arrival_files f ON f.id = c.arrival_file_id JOIN arrivals a ON a.id = f.arrival_id WHERE a.library_id = :library",
-        "Pictures in arrivals" => "SELECT count(*), coalesce(sum(octet_length(p.bytes)), 0) FROM arrival_parts p JOIN arrivals a ON a.id = p.arrival_id WHERE a.library_id = :library",
-        "Plans of arrivals" => "SELECT count(*), coalesce(sum(pg_column_size(i.document) + coalesce(pg_column_size(i.past), 0)), 0) FROM arrival_items i JOIN arrivals a ON a.id = i.arrival_id WHERE a.library_id = :library",
-        "Undo of what was done" => "SELECT count(*), coalesce(sum(pg_column_size(undo)), 0) FROM ledger_entries WHERE library_id = :library"
+        "Editions of brushes" => <<~SQL,
+          SELECT count(*), sum(pg_column_size(e.document)) FROM editions e
+          JOIN presets p ON p.id = e.preset_id WHERE p.library_id = :library
+        SQL
+        "Tips, grains and other pictures" => <<~SQL,
+          SELECT count(*), sum(octet_length(bytes)) FROM assets WHERE sha256 IN (
+            SELECT n.sha256 FROM edition_needs n JOIN editions e ON e.id = n.edition_id
+            JOIN presets p ON p.id = e.preset_id WHERE p.library_id = :library)
+        SQL
+        "Painted strips" => <<~SQL,
+          SELECT count(*), sum(octet_length(png)) FROM strips WHERE fingerprint IN (
+            SELECT e.fingerprint FROM editions e JOIN presets p ON p.id = e.preset_id WHERE p.library_id = :library)
+        SQL
+        "Releases of bundles" => <<~SQL,
+          SELECT count(*), sum(octet_length(package)) FROM releases
+          WHERE bundle_id IN (SELECT id FROM bundles WHERE library_id = :library)
+        SQL
+        "Files of arrivals" => <<~SQL,
+          SELECT count(DISTINCT f.id), sum(octet_length(c.bytes)) FROM arrival_chunks c
+          JOIN arrival_files f ON f.id = c.arrival_file_id
+          JOIN arrivals a ON a.id = f.arrival_id WHERE a.library_id = :library
+        SQL
+        "Pictures in arrivals" => <<~SQL,
+          SELECT count(*), sum(octet_length(p.bytes)) FROM arrival_parts p
+          JOIN arrivals a ON a.id = p.arrival_id WHERE a.library_id = :library
+        SQL
+        "Plans of arrivals" => <<~SQL,
+          SELECT count(*), sum(pg_column_size(i.document) + coalesce(pg_column_size(i.past), 0)) FROM arrival_items i
+          JOIN arrivals a ON a.id = i.arrival_id WHERE a.library_id = :library
+        SQL
+        "Undo of what was done" => <<~SQL
+          SELECT count(*), sum(pg_column_size(undo)) FROM ledger_entries WHERE library_id = :library
+        SQL
       }.freeze
-      private_constant :EDITIONS, :ROOM
+      private_constant :ROOM
     end
   end
 end

@@ -35,8 +35,11 @@ RSpec.describe "the Bench in use", :browser do
   # A sum over what a picture shows.
   def pixels_of(selector)
     evaluate_script(<<~JS, selector)
-      (() => { const i = document.querySelector(arguments[0]), c = document.createElement('canvas'); c.width = i.naturalWidth; c.height = i.naturalHeight;
-        const g = c.getContext('2d'); g.drawImage(i, 0, 0); return g.getImageData(0, 0, c.width, c.height).data.reduce((sum, v, k) => (sum * 31 + v) % 1000003, 7) })()
+      (() => {
+        const i = document.querySelector(arguments[0]), c = document.createElement('canvas')
+        c.width = i.naturalWidth; c.height = i.naturalHeight
+        const g = c.getContext('2d'); g.drawImage(i, 0, 0)
+        return g.getImageData(0, 0, c.width, c.height).data.reduce((sum, v, k) => (sum * 31 + v) % 1000003, 7) })()
     JS
   end
 
@@ -45,7 +48,10 @@ RSpec.describe "the Bench in use", :browser do
       sign_in("maren")
       bench("Quay line")
       before = pad.native.node.find_position
-      room = evaluate_script("(() => { const b = document.querySelector('[data-part=pad] .paper').getBoundingClientRect(); return [b.width, b.height] })()")
+      room = evaluate_script(
+        "(() => { const b = document.querySelector('[data-part=pad] .paper').getBoundingClientRect(); return " \
+          "[b.width, b.height] })()"
+      )
       10.times do |i|
         pen_stroke(pad, wave(20 + i * 16), wait: 0.001)
         pen_stroke(pad, wave(28 + i * 16).map { |x, y, _| [x, y, 0.5] }, pen: "mouse", tilt: [0, 0], wait: 0.001)
@@ -53,7 +59,12 @@ RSpec.describe "the Bench in use", :browser do
       painted 20
       expect(page).to have_css(".warnings p")
       expect(page).to have_no_css("[role=alert]")
-      expect(evaluate_script("(() => { const b = document.querySelector('[data-part=pad] .paper').getBoundingClientRect(); return [b.width, b.height] })()")).to eq(room)
+      expect(
+        evaluate_script(
+          "(() => { const b = document.querySelector('[data-part=pad] .paper').getBoundingClientRect(); return " \
+            "[b.width, b.height] })()"
+        )
+      ).to eq(room)
       expect(pad.native.node.find_position).to eq(before)
       was = find("[data-test=painted]")[:src]
       tune "Size in px", 4
@@ -68,8 +79,19 @@ RSpec.describe "the Bench in use", :browser do
     it "takes a finger" do
       sign_in("maren")
       bench("Quay line")
-      box = evaluate_script("(() => { const b = document.querySelector('[data-part=pad] canvas').getBoundingClientRect(); return [b.left, b.top] })()")
-      touch = ->(type, points) { page.driver.browser.page.command("Input.dispatchTouchEvent", type:, touchPoints: points.map { |x, y| {x: box[0] + x, y: box[1] + y} }) }
+      box = evaluate_script(
+        "(() => { const b = document.querySelector('[data-part=pad] canvas').getBoundingClientRect(); return " \
+          "[b.left, b.top] })()"
+      )
+      touch = ->(type, points) {
+        page.driver.browser.page.command(
+          "Input.dispatchTouchEvent",
+          type:,
+          touchPoints: points.map { |x, y|
+            {x: box[0] + x, y: box[1] + y}
+          }
+        )
+      }
       2.times do |i|
         touch["touchStart", [[20, 40 + 60 * i]]]
         10.times { |step| touch["touchMove", [[20 + 15 * step, 40 + 60 * i]]] }
@@ -82,15 +104,22 @@ RSpec.describe "the Bench in use", :browser do
     it "keeps strokes in any corner in sight through windows of every size" do
       sign_in("maren")
       bench("Quay line")
-      width, height = evaluate_script("(() => { const c = document.querySelector('[data-part=pad] canvas'); return [c.width, c.height] })()")
+      width, height = evaluate_script(
+        "(() => { const c = document.querySelector('[data-part=pad] canvas'); return [c.width, c.height] })()"
+      )
       [[4, 4], [width - 30, 4], [4, height - 8], [width - 30, height - 8]].each_with_index do |(x, y), index|
-        shown = evaluate_script("(() => { const c = document.querySelector('[data-part=pad] canvas'); return c.getBoundingClientRect().width / c.width })()")
+        shown = evaluate_script(
+          "(() => { const c = document.querySelector('[data-part=pad] canvas'); return " \
+            "c.getBoundingClientRect().width / c.width })()"
+        )
         pen_stroke(pad, (0..6).map { |i| [(x + i * 3) * shown, y * shown, 0.8] }, wait: 0.001)
         painted index + 1
         resize_to(*[[1024, 700], [1920, 1080], [1100, 640], [1280, 800]][index])
         sleep 0.2
         inside = evaluate_script(<<~JS)
-          (() => { const p = document.querySelector('[data-part=pad] .paper').getBoundingClientRect(), h = document.querySelector('[data-part=pad] .holder').getBoundingClientRect();
+          (() => {
+            const box = (part) => document.querySelector('[data-part=pad] ' + part).getBoundingClientRect()
+            const p = box('.paper'), h = box('.holder')
             return p.right <= h.right + 1 && p.bottom <= h.bottom + 1 })()
         JS
         expect(inside).to be(true)
@@ -154,7 +183,11 @@ RSpec.describe "the Bench in use", :browser do
       kept
       theirs = preset.current_edition.value
       tove = Studio::M::Person.find_by!(login: "tove")
-      Fobrel::Actions::AddEdition.call(preset:, value: theirs.with("mark", theirs["mark"].merge("size" => theirs["mark", "size"].merge("base" => 33))), person: tove)
+      Fobrel::Actions::AddEdition.call(
+        preset:,
+        value: theirs.with("mark", theirs["mark"].merge("size" => theirs["mark", "size"].merge("base" => 33))),
+        person: tove
+      )
       expect(page).to have_content("Tove Lindgaard saved edition 2.")
       expect(page).to have_button("Save as edition 3…")
       expect(page).to have_css(".said", text: "Angle 0° → 20°")
@@ -170,7 +203,7 @@ RSpec.describe "the Bench in use", :browser do
   end
 
   describe "limits" do
-    it "keeps the least size below the most, goes on keeping everything else, and points a size out that is held back" do
+    it "keeps the least size below the most, goes on keeping the rest, and points a size out that is held back" do
       sign_in("maren")
       bench("Quay line")
       tune "Most size in px", 30
@@ -192,7 +225,10 @@ RSpec.describe "the Bench in use", :browser do
     expect(page).to have_css("[data-group=pigment] .fixed", text: "100 %")
     expect(page).to have_no_css("[data-group] input, [data-group] [role=slider]")
     expect(page).to have_no_button("Save as edition 2…")
-    scrolled = evaluate_script("(() => { const t = document.querySelector('[aria-label=Settings]'); t.scrollTop = 9999; return [t.scrollTop > 0 || t.scrollHeight <= t.clientHeight, getComputedStyle(t).overflowY] })()")
+    scrolled = evaluate_script(
+      "(() => { const t = document.querySelector('[aria-label=Settings]'); t.scrollTop = 9999; return [t.scrollTop > " \
+        "0 || t.scrollHeight <= t.clientHeight, getComputedStyle(t).overflowY] })()"
+    )
     expect(scrolled).to eq([true, "auto"])
     pen_stroke(pad, wave(60))
     painted 1
@@ -212,11 +248,22 @@ RSpec.describe "the Bench in use", :browser do
       click_button "Look at the tip" # a dialog comes and goes
       find(".el-dialog__headerbtn").click
       seen = evaluate_script(<<~JS)
-        (() => { const inside = (e) => { const b = e.getBoundingClientRect(); return b.width > 0 && b.top >= 0 && b.left >= 0 && b.bottom <= innerHeight && b.right <= innerWidth }
+        (() => {
+          const inside = (e) => { const b = e.getBoundingClientRect()
+            return b.width > 0 && b.top >= 0 && b.left >= 0 && b.bottom <= innerHeight && b.right <= innerWidth }
+          const cut = (e) => { const style = getComputedStyle(e)
+            return e.children.length === 0 && e.scrollWidth > e.clientWidth + 1 && style.overflow !== 'visible' &&
+              e.tagName !== 'INPUT' && style.display !== 'inline' }
           const all = (s) => [...document.querySelectorAll(s)]
-          return { settings: all('[data-setting]').filter(inside).length, strips: all('.stack .rows .painted').filter(inside).length, curve: all('[data-part=response] .curve').every(inside),
-            deeds: all('.deeds button').filter(inside).map((b) => b.textContent), pad: all('[data-part=pad] canvas').every(inside), head: all('.bench > header button').every(inside),
-            tray: document.querySelector('footer').getBoundingClientRect().height, cut: all('.bench *').filter((e) => e.children.length === 0 && e.scrollWidth > e.clientWidth + 1 && getComputedStyle(e).overflow !== 'visible' && e.tagName !== 'INPUT' && getComputedStyle(e).display !== 'inline').map((e) => e.textContent) } })()
+          return {
+            settings: all('[data-setting]').filter(inside).length,
+            strips: all('.stack .rows .painted').filter(inside).length,
+            curve: all('[data-part=response] .curve').every(inside),
+            deeds: all('.deeds button').filter(inside).map((b) => b.textContent),
+            pad: all('[data-part=pad] canvas').every(inside),
+            head: all('.bench > header button').every(inside),
+            tray: document.querySelector('footer').getBoundingClientRect().height,
+            cut: all('.bench *').filter(cut).map((e) => e.textContent) } })()
       JS
       expect(seen).to include("strips" => 3, "curve" => true, "pad" => true, "head" => true, "cut" => [])
       expect(seen["settings"]).to be >= 12
@@ -232,9 +279,14 @@ RSpec.describe "the Bench in use", :browser do
       7.times { slider.send_keys(:right) }
       expect(page).to have_content("8×")
       rows = evaluate_script(<<~JS)
-        [...document.querySelectorAll('.stack .rows .painted')].map((box) => { const i = box.querySelector('img'), b = box.getBoundingClientRect(), at = i.getBoundingClientRect();
-          const c = document.createElement('canvas'); c.width = b.width; c.height = b.height; const g = c.getContext('2d'); g.drawImage(i, at.left - b.left, at.top - b.top, at.width, at.height);
-          return { left: at.left - b.left, paint: g.getImageData(0, 0, c.width, c.height).data.filter((v, k) => k % 4 === 3 && v > 40).length } })
+        [...document.querySelectorAll('.stack .rows .painted')].map((box) => {
+          const i = box.querySelector('img'), b = box.getBoundingClientRect(), at = i.getBoundingClientRect()
+          const c = document.createElement('canvas')
+          c.width = b.width; c.height = b.height
+          const g = c.getContext('2d')
+          g.drawImage(i, at.left - b.left, at.top - b.top, at.width, at.height)
+          const seen = g.getImageData(0, 0, c.width, c.height).data
+          return { left: at.left - b.left, paint: seen.filter((v, k) => k % 4 === 3 && v > 40).length } })
       JS
       expect(rows.map { _1["paint"] }).to all(be > 500)
       expect(rows.map { _1["left"].round }.uniq.size).to eq(1)
@@ -243,24 +295,41 @@ RSpec.describe "the Bench in use", :browser do
       mouse = page.driver.browser.mouse
       mouse.move(x:, y:).down.move(x: x - 60, y:).up
       until_true do
-        after = evaluate_script("[...document.querySelectorAll('.stack .rows .painted')].map((b) => Math.round(b.querySelector('img').getBoundingClientRect().left - b.getBoundingClientRect().left))")
+        after = evaluate_script(
+          "[...document.querySelectorAll('.stack .rows .painted')].map((b) => " \
+            "Math.round(b.querySelector('img').getBoundingClientRect().left - b.getBoundingClientRect().left))"
+        )
         after.uniq.size == 1 && (after.first - rows.first["left"] + 60).abs <= 3
       end
     end
 
     it "shows strips that differ only in size on one scale" do
       large = preset.current_edition.value
-      Fobrel::Actions::AddEdition.call(preset:, value: large.with("mark", large["mark"].merge("size" => large["mark", "size"].merge("base" => 300))), person: Studio::M::Person.first)
+      Fobrel::Actions::AddEdition.call(
+        preset:,
+        value: large.with("mark", large["mark"].merge("size" => large["mark", "size"].merge("base" => 300))),
+        person: Studio::M::Person.first
+      )
       sign_in("maren")
       visit "/wall"
       click_button "Take back…"
       within("[role=dialog]") do
         expect(page).to have_css("label.row img[src*='beside=']", count: 2)
         expect(page).to have_content("Size 300 px → 15 px") # now → then
-        until_true { evaluate_script("[...document.querySelectorAll('[role=dialog] label.row img')].every((i) => i.complete && i.naturalWidth)") }
+        until_true {
+          evaluate_script(
+            "[...document.querySelectorAll('[role=dialog] label.row img')].every((i) => i.complete && i.naturalWidth)"
+          )
+        }
         tall = evaluate_script(<<~JS)
-          [...document.querySelectorAll('[role=dialog] label.row img')].map((i) => { const c = document.createElement('canvas'); c.width = i.naturalWidth; c.height = i.naturalHeight; const g = c.getContext('2d'); g.drawImage(i, 0, 0);
-            const rows = new Set(); g.getImageData(0, 0, c.width, c.height).data.forEach((v, k) => { if (k % 4 === 3 && v > 40) rows.add(Math.floor(k / 4 / c.width)) }); return rows.size })
+          [...document.querySelectorAll('[role=dialog] label.row img')].map((i) => {
+            const c = document.createElement('canvas')
+            c.width = i.naturalWidth; c.height = i.naturalHeight
+            const g = c.getContext('2d'); g.drawImage(i, 0, 0)
+            const rows = new Set()
+            g.getImageData(0, 0, c.width, c.height).data.forEach((v, k) => {
+              if (k % 4 === 3 && v > 40) rows.add(Math.floor(k / 4 / c.width)) })
+            return rows.size })
         JS
         expect(tall[0]).to be > tall[1] * 1.5
       end
@@ -311,7 +380,9 @@ RSpec.describe "the Bench in use", :browser do
       until_true { now.call&.dig("mark", "tip", "colours") == "own" }
       find(".setting.of-colour .el-select").click
       find(".el-select-dropdown__item", text: "one fixed colour", visible: true).click
-      until_true { now.call&.dig("pigment", "colour", "mode") == "fixed" && now.call.dig("mark", "tip", "colours") == "tint" }
+      until_true {
+        now.call&.dig("pigment", "colour", "mode") == "fixed" && now.call.dig("mark", "tip", "colours") == "tint"
+      }
       expect(page).to have_css("input[aria-label='The fixed colour']")
     end
 
@@ -374,7 +445,12 @@ RSpec.describe "the Bench in use", :browser do
     press[:Enter]
     expect(page).to have_content("Saved as edition 2")
     press["1"]
-    stops = Array.new(6) { press[:Tab] && evaluate_script("document.activeElement.closest('[data-group]')?.dataset.group ?? document.activeElement.closest('[data-part]')?.dataset.part ?? document.activeElement.className") }
+    stops = Array.new(6) {
+      press[:Tab] && evaluate_script(
+        "document.activeElement.closest('[data-group]')?.dataset.group ?? " \
+          "document.activeElement.closest('[data-part]')?.dataset.part ?? document.activeElement.className"
+      )
+    }
     expect(stops.first(3)).to eq(%w[trail pigment habits])
     press["2", :Down]
     expect(evaluate_script("document.activeElement.getAttribute('aria-label')")).to eq("Scatter across")
@@ -417,7 +493,10 @@ RSpec.describe "the Bench in use", :browser do
       sign_in("maren")
       bench("Quay line")
       expect(page).to have_css("nav a", text: "Intake")
-      Studio::M::Membership.find_by!(person: Studio::M::Person.find_by!(login: "maren"), library: @first).update!(role: "guest")
+      Studio::M::Membership.find_by!(
+        person: Studio::M::Person.find_by!(login: "maren"),
+        library: @first
+      ).update!(role: "guest")
       expect(page).to have_content("You are guest in this library now.")
       expect(page).to have_no_css("nav a", text: "Intake")
       expect(page).to have_no_css("[data-group] input")

@@ -61,7 +61,11 @@ RSpec.describe "the Bench", :browser do
     page.driver.browser.keyboard.type(:up, :up)
     click_button "turn over"
     expect(page).to have_css("[role=status]", text: "kept")
-    bent = -> { (draft("Quay line") || {}).fetch("response", []).find { _1["drives"] == "hue" }&.values_at("by", "curve") }
+    bent = -> {
+      (draft("Quay line") || {}).fetch("response", []).find {
+        _1["drives"] == "hue"
+      }&.values_at("by", "curve")
+    }
     40.times { (bent.call == ["speed", [[0, 1], [0.5, 0.71], [1, 0]]]) ? break : sleep(0.1) }
     expect(bent.call).to eq(["speed", [[0, 1], [0.5, 0.71], [1, 0]]])
   end
@@ -78,7 +82,12 @@ RSpec.describe "the Bench", :browser do
     expect(page).to have_no_css(".warnings p")
     pen_stroke(pad, stroke.map { |x, y, _| [x, y + 40, 0.5] }, tilt: [0, 0])
     expect(page).to have_css("[data-test=painted][data-strokes='2']")
-    expect(all(".warnings p").map(&:text)).to eq(["This pen sends no pressure: the press is even.", "This pen sends no tilt."])
+    expect(all(".warnings p").map(&:text)).to eq(
+      [
+        "This pen sends no pressure: the press is even.",
+        "This pen sends no tilt."
+      ]
+    )
     click_button "undo"
     expect(page).to have_css("[data-test=painted][data-strokes='1']")
     click_button "keep as trial stroke"
@@ -165,9 +174,16 @@ RSpec.describe "the Bench", :browser do
     tune "Spacing in %", 60
     expect(page).to have_css("[role=status]", text: "kept")
     theirs = preset("Quay line").current_edition.value
-    changed = theirs.with("mark", theirs["mark"].merge("size" => theirs["mark", "size"].merge("base" => 33), "angle" => 20))
+    changed = theirs.with(
+      "mark",
+      theirs["mark"].merge("size" => theirs["mark", "size"].merge("base" => 33), "angle" => 20)
+    )
     click_button "Save as edition 2…"
-    Fobrel::Actions::AddEdition.call(preset: preset("Quay line"), value: changed, person: Studio::M::Person.find_by!(login: "tove"))
+    Fobrel::Actions::AddEdition.call(
+      preset: preset("Quay line"),
+      value: changed,
+      person: Studio::M::Person.find_by!(login: "tove")
+    )
     # As it falls out, the page has looked meanwhile and knows, or it learns with the answer.
     permit(/answer: 409 POST .*editions/)
     find("[role=dialog] button", text: /\ASave edition [23]\z/).click

@@ -55,7 +55,12 @@ RSpec.describe "from a picture to everybody's seat", :browser do
     expect(page).to have_content("2 brushes packed as pier-kit.fobrel.zip")
     package = File.join(files, "downloads/pier-kit.fobrel.zip")
     50.times { File.exist?(package) ? break : sleep(0.1) }
-    expect(Fobrel::Core::Package::Reader.read(File.binread(package)).presets.map(&:name)).to eq(["Bollard cap", "Bollard cap 2"])
+    expect(Fobrel::Core::Package::Reader.read(File.binread(package)).presets.map(&:name)).to eq(
+      [
+        "Bollard cap",
+        "Bollard cap 2"
+      ]
+    )
     sign_out
 
     # Somebody else takes it into an empty library, unchanged; a second time adds nothing.
@@ -69,7 +74,11 @@ RSpec.describe "from a picture to everybody's seat", :browser do
     drop_file(package)
     expect(page).to have_content("nothing to take in: all of it is here already")
     expect(page).to have_button("Take into Second unit", disabled: true)
-    prints = ->(library) { library.presets.where("name LIKE 'Bollard cap%'").includes(:current_edition).map { _1.current_edition.fingerprint }.sort }
+    prints = ->(library) {
+      library.presets.where("name LIKE 'Bollard cap%'").includes(:current_edition).map {
+        _1.current_edition.fingerprint
+      }.sort
+    }
     expect(prints[@second]).to eq(prints[@first])
     go "Wall"
     expect(page).to have_css(".row", count: 2)

@@ -4,12 +4,20 @@ require "support/browser"
 
 # What comes in and goes out, with the mouse and the keyboard.
 RSpec.describe "the Intake and what goes out", :browser do
-  def brush(name, **settings) = Fobrel::Core::Preset::Preset.build(name, {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 22}}}.merge(settings.transform_keys(&:to_s)))
+  def brush(name, **settings)
+    Fobrel::Core::Preset::Preset.build(
+      name,
+      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 22}}}.merge(settings.transform_keys(&:to_s))
+    )
+  end
 
   def parcel(name, presets, **words)
     path = File.join(files, name)
     items = presets.map { Fobrel::Core::Package::Bundle::Item.new(preset: _1, edition: 1) }
-    File.binwrite(path, Fobrel::Core::Package::Writer.zip(Fobrel::Core::Package::Bundle.build(items:, assets: {}, **words)))
+    File.binwrite(
+      path,
+      Fobrel::Core::Package::Writer.zip(Fobrel::Core::Package::Bundle.build(items:, assets: {}, **words))
+    )
     path
   end
 
@@ -21,7 +29,22 @@ RSpec.describe "the Intake and what goes out", :browser do
     set = @first.brush_sets.create!(name: "Guests").tap { _1.put_in_order([nib.id]) }
     before = strokes
     sign_in("maren")
-    drop_file(parcel("guest.fobrel.zip", [brush("Quay line", trail: {"spacing" => 0.9}), brush("Chart nib", trail: {"spacing" => 1.4}), brush("Guest fog"), brush("Guest rope", pigment: {"flow" => 0.2})], name: "Guest kit", author: "Ilse Brandow"))
+    drop_file(
+      parcel(
+        "guest.fobrel.zip",
+        [
+          brush("Quay line", trail: {"spacing" => 0.9}),
+          brush("Chart nib", trail: {"spacing" => 1.4}),
+          brush("Guest fog"),
+          brush(
+            "Guest rope",
+            pigment: {"flow" => 0.2}
+          )
+        ],
+        name: "Guest kit",
+        author: "Ilse Brandow"
+      )
+    )
     expect(page).to have_css("h1", text: "Guest kit")
     expect(page).to have_content("4 to take in, 0 already here")
     within("[aria-label='The same name, another stroke']") do
@@ -49,7 +72,11 @@ RSpec.describe "the Intake and what goes out", :browser do
 
   it "ends the same when the same package comes twice, half of it first, or the other way round" do
     brushes = Array.new(4) { |i| brush("Tide #{i}", trail: {"spacing" => 0.2 + i / 10.0}) }
-    parcels = [parcel("half.fobrel.zip", brushes.first(2)), parcel("whole.fobrel.zip", brushes), parcel("back.fobrel.zip", brushes.reverse)]
+    parcels = [
+      parcel("half.fobrel.zip", brushes.first(2)),
+      parcel("whole.fobrel.zip", brushes),
+      parcel("back.fobrel.zip", brushes.reverse)
+    ]
     sign_in("maren")
     before = @first.presets.count
     [[parcels[0], 2], [parcels[1], 2], [parcels[1], 0], [parcels[2], 0]].each do |path, fresh|
@@ -82,7 +109,11 @@ RSpec.describe "the Intake and what goes out", :browser do
   end
 
   it "takes several files at once, a reel or a brush each, and says what cannot be read" do
-    paths = %w[anchor gull].map { |name| File.join(files, "#{name}.png").tap { |path| File.binwrite(path, Fobrel::Demo::Drawing.tip(name, 4)) } }
+    paths = %w[anchor gull].map { |name|
+      File.join(files, "#{name}.png").tap { |path|
+        File.binwrite(path, Fobrel::Demo::Drawing.tip(name, 4))
+      }
+    }
     File.write(bad = File.join(files, "bad.json"), "{")
     sign_in("maren")
     go "Intake"
@@ -108,9 +139,11 @@ RSpec.describe "the Intake and what goes out", :browser do
     fill_in "Name of the recipe", with: "Size list"
     find(".el-radio", text: "one file for all").click
     fill_in "File name", with: "{{ set.name }}.txt"
-    fill_in "Text of the recipe", with: "{% for preset in presets %}{{ preset.name }}={{ preset.mark.size.base | radius }}\n{% endfor"
+    fill_in "Text of the recipe",
+      with: "{% for preset in presets %}{{ preset.name }}={{ preset.mark.size.base | radius }}\n{% endfor"
     expect(page).to have_css("[role=alert]", text: "cannot be read")
-    fill_in "Text of the recipe", with: "{% for preset in presets %}{{ preset.name }}={{ preset.mark.size.base | radius }}\n{% endfor %}"
+    fill_in "Text of the recipe",
+      with: "{% for preset in presets %}{{ preset.name }}={{ preset.mark.size.base | radius }}\n{% endfor %}"
     expect(page).to have_css("pre", text: "Bollard=15")
     click_button "Keep it here"
     expect(page).to have_content("“Size list” is kept")
@@ -125,7 +158,11 @@ RSpec.describe "the Intake and what goes out", :browser do
     click_button "Export Size list again"
     expect(page).to have_css("tbody tr", count: 3)
     path = Dir.glob(File.join(files, "downloads/storm-over-skerrow-backup-*.fobrel.zip")).first
-    expect(Fobrel::Core::Package::Reader.read(File.binread(path)).then { [_1.presets.size, _1.recipes.map(&:name)] }).to eq([8, ["Size list"]])
+    expect(
+      Fobrel::Core::Package::Reader.read(File.binread(path)).then {
+        [_1.presets.size, _1.recipes.map(&:name)]
+      }
+    ).to eq([8, ["Size list"]])
   end
 
   it "makes a token for a program and takes it back" do

@@ -9,7 +9,9 @@ RSpec.describe "orders made by hand", :browser do
   # does that watches the rows make room.
   def drag_down(from, to)
     name = names[from]
-    x, y = all("ol li")[from].find(".grip").evaluate_script("(r => [r.x + r.width / 2, r.y + r.height / 2])(this.getBoundingClientRect())")
+    x, y = all("ol li")[from].find(".grip").evaluate_script(
+      "(r => [r.x + r.width / 2, r.y + r.height / 2])(this.getBoundingClientRect())"
+    )
     mouse = page.driver.browser.mouse
     mouse.move(x:, y:).down
     60.times do
@@ -24,7 +26,9 @@ RSpec.describe "orders made by hand", :browser do
 
   before do
     @set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(presets.map(&:id)) }
-    @seat = @first.seats.create!(name: "Line desk", folder: "line-desk-browser").tap { _1.put_in_order(presets.first(2).map(&:id)) }
+    @seat = @first.seats.create!(name: "Line desk", folder: "line-desk-browser").tap {
+      _1.put_in_order(presets.first(2).map(&:id))
+    }
     sign_in("maren")
   end
 

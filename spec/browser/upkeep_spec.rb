@@ -41,7 +41,10 @@ RSpec.describe "Upkeep", :browser do
     sign_in("maren")
     go "Intake"
     find("summary", text: "How much may come").click
-    expect(page).to have_content("At most 5,000 files and 1,024 MB in one arrival. A picture: 64 MB, 12,000 px a side, 40 million pixels; 256 in one file. What was read and never taken in is let go after 60 days.")
+    expect(page).to have_content(
+      "At most 5,000 files and 1,024 MB in one arrival. A picture: 64 MB, 12,000 px a side, 40 million pixels; 256 " \
+        "in one file. What was read and never taken in is let go after 60 days."
+    )
     go "Recipes"
     click_button "what can be written"
     expect(page).to have_content("It may take 5 seconds, and one more for every hundred brushes")

@@ -7,8 +7,11 @@ RSpec.describe "the views", :browser do
     announce(/answer: 422 POST .*tips/)
     sign_in("maren")
     before = [Studio::M::Preset.count, Studio::M::Asset.count]
-    {"words.png" => "only words", "cut.png" => File.binread(scan("whole.png"))[0, 4000],
-     "blank.png" => Vips::Image.black(40, 40).invert.pngsave_buffer}.each do |name, bytes|
+    {
+      "words.png" => "only words",
+      "cut.png" => File.binread(scan("whole.png"))[0, 4000],
+      "blank.png" => Vips::Image.black(40, 40).invert.pngsave_buffer
+    }.each do |name, bytes|
       File.binwrite(File.join(files, name), bytes)
       drop_file(File.join(files, name))
       expect(page).to have_css("[role=alert]", text: /#{name} .*Nothing was kept/)
@@ -79,7 +82,12 @@ RSpec.describe "the views", :browser do
   it "changes the ground, and keeps the strips' own" do
     sign_in("maren")
     expect(page).to have_css(".strip")
-    ground = -> { page.evaluate_script("[getComputedStyle(document.body).backgroundColor, getComputedStyle(document.querySelector('.strip')).backgroundColor]") }
+    ground = -> {
+      page.evaluate_script(
+        "[getComputedStyle(document.body).backgroundColor, " \
+          "getComputedStyle(document.querySelector('.strip')).backgroundColor]"
+      )
+    }
     day = ground.call
     click_button "Day"
     expect(page).to have_button("Night")

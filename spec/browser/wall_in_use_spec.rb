@@ -8,7 +8,12 @@ RSpec.describe "the Wall in use", :browser do
 
   def focused = evaluate_script("document.activeElement.getAttribute('aria-label')")
 
-  def at(node, dx = 0.5, dy = 0.5) = evaluate_script("(r => [r.x + r.width * #{dx}, r.y + r.height * #{dy}])(arguments[0].getBoundingClientRect())", node)
+  def at(node, dx = 0.5, dy = 0.5)
+    evaluate_script(
+      "(r => [r.x + r.width * #{dx}, r.y + r.height * #{dy}])(arguments[0].getBoundingClientRect())",
+      node
+    )
+  end
 
   def type(*keys) = page.driver.browser.keyboard.type(*keys)
 
@@ -19,7 +24,15 @@ RSpec.describe "the Wall in use", :browser do
     mouse.move(x:, y:).down
     (1..20).each { |i| mouse.move(x: x + (tx - x) * i / 20.0, y: y + (ty - y) * i / 20.0) && sleep(0.02) }
     return mouse.up unless control
-    page.driver.browser.page.command("Input.dispatchMouseEvent", type: "mouseReleased", x: tx, y: ty, button: "left", clickCount: 1, modifiers: 2)
+    page.driver.browser.page.command(
+      "Input.dispatchMouseEvent",
+      type: "mouseReleased",
+      x: tx,
+      y: ty,
+      button: "left",
+      clickCount: 1,
+      modifiers: 2
+    )
   end
 
   describe "its strips" do
@@ -66,7 +79,9 @@ RSpec.describe "the Wall in use", :browser do
   describe "a set" do
     before do
       ids = @first.presets.in_order.ids
-      @kit = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(ids.first(5), {ids[0] => "One", ids[1] => "One", ids[2] => "Two"}) }
+      @kit = @first.brush_sets.create!(name: "Kit").tap {
+        _1.put_in_order(ids.first(5), {ids[0] => "One", ids[1] => "One", ids[2] => "Two"})
+      }
       @other = @first.brush_sets.create!(name: "Other").tap { _1.put_in_order(ids.last(3)) }
       20.times { |i| @first.brush_sets.create!(name: "More #{i}") }
       sign_in("maren")
@@ -76,7 +91,10 @@ RSpec.describe "the Wall in use", :browser do
     end
 
     it "takes moves as quick as they come, keeps the cursor where it was, and moves to any place" do
-      execute_script("for (let i = 0; i < 4; i++) document.querySelector(arguments[0]).click()", "[aria-label='Move #{@names[0]} down']")
+      execute_script(
+        "for (let i = 0; i < 4; i++) document.querySelector(arguments[0]).click()",
+        "[aria-label='Move #{@names[0]} down']"
+      )
       expect(page).to have_content("New order in “Kit”")
       expect(page).to have_css("ol li:last-child b", text: @names[0])
       40.times { (@kit.preset_ids_in_order.last == @first.presets.find_by!(name: @names[0]).id) ? break : sleep(0.2) }
@@ -129,7 +147,11 @@ RSpec.describe "the Wall in use", :browser do
     sign_in("maren")
     expect(page).to have_css(".row", count: 8)
     find("body").send_keys([:control, "a"])
-    {"Tag" => ["squall", "Tagged 8 with “squall”"], "Add to set" => ["Night kit", "The set “Night kit” holds 8 brushes"], "Bundle" => ["Harbour kit", "The bundle “Harbour kit” holds 8 brushes"]}.each do |button, (word, done)|
+    {
+      "Tag" => ["squall", "Tagged 8 with “squall”"],
+      "Add to set" => ["Night kit", "The set “Night kit” holds 8 brushes"],
+      "Bundle" => ["Harbour kit", "The bundle “Harbour kit” holds 8 brushes"]
+    }.each do |button, (word, done)|
       within("footer") { click_button button, exact: true }
       expect(page).to have_css("[role=dialog] input:focus")
       type(word, :enter)
@@ -137,13 +159,23 @@ RSpec.describe "the Wall in use", :browser do
       expect(page).to have_no_css("[role=dialog]")
     end
     # What was done is told where nothing lies beneath that can be pressed.
-    covered = evaluate_script("(r => [...document.querySelectorAll('button, a, input')].filter((one) => !one.closest('.toast') && ((b) => b.width && b.left < r.right && b.right > r.left && b.top < r.bottom && b.bottom > r.top)(one.getBoundingClientRect())).length)(document.querySelector('.toast').getBoundingClientRect())")
+    covered = evaluate_script(
+      "(r => [...document.querySelectorAll('button, a, input')].filter((one) => !one.closest('.toast') && ((b) => " \
+        "b.width && b.left < r.right && b.right > r.left && b.top < r.bottom && b.bottom > " \
+        "r.top)(one.getBoundingClientRect())).length)(document.querySelector('.toast').getBoundingClientRect())"
+    )
     expect(covered).to eq(0)
   end
 
   it "shows at every address what it says, or a sentence and a way back" do
     announce(/answer: 404 GET .*presets/)
-    elsewhere = Fobrel::Actions::CreatePreset.call(library: @second, person: nil, value: Fobrel::Core::Preset::Preset[@first.presets.first.current_edition.document.merge("id" => SecureRandom.uuid, "name" => "Elsewhere")])
+    elsewhere = Fobrel::Actions::CreatePreset.call(
+      library: @second,
+      person: nil,
+      value: Fobrel::Core::Preset::Preset[@first.presets.first.current_edition.document.merge(
+        "id" => SecureRandom.uuid, "name" => "Elsewhere"
+      )]
+    )
     sign_in("maren")
     visit "/#{@first.id}/bench/#{elsewhere.id}"
     expect(page).to have_css(".bench h1", text: "Elsewhere")
@@ -164,7 +196,9 @@ RSpec.describe "the Wall in use", :browser do
     fill_in "login", with: "ilse"
     fill_in "password", with: Studio::PASSWORD
     click_button "Sign in"
-    expect(page).to have_content("You are a guest in #{@first.name}: you can look at its brushes, but “Intake” is for those who change them")
+    expect(page).to have_content(
+      "You are a guest in #{@first.name}: you can look at its brushes, but “Intake” is for those who change them"
+    )
     expect(all("nav h3").map(&:text)).not_to include("Make")
   end
 
@@ -173,7 +207,12 @@ RSpec.describe "the Wall in use", :browser do
     sign_in("maren")
     page.driver.browser.network.intercept
     broken = true
-    page.driver.browser.on(:request) { |request| (broken && request.url.end_with?("/api/session")) ? request.respond(responseCode: 503, body: '{"error":"The database is away. Nothing was changed. Try again in a moment."}') : request.continue }
+    page.driver.browser.on(:request) { |request|
+      (broken && request.url.end_with?("/api/session")) ? request.respond(
+        responseCode: 503,
+        body: '{"error":"The database is away. Nothing was changed. Try again in a moment."}'
+      ) : request.continue
+    }
     visit "/"
     expect(page).to have_css("[role=alert]", text: /Try again/)
     broken = false
@@ -182,8 +221,14 @@ RSpec.describe "the Wall in use", :browser do
   end
 
   it "says how many pictures a file holds, and that nothing is to be taken in" do
-    frames = [40, 90].map { |shade| Vips::Image.black(40, 40).invert.draw_rect([shade], 10, 10, 20, 20, fill: true).copy(interpretation: :b_w) }
-    reel = File.join(files, "reel.tif").tap { |path| frames.inject { |one, two| one.join(two, :vertical) }.mutate { |m| m.set_type!(GObject::GINT_TYPE, "page-height", 40) }.tiffsave(path) }
+    frames = [40, 90].map { |shade|
+      Vips::Image.black(40, 40).invert.draw_rect([shade], 10, 10, 20, 20, fill: true).copy(interpretation: :b_w)
+    }
+    reel = File.join(files, "reel.tif").tap { |path|
+      frames.inject { |one, two|
+        one.join(two, :vertical)
+      }.mutate { |m| m.set_type!(GObject::GINT_TYPE, "page-height", 40) }.tiffsave(path)
+    }
     sign_in("maren")
     go "Tip maker"
     attach_file "Choose a picture", reel, make_visible: true
@@ -198,7 +243,14 @@ RSpec.describe "the Wall in use", :browser do
     expect(page).to have_content("What is read: packages")
     expect(page).to have_button("Take into #{@first.name}", disabled: true)
     click_button "Let it go"
-    attach_file "Choose files", File.join(files, "leaf.svg").tap { File.write(_1, '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><circle cx="5" cy="5" r="4"/></svg>') }, make_visible: true
+    attach_file "Choose files",
+      File.join(files, "leaf.svg").tap {
+        File.write(
+          _1,
+          '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><circle cx="5" cy="5" r="4"/></svg>'
+        )
+      },
+      make_visible: true
     click_button "Take into #{@first.name}"
     find(".report a", text: "leaf").click
     expect(page).to have_css(".bench h1", text: "leaf")

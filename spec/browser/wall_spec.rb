@@ -16,7 +16,10 @@ RSpec.describe "the Wall", :browser do
     execute_script("document.querySelector('.list').scrollTop = 20000")
     expect(page).to have_css(".list .row[aria-posinset='270']")
     expect(page).to have_no_css(".list .row:not(:has(img))") # rows stand there before their brushes are read
-    shown = evaluate_script("[...document.querySelectorAll('.list .row')].map(r => [Number(r.dataset.index), r.querySelector('b')?.textContent, r.querySelector('img')?.getAttribute('src')])")
+    shown = evaluate_script(
+      "[...document.querySelectorAll('.list .row')].map(r => [Number(r.dataset.index), " \
+        "r.querySelector('b')?.textContent, r.querySelector('img')?.getAttribute('src')])"
+    )
     wanted = @first.presets.in_order.pluck(:name, :fingerprint)
     expect(shown.map { |index, name, src| [name, src[/\h{64}/]] == wanted[index] }.uniq).to eq([true])
     find("[aria-posinset='270']").double_click
@@ -25,7 +28,11 @@ RSpec.describe "the Wall", :browser do
     expect(page).to have_css(".list .row[aria-posinset='270']")
     # Another question never shows a row of the one before.
     fill_in "Find a brush", with: "family: fog; size: under 30"
-    fog = Studio::M::Search.new(library: @first, person: Studio::M::Person.first, query: Fobrel::Core::Curation::Query.parse("family: fog; size: under 30")).presets
+    fog = Studio::M::Search.new(
+      library: @first,
+      person: Studio::M::Person.first,
+      query: Fobrel::Core::Curation::Query.parse("family: fog; size: under 30")
+    ).presets
     expect(page).to have_content("#{fog.count} brushes")
     expect(names - fog.pluck(:name)).to eq([])
   end
@@ -88,7 +95,9 @@ RSpec.describe "the Wall", :browser do
     click_button "rows"
     expect(page).to have_css(".list.rows .row", count: 8)
     click_button "black ground"
-    expect(evaluate_script("getComputedStyle(document.querySelector('.list .strip')).backgroundColor")).to eq("rgb(0, 0, 0)")
+    expect(evaluate_script("getComputedStyle(document.querySelector('.list .strip')).backgroundColor")).to eq(
+      "rgb(0, 0, 0)"
+    )
   end
 
   it "renames many with a live table, compares, hides and brings back" do

@@ -38,14 +38,26 @@ RSpec.describe "a backup of a whole library", :api do
     bundle(library)
     # Two that paint alike, and one in the Attic under the name of another.
     Fobrel::Actions::DuplicatePresets.call(library:, person: maren, ids: [presets[6].id])
-    old = Fobrel::Core::Preset::Preset[presets[7].current_edition.document.merge("id" => SecureRandom.uuid, "trail" => {"spacing" => 0.9})]
-    Fobrel::Actions::CreatePreset.call(library:, value: old, person: maren).update!(hidden_at: Time.current, hidden_by: maren)
+    old = Fobrel::Core::Preset::Preset[presets[7].current_edition.document.merge(
+      "id" => SecureRandom.uuid,
+      "trail" => {"spacing" => 0.9}
+    )]
+    Fobrel::Actions::CreatePreset.call(library:, value: old, person: maren).update!(
+      hidden_at: Time.current,
+      hidden_by: maren
+    )
     library.seats.create!(name: "Desk", folder: "desk-spec").put_in_order([presets[5].id, presets[2].id])
     library.recipes.create!(Fobrel::Core::Package::Recipe.examples.first.to_h)
   end
 
   def bundle(library)
-    made = library.bundles.create!(name: "Harbour", description: "Two\nlines", author: "Maren Oake", licence: "CC-BY-4.0", cover: presets[0])
+    made = library.bundles.create!(
+      name: "Harbour",
+      description: "Two\nlines",
+      author: "Maren Oake",
+      licence: "CC-BY-4.0",
+      cover: presets[0]
+    )
     made.put_in_order([presets[2].id, presets[0].id], {presets[2].id => "Wet"})
     release = Fobrel::Actions::ReleaseBundle.call(bundle: made, person: maren, notes: "First")
     Fobrel::Actions::WithdrawRelease.call(release:, person: maren, reason: "Too wet")
@@ -55,18 +67,39 @@ RSpec.describe "a backup of a whole library", :api do
 
   def tune(preset, spacing, note)
     preset.reload
-    Fobrel::Actions::SaveEdition.call(preset:, person: maren, value: preset.current_edition.value.with("trail", {"spacing" => spacing}), base: preset.current_edition.number, note:)
+    Fobrel::Actions::SaveEdition.call(
+      preset:,
+      person: maren,
+      value: preset.current_edition.value.with("trail", {"spacing" => spacing}),
+      base: preset.current_edition.number,
+      note:
+    )
   end
 
-  def back_up(library) = call(:post, "/api/libraries/#{library.id}/exports", {kind: "backup", of: {library: true}, name: "Storm"})
+  def back_up(library)
+    call(:post, "/api/libraries/#{library.id}/exports", {kind: "backup", of: {library: true}, name: "Storm"})
+  end
 
-  def counts(library) = %i[presets families labels tags brush_sets bundles seats recipes].to_h { [_1, library.public_send(_1).count] }.merge(canvas: library.reload.canvas)
+  def counts(library)
+    %i[presets families labels tags brush_sets bundles seats recipes].to_h {
+      [_1, library.public_send(_1).count]
+    }.merge(canvas: library.reload.canvas)
+  end
 
   it "comes back the same to the byte, once, and its undo leaves nothing behind" do
     bytes = back_up(@first)
     before = counts(@second)
     plan = deliver(@second, {"storm.fobrel.zip" => bytes})
-    expect(plan["backup"]).to eq({"families" => 3, "labels" => 1, "editions" => 4, "bundles" => 1, "releases" => 2, "plans" => 1})
+    expect(plan["backup"]).to eq(
+      {
+        "families" => 3,
+        "labels" => 1,
+        "editions" => 4,
+        "bundles" => 1,
+        "releases" => 2,
+        "plans" => 1
+      }
+    )
     apply(plan)
     done = call(:get, "/api/arrivals/#{plan["id"]}")
     expect(done["report"]["notes"]).to eq([])
@@ -87,11 +120,18 @@ RSpec.describe "a backup of a whole library", :api do
   it "is a package to tools of other makers" do
     files = Fobrel::Core::Package::Archive.read(back_up(@first))
     histories = files.select { |path, _| path.start_with?("data/editions/") }.values.map { JSON.parse(_1) }
-    expect(outside({library: JSON.parse(files["data/library.json"]), histories:}).values_at("library", "histories")).to eq([[], [[]] * 10])
+    expect(
+      outside({library: JSON.parse(files["data/library.json"]), histories:}).values_at(
+        "library",
+        "histories"
+      )
+    ).to eq([[], [[]] * 10])
     packed = files.select { |path, _| path.end_with?(".fobrel.zip") }.values
     expect(packed.map { Fobrel::Core::Package::Reader.read(_1).version }.sort).to eq(%w[1.0.0 1.1.0])
     Dir.mktmpdir do |folder|
-      files.each { |path, bytes| FileUtils.mkdir_p(File.dirname("#{folder}/#{path}")) && File.binwrite("#{folder}/#{path}", bytes) }
+      files.each { |path, bytes|
+        FileUtils.mkdir_p(File.dirname("#{folder}/#{path}")) && File.binwrite("#{folder}/#{path}", bytes)
+      }
       expect(BagIt::Bag.new(folder)).to be_valid
     end
   end
@@ -101,13 +141,29 @@ RSpec.describe "a backup of a whole library", :api do
     @second.brush_sets.create!(name: "found", query: "tag: sea")
     @second.brush_sets.create!(name: "two", query: "tag: sky")
     done = take_in(@second, back_up(@first))
-    expect([own.reload.description, own.releases.count, @second.brush_sets.find_by!(name: "found").query]).to eq(["Ours", 0, "tag: sea"])
-    expect(done["report"]["notes"]).to match([/“Two” fills itself from a search here/, /“harbour” is here already and stays as it is; the backup has releases/])
+    expect(
+      [
+        own.reload.description,
+        own.releases.count,
+        @second.brush_sets.find_by!(name: "found").query
+      ]
+    ).to eq(["Ours", 0, "tag: sea"])
+    expect(done["report"]["notes"]).to match(
+      [
+        /“Two” fills itself from a search here/,
+        /“harbour” is here already and stays as it is; the backup has releases/
+      ]
+    )
     tuned = @second.presets.find_by!(document_id: presets[2].document_id)
     tune(tuned, 0.9, "Since")
     @second.seats.first.put_in_order([tuned.id])
     kept = call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]
-    expect(kept).to match_array([/start plan of “Desk” has been changed/, /“#{tuned.name}” has been changed or used since/])
+    expect(kept).to match_array(
+      [
+        /start plan of “Desk” has been changed/,
+        /“#{tuned.name}” has been changed or used since/
+      ]
+    )
     expect([@second.presets.pluck(:name), tuned.editions.map(&:number)]).to eq([[tuned.name], [1, 2, 3, 4]])
   end
 
@@ -115,21 +171,48 @@ RSpec.describe "a backup of a whole library", :api do
     bytes = back_up(@first)
     @second.memberships.find_by!(person: maren).update!(role: "artist")
     done = take_in(@second, bytes)
-    expect(done["report"]["notes"]).to match([/releases of “Harbour” were left out: only a lead/, /start plans were left out/])
-    expect([@second.bundles.first.releases.count, @second.seats.count, @second.presets.where.not(locked_by: nil).count, @second.families.count]).to eq([0, 0, 0, 3])
+    expect(done["report"]["notes"]).to match(
+      [
+        /releases of “Harbour” were left out: only a lead/,
+        /start plans were left out/
+      ]
+    )
+    expect(
+      [
+        @second.bundles.first.releases.count,
+        @second.seats.count,
+        @second.presets.where.not(locked_by: nil).count,
+        @second.families.count
+      ]
+    ).to eq([0, 0, 0, 3])
   end
 
   it "leaves out a search that nobody can read, and says so" do
-    payload = Fobrel::Core::Package::Archive.read(back_up(@first)).select { |path, _| path.start_with?("data/") }.transform_keys { _1.delete_prefix("data/") }
+    payload = Fobrel::Core::Package::Archive.read(back_up(@first)).select { |path, _|
+      path.start_with?("data/")
+    }.transform_keys { _1.delete_prefix("data/") }
     payload["bundle.json"] = payload["bundle.json"].sub('"family: lines"', '"colour: red"')
     done = take_in(@second, Fobrel::Core::Package::Writer.pack(Fobrel::Core::Package::Writer.bag(payload)))
-    expect([done["report"]["notes"], @second.brush_sets.pluck(:name)]).to match([[/The set “Found” was left out: There is no term “colour:”/], match_array(%w[Two Empty])])
+    expect(
+      [
+        done["report"]["notes"],
+        @second.brush_sets.pluck(:name)
+      ]
+    ).to match(
+      [
+        [/The set “Found” was left out: There is no term “colour:”/],
+        match_array(%w[Two Empty])
+      ]
+    )
   end
 
   it "never takes a release for a picture" do
     bytes = back_up(@first)
     sum = @first.bundles.first.releases.first.sha256
-    thief = Fobrel::Core::Preset::Preset.build("Thief", {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 20}}})
+    thief = Fobrel::Core::Preset::Preset.build(
+      "Thief",
+      {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 20}}}
+    )
     plan = deliver(@second, {"storm.fobrel.zip" => bytes, "thief.json" => thief.canonical})
     expect(plan["items"].find { _1["name"] == "Thief" }.values_at("state", "decision")).to eq(%w[lacking leave])
   end

@@ -22,10 +22,26 @@ RSpec.describe "the Bench", :api do
 
   describe "saving" do
     it "saves along only what the capture list asks for" do
-      stray = tuned(size: 33, pigment: {"colour" => {"mode" => "fixed", "value" => "#0f6b6b"}}, habits: {"mirror" => "down", "under" => true, "layer" => "ink"})
+      stray = tuned(
+        size: 33,
+        pigment: {"colour" => {"mode" => "fixed", "value" => "#0f6b6b"}},
+        habits: {"mirror" => "down", "under" => true, "layer" => "ink"}
+      )
       saved = save(stray, base: 1, capture: ["layer"])
-      expect(saved["document"].values_at("habits").first.values_at("mirror", "under", "layer")).to eq([nil, false, "ink"])
-      expect([saved["document"]["pigment"]["colour"], saved["document"]["mark"]["size"]["base"], saved["captured"]]).to eq([{"mode" => "artist"}, 33, ["layer"]])
+      expect(
+        saved["document"].values_at("habits").first.values_at(
+          "mirror",
+          "under",
+          "layer"
+        )
+      ).to eq([nil, false, "ink"])
+      expect(
+        [
+          saved["document"]["pigment"]["colour"],
+          saved["document"]["mark"]["size"]["base"],
+          saved["captured"]
+        ]
+      ).to eq([{"mode" => "artist"}, 33, ["layer"]])
       made = call(:post, "#{path}/variations", {document: stray, capture: %w[colour], name: "Stray line"})
       expect([made["captured"], made["preset"]["name"]]).to eq([["colour"], "Stray line"])
     end
@@ -33,7 +49,11 @@ RSpec.describe "the Bench", :api do
     it "saves as new at the place chosen in a set, into favourites, and refuses a name that is taken" do
       others = @first.presets.where.not(id: preset.id).limit(2).to_a
       set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order([preset.id, *others.map(&:id)]) }
-      made = call(:post, "#{path}/variations", {document: tuned(size: 9), places: [{set: set.id, before: others[0].id}], favourite: true})
+      made = call(
+        :post,
+        "#{path}/variations",
+        {document: tuned(size: 9), places: [{set: set.id, before: others[0].id}], favourite: true}
+      )
       expect(set.preset_ids_in_order).to eq([preset.id, made["preset"]["id"], *others.map(&:id)])
       expect(made["preset"]["favourite"]).to be(true)
       answer = call(:post, "#{path}/variations", {document: tuned(size: 9), name: "quay LINE"})
@@ -49,12 +69,25 @@ RSpec.describe "the Bench", :api do
       sign_in("tove")
       call(:put, "#{path}/draft", {document: mine})
       merge = call(:post, "#{path}/merge", {document: mine, base: 1})
-      expect([merge["by"], merge["edition"], merge["undecided"], merge["conflicts"].map { _1["words"] }]).to eq(["Maren Oake", 2, true, [{"base" => "15 px", "mine" => "50 px", "theirs" => "33 px"}]])
+      expect(
+        [
+          merge["by"],
+          merge["edition"],
+          merge["undecided"],
+          merge["conflicts"].map {
+            _1["words"]
+          }
+        ]
+      ).to eq(["Maren Oake", 2, true, [{"base" => "15 px", "mine" => "50 px", "theirs" => "33 px"}]])
       choice = {merge["conflicts"][0]["key"] => "mine"}
       merged = call(:post, "#{path}/merge", {document: mine, base: 1, choices: choice})
       saved = save(merged["document"], base: merged["edition"])
       expect([status, merged["undecided"], saved["preset"]["edition"]]).to eq([201, false, 3])
-      expect(saved["document"].then { [_1["mark"]["size"]["base"], _1["trail"]["spacing"], _1["pigment"]["flow"]] }).to eq([50, 0.5, 0.4])
+      expect(
+        saved["document"].then {
+          [_1["mark"]["size"]["base"], _1["trail"]["spacing"], _1["pigment"]["flow"]]
+        }
+      ).to eq([50, 0.5, 0.4])
     end
 
     it "lets a lead lock a brush: an artist saves as new, and no way round it" do
@@ -62,8 +95,19 @@ RSpec.describe "the Bench", :api do
       expect([status, detail["locked_by"], detail["preset"]["locked"]]).to eq([200, "Maren Oake", true])
       sign_in("tove")
       changed = tuned(size: 33)
-      answers = [save(changed, base: 1), call(:post, "#{library}/revisions", {preset_ids: [preset.id], as: "editions", change: "fit", width: 20, height: 20, share: 0.2})]
-      expect(answers.map { _1["error"] }).to all(match(/“Quay line” is locked by Maren Oake\. Nothing was (saved; your change is kept as your draft|changed)/))
+      answers = [
+        save(changed, base: 1),
+        call(
+          :post,
+          "#{library}/revisions",
+          {preset_ids: [preset.id], as: "editions", change: "fit", width: 20, height: 20, share: 0.2}
+        )
+      ]
+      expect(
+        answers.map {
+          _1["error"]
+        }
+      ).to all(match(/“Quay line” is locked by Maren Oake\. Nothing was (saved; your change is kept as your|changed)/))
       call(:put, "#{path}/lock", {locked: false})
       expect(status).to eq(403)
       expect(call(:post, "#{path}/variations", {document: changed})["preset"]["name"]).to eq("Quay line 2")
@@ -82,12 +126,23 @@ RSpec.describe "the Bench", :api do
       call(:put, "#{path}/home", {number: 2})
       third = save(tuned(size: 44), base: 2)["preset"]["fingerprint"]
       call(:put, "#{path}/draft", {document: tuned(size: 55)})
-      expect(%w[current home received].map { |to| call(:get, "#{library}/changed?to=#{to}")["presets"].find { _1["id"] == preset.id }["after"] }).to eq([third, second, received])
+      expect(
+        %w[current home received].map { |to|
+          call(:get, "#{library}/changed?to=#{to}")["presets"].find {
+            _1["id"] == preset.id
+          }["after"]
+        }
+      ).to eq([third, second, received])
       {"current" => third, "home" => second, "received" => received}.each do |to, print|
         entry = call(:post, "#{library}/reset", {preset_ids: [preset.id], to:})["entry"]
         expect([detail["draft"], detail["preset"]["fingerprint"]]).to eq([nil, print])
         call(:post, "/api/ledger/#{entry["id"]}/undo", {})
-        expect([detail["draft"]["document"]["mark"]["size"]["base"], detail["preset"]["fingerprint"]]).to eq([55, third])
+        expect(
+          [
+            detail["draft"]["document"]["mark"]["size"]["base"],
+            detail["preset"]["fingerprint"]
+          ]
+        ).to eq([55, third])
       end
       expect(call(:post, "#{library}/reset", {preset_ids: [preset.id], to: "nowhere"}) && status).to eq(400)
     end
@@ -107,7 +162,13 @@ RSpec.describe "the Bench", :api do
       first = detail["preset"]["fingerprint"]
       save(tuned(size: 33), base: 1)
       entry = call(:post, "#{path}/restore", {number: 1})["entry"]
-      expect([detail["preset"]["edition"], detail["preset"]["fingerprint"], detail["editions"][0]["note"]]).to eq([3, first, "Edition 1 brought back"])
+      expect(
+        [
+          detail["preset"]["edition"],
+          detail["preset"]["fingerprint"],
+          detail["editions"][0]["note"]
+        ]
+      ).to eq([3, first, "Edition 1 brought back"])
       call(:post, "/api/ledger/#{entry["id"]}/undo", {})
       expect([detail["preset"]["edition"], detail["editions"].size]).to eq([2, 3])
       named = call(:put, "#{path}/editions/1", {name: "As the maker meant it"})
@@ -118,9 +179,18 @@ RSpec.describe "the Bench", :api do
 
     it "lists drafts with what was changed, and discards one or all" do
       ids = @first.presets.limit(3).ids
-      ids.each { |id| call(:put, "/api/presets/#{id}/draft", {document: tuned(document(id), pigment: {"flow" => 0.42})}) }
+      ids.each { |id|
+        call(:put, "/api/presets/#{id}/draft", {document: tuned(document(id), pigment: {"flow" => 0.42})})
+      }
       rows = call(:get, "#{library}/changed?to=current")["presets"]
-      expect([rows.map { _1["id"] }.sort, rows.map { _1["tuned"] }]).to match([ids.sort, all(include(match(/Flow .* → 42 %/)))])
+      expect(
+        [
+          rows.map { _1["id"] }.sort,
+          rows.map {
+            _1["tuned"]
+          }
+        ]
+      ).to match([ids.sort, all(include(match(/Flow .* → 42 %/)))])
       call(:post, "#{library}/reset", {preset_ids: [ids[0]], to: "current"})
       expect(call(:get, "#{library}/changed?to=current")["presets"].size).to eq(2)
       entry = call(:post, "#{library}/reset", {to: "current"})["entry"]
@@ -134,27 +204,70 @@ RSpec.describe "the Bench", :api do
     it "fits brushes to a canvas: first a plan, then drafts or editions, then undone" do
       fit = {preset_ids: ids, change: "fit", width: 200, height: 100, share: 0.2}
       plan = call(:post, "#{library}/revisions?plan=true", fit.merge(as: "drafts"))
-      expect([plan["count"], Studio::M::Draft.count, plan["rows"].map { _1["document"]["mark"]["size"]["most"] }.uniq]).to eq([ids.size, 0, [20.0]])
+      expect(
+        [
+          plan["count"],
+          Studio::M::Draft.count,
+          plan["rows"].map {
+            _1["document"]["mark"]["size"]["most"]
+          }.uniq
+        ]
+      ).to eq([ids.size, 0, [20.0]])
       call(:put, "#{path}/draft", {document: tuned(size: 100)})
       entry = call(:post, "#{library}/revisions", fit.merge(as: "drafts"))["entry"]
-      expect([entry["summary"], detail["draft"]["document"]["mark"]["size"].values_at("base", "most")]).to eq(["#{ids.size} brushes fitted to a canvas of 200 × 100 px, as drafts", [20, 20]])
+      expect(
+        [
+          entry["summary"],
+          detail["draft"]["document"]["mark"]["size"].values_at(
+            "base",
+            "most"
+          )
+        ]
+      ).to eq(["#{ids.size} brushes fitted to a canvas of 200 × 100 px, as drafts", [20, 20]])
       call(:post, "/api/ledger/#{entry["id"]}/undo", {})
       expect([Studio::M::Draft.count, detail["draft"]["document"]["mark"]["size"]["base"]]).to eq([1, 100])
       entry = call(:post, "#{library}/revisions", fit.merge(as: "editions"))["entry"]
-      expect([detail["preset"]["edition"], detail["editions"][0]["note"]]).to eq([2, "Fitted to a canvas of 200 × 100 px"])
+      expect(
+        [
+          detail["preset"]["edition"],
+          detail["editions"][0]["note"]
+        ]
+      ).to eq([2, "Fitted to a canvas of 200 × 100 px"])
       call(:post, "/api/ledger/#{entry["id"]}/undo", {})
       expect(detail["preset"]["edition"]).to eq(1)
-      expect(call(:post, "#{library}/revisions", fit.merge(as: "drafts", share: 7))["error"]).to match(/share lies between 1 and 100 %/)
+      expect(
+        call(
+          :post,
+          "#{library}/revisions",
+          fit.merge(as: "drafts", share: 7)
+        )["error"]
+      ).to match(/share lies between 1 and 100 %/)
     end
 
     it "copies settings to others, a group at a time" do
       other = @first.presets.where.not(id: preset.id).first
       from = tuned(size: 77, pigment: {"flow" => 0.31})
       before = document(other.id)
-      call(:post, "#{library}/revisions", {preset_ids: [other.id], as: "editions", change: "copy", document: from, groups: %w[pigment]})
+      call(
+        :post,
+        "#{library}/revisions",
+        {preset_ids: [other.id], as: "editions", change: "copy", document: from, groups: %w[pigment]}
+      )
       after = document(other.id)
       expect([after["pigment"]["flow"], after["mark"], after["name"]]).to eq([0.31, before["mark"], before["name"]])
-      expect(call(:post, "#{library}/revisions", {preset_ids: [other.id], as: "editions", change: "copy", document: from, groups: []})["error"]).to match(/at least one group/)
+      expect(
+        call(
+          :post,
+          "#{library}/revisions",
+          {
+            preset_ids: [other.id],
+            as: "editions",
+            change: "copy",
+            document: from,
+            groups: []
+          }
+        )["error"]
+      ).to match(/at least one group/)
     end
   end
 
@@ -163,7 +276,9 @@ RSpec.describe "the Bench", :api do
 
     it "paints strips along any trial stroke, ground, colour and size, two sizes on one scale" do
       usual = call(:post, "#{library}/strip", {document: document})
-      ways = [{trial: "taps"}, {ground: "black"}, {colour: "#a3312f"}, {size: 30}].map { |try| call(:post, "#{library}/strip", {document: document, try:}) }
+      ways = [{trial: "taps"}, {ground: "black"}, {colour: "#a3312f"}, {size: 30}].map { |try|
+        call(:post, "#{library}/strip", {document: document, try:})
+      }
       expect([usual, *ways].uniq.size).to eq(5)
       expect(image(ways[1]).getpoint(2, 2)).to eq([0, 0, 0])
       call(:post, "#{library}/strip", {document: tuned(size: 60)})
@@ -178,17 +293,33 @@ RSpec.describe "the Bench", :api do
     it "says how far two presets paint apart, in numbers, words and as a picture" do
       found = call(:post, "#{library}/comparison", {one: document, other: tuned(size: 30), picture: true})
       expect(found["changes"].map { _1["words"] }).to eq(["Size 15 px → 30 px"])
-      expect([found["ssim"] < 0.95, found["mean_difference"] > 0.5, found["seen"] > 0.02, found["picture"][0, 22]]).to eq([true, true, true, "data:image/png;base64,"])
+      expect(
+        [
+          found["ssim"] < 0.95,
+          found["mean_difference"] > 0.5,
+          found["seen"] > 0.02,
+          found["picture"][0, 22]
+        ]
+      ).to eq([true, true, true, "data:image/png;base64,"])
       expect(call(:post, "#{library}/comparison", {one: document, other: document})["ssim"]).to eq(1)
     end
 
     it "paints the pad anew from its strokes, whatever the settings are by then" do
       drawn = ->(y, **more) { {samples: [{x: 20, y:, pressure: 0.8}, {x: 180, y:, pressure: 0.8}], **more} }
-      pad = ->(*strokes, **more) { call(:post, "#{library}/pad", {document: document, width: 200, height: 100, strokes:, **more}) }
+      pad = ->(*strokes, **more) {
+        call(:post, "#{library}/pad", {document: document, width: 200, height: 100, strokes:, **more})
+      }
       first = pad[drawn[30]]
       both = pad[drawn[30], drawn[70]]
       alpha = ->(body, x, y) { image(body).getpoint(x, y)[3] }
-      expect([alpha[first, 100, 30], alpha[first, 100, 70], alpha[both, 100, 30], alpha[both, 100, 70]]).to match([be > 200, 0, be > 200, be > 200])
+      expect(
+        [
+          alpha[first, 100, 30],
+          alpha[first, 100, 70],
+          alpha[both, 100, 30],
+          alpha[both, 100, 70]
+        ]
+      ).to match([be > 200, 0, be > 200, be > 200])
       expect(pad[drawn[30]]).to eq(first)
       wide = pad[drawn[30], drawn[70], document: tuned(size: 30)]
       expect([alpha[both, 100, 41], alpha[wide, 100, 41]]).to match([0, be > 200])
@@ -197,8 +328,14 @@ RSpec.describe "the Bench", :api do
       expect(image(pad[drawn[30], ground: "painted"]).getpoint(35, 60)).to eq([15, 107, 107, 255])
       expect(image(pad[]).avg).to eq(0)
       expect(pad[{trial: "crossing"}]).to start_with("\x89PNG".b)
-      bad = [[drawn[30], {width: 9000}], [{samples: []}], [{samples: [{x: "a"}]}], [drawn[30, stand_in: "robot"]], [drawn[30], {ground: "moon"}],
-        [*Array.new(401) { drawn[30] }]]
+      bad = [
+        [drawn[30], {width: 9000}],
+        [{samples: []}],
+        [{samples: [{x: "a"}]}],
+        [drawn[30, stand_in: "robot"]],
+        [drawn[30], {ground: "moon"}],
+        [*Array.new(401) { drawn[30] }]
+      ]
       bad.each do |strokes|
         more = strokes.last.key?(:samples) ? {} : strokes.pop
         expect(pad[*strokes, **more]).to include("error")
@@ -217,8 +354,20 @@ RSpec.describe "the Bench", :api do
     it "keeps trial strokes of one's own, for oneself only" do
       samples = (0..20).map { |i| {x: i * 8, y: 50, pressure: 0.5, tiltX: 0, tiltY: 0, t: i * 9} }
       made = call(:post, "/api/trial-strokes", {name: "My hatch", samples:, width: 180, height: 100})
-      expect(call(:post, "#{library}/strip", {document: document, try: {trial: made["name"]}})).to start_with("\x89PNG".b)
-      expect(call(:post, "/api/trial-strokes", {name: "", samples:, width: 180, height: 100})["error"]).to match(/Nothing was saved/)
+      expect(
+        call(
+          :post,
+          "#{library}/strip",
+          {document: document, try: {trial: made["name"]}}
+        )
+      ).to start_with("\x89PNG".b)
+      expect(
+        call(
+          :post,
+          "/api/trial-strokes",
+          {name: "", samples:, width: 180, height: 100}
+        )["error"]
+      ).to match(/Nothing was saved/)
       sign_in("tove")
       expect(call(:get, "/api/trial-strokes")["trial_strokes"].count { _1["own"] }).to eq(0)
       expect(call(:post, "#{library}/strip", {document: document, try: {trial: made["name"]}}) && status).to eq(404)

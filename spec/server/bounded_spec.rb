@@ -8,9 +8,21 @@ RSpec.describe "bounded work", :api do
 
   before { sign_in("maren") }
 
-  def task(about, **more) = Studio::M::Task.create!(library: @second, kind: "ReadArrival", about:, message: "Reading", **more)
+  def task(about, **more)
+    Studio::M::Task.create!(library: @second, kind: "ReadArrival", about:, message: "Reading", **more)
+  end
 
-  def job(task, failed) = Fobrel::Jobs::ReadArrival.new({id: 0, args: [task.id], kwargs: {}, error_count: failed, job_class: "Fobrel::Jobs::ReadArrival"})
+  def job(task, failed)
+    Fobrel::Jobs::ReadArrival.new(
+      {
+        id: 0,
+        args: [task.id],
+        kwargs: {},
+        error_count: failed,
+        job_class: "Fobrel::Jobs::ReadArrival"
+      }
+    )
+  end
 
   it "gives a failing job up after three tries, and says so" do
     broken = task({})
@@ -25,7 +37,19 @@ RSpec.describe "bounded work", :api do
     deadly = task({"arrival" => arrival.id}, tries: 3)
     arrival.update!(task: deadly)
     Fobrel::Jobs::ApplyArrival.run(deadly.id)
-    expect([deadly.reload.state, deadly.message, arrival.reload.state]).to match(["failed", /each of 3 tries ended before it was through. Nothing was changed/, "planned"])
+    expect(
+      [
+        deadly.reload.state,
+        deadly.message,
+        arrival.reload.state
+      ]
+    ).to match(
+      [
+        "failed",
+        /each of 3 tries ended before it was through. Nothing was changed/,
+        "planned"
+      ]
+    )
     expect(call(:delete, "/api/arrivals/#{arrival.id}")).to eq({"ok" => true})
   end
 
@@ -35,27 +59,54 @@ RSpec.describe "bounded work", :api do
     allow_any_instance_of(Fobrel::Jobs::ReadArrival).to receive(:found) { sleep 20 }
     slow = task({"arrival" => arrival.id})
     Fobrel::Jobs::ReadArrival.run(slow.id)
-    expect([slow.reload.state, slow.message, arrival.reload.state]).to match(["failed", /took longer than .* minutes and was ended. Nothing was changed/, "open"])
+    expect(
+      [
+        slow.reload.state,
+        slow.message,
+        arrival.reload.state
+      ]
+    ).to match(
+      [
+        "failed",
+        /took longer than .* minutes and was ended. Nothing was changed/,
+        "open"
+      ]
+    )
   end
 
   it "tells how long a large arrival takes, and refuses one that is larger than may come" do
-    preset = Fobrel::Core::Preset::Preset.build("Fog", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}})
+    preset = Fobrel::Core::Preset::Preset.build(
+      "Fog",
+      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}}
+    )
     many = lambda do |count|
       sets = Array.new(count) { |n| Fobrel::Core::Package::Bundle::Group.new(name: "S#{n}", presets: [preset.id]) }
-      bundle = Fobrel::Core::Package::Bundle.build(items: [Fobrel::Core::Package::Bundle::Item.new(preset:, edition: 1)], assets: {}, sets:, name: "Sets")
+      bundle = Fobrel::Core::Package::Bundle.build(
+        items: [Fobrel::Core::Package::Bundle::Item.new(preset:, edition: 1)], assets: {}, sets:, name: "Sets"
+      )
       StringIO.new("".b).tap { |io| Fobrel::Core::Package::Writer.write(bundle, io) }.string
     end
     expect(deliver(@second, {"s.zip" => many[20]})["seconds"]).to eq(1)
     stub_const("Fobrel::Jobs::ReadArrival::MOST_PLACES", 30)
     arrival = deliver(@second, {"t.zip" => many[31]})
-    expect([arrival["state"], arrival["task"]["message"]]).to match(["open", /holds 1 things in 31 sets with 31 places/])
+    expect(
+      [
+        arrival["state"],
+        arrival["task"]["message"]
+      ]
+    ).to match(["open", /holds 1 things in 31 sets with 31 places/])
   end
 
   it "waits for a lock no longer than a person would, and says so" do
     Studio::M::Record.connection.execute("SET LOCAL lock_timeout = 50")
     other = PG.connect(ENV.fetch("DATABASE_URL"))
     other.exec("BEGIN; LOCK TABLE tags IN ACCESS EXCLUSIVE MODE")
-    expect([call(:get, "#{library}/tags")["error"], status]).to match([/Somebody is changing the same things at this moment.*Nothing was changed by you/, 409])
+    expect(
+      [
+        call(:get, "#{library}/tags")["error"],
+        status
+      ]
+    ).to match([/Somebody is changing the same things at this moment.*Nothing was changed by you/, 409])
   ensure
     other&.close
     Studio::M::Record.connection.execute("ROLLBACK")
@@ -66,7 +117,13 @@ RSpec.describe "bounded work", :api do
     room = Fobrel::App::Room
     person = Studio::M::Person.find_by!(login: "maren").id
     held = Array.new(room::KINDS[:any].each) { room.here.enter(:any, person) }
-    expect([call(:get, "#{library}/tags")["error"], status, last_response.headers["Retry-After"]]).to match([/asked for so much at once that this was not begun/, 503, "1"])
+    expect(
+      [
+        call(:get, "#{library}/tags")["error"],
+        status,
+        last_response.headers["Retry-After"]
+      ]
+    ).to match([/asked for so much at once that this was not begun/, 503, "1"])
     sign_in("tove")
     expect(call(:get, "#{library}/tags")).to have_key("tags")
   ensure
@@ -74,16 +131,40 @@ RSpec.describe "bounded work", :api do
   end
 
   it "says in a sentence what numbers and times no program reads" do
-    document = Fobrel::Core::Preset::Preset.build("Fog", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}}).to_h
-    plan = deliver(@second, {"big.json" => JSON.generate(document.merge("unknown" => 10**5000)), "good.json" => JSON.generate(document)})
-    expect(plan["items"].map { _1.values_at("state", "sentence") }).to contain_exactly(["unreadable", /a number beyond what programs can read/], ["new", ""])
+    document = Fobrel::Core::Preset::Preset.build(
+      "Fog",
+      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}}
+    ).to_h
+    plan = deliver(
+      @second,
+      {"big.json" => JSON.generate(document.merge("unknown" => 10**5000)), "good.json" => JSON.generate(document)}
+    )
+    expect(
+      plan["items"].map {
+        _1.values_at(
+          "state",
+          "sentence"
+        )
+      }
+    ).to contain_exactly(["unreadable", /a number beyond what programs can read/], ["new", ""])
   end
 
   it "refuses frames that are more than they look before it unpacks them" do
     frame = Vips::Image.black(2000, 2000).copy(interpretation: :b_w)
-    long = Array.new(40) { frame }.inject { |one, two| one.join(two, :vertical) }.mutate { |m| m.set_type!(GObject::GINT_TYPE, "page-height", 2000) }.tiffsave_buffer(compression: :deflate)
+    long = Array.new(40) {
+      frame
+    }.inject { |one, two|
+      one.join(
+        two,
+        :vertical
+      )
+    }.mutate { |m| m.set_type!(GObject::GINT_TYPE, "page-height", 2000) }.tiffsave_buffer(compression: :deflate)
     plan = deliver(@second, {"long.tif" => long})
-    expect(plan["items"].map { _1["sentence"] }).to match([/holds 40 pictures of 2000 × 2000 pixels, more than 120 million in all/])
+    expect(
+      plan["items"].map {
+        _1["sentence"]
+      }
+    ).to match([/holds 40 pictures of 2000 × 2000 pixels, more than 120 million in all/])
   end
 
   # PostgreSQL 15, table 13.3: a key share, as an insert with a key takes it, goes beside this lock.
@@ -131,7 +212,12 @@ RSpec.describe "an outside gallery that behaves badly", :api do
 
   after { @stop&.call }
 
-  def ok(client, body) = client.write("HTTP/1.1 200 OK\r\nContent-Type: application/json\r\nContent-Length: #{body.bytesize}\r\nConnection: close\r\n\r\n#{body}")
+  def ok(client, body)
+    client.write(
+      "HTTP/1.1 200 OK\r\nContent-Type: application/json\r\nContent-Length: #{body.bytesize}\r\nConnection: " \
+        "close\r\n\r\n#{body}"
+    )
+  end
 
   def ask
     before = Process.clock_gettime(Process::CLOCK_MONOTONIC)
@@ -154,7 +240,18 @@ RSpec.describe "an outside gallery that behaves badly", :api do
   it "is told apart from a list, whatever it says, and never read without end" do
     ["no JSON", "[1, 2]", '{"packages": 7}', "null", "[#{"[" * 200}#{"]" * 200}]"].each do |body|
       gallery { |client| ok(client, body) }
-      expect(call(:post, "/api/gallery/look", {q: ""})).to match(a_hash_including("packages" => [], "problem" => (body == "[1, 2]") ? nil : /no list of packages/))
+      expect(
+        call(
+          :post,
+          "/api/gallery/look",
+          {q: ""}
+        )
+      ).to match(
+        a_hash_including(
+          "packages" => [],
+          "problem" => (body == "[1, 2]") ? nil : /no list of packages/
+        )
+      )
       @stop.call
     end
     gallery { |client| ok(client, "[\"#{"x" * 6_000_000}\"]") }
@@ -165,7 +262,12 @@ RSpec.describe "an outside gallery that behaves badly", :api do
     gallery { |_client| sleep 20 }
     expect(ask).to match([/did not answer/, be < 6])
     said = call(:post, "/api/gallery/look", {q: "stone"})
-    expect([said["problem"], Studio::M::GalleryLook.pluck(:query)]).to match([/did not answer, though it was asked a moment ago/, ["stone"]])
+    expect(
+      [
+        said["problem"],
+        Studio::M::GalleryLook.pluck(:query)
+      ]
+    ).to match([/did not answer, though it was asked a moment ago/, ["stone"]])
   end
 
   it "is asked by nobody but a job" do

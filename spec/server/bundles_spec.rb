@@ -21,7 +21,11 @@ RSpec.describe "bundles and releases", :api do
   def resize(id, size)
     preset = Studio::M::Preset.find(id)
     value = preset.current_edition.value
-    Fobrel::Actions::AddEdition.call(preset:, value: value.with("mark", value["mark"].merge("size" => value["mark", "size"].merge("base" => size))), person: Studio::M::Person.first)
+    Fobrel::Actions::AddEdition.call(
+      preset:,
+      value: value.with("mark", value["mark"].merge("size" => value["mark", "size"].merge("base" => size))),
+      person: Studio::M::Person.first
+    )
   end
 
   it "numbers releases by what changed, and drafts the notes" do
@@ -51,11 +55,24 @@ RSpec.describe "bundles and releases", :api do
     bytes = call(:get, "/api/releases/#{made["id"]}/package")
     expect(Digest::SHA256.hexdigest(bytes)).to eq(made["sha256"])
     listed = call(:get, "#{library}/exports")["exports"].first
-    expect([listed["release"], listed["sha256"]]).to eq([{"bundle" => "Storm kit", "number" => "1.0.0"}, made["sha256"]])
+    expect(
+      [
+        listed["release"],
+        listed["sha256"]
+      ]
+    ).to eq([{"bundle" => "Storm kit", "number" => "1.0.0"}, made["sha256"]])
     expect(call(:post, "/api/exports/#{listed["id"]}/repeat", {})["error"]).to match(/went out as release 1\.0\.0/)
     read = Fobrel::Core::Package::Reader.read(bytes)
     needs = @first.presets.find(ids.first(3)).flat_map { _1.current_edition.value.needs }.uniq
-    expect([read.presets.size, read.assets.keys.sort, read.version, read.licence, read.sets.map(&:name)]).to eq([3, needs.sort, "1.0.0", "CC-BY-4.0", ["Lines"]])
+    expect(
+      [
+        read.presets.size,
+        read.assets.keys.sort,
+        read.version,
+        read.licence,
+        read.sets.map(&:name)
+      ]
+    ).to eq([3, needs.sort, "1.0.0", "CC-BY-4.0", ["Lines"]])
     resize(ids[0], 50)
     expect(call(:get, "/api/releases/#{made["id"]}/package")).to eq(bytes)
     Dir.mktmpdir do |folder|
@@ -77,7 +94,11 @@ RSpec.describe "bundles and releases", :api do
     change(licence: "MIT", preset_ids: ids.first(4))
     sign_in("tove")
     document = call(:get, "/api/presets/#{ids[0]}")["document"]
-    call(:put, "/api/presets/#{ids[0]}/draft", {document: document.merge("about" => document["about"].merge("licence" => ""))})
+    call(
+      :put,
+      "/api/presets/#{ids[0]}/draft",
+      {document: document.merge("about" => document["about"].merge("licence" => ""))}
+    )
     sign_in("maren")
     call(:put, "/api/presets/#{ids[1]}/lock", {locked: true})
     call(:post, "#{library}/hidings", {preset_ids: [ids[2]]})
@@ -85,7 +106,12 @@ RSpec.describe "bundles and releases", :api do
     expect(call(:put, "#{library}/canvas", {width: 0, height: 600})["error"]).to match(/Canvas width must be/)
     call(:put, "#{library}/canvas", {width: 800, height: 600})
     found = preflight["findings"].map { _1.values_at("kind", "key", "stops") }
-    expect(found).to include(["hidden", ids[2], true], ["draft", ids[0], false], ["locked", ids[1], false], ["size", ids[3], false])
+    expect(found).to include(
+      ["hidden", ids[2], true],
+      ["draft", ids[0], false],
+      ["locked", ids[1], false],
+      ["size", ids[3], false]
+    )
     expect(found.map(&:last)).to eq(found.map(&:last).sort_by { _1 ? 0 : 1 })
     # The brush that was resized is no stock any more.
     stock = preflight["findings"].find { _1["kind"] == "stock" }["sentence"]
@@ -96,14 +122,46 @@ RSpec.describe "bundles and releases", :api do
   it "names clashes, doubles, weak tips and missing needs" do
     weak = Fobrel::Core::Tip::Cover[Numo::SFloat.new(40, 40).fill(0.6)].to_png
     entry = lambda do |name, settings, key|
-      preset = Fobrel::Core::Preset::Preset.build(name, {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}}.merge(settings))
+      preset = Fobrel::Core::Preset::Preset.build(
+        name,
+        {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}}.merge(settings)
+      )
       Fobrel::Core::Curation::Preflight::Entry.new(key:, preset:, hidden: false, locked: false, drafts_of: [])
     end
-    tip = ->(sum) { {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}} }
+    tip = ->(sum) {
+      {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}}
+    }
     sum = Digest::SHA256.hexdigest(weak)
-    entries = [entry["Fog", {}, 1], entry["fog", {}, 2], entry["Weak", tip[sum], 3], entry["Lost", tip["e" * 64], 4], entry["Brush 3", {"about" => {"licence" => "Mine", "author" => "A"}, "trail" => {"spacing" => 3}}, 5]]
-    found = Fobrel::Core::Curation::Preflight.new(entries, assets: {"sha256:#{sum}" => weak}, canvas: [100, 100], licence: "MIT").findings
-    expect(found.map { [_1.kind, _1.key, _1.stops] }).to include(["clash", 2, true], ["double", 2, false], ["weak tip", 3, false], ["missing", 4, true], ["unnamed", 5, false], ["licence", 5, false], ["licence", 1, false])
+    entries = [
+      entry["Fog", {}, 1],
+      entry["fog", {}, 2],
+      entry["Weak", tip[sum], 3],
+      entry["Lost", tip["e" * 64], 4],
+      entry["Brush 3", {"about" => {"licence" => "Mine", "author" => "A"}, "trail" => {"spacing" => 3}}, 5]
+    ]
+    found = Fobrel::Core::Curation::Preflight.new(
+      entries,
+      assets: {"sha256:#{sum}" => weak},
+      canvas: [100, 100],
+      licence: "MIT"
+    ).findings
+    expect(
+      found.map {
+        [
+          _1.kind,
+          _1.key,
+          _1.stops
+        ]
+      }
+    ).to include(
+      ["clash", 2, true],
+      ["double", 2, false],
+      ["weak tip", 3, false],
+      ["missing", 4, true],
+      ["unnamed", 5, false],
+      ["licence", 5, false],
+      ["licence", 1, false]
+    )
     expect(found.find { _1.kind == "missing" }.sentence).to match(/“Lost” needs the picture eeeeeeeeeeee…/)
   end
 
@@ -118,7 +176,11 @@ RSpec.describe "bundles and releases", :api do
     expect(call(:put, "/api/releases/#{two["id"]}/withdraw", {reason: " "})["error"]).to match(/Say why/)
     call(:put, "/api/releases/#{two["id"]}/withdraw", {reason: "Too large on tablets"})
     listed = call(:get, "#{library}/bundles")["bundles"].first["releases"]
-    expect(listed.map { [_1["number"], _1["withdrawn"]&.fetch("reason")] }).to eq([["2.0.0", "Too large on tablets"], ["1.0.0", nil]])
+    expect(
+      listed.map {
+        [_1["number"], _1["withdrawn"]&.fetch("reason")]
+      }
+    ).to eq([["2.0.0", "Too large on tablets"], ["1.0.0", nil]])
     expect(call(:get, "/api/releases/#{two["id"]}/package")).to start_with("PK")
     # A withdrawn number is never given again.
     expect(preflight["number"]).to eq("3.0.0")

@@ -10,12 +10,17 @@ RSpec.describe "changing brushes", :api do
 
   def detail = call(:get, path)
 
-  def sized(size, from: detail["document"]) = from.merge("mark" => from["mark"].merge("size" => from["mark"]["size"].merge("base" => size)))
+  def sized(size, from: detail["document"])
+    from.merge("mark" => from["mark"].merge("size" => from["mark"]["size"].merge("base" => size)))
+  end
 
   it "lists brushes in natural order, an underscore first, whatever the language" do
     @second.presets.destroy_all
     ["tip 10", "tip 2", "Äpfel", "apple", "_first", "zebra", "帆"].each do |name|
-      value = Fobrel::Core::Preset::Preset.build(name, {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}})
+      value = Fobrel::Core::Preset::Preset.build(
+        name,
+        {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}}
+      )
       Fobrel::Actions::CreatePreset.call(library: @second, value:, person: Studio::M::Person.first)
     end
     names = call(:get, "/api/libraries/#{@second.id}/wall")["presets"].map { _1["name"] }
@@ -36,12 +41,24 @@ RSpec.describe "changing brushes", :api do
   end
 
   it "sees no change where a document is only written out in full" do
-    sparse = Fobrel::Core::Preset::Preset[{"format" => "fobrel.preset/1", "id" => SecureRandom.uuid, "name" => "Sparse", "method" => "dabs", "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}}]
+    sparse = Fobrel::Core::Preset::Preset[{
+      "format" => "fobrel.preset/1",
+      "id" => SecureRandom.uuid,
+      "name" => "Sparse",
+      "method" => "dabs",
+      "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}
+    }]
     made = Fobrel::Actions::CreatePreset.call(library: @first, value: sparse, person: Studio::M::Person.first)
     full = call(:get, "/api/presets/#{made.id}")["document"]
     expect(full["trail"]["spacing"]).to eq(0.1)
     expect(call(:put, "/api/presets/#{made.id}/draft", {document: full})["draft"]).to be_nil
-    expect(call(:post, "/api/presets/#{made.id}/editions", {document: full, base: 1})["error"]).to match(/Nothing differs/)
+    expect(
+      call(
+        :post,
+        "/api/presets/#{made.id}/editions",
+        {document: full, base: 1}
+      )["error"]
+    ).to match(/Nothing differs/)
     expect(made.reload.current_edition.document).to eq(sparse.to_h)
   end
 
@@ -50,7 +67,11 @@ RSpec.describe "changing brushes", :api do
     call(:put, "#{path}/draft", {document: sized(33)})
     after = call(:post, "#{path}/editions", {document: sized(33), base: 1, note: "wider"})
     expect([status, after["preset"]["edition"], after["preset"]["home"], after["draft"]]).to eq([201, 2, 1, nil])
-    expect(after["editions"].map { _1.values_at("number", "note", "by") }).to eq([[2, "wider", "Maren Oake"], [1, "Received", "Maren Oake"]])
+    expect(
+      after["editions"].map {
+        _1.values_at("number", "note", "by")
+      }
+    ).to eq([[2, "wider", "Maren Oake"], [1, "Received", "Maren Oake"]])
     expect(after["editions"].last["fingerprint"]).to eq(before["preset"]["fingerprint"])
     expect { Studio::M::Edition.first.update!(note: "other") }.to raise_error(ActiveRecord::ReadOnlyRecord)
   end
@@ -78,7 +99,13 @@ RSpec.describe "changing brushes", :api do
     broken = [sized(33).merge("mark" => 3), {}, [], "x", nil, sized(33).merge("id" => "../x")]
     answers = broken.map { call(:put, "#{path}/draft", {document: _1}).fetch("error") && status }
     expect(answers.uniq).to eq([422])
-    expect(call(:put, "#{path}/draft", {document: sized("big")})["held"]).to eq(["Size 33 px → big is not possible, so Size stays as it was."])
+    expect(
+      call(
+        :put,
+        "#{path}/draft",
+        {document: sized("big")}
+      )["held"]
+    ).to eq(["Size 33 px → big is not possible, so Size stays as it was."])
     expect(detail["draft"]["document"]["mark"]["size"]["base"]).to eq(33)
   end
 
@@ -86,17 +113,34 @@ RSpec.describe "changing brushes", :api do
     others = @first.presets.where.not(id: preset.id).in_order.limit(2).to_a
     home = detail["preset"]["fingerprint"]
     call(:post, "#{path}/editions", {document: sized(33), base: 1})
-    others.each { |one| call(:put, "/api/presets/#{one.id}/draft", {document: sized(77, from: call(:get, "/api/presets/#{one.id}")["document"])}) }
+    others.each { |one|
+      call(
+        :put,
+        "/api/presets/#{one.id}/draft",
+        {document: sized(77, from: call(:get, "/api/presets/#{one.id}")["document"])}
+      )
+    }
     listed = call(:get, "/api/libraries/#{@first.id}/changed")["presets"]
     expect(listed.map { _1["name"] }).to match_array([preset.name, *others.map(&:name)])
     expect(listed.map { _1["before"] == _1["after"] }).to all(be false)
 
     entry = call(:post, "/api/libraries/#{@first.id}/reset", {})["entry"]
-    expect([entry["summary"], detail["preset"]["fingerprint"], call(:get, "/api/libraries/#{@first.id}/changed")["presets"]]).to eq(["3 brushes back to home", home, []])
+    expect(
+      [
+        entry["summary"],
+        detail["preset"]["fingerprint"],
+        call(:get, "/api/libraries/#{@first.id}/changed")["presets"]
+      ]
+    ).to eq(["3 brushes back to home", home, []])
     expect(detail["editions"].map { _1["number"] }).to eq([3, 2, 1])
 
     expect(call(:post, "/api/ledger/#{entry["id"]}/undo", {})["kept"]).to eq([])
-    expect([detail["preset"]["size"], call(:get, "/api/presets/#{others.first.id}")["draft"]["document"]["mark"]["size"]["base"]]).to eq([33, 77])
+    expect(
+      [
+        detail["preset"]["size"],
+        call(:get, "/api/presets/#{others.first.id}")["draft"]["document"]["mark"]["size"]["base"]
+      ]
+    ).to eq([33, 77])
     expect(call(:post, "/api/ledger/#{entry["id"]}/undo", {})["error"]).to match(/undone already/)
   end
 
@@ -123,7 +167,13 @@ RSpec.describe "changing brushes", :api do
     set = call(:post, "/api/libraries/#{@first.id}/sets", {name: "Kit", preset_ids: ids})
     turned = call(:put, "/api/sets/#{set["id"]}", {preset_ids: ids.reverse, before: ids})
     expect(turned["set"]["preset_ids"]).to eq(ids.reverse)
-    expect(call(:put, "/api/sets/#{set["id"]}", {preset_ids: ids.first(2), before: ids})["error"]).to match(/changed “Kit” meanwhile/)
+    expect(
+      call(
+        :put,
+        "/api/sets/#{set["id"]}",
+        {preset_ids: ids.first(2), before: ids}
+      )["error"]
+    ).to match(/changed “Kit” meanwhile/)
     call(:post, "/api/ledger/#{turned["entry"]["id"]}/undo", {})
     expect(call(:get, "/api/libraries/#{@first.id}/sets")["sets"].first["preset_ids"]).to eq(ids)
     expect(call(:post, "/api/libraries/#{@first.id}/sets", {name: "kit"})["error"]).to match(/already here/)

@@ -9,29 +9,65 @@ RSpec.describe "coming in and going out", :api do
 
   def import(bytes, library = @second) = take_in(library, bytes)
 
-  def counts = [Studio::M::Preset, Studio::M::Edition, Studio::M::Asset, Studio::M::Tag, Studio::M::BrushSet, Studio::M::LedgerEntry].map(&:count)
+  def counts
+    [
+      Studio::M::Preset,
+      Studio::M::Edition,
+      Studio::M::Asset,
+      Studio::M::Tag,
+      Studio::M::BrushSet,
+      Studio::M::LedgerEntry
+    ].map(&:count)
+  end
 
   let(:presets) { @first.presets.in_order.to_a }
 
   it "gives a second library the same fingerprints, tags and set order; a second time adds nothing" do
     set = @first.brush_sets.create!(name: "Line kit")
     set.put_in_order(presets.values_at(4, 1, 3).map(&:id))
-    whole = -> { call(:post, "/api/libraries/#{@first.id}/exports", {kind: "package", name: "Storm kit", of: {library: true}}) }
+    whole = -> {
+      call(:post, "/api/libraries/#{@first.id}/exports", {kind: "package", name: "Storm kit", of: {library: true}})
+    }
     package = whole.call
     expect(whole.call).to eq(package)
     plan = deliver(@second, {"kit.zip" => package})
     expect(plan["items"].map { _1.values_at("state", "decision") }.uniq).to eq([%w[new take]])
     expect(@second.presets.count).to eq(0)
     apply(plan)
-    expect(@second.presets.includes(:current_edition).map { _1.current_edition.fingerprint }).to match_array(presets.map { _1.current_edition.fingerprint })
-    tags = ->(library) { library.presets.includes(:tags).to_h { [_1.name, _1.tags.map { |tag| [tag.name, tag.colour, tag.shape] }.sort] } }
+    expect(
+      @second.presets.includes(:current_edition).map {
+        _1.current_edition.fingerprint
+      }
+    ).to match_array(
+      presets.map {
+        _1.current_edition.fingerprint
+      }
+    )
+    tags = ->(library) {
+      library.presets.includes(:tags).to_h {
+        [
+          _1.name,
+          _1.tags.map { |tag|
+            [tag.name, tag.colour, tag.shape]
+          }.sort
+        ]
+      }
+    }
     expect(tags[@second]).to eq(tags[@first])
     copy = @second.brush_sets.find_by!(name: "Line kit")
     expect(Studio::M::Preset.find(copy.preset_ids_in_order).map(&:name)).to eq(presets.values_at(4, 1, 3).map(&:name))
 
     before = counts
     again = import(package)
-    expect([again["report"]["lines"].map { _1["state"] }.uniq, again["entry"], counts]).to eq([["identical"], nil, before])
+    expect(
+      [
+        again["report"]["lines"].map {
+          _1["state"]
+        }.uniq,
+        again["entry"],
+        counts
+      ]
+    ).to eq([["identical"], nil, before])
     expect(whole.call).to eq(package)
   end
 
@@ -45,13 +81,30 @@ RSpec.describe "coming in and going out", :api do
     import(export(presets))
     own = @second.presets.find_by!(name: presets[0].name)
     document = own.current_edition.document.merge("trail" => {"spacing" => 0.77})
-    Fobrel::Actions::SaveEdition.call(preset: own, person: Studio::M::Person.first, value: Fobrel::Core::Preset::Preset[document], base: 1)
+    Fobrel::Actions::SaveEdition.call(
+      preset: own,
+      person: Studio::M::Person.first,
+      value: Fobrel::Core::Preset::Preset[document],
+      base: 1
+    )
     edited = Fobrel::Core::Preset::Preset[presets[0].current_edition.document.merge("trail" => {"spacing" => 0.5})]
     Fobrel::Actions::AddEdition.call(preset: presets[0], value: edited, person: Studio::M::Person.first)
-    state = -> { [@second.presets.in_order.map { [_1.name, _1.current_edition.fingerprint] }, Studio::M::Tagging.count, Studio::M::SetItem.count] }
+    state = -> {
+      [
+        @second.presets.in_order.map {
+          [_1.name, _1.current_edition.fingerprint]
+        },
+        Studio::M::Tagging.count,
+        Studio::M::SetItem.count
+      ]
+    }
     before = state.call
     done = import(export(presets))
-    expect(done["report"]["lines"].map { _1.values_at("state", "decision", "becomes") }).to include(["apart", "both", "#{presets[0].name} 2"])
+    expect(
+      done["report"]["lines"].map {
+        _1.values_at("state", "decision", "becomes")
+      }
+    ).to include(["apart", "both", "#{presets[0].name} 2"])
     expect(own.reload.current_edition.document["trail"]["spacing"]).to eq(0.77)
     expect(call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]).to eq([])
     expect(state.call).to eq(before)
@@ -59,7 +112,13 @@ RSpec.describe "coming in and going out", :api do
 
   it "keeps what somebody changed since an import, when that is undone, and says so" do
     done = import(export(presets.first(2)))
-    Studio::M::Draft.create!(person: Studio::M::Person.last, preset: @second.presets.first, base_edition: @second.presets.first.current_edition, document: {}, fingerprint: "x")
+    Studio::M::Draft.create!(
+      person: Studio::M::Person.last,
+      preset: @second.presets.first,
+      base_edition: @second.presets.first.current_edition,
+      document: {},
+      fingerprint: "x"
+    )
     kept = call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]
     expect([kept.size, @second.presets.count]).to eq([1, 1])
   end
@@ -74,7 +133,14 @@ RSpec.describe "coming in and going out", :api do
   end
 
   it "makes a brush from a scan, with the mark in its strip, and refuses bad pictures whole" do
-    scan = Vips::Image.black(90, 60).invert.draw_rect([0], 30, 20, 20, 20, fill: true).copy(interpretation: :b_w).pngsave_buffer
+    scan = Vips::Image.black(90, 60).invert.draw_rect(
+      [0],
+      30,
+      20,
+      20,
+      20,
+      fill: true
+    ).copy(interpretation: :b_w).pngsave_buffer
     tip = call(:post, "/api/libraries/#{@first.id}/tips?file=scan.png", scan)
     expect(tip.values_at("width", "solid", "white")).to eq([20, true, 255])
     before = counts
@@ -89,7 +155,11 @@ RSpec.describe "coming in and going out", :api do
     bad = ["", "words", scan[0, 60], Vips::Image.black(20, 20).invert.pngsave_buffer]
     answers = bad.map { call(:post, "/api/libraries/#{@first.id}/presets?file=mark.png&name=New", _1) }
     answers << call(:post, "/api/libraries/#{@first.id}/presets?file=mark.png&name=Bollard%20head", scan)
-    expect(answers.map { _1["error"] }).to match([*[/\Amark\.png .*Nothing was kept/] * 4, /already here.*“Bollard head 2”/])
+    expect(
+      answers.map {
+        _1["error"]
+      }
+    ).to match([*[/\Amark\.png .*Nothing was kept/] * 4, /already here.*“Bollard head 2”/])
     expect(counts).to eq(before)
   end
 
@@ -100,10 +170,19 @@ RSpec.describe "coming in and going out", :api do
     call(:put, "/api/seats/#{seat["id"]}/plan", {preset_ids: presets.values_at(2, 0, 1).map(&:id)})
     call(:post, "/api/seats/#{seat["id"]}/hand-out", {})
     report = call(:post, "/api/seats/#{seat["id"]}/restart", {})
-    expect(report["report"]["loaded"].map { _1.values_at("name", "ok") }).to eq(presets.values_at(2, 0, 1).map { [_1.name, true] })
+    expect(report["report"]["loaded"].map { _1.values_at("name", "ok") }).to eq(
+      presets.values_at(2, 0, 1).map {
+        [_1.name, true]
+      }
+    )
     expect(report["state"]).to eq("current")
     document = presets[0].current_edition.document.merge("trail" => {"spacing" => 0.5})
-    Fobrel::Actions::SaveEdition.call(preset: presets[0], person: Studio::M::Person.first, value: Fobrel::Core::Preset::Preset[document], base: 1)
+    Fobrel::Actions::SaveEdition.call(
+      preset: presets[0],
+      person: Studio::M::Person.first,
+      value: Fobrel::Core::Preset::Preset[document],
+      base: 1
+    )
     expect(call(:get, "/api/libraries/#{@first.id}/seats")["seats"].first["state"]).to eq("behind")
   end
 end

@@ -24,12 +24,27 @@ RSpec.describe "plain exports", :api do
     @first.presets.find(ids[0]).update!(family:)
     table = CSV.parse(call(:post, path, {kind: "inventory", of: {preset_ids: ids}}), headers: true)
     expect(table.size).to eq(8)
-    expect(table[0].to_h.values_at("name", "size", "edition", "family", "tags", "used_in")).to eq(["Bollard", "30.0", "1", "Lines", "flat, lineart", "set Kit"])
+    expect(
+      table[0].to_h.values_at(
+        "name",
+        "size",
+        "edition",
+        "family",
+        "tags",
+        "used_in"
+      )
+    ).to eq(["Bollard", "30.0", "1", "Lines", "flat, lineart", "set Kit"])
   end
 
   it "refuses nothing picked, another library's brushes, and kinds there are not; a guest may export" do
     expect(call(:post, path, {kind: "kit", of: {preset_ids: []}})["error"]).to match(/Nothing is picked/)
-    expect(call(:post, "/api/libraries/#{@second.id}/exports", {kind: "kit", of: {preset_ids: ids}})["error"]).to match(/no longer in this library/)
+    expect(
+      call(
+        :post,
+        "/api/libraries/#{@second.id}/exports",
+        {kind: "kit", of: {preset_ids: ids}}
+      )["error"]
+    ).to match(/no longer in this library/)
     call(:post, path, {kind: "sack", of: {preset_ids: ids}})
     expect(status).to eq(422)
     sign_in("ilse")

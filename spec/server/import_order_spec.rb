@@ -12,13 +12,22 @@ RSpec.describe "importing in any order", :api do
   # A handful of presets, some of them the same stroke under another name or identity, some the
   # same name with another stroke.
   def pool(chance)
-    strokes = Array.new(5) { |i| {"mark" => {"tip" => {"kind" => "round", "hardness" => (i / 5.0)}, "size" => {"base" => 5 + i}}} }
-    Array.new(8) { |i| Fobrel::Core::Preset::Preset.build("Brush #{chance.rand(5)}#{" b" if i.odd?}", strokes[chance.rand(5)]) }
+    strokes = Array.new(5) { |i|
+      {"mark" => {"tip" => {"kind" => "round", "hardness" => (i / 5.0)}, "size" => {"base" => 5 + i}}}
+    }
+    Array.new(8) { |i|
+      Fobrel::Core::Preset::Preset.build("Brush #{chance.rand(5)}#{" b" if i.odd?}", strokes[chance.rand(5)])
+    }
   end
 
   def pack(presets, chance)
     items = presets.map { Fobrel::Core::Package::Bundle::Item.new(preset: _1, edition: 1 + chance.rand(3)) }
-    sets = [Fobrel::Core::Package::Bundle::Group.new(name: "Kit #{chance.rand(2)}", presets: presets.map(&:id).shuffle(random: chance))]
+    sets = [
+      Fobrel::Core::Package::Bundle::Group.new(
+        name: "Kit #{chance.rand(2)}",
+        presets: presets.map(&:id).shuffle(random: chance)
+      )
+    ]
     Fobrel::Core::Package::Writer.zip(Fobrel::Core::Package::Bundle.build(items:, assets: {}, sets:))
   end
 
@@ -26,9 +35,18 @@ RSpec.describe "importing in any order", :api do
 
   def state
     @second.reload
-    {strokes: @second.presets.includes(:current_edition).map { _1.current_edition.fingerprint }.sort,
-     names: @second.presets.pluck(:name).map { _1.sub(/ \d+\z/, "") }.sort,
-     sets: @second.brush_sets.to_h { |set| [set.name, Studio::M::Preset.where(id: set.preset_ids_in_order).map { _1.current_edition.fingerprint }.sort] }}
+    {
+      strokes: @second.presets.includes(:current_edition).map { _1.current_edition.fingerprint }.sort,
+      names: @second.presets.pluck(:name).map { _1.sub(/ \d+\z/, "") }.sort,
+      sets: @second.brush_sets.to_h { |set|
+        [
+          set.name,
+          Studio::M::Preset.where(id: set.preset_ids_in_order).map {
+            _1.current_edition.fingerprint
+          }.sort
+        ]
+      }
+    }
   end
 
   6.times do |seed|
@@ -47,7 +65,9 @@ RSpec.describe "importing in any order", :api do
       expect(state[:strokes].uniq).to eq(state[:strokes])
       expect(@second.presets.pluck(:name).map(&:downcase).uniq.size).to eq(@second.presets.count)
 
-      @second.ledger_entries.where(kind: "import").order(id: :desc).each { |entry| expect(call(:post, "/api/ledger/#{entry.id}/undo", {})["kept"]).to eq([]) }
+      @second.ledger_entries.where(kind: "import").order(id: :desc).each { |entry|
+        expect(call(:post, "/api/ledger/#{entry.id}/undo", {})["kept"]).to eq([])
+      }
       expect(state).to eq({strokes: [], names: [], sets: {}})
     end
   end

@@ -16,7 +16,11 @@ RSpec.describe "in use", :api do
   def svg = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 10 10"><circle cx="5" cy="5" r="4"/></svg>'
 
   describe "the search" do
-    before { %w[Harbour Chalk Fog].zip(ids) { |name, id| call(:post, "#{library}/renames", {preset_ids: [id], rules: {name: name}}) } }
+    before {
+      %w[Harbour Chalk Fog].zip(ids) { |name, id|
+        call(:post, "#{library}/renames", {preset_ids: [id], rules: {name: name}})
+      }
+    }
 
     it "finds letters that changed places or are missing" do
       expect(%w[habrour chlk harbuor].map { names(_1) }).to eq([["Harbour"], ["Chalk"], ["Harbour"]])
@@ -24,16 +28,29 @@ RSpec.describe "in use", :api do
     end
 
     it "finds what stands under the strips" do
-      by_trait = ->(trait) { @first.presets.where("? = ANY(traits)", trait).or(@first.presets.where("trait_words LIKE ?", "%#{trait}%")).count }
+      by_trait = ->(trait) {
+        @first.presets.where(
+          "? = ANY(traits)",
+          trait
+        ).or(@first.presets.where("trait_words LIKE ?", "%#{trait}%")).count
+      }
       expect(found("jitter")["total"]).to be >= [by_trait["jitter"], 1].max
       expect(found("answers to pressure")["total"]).to be >= 1
-      expect(found("trait: answers to pressure")["total"]).to eq(call(:get, "#{library}/facets")["traits"].find { _1["key"] == "answers to pressure" }["count"])
+      expect(found("trait: answers to pressure")["total"]).to eq(
+        call(:get, "#{library}/facets")["traits"].find {
+          _1["key"] == "answers to pressure"
+        }["count"]
+      )
     end
 
     it "puts an exact name first, then names, then the rest" do
       call(:post, "#{library}/renames", {preset_ids: [ids[3]], rules: {name: "A fog bank"}})
       document = call(:get, "/api/presets/#{ids[4]}")["document"]
-      call(:post, "/api/presets/#{ids[4]}/editions", {document: document.merge("about" => document["about"].merge("notes" => "for fog")), base: 1, note: ""})
+      call(
+        :post,
+        "/api/presets/#{ids[4]}/editions",
+        {document: document.merge("about" => document["about"].merge("notes" => "for fog")), base: 1, note: ""}
+      )
       expect(names("fog").first(2)).to eq(["Fog", "A fog bank"])
       expect(names("fog").size).to be > 2
     end
@@ -45,15 +62,49 @@ RSpec.describe "in use", :api do
   end
 
   it "fits many as drafts, with a step back on each" do
-    call(:put, "/api/presets/#{ids[0]}/draft", {document: call(:get, "/api/presets/#{ids[0]}")["document"].then { |d| d.merge("mark" => d["mark"].merge("size" => {"base" => 300})) }})
+    call(
+      :put,
+      "/api/presets/#{ids[0]}/draft",
+      {
+        document: call(:get, "/api/presets/#{ids[0]}")["document"].then { |d|
+          d.merge("mark" => d["mark"].merge("size" => {"base" => 300}))
+        }
+      }
+    )
     was = ids.to_h { |id| [id, call(:get, "/api/presets/#{id}").then { |got| (got["draft"] || got)["document"] }] }
-    entry = call(:post, "#{library}/revisions", {change: "fit", width: 20, height: 10, share: 0.5, preset_ids: ids, as: "drafts"})["entry"]
-    expect(ids.map { |id| call(:get, "/api/presets/#{id}")["draft"]["document"].dig("mark", "size", "base") }.uniq).to eq([5])
+    entry = call(
+      :post,
+      "#{library}/revisions",
+      {change: "fit", width: 20, height: 10, share: 0.5, preset_ids: ids, as: "drafts"}
+    )["entry"]
+    expect(
+      ids.map { |id|
+        call(:get, "/api/presets/#{id}")["draft"]["document"].dig("mark", "size", "base")
+      }.uniq
+    ).to eq([5])
     size = ->(document) { document.dig("mark", "size", "base") }
-    expect(ids.first(3).map { |id| size[call(:post, "/api/presets/#{id}/steps", {go: "back"})["document"]] }).to eq(ids.first(3).map { size[was[_1]] })
+    expect(
+      ids.first(3).map { |id|
+        size[call(:post, "/api/presets/#{id}/steps", {go: "back"})["document"]]
+      }
+    ).to eq(
+      ids.first(3).map {
+        size[was[_1]]
+      }
+    )
     ids.first(3).each { |id| call(:post, "/api/presets/#{id}/steps", {go: "forth"}) }
     expect(call(:post, "/api/ledger/#{entry["id"]}/undo", {})["kept"]).to eq([])
-    expect(ids.map { |id| call(:get, "/api/presets/#{id}").then { |got| size[(got["draft"] || got)["document"]] } }).to eq(ids.map { size[was[_1]] })
+    expect(
+      ids.map { |id|
+        call(:get, "/api/presets/#{id}").then { |got|
+          size[(got["draft"] || got)["document"]]
+        }
+      }
+    ).to eq(
+      ids.map {
+        size[was[_1]]
+      }
+    )
   end
 
   describe "the Intake" do
@@ -61,11 +112,22 @@ RSpec.describe "in use", :api do
       plan = deliver(@second, {"a.svg" => svg})
       arrival = Studio::M::Arrival.find(plan["id"])
       arrival.update!(state: "applying")
-      task = Studio::M::Task.create!(library: @second, person: Studio::M::Person.find_by!(login: "maren"), kind: "ApplyArrival", about: {"arrival" => arrival.id}, message: "Taking in")
+      task = Studio::M::Task.create!(
+        library: @second,
+        person: Studio::M::Person.find_by!(login: "maren"),
+        kind: "ApplyArrival",
+        about: {"arrival" => arrival.id},
+        message: "Taking in"
+      )
       arrival.update!(state: "left", task:)
       Fobrel::Jobs::ApplyArrival.run(task.id)
       expect([task.reload.state, task.message]).to match(["failed", /was let go. Nothing of it was taken in/])
-      reading = Studio::M::Task.create!(library: @second, kind: "ReadArrival", about: {"arrival" => arrival.id}, message: "Reading")
+      reading = Studio::M::Task.create!(
+        library: @second,
+        kind: "ReadArrival",
+        about: {"arrival" => arrival.id},
+        message: "Reading"
+      )
       Fobrel::Jobs::ReadArrival.run(reading.id)
       expect(reading.reload.state).to eq("failed")
       again = deliver(@second, {"a.svg" => svg})
@@ -74,14 +136,22 @@ RSpec.describe "in use", :api do
     end
 
     it "proposes the bundle and the set of a release, and undoes them" do
-      bundle = call(:post, "#{library}/bundles", {name: "Quay kit", preset_ids: ids.first(3), sections: {ids[1].to_s => "Wet"}})
+      bundle = call(
+        :post,
+        "#{library}/bundles",
+        {name: "Quay kit", preset_ids: ids.first(3), sections: {ids[1].to_s => "Wet"}}
+      )
       call(:put, "/api/bundles/#{bundle["id"]}", {licence: "CC-BY-4.0", description: "For the quay"})
       release = call(:post, "/api/bundles/#{bundle["id"]}/releases", {number: "1.0.0", notes: ""})
       plan = deliver(@second, {"k.zip" => call(:get, "/api/releases/#{release["id"]}/package")})
       expect(plan["where"]).to eq({"bundle" => true, "set" => "Quay kit"})
       apply(plan)
       made = call(:get, "/api/libraries/#{@second.id}/bundles")["bundles"]
-      expect(made.map { _1.values_at("name", "description", "licence") }).to eq([["Quay kit", "For the quay", "CC-BY-4.0"]])
+      expect(
+        made.map {
+          _1.values_at("name", "description", "licence")
+        }
+      ).to eq([["Quay kit", "For the quay", "CC-BY-4.0"]])
       expect([made.first["preset_ids"].size, made.first["sections"].values]).to eq([3, ["Wet"]])
       expect(@second.brush_sets.find_by!(name: "Quay kit").preset_ids_in_order).to eq(made.first["preset_ids"])
       call(:post, "/api/ledger/#{Studio::M::LedgerEntry.last.id}/undo", {})
@@ -97,13 +167,36 @@ RSpec.describe "in use", :api do
       File.binwrite(File.join(other, "elsewhere.png"), bytes)
       seen = {}
       expect { 4.times { seen = watched.look(seen) } }.not_to output(/ENAMETOOLONG/).to_stderr
-      expect([@first.arrivals.count, @second.arrivals.count, Dir.children(folder) - [".being-taken"], Dir.children(File.join(folder, ".being-taken"))]).to eq([3, 1, ["taken"], []])
+      expect(
+        [
+          @first.arrivals.count,
+          @second.arrivals.count,
+          Dir.children(folder) - [".being-taken"],
+          Dir.children(File.join(folder, ".being-taken"))
+        ]
+      ).to eq([3, 1, ["taken"], []])
       # One that cannot be moved away is not read, and told of once, by another process too.
       File.binwrite(File.join(other, "stuck.png"), bytes)
       allow(File).to receive(:rename).and_raise(Errno::EACCES)
       2.times { seen = {} and 4.times { seen = watched.look(seen) } }
       told = @second.arrivals.where(name: "stuck.png")
-      expect(told.map { |one| [one.state, one.files.count, one.items.pluck(:kind, :sentence)] }).to match([["planned", 0, [["unreadable", /cannot be moved out of the watched folder \(permission denied\), so it was not read/]]]])
+      expect(
+        told.map { |one|
+          [
+            one.state,
+            one.files.count,
+            one.items.pluck(:kind, :sentence)
+          ]
+        }
+      ).to match(
+        [
+          [
+            "planned",
+            0,
+            [["unreadable", /cannot be moved out of the watched folder \(permission denied\), so it was not read/]]
+          ]
+        ]
+      )
     end
 
     it "never reads what is too large, and takes up what a process left in the middle" do
@@ -118,15 +211,38 @@ RSpec.describe "in use", :api do
       File.binwrite(File.join(other, ".being-taken", "left.png"), Fobrel::Demo::Drawing.tip("gull", 40)[0, 3000])
       seen = {}
       6.times { seen = watched.look(seen) }
-      expect(@first.arrivals.map { |one| [one.name, one.files.count, one.items.first.sentence] }).to match_array([["large.png", 0, /more than 0 MB. It was not read and lies where it was/], ["many", 0, /more than 0 MB/]])
-      expect([@second.arrivals.pluck(:name), Dir.children(File.join(other, "taken"))]).to match([["left.png"], [/left\.png/]])
+      expect(
+        @first.arrivals.map { |one|
+          [
+            one.name,
+            one.files.count,
+            one.items.first.sentence
+          ]
+        }
+      ).to match_array(
+        [
+          ["large.png", 0, /more than 0 MB. It was not read and lies where it was/],
+          ["many", 0, /more than 0 MB/]
+        ]
+      )
+      expect(
+        [
+          @second.arrivals.pluck(:name),
+          Dir.children(File.join(other, "taken"))
+        ]
+      ).to match([["left.png"], [/left\.png/]])
       expect(Dir.children(folder)).to contain_exactly("large.png", "many")
       # One of the same name is never laid over what waits there.
       File.binwrite(waits = File.join(other, ".being-taken", "same.png"), "first")
       File.binwrite(File.join(other, "same.png"), "second")
       allow(Fobrel::Actions::Deliver).to receive(:add).and_raise(IOError)
       expect { 3.times { seen = watched.look(seen) } }.to output(/same\.png/).to_stderr
-      expect([File.binread(waits), File.binread(File.join(other, ".being-taken", "2 same.png"))]).to eq(%w[first second])
+      expect(
+        [
+          File.binread(waits),
+          File.binread(File.join(other, ".being-taken", "2 same.png"))
+        ]
+      ).to eq(%w[first second])
     end
   end
 
@@ -135,12 +251,33 @@ RSpec.describe "in use", :api do
     let(:path) { "/api/bundles/#{bundle["id"]}" }
 
     it "take a cover picture of their own, square, and keep it through a backup" do
-      wide = Vips::Image.black(90, 30, bands: 3).copy(interpretation: :srgb).draw_rect([255, 0, 0], 30, 0, 30, 30, fill: true).pngsave_buffer
+      wide = Vips::Image.black(90, 30, bands: 3).copy(interpretation: :srgb).draw_rect(
+        [255, 0, 0],
+        30,
+        0,
+        30,
+        30,
+        fill: true
+      ).pngsave_buffer
       kept = call(:put, "#{path}/picture?file=cover.png", wide)
       cover = Vips::Image.new_from_buffer(call(:get, kept["picture"]), "")
       expect([cover.width, cover.height, cover.getpoint(256, 256)[0]]).to eq([512, 512, 255])
-      expect([call(:put, "#{path}/picture?file=words.png", "only words")["error"], status]).to match([/words\.png is not a PNG/, 422])
-      expect(call(:get, "/api/bundles/#{bundle["id"]}/picture-#{"0" * 64}.png")).to include("error" => a_string_including("no such thing"))
+      expect(
+        [
+          call(:put, "#{path}/picture?file=words.png", "only words")["error"],
+          status
+        ]
+      ).to match([/words\.png is not a PNG/, 422])
+      expect(
+        call(
+          :get,
+          "/api/bundles/#{bundle["id"]}/picture-#{"0" * 64}.png"
+        )
+      ).to include(
+        "error" => a_string_including(
+          "no such thing"
+        )
+      )
       expect(call(:put, path, {cover: ids[0]})["bundle"].values_at("cover", "picture")).to eq([ids[0], nil])
       call(:put, "#{path}/picture?file=cover.png", wide)
       backup = call(:post, "#{library}/exports", {kind: "backup", name: "b", of: {library: true}, options: {}})
@@ -159,7 +296,13 @@ RSpec.describe "in use", :api do
       call(:post, "#{path}/releases", {number: "1.0.0", notes: ""})
       flight = call(:get, "#{path}/preflight")
       expect(flight.values_at("level", "last")).to eq([nil, "1.0.0"])
-      expect(call(:post, "#{path}/releases", {number: "1.0.1", notes: ""})["error"]).to match(/Nothing differs from release 1.0.0/)
+      expect(
+        call(
+          :post,
+          "#{path}/releases",
+          {number: "1.0.1", notes: ""}
+        )["error"]
+      ).to match(/Nothing differs from release 1.0.0/)
     end
   end
 
@@ -168,29 +311,58 @@ RSpec.describe "in use", :api do
     pdf = Studio::M::Proof.new(@first.presets.find(ids.first(4)), title: "墨").pdf
     expect(%w[DroidSansFallback Symbola FreeSans].reject { pdf.include?(_1) }).to eq([])
     expect(Vips::Image.pdfload_buffer(pdf, dpi: 10).get("n-pages")).to eq(1)
-    text = Studio::M::Proof.new(@first.presets.in_order.to_a.first(4), title: "x", options: {"shown" => %w[edition licence]})
+    text = Studio::M::Proof.new(
+      @first.presets.in_order.to_a.first(4),
+      title: "x",
+      options: {"shown" => %w[edition licence]}
+    )
     expect(text.instance_variable_get(:@shown)).to eq(%w[edition licence])
   end
 
   it "warns of a word in a recipe that is not known" do
     recipe = {name: "n", scope: "each", file: "f.txt", body: "{{ preset.mark.size.bse }}"}
-    expect(call(:post, "#{library}/recipes/preview", {recipe:, preset_ids: ids.first(1)})["unknown"]).to match([/“bse” is not known here.*“base”/])
+    expect(
+      call(
+        :post,
+        "#{library}/recipes/preview",
+        {recipe:, preset_ids: ids.first(1)}
+      )["unknown"]
+    ).to match([/“bse” is not known here.*“base”/])
   end
 
   it "writes what an example says without keeping it first" do
     wish = {kind: "recipe", name: "x", of: {preset_ids: ids.first(2)}}
     expect(call(:post, "#{library}/exports", {**wish, options: {example: "Settings as CSV"}}).lines.size).to eq(3)
-    expect(call(:post, "#{library}/exports", {**wish, options: {example: "None"}})["error"]).to match(/no example called “None”.*Settings as CSV/)
+    expect(
+      call(
+        :post,
+        "#{library}/exports",
+        {**wish, options: {example: "None"}}
+      )["error"]
+    ).to match(/no example called “None”.*Settings as CSV/)
   end
 
   it "gives nobody an error when the database was away and is back" do
     pool = Studio::M::Record.connection_pool
     ours = Studio::M::Record.connection.select_value("SELECT pg_backend_pid()")
     # A token that nobody has: the database is asked for it, and only its answer makes a 401.
-    ask = -> { ApiHelp::APP.call(Rack::MockRequest.env_for("#{library}/sets", "HTTP_HOST" => "localhost", "HTTP_AUTHORIZATION" => "Bearer none")).first }
+    ask = -> {
+      ApiHelp::APP.call(
+        Rack::MockRequest.env_for(
+          "#{library}/sets",
+          "HTTP_HOST" => "localhost",
+          "HTTP_AUTHORIZATION" => "Bearer none"
+        )
+      ).first
+    }
     answers = Thread.new do
       first = Array.new(3) { ask.call }
-      pool.with_connection { _1.execute("SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE pid NOT IN (pg_backend_pid(), #{ours}) AND usename = current_user AND datname = current_database()") }
+      pool.with_connection {
+        _1.execute(
+          "SELECT pg_terminate_backend(pid) FROM pg_stat_activity WHERE pid NOT IN (pg_backend_pid(), #{ours}) AND " \
+            "usename = current_user AND datname = current_database()"
+        )
+      }
       first + Array.new(6) { Thread.new { ask.call } }.map(&:value)
     end.value
     expect(answers).to eq([401] * 9)
@@ -201,8 +373,41 @@ RSpec.describe "in use", :api do
     [3, 11, 27].each { |seed| carries_through(Random.new(seed)) }
   end
 
-  letters = ["a", "B", "é", "e\u0301", "海", "🎨", "‍", "\u200B", "\u202E", " ", "  ", "\t", "\n", "\"", "'", ",", ";", ":", "=", "/", "\\", "<", "&", "%", "#", "0", "Ω", "\u00A0"].freeze
-  define_method(:word) { |chance, most| Array.new(1 + chance.rand(most)) { letters.sample(random: chance) }.join[0, most] }
+  letters = [
+    "a",
+    "B",
+    "é",
+    "e\u0301",
+    "海",
+    "🎨",
+    "‍",
+    "\u200B",
+    "\u202E",
+    " ",
+    "  ",
+    "\t",
+    "\n",
+    "\"",
+    "'",
+    ",",
+    ";",
+    ":",
+    "=",
+    "/",
+    "\\",
+    "<",
+    "&",
+    "%",
+    "#",
+    "0",
+    "Ω",
+    "\u00A0"
+  ].freeze
+  define_method(:word) { |chance, most|
+    Array.new(1 + chance.rand(most)) {
+      letters.sample(random: chance)
+    }.join[0, most]
+  }
 
   def carries_through(chance)
     20.times do
@@ -210,8 +415,28 @@ RSpec.describe "in use", :api do
         [:post, "#{library}/taggings", {tag: word(chance, 60), preset_ids: ids.sample(2, random: chance)}],
         [:post, "#{library}/families", {name: word(chance, 60)}],
         [:post, "#{library}/labels", {name: word(chance, 40)}],
-        [:post, "#{library}/sets", {name: word(chance, 100), preset_ids: ids.sample(3, random: chance), sections: {ids[0].to_s => word(chance, 60)}}],
-        [:post, "#{library}/sets", {name: word(chance, 100), query: [word(chance, 300), "size: over #{chance.rand(90)}", "tag: #{word(chance, 20)}", "#{"long " * 90}; is: draft"].sample(random: chance)}],
+        [
+          :post,
+          "#{library}/sets",
+          {
+            name: word(chance, 100),
+            preset_ids: ids.sample(3, random: chance),
+            sections: {ids[0].to_s => word(chance, 60)}
+          }
+        ],
+        [
+          :post,
+          "#{library}/sets",
+          {
+            name: word(chance, 100),
+            query: [
+              word(chance, 300),
+              "size: over #{chance.rand(90)}",
+              "tag: #{word(chance, 20)}",
+              "#{"long " * 90}; is: draft"
+            ].sample(random: chance)
+          }
+        ],
         [:post, "#{library}/bundles", {name: word(chance, 100), preset_ids: ids.sample(2, random: chance)}],
         [:post, "#{library}/recipes", {name: word(chance, 100), scope: "each", file: "f.txt", body: word(chance, 400)}],
         [:post, "#{library}/renames", {preset_ids: [ids.sample(random: chance)], rules: {name: word(chance, 190)}}],
@@ -223,12 +448,23 @@ RSpec.describe "in use", :api do
     end
     backup = call(:post, "#{library}/exports", {kind: "backup", name: "b", of: {library: true}, options: {}})
     expect(status).to eq(200), backup.to_s[0, 300]
-    into = Studio::M::Library.create!(name: "From #{chance.seed}").tap { |made| made.memberships.create!(person: Studio::M::Person.find_by!(login: "maren"), role: "lead") }
+    into = Studio::M::Library.create!(name: "From #{chance.seed}").tap { |made|
+      made.memberships.create!(person: Studio::M::Person.find_by!(login: "maren"), role: "lead")
+    }
     done = take_in(into, backup, file: "b.zip")
     expect(done["state"]).to eq("applied")
     here, there = [@first, into].map do |one|
-      {presets: one.presets.pluck(:name).sort, tags: one.tags.pluck(:name).sort, families: one.families.pluck(:name).sort, labels: one.labels.pluck(:name).sort, bundles: one.bundles.pluck(:name).sort,
-       recipes: one.recipes.order(:name).pluck(:name, :body), sets: one.brush_sets.reload.map { |set| [set.name, set.query, set.preset_ids_in_order.size, set.section_by_preset.values] }.sort_by(&:to_s)}
+      {
+        presets: one.presets.pluck(:name).sort,
+        tags: one.tags.pluck(:name).sort,
+        families: one.families.pluck(:name).sort,
+        labels: one.labels.pluck(:name).sort,
+        bundles: one.bundles.pluck(:name).sort,
+        recipes: one.recipes.order(:name).pluck(:name, :body),
+        sets: one.brush_sets.reload.map { |set|
+          [set.name, set.query, set.preset_ids_in_order.size, set.section_by_preset.values]
+        }.sort_by(&:to_s)
+      }
     end
     expect(there).to eq(here)
   end

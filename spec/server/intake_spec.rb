@@ -12,16 +12,32 @@ RSpec.describe "the Intake", :api do
 
   # The library as its users see it: strokes, names, places, what is hidden.
   def state(library = @second)
-    {shown: library.presets.shown.reload.map { [_1.name, _1.fingerprint, _1.current_edition.number] }.sort, hidden: library.presets.where.not(hidden_at: nil).map { [_1.name, _1.fingerprint] }.sort,
-     sets: library.brush_sets.reload.to_h { |set| [set.name, set.preset_ids_in_order] }, tags: Studio::M::Tagging.joins(:tag).where(tags: {library_id: library.id}).count, recipes: library.recipes.count}
+    {
+      shown: library.presets.shown.reload.map { [_1.name, _1.fingerprint, _1.current_edition.number] }.sort,
+      hidden: library.presets.where.not(hidden_at: nil).map {
+        [_1.name, _1.fingerprint]
+      }.sort,
+      sets: library.brush_sets.reload.to_h { |set| [set.name, set.preset_ids_in_order] },
+      tags: Studio::M::Tagging.joins(:tag).where(tags: {library_id: library.id}).count,
+      recipes: library.recipes.count
+    }
   end
 
   def undo(entry) = call(:post, "/api/ledger/#{entry["id"]}/undo", {})["kept"]
 
   # The same brushes, tuned: as the maker's next edition of each, under the same identity.
   def tuned(values, edition:, **groups)
-    items = values.map { |value| Fobrel::Core::Package::Bundle::Item.new(preset: Fobrel::Core::Preset::Preset[value.to_h.merge(groups.transform_keys(&:to_s))], edition:) }
-    Fobrel::Core::Package::Writer.zip(Fobrel::Core::Package::Bundle.build(items:, assets: Studio::M::Asset.files(values.flat_map(&:needs))))
+    items = values.map { |value|
+      Fobrel::Core::Package::Bundle::Item.new(
+        preset: Fobrel::Core::Preset::Preset[value.to_h.merge(groups.transform_keys(&:to_s))], edition:
+      )
+    }
+    Fobrel::Core::Package::Writer.zip(
+      Fobrel::Core::Package::Bundle.build(
+        items:,
+        assets: Studio::M::Asset.files(values.flat_map(&:needs))
+      )
+    )
   end
 
   it "takes newer editions as next ones, leaves older ones, and goes back by fingerprint and order" do
@@ -40,23 +56,44 @@ RSpec.describe "the Intake", :api do
   it "keeps a tuned brush of one's own when the maker's next edition comes, and both ends are found again" do
     take_in(@second, packed)
     own = @second.presets.find_by!(name: presets[0].name)
-    Fobrel::Actions::SaveEdition.call(preset: own, person: Studio::M::Person.first, value: own.current_edition.value.with("trail", {"spacing" => 0.77}), base: 1)
+    Fobrel::Actions::SaveEdition.call(
+      preset: own,
+      person: Studio::M::Person.first,
+      value: own.current_edition.value.with("trail", {"spacing" => 0.77}),
+      base: 1
+    )
     mine = own.reload.fingerprint
     done = take_in(@second, tuned([presets[0].current_edition.value], edition: 9, trail: {"spacing" => 0.33}))
-    expect(done["report"]["lines"].map { _1.values_at("state", "decision", "becomes") }).to eq([["apart", "both", "#{own.name} 2"]])
+    expect(
+      done["report"]["lines"].map {
+        _1.values_at("state", "decision", "becomes")
+      }
+    ).to eq([["apart", "both", "#{own.name} 2"]])
     expect(own.reload.fingerprint).to eq(mine)
   end
 
   it "replaces only when told, puts what is replaced in the Attic, its places filled, and brings it back whole" do
     take_in(@second, packed)
     here = @second.presets.find_by!(name: presets[0].name)
-    set = @second.brush_sets.create!(name: "Own").tap { _1.put_in_order([@second.presets.find_by!(name: presets[1].name).id, here.id], {here.id => "Lines"}) }
+    set = @second.brush_sets.create!(name: "Own").tap {
+      _1.put_in_order([@second.presets.find_by!(name: presets[1].name).id, here.id], {here.id => "Lines"})
+    }
     seat = @second.seats.create!(name: "Desk", folder: "desk-own").tap { _1.put_in_order([here.id]) }
-    other = Fobrel::Core::Preset::Preset.build(here.name, {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 61}}})
+    other = Fobrel::Core::Preset::Preset.build(
+      here.name,
+      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 61}}}
+    )
     before = [state, seat.preset_ids_in_order, set.section_by_preset]
     done = take_in(@second, tuned([other], edition: 1), choices: {"all" => {"named" => "replace"}})
     fresh = @second.presets.shown.find_by!(name: here.name)
-    expect([fresh.fingerprint, set.preset_ids_in_order.last, set.section_by_preset, seat.preset_ids_in_order]).to eq([other.fingerprint, fresh.id, {fresh.id => "Lines"}, [fresh.id]])
+    expect(
+      [
+        fresh.fingerprint,
+        set.preset_ids_in_order.last,
+        set.section_by_preset,
+        seat.preset_ids_in_order
+      ]
+    ).to eq([other.fingerprint, fresh.id, {fresh.id => "Lines"}, [fresh.id]])
     expect([here.reload.hidden_at.nil?, done["entry"]["summary"]]).to match([false, /1 in the place of another/])
     expect(undo(done["entry"])).to eq([])
     expect([state, seat.preset_ids_in_order, set.section_by_preset]).to eq(before)
@@ -64,10 +101,23 @@ RSpec.describe "the Intake", :api do
 
   it "keeps both of two files of one name" do
     arrival = call(:post, "/api/libraries/#{@second.id}/arrivals", {name: "two"})
-    [0.4, 0.9].each { |tone| call(:put, "/api/arrivals/#{arrival["id"]}/files?name=a.png", Fobrel::Core::Tip::Cover[[[1, tone], [0, 1]]].to_png) }
+    [0.4, 0.9].each { |tone|
+      call(
+        :put,
+        "/api/arrivals/#{arrival["id"]}/files?name=a.png",
+        Fobrel::Core::Tip::Cover[[[1, tone], [0, 1]]].to_png
+      )
+    }
     call(:post, "/api/arrivals/#{arrival["id"]}/read", {})
     plan = call(:get, "/api/arrivals/#{arrival["id"]}")
-    expect([plan["items"].map { _1["name"] }, plan["items"].map { _1["fingerprint"] }.uniq.size]).to eq([["a", "a (2)"], 2])
+    expect(
+      [
+        plan["items"].map { _1["name"] },
+        plan["items"].map {
+          _1["fingerprint"]
+        }.uniq.size
+      ]
+    ).to eq([["a", "a (2)"], 2])
   end
 
   it "puts what comes where it was told: set, place, family, tags; or in place of what a set holds" do
@@ -75,7 +125,19 @@ RSpec.describe "the Intake", :api do
     own = Fobrel::Demo::Studio.take_in(@second, Studio::M::Person.first, Studio.drawn[20, 2]).values
     set = @second.brush_sets.create!(name: "Wall chart").tap { _1.put_in_order(own.map(&:id)) }
     before = state
-    done = take_in(@second, package(@first, presets.first(2)), choices: {"where" => {"set" => "wall chart", "place" => own[1].id.to_s, "family" => family.id, "tags" => ["guest"], "sets" => false}})
+    done = take_in(
+      @second,
+      package(@first, presets.first(2)),
+      choices: {
+        "where" => {
+          "set" => "wall chart",
+          "place" => own[1].id.to_s,
+          "family" => family.id,
+          "tags" => ["guest"],
+          "sets" => false
+        }
+      }
+    )
     fresh = @second.presets.where.not(id: own.map(&:id)).in_order
     expect(set.preset_ids_in_order).to eq([own[0].id, *fresh.map(&:id), own[1].id])
     expect(fresh.map { [_1.family_id, _1.tags.map(&:name).include?("guest")] }.uniq).to eq([[family.id, true]])
@@ -83,7 +145,11 @@ RSpec.describe "the Intake", :api do
     expect(@second.tags.exists?(name: "guest")).to be(false)
 
     @second.seats.create!(name: "Desk", folder: "desk-w").put_in_order([own[0].id])
-    done = take_in(@second, package(@first, presets.first(2)), choices: {"where" => {"set" => "Wall chart", "mode" => "replace"}})
+    done = take_in(
+      @second,
+      package(@first, presets.first(2)),
+      choices: {"where" => {"set" => "Wall chart", "mode" => "replace"}}
+    )
     expect(Studio::M::Preset.find(set.preset_ids_in_order).map(&:name)).to match_array(presets.first(2).map(&:name))
     expect(own.map { _1.reload.hidden_at.nil? }).to eq([true, false]) # the first is in a start plan
     expect([undo(done["entry"]), state]).to eq([[], before])
@@ -92,7 +158,12 @@ RSpec.describe "the Intake", :api do
   it "holds an arrival for a decision, plans again when the library changed, and refuses a plan that is old" do
     plan = deliver(@second, {"kit.zip" => package(@first, presets.first(2))})
     Fobrel::Demo::Studio.take_in(@second, Studio::M::Person.first, [Studio.drawn[30]]).values.first.then do |stranger|
-      Fobrel::Actions::SaveEdition.call(preset: stranger, person: Studio::M::Person.first, value: stranger.current_edition.value.with("name", presets[0].name), base: 1)
+      Fobrel::Actions::SaveEdition.call(
+        preset: stranger,
+        person: Studio::M::Person.first,
+        value: stranger.current_edition.value.with("name", presets[0].name),
+        base: 1
+      )
     end
     expect(apply(plan)["error"]).to match(/changed since this plan was made.*Nothing was taken in/)
     expect([status, @second.presets.count]).to eq([409, 1])
@@ -115,8 +186,21 @@ RSpec.describe "the Intake", :api do
     plan = deliver(@second, {"a.png" => pictures[0], "b.png" => pictures[1]})
     expect(plan["groups"]).to eq([{"group" => "these files", "way" => "each", "count" => 2}])
     call(:delete, "/api/arrivals/#{plan["id"]}")
-    expect([Studio::M::ArrivalPart.count, Studio::M::ArrivalChunk.count, Studio::M::ArrivalItem.count, Studio::M::Asset.count, state]).to eq([0, 0, 0, *before])
-    take_in(@second, Fobrel::Core::Package::Writer.pack({"a.png" => pictures[0], "b.png" => pictures[1]}), file: "pair.zip", choices: {"ways" => {"pair.zip" => "reel"}})
+    expect(
+      [
+        Studio::M::ArrivalPart.count,
+        Studio::M::ArrivalChunk.count,
+        Studio::M::ArrivalItem.count,
+        Studio::M::Asset.count,
+        state
+      ]
+    ).to eq([0, 0, 0, *before])
+    take_in(
+      @second,
+      Fobrel::Core::Package::Writer.pack({"a.png" => pictures[0], "b.png" => pictures[1]}),
+      file: "pair.zip",
+      choices: {"ways" => {"pair.zip" => "reel"}}
+    )
     expect(@second.presets.map { [_1.name, _1.current_edition.value.frames.size] }).to eq([["pair", 2]])
   end
 
@@ -125,7 +209,11 @@ RSpec.describe "the Intake", :api do
     call(:post, "/api/libraries/#{@first.id}/recipes", Fobrel::Core::Package::Recipe.examples[1].to_h)
     @second.recipes.create!(Fobrel::Core::Package::Recipe.examples[0].to_h.merge("body" => "our own"))
     done = take_in(@second, package(@first, presets.first(1), recipes: true))
-    expect(@second.recipes.order(:id).map { [_1.name, _1.body == "our own"] }).to eq([["Settings as CSV", true], ["One INI file a brush", false]])
+    expect(
+      @second.recipes.order(:id).map {
+        [_1.name, _1.body == "our own"]
+      }
+    ).to eq([["Settings as CSV", true], ["One INI file a brush", false]])
     expect([undo(done["entry"]), @second.recipes.count]).to eq([[], 1])
   end
 
@@ -142,17 +230,32 @@ RSpec.describe "the Intake", :api do
     here = @second.presets.find_by!(name: presets[0].name)
     here.update!(locked_by: Studio::M::Person.find_by(login: "maren"))
     package = tuned([presets[0].current_edition.value], edition: 5, trail: {"spacing" => 0.5})
-    Studio::M::Membership.find_by!(library: @second, person: Studio::M::Person.find_by(login: "tove")).update!(role: "artist")
+    Studio::M::Membership.find_by!(
+      library: @second,
+      person: Studio::M::Person.find_by(login: "tove")
+    ).update!(role: "artist")
     sign_in("tove")
-    expect(deliver(@second, {"p.zip" => package})["items"].map { _1.values_at("state", "decision", "choices") }).to eq([["newer", "both", %w[both leave]]])
+    expect(
+      deliver(@second, {"p.zip" => package})["items"].map {
+        _1.values_at("state", "decision", "choices")
+      }
+    ).to eq([["newer", "both", %w[both leave]]])
   end
 
   it "packs three of many with their needs and nothing else, backs up everything under its date, and does it again" do
     three = presets.values_at(1, 3, 5)
     bytes = package(@first, three, name: "Three")
     files = Fobrel::Core::Package::Archive.read(bytes)
-    expect(files.keys.grep(%r{data/presets/}).map { File.basename(_1, ".json") }).to match_array(three.map(&:document_id))
-    expect(files.keys.grep(%r{data/assets/}).map { File.basename(_1, ".*") }).to match_array(three.flat_map { |preset| preset.current_edition.value.needs }.uniq.map { _1.delete_prefix("sha256:") })
+    expect(
+      files.keys.grep(%r{data/presets/}).map {
+        File.basename(_1, ".json")
+      }
+    ).to match_array(three.map(&:document_id))
+    expect(files.keys.grep(%r{data/assets/}).map { File.basename(_1, ".*") }).to match_array(
+      three.flat_map { |preset|
+        preset.current_edition.value.needs
+      }.uniq.map { _1.delete_prefix("sha256:") }
+    )
     expect(call(:post, "/api/exports/#{Studio::M::Export.last.id}/repeat", {})).to eq(bytes)
     @first.presets.find(presets[0].id).update!(hidden_at: Time.current)
     backup = call(:post, "/api/libraries/#{@first.id}/exports", {kind: "backup", of: {library: true}, name: "Storm"})
@@ -162,22 +265,69 @@ RSpec.describe "the Intake", :api do
     presets[2].update!(family:)
     set = @first.brush_sets.create!(name: "Two").tap { _1.put_in_order([presets[4].id, presets[3].id]) }
     standing = @first.brush_sets.create!(name: "Found", query: "family: lines")
-    names = [{set: set.id}, {set: standing.id}, {family: family.id}, {library: true}].map { |of| Fobrel::Core::Package::Reader.read(call(:post, "/api/libraries/#{@first.id}/exports", {kind: "package", of:, name: "x"})).presets.map(&:name) }
-    expect(names).to eq([[presets[4].name, presets[3].name], [presets[2].name], [presets[2].name], presets[1..].map(&:name)])
+    names = [{set: set.id}, {set: standing.id}, {family: family.id}, {library: true}].map { |of|
+      Fobrel::Core::Package::Reader.read(
+        call(
+          :post,
+          "/api/libraries/#{@first.id}/exports",
+          {kind: "package", of:, name: "x"}
+        )
+      ).presets.map(&:name)
+    }
+    expect(names).to eq(
+      [
+        [presets[4].name, presets[3].name],
+        [presets[2].name],
+        [presets[2].name],
+        presets[1..].map(&:name)
+      ]
+    )
     listed = call(:get, "/api/libraries/#{@first.id}/exports")["exports"]
-    expect([listed.size, listed.last.values_at("name", "count", "goes_to", "by", "sha256")]).to eq([7, ["Three", 3, "this browser", "Maren Oake", Digest::SHA256.hexdigest(bytes)]])
+    expect(
+      [
+        listed.size,
+        listed.last.values_at(
+          "name",
+          "count",
+          "goes_to",
+          "by",
+          "sha256"
+        )
+      ]
+    ).to eq([7, ["Three", 3, "this browser", "Maren Oake", Digest::SHA256.hexdigest(bytes)]])
   end
 
   it "writes what a recipe says, shows it before, and refuses a broken one in a sentence" do
     base = "/api/libraries/#{@first.id}"
-    recipe = {name: "Sizes", scope: "set", file: "{{ set.name }}.csv", body: "{% for preset in presets %}{{ preset.name | csv }},{{ preset.edition }},{{ preset.tags | join: '+' }}\n{% endfor %}"}
+    recipe = {
+      name: "Sizes",
+      scope: "set",
+      file: "{{ set.name }}.csv",
+      body: "{% for preset in presets %}{{ preset.name | csv }},{{ preset.edition }}," \
+        "{{ preset.tags | join: '+' }}\n{% endfor %}"
+    }
     shown = call(:post, "#{base}/recipes/preview", {recipe:, preset_ids: presets.first(2).map(&:id)})
     expect(shown["files"].first["text"]).to start_with("#{presets[0].name},1,flat+lineart\n")
     kept = call(:post, "#{base}/recipes", recipe)
-    expect(call(:post, "#{base}/exports", {kind: "recipe", of: {preset_ids: presets.first(2).map(&:id)}, name: "Sizes", options: {recipe: kept["id"]}})).to eq(shown["files"].first["text"])
+    expect(
+      call(
+        :post,
+        "#{base}/exports",
+        {
+          kind: "recipe",
+          of: {preset_ids: presets.first(2).map(&:id)},
+          name: "Sizes",
+          options: {recipe: kept["id"]}
+        }
+      )
+    ).to eq(shown["files"].first["text"])
     expect(call(:put, "/api/recipes/#{kept["id"]}", recipe.merge(body: "{% if %}"))["error"]).to match(/cannot be read/)
     each = call(:put, "/api/recipes/#{kept["id"]}", recipe.merge(scope: "each", file: "{{ preset.name }}.txt"))
-    zip = call(:post, "#{base}/exports", {kind: "recipe", of: {preset_ids: presets.first(2).map(&:id)}, name: "Sizes", options: {recipe: each["id"]}})
+    zip = call(
+      :post,
+      "#{base}/exports",
+      {kind: "recipe", of: {preset_ids: presets.first(2).map(&:id)}, name: "Sizes", options: {recipe: each["id"]}}
+    )
     expect(Fobrel::Core::Package::Archive.read(zip).keys).to eq(["Bollard.txt", "Chart nib.txt"])
     call(:delete, "/api/recipes/#{kept["id"]}")
     expect(@first.recipes.count).to eq(0)

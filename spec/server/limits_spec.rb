@@ -6,9 +6,26 @@ require "support/api"
 RSpec.describe "hostile input", :api do
   before { sign_in("maren") }
 
-  def counts = [Studio::M::Preset, Studio::M::Edition, Studio::M::Asset, Studio::M::Draft, Studio::M::Tag, Studio::M::BrushSet, Studio::M::Seat, Studio::M::LedgerEntry].map(&:count)
+  def counts
+    [
+      Studio::M::Preset,
+      Studio::M::Edition,
+      Studio::M::Asset,
+      Studio::M::Draft,
+      Studio::M::Tag,
+      Studio::M::BrushSet,
+      Studio::M::Seat,
+      Studio::M::LedgerEntry
+    ].map(&:count)
+  end
 
-  def zip(files) = Zip::OutputStream.write_buffer(StringIO.new("".b)) { |out| files.each { |path, bytes| out.put_next_entry(path) && out.write(bytes) } }.string
+  def zip(files)
+    Zip::OutputStream.write_buffer(StringIO.new("".b)) { |out|
+      files.each { |path, bytes|
+        out.put_next_entry(path) && out.write(bytes)
+      }
+    }.string
+  end
 
   let(:home) { "/api/libraries/#{@first.id}" }
   let(:preset) { @first.presets.first }
@@ -20,21 +37,60 @@ RSpec.describe "hostile input", :api do
       "a bomb" => zip({"bagit.txt" => "x", "data/zeros" => "\0" * 30_000_000}),
       "a bag in name only" => zip(Fobrel::Core::Package::Writer.bag(payload)),
       "deep JSON" => zip(Fobrel::Core::Package::Writer.bag({"bundle.json" => "[" * 500 + "]" * 500})),
-      "a preset that calls itself another" => zip(Fobrel::Core::Package::Writer.bag({"presets/#{SecureRandom.uuid}.json" => JSON.generate(preset.current_edition.document)})),
+      "a preset that calls itself another" => zip(
+        Fobrel::Core::Package::Writer.bag(
+          {"presets/#{SecureRandom.uuid}.json" => JSON.generate(preset.current_edition.document)}
+        )
+      ),
       "names that differ in case only" => zip({"bagit.txt" => "a", "BAGIT.TXT" => "b"})
     }
     before = counts
     hostile.each do |what, bytes|
       lines = take_in(@first, bytes, file: "gift.zip")["report"]["lines"]
-      expect([what, lines.map { _1["decision"] }.uniq, lines.first["sentence"]]).to match([what, ["leave"], /gift\.zip .*(Nothing was kept|left aside)|This preset cannot be used/])
+      expect(
+        [
+          what,
+          lines.map {
+            _1["decision"]
+          }.uniq,
+          lines.first["sentence"]
+        ]
+      ).to match(
+        [
+          what,
+          ["leave"],
+          /gift\.zip .*(Nothing was kept|left aside)|This preset cannot be used/
+        ]
+      )
     end
     expect(counts).to eq(before)
   end
 
   it "refuses ill-formed requests with a sentence, on every route that takes a body" do
     before = counts
-    routes = ["#{home}/taggings", "#{home}/sets", "#{home}/reset", "#{home}/exports", "#{home}/arrivals", "#{home}/strip", "#{home}/seats", "/api/presets/#{preset.id}/editions", "/api/presets/#{preset.id}/variations"]
-    bodies = ["", "{", "[]", "null", "\xFF", "[" * 200, '{"preset_ids": "all"}', '{"preset_ids": [1.5]}', '{"preset_ids": [99999999999999999999]}', '{"name": 5, "tag": {}, "document": 7}']
+    routes = [
+      "#{home}/taggings",
+      "#{home}/sets",
+      "#{home}/reset",
+      "#{home}/exports",
+      "#{home}/arrivals",
+      "#{home}/strip",
+      "#{home}/seats",
+      "/api/presets/#{preset.id}/editions",
+      "/api/presets/#{preset.id}/variations"
+    ]
+    bodies = [
+      "",
+      "{",
+      "[]",
+      "null",
+      "\xFF",
+      "[" * 200,
+      '{"preset_ids": "all"}',
+      '{"preset_ids": [1.5]}',
+      '{"preset_ids": [99999999999999999999]}',
+      '{"name": 5, "tag": {}, "document": 7}'
+    ]
     routes.product(bodies).each do |path, text|
       header "Host", "localhost"
       header "X-CSRF-Token", @token
@@ -50,7 +106,9 @@ RSpec.describe "hostile input", :api do
   it "takes odd names as they are, and none that are empty or endless" do
     names = ["帆船 ⛵", "<b>Sail</b>", "'; DROP TABLE presets; --", "a" * 100]
     names.each { |name| expect(call(:post, "#{home}/sets", {name:})["name"]).to eq(name) }
-    ["", "   ", "a" * 101].each { |name| expect(call(:post, "#{home}/sets", {name:}).fetch("error")).to match(/Nothing was saved/) }
+    ["", "   ", "a" * 101].each { |name|
+      expect(call(:post, "#{home}/sets", {name:}).fetch("error")).to match(/Nothing was saved/)
+    }
     expect(call(:get, "#{home}/sets")["sets"].map { _1["name"] }).to match_array(names)
   end
 

@@ -11,8 +11,20 @@ RSpec.describe "renaming a setting in what is kept", :api do
   it "writes documents the new way and follows their fingerprints everywhere, without a change to the paint" do
     sign_in("maren")
     ids = @first.presets.ids
-    Fobrel::Actions::RevisePresets.call(library: @first, person: Studio::M::Person.find_by!(login: "maren"), as: "drafts", kind: "fit", deed: "made small",
-      rows: Fobrel::Actions::RevisePresets.plan(library: @first, person: Studio::M::Person.find_by!(login: "maren"), ids:) { _1.with("mark", _1["mark"].merge("size" => {"base" => 3, "least" => 1, "most" => 5000})) })
+    Fobrel::Actions::RevisePresets.call(
+      library: @first,
+      person: Studio::M::Person.find_by!(login: "maren"),
+      as: "drafts",
+      kind: "fit",
+      deed: "made small",
+      rows: Fobrel::Actions::RevisePresets.plan(
+        library: @first,
+        person: Studio::M::Person.find_by!(login: "maren"),
+        ids:
+      ) {
+        _1.with("mark", _1["mark"].merge("size" => {"base" => 3, "least" => 1, "most" => 5000}))
+      }
+    )
     seat = @first.seats.create!(name: "One", folder: "one")
     seat.put_in_order(ids.first(2))
     seat.update!(handed_out_at: Time.current, handed_out: seat.planned)
@@ -30,8 +42,13 @@ RSpec.describe "renaming a setting in what is kept", :api do
   end
 
   def facts
-    [Studio::M::Edition.order(:id).pluck(:document, :fingerprint), Studio::M::Draft.order(:id).pluck(:document, :fingerprint),
-      Studio::M::Preset.order(:id).pluck(:fingerprint), Studio::M::Seat.pluck(:handed_out), Studio::M::LedgerEntry.order(:id).pluck(:undo)]
+    [
+      Studio::M::Edition.order(:id).pluck(:document, :fingerprint),
+      Studio::M::Draft.order(:id).pluck(:document, :fingerprint),
+      Studio::M::Preset.order(:id).pluck(:fingerprint),
+      Studio::M::Seat.pluck(:handed_out),
+      Studio::M::LedgerEntry.order(:id).pluck(:undo)
+    ]
   end
 
   # Puts everything into the earlier writing, as an installation of before has it.

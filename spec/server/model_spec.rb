@@ -14,11 +14,20 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     when "family" then preset.family&.name&.downcase == word
     when "trait" then Fobrel::Core::Curation::Traits.of(preset.current_edition.value).any? { _1.include?(word) }
     when "set" then preset.brush_sets.any? { _1.name.downcase == word }
-    when "size" then preset.current_edition.document.dig("mark", "size", "base").between?(*Fobrel::Core::Curation::Query::Range.parse(value))
+    when "size" then preset.current_edition.document.dig(
+      "mark",
+      "size",
+      "base"
+    ).between?(*Fobrel::Core::Curation::Query::Range.parse(value))
     when "author" then preset.current_edition.value["about", "author"].downcase.include?(word)
-    when "licence" then (word == "none") ? preset.current_edition.value["about", "licence"].empty? : preset.current_edition.value["about", "licence"].downcase.include?(word)
+    when "licence" then (word == "none") ? preset.current_edition.value["about",
+      "licence"].empty? : preset.current_edition.value["about", "licence"].downcase.include?(word)
     when "used in" then preset.brush_sets.none? && preset.seats.none?
-    when "is" then {"untagged" => preset.tags.none?, "without notes" => preset.current_edition.value["about", "notes"].empty?, "locked" => !preset.locked_by_id.nil?}.fetch(word)
+    when "is" then {
+      "untagged" => preset.tags.none?,
+      "without notes" => preset.current_edition.value["about", "notes"].empty?,
+      "locked" => !preset.locked_by_id.nil?
+    }.fetch(word)
     end
   end
 
@@ -26,7 +35,11 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     presets.select do |preset|
       about = preset.current_edition.value["about"]
       text = Fobrel::Core::Curation::Query.fold([preset.name, about["author"], about["notes"]].join(" "))
-      query.words.all? { |word| text.include?(Fobrel::Core::Curation::Query.fold(word)) || preset.tags.any? { |tag| tag.name.downcase.include?(word.downcase) } } &&
+      query.words.all? { |word|
+        text.include?(Fobrel::Core::Curation::Query.fold(word)) || preset.tags.any? { |tag|
+          tag.name.downcase.include?(word.downcase)
+        }
+      } &&
         query.terms.all? { |term| term.values.any? { matches?(preset, term, _1) } ^ term.negated }
     end
   end
@@ -35,10 +48,22 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     Fobrel::Many.fill(@second, person, count: 90, seed: 3)
     presets = @second.presets.includes(:current_edition, :tags, :family, :brush_sets, :seats).to_a
     chance = Random.new(17)
-    values = {"tag" => Fobrel::Many::TAGS, "family" => Fobrel::Many::KINDS, "trait" => ["hard", "soft", "answers to", "jitter", "crisp"], "set" => ["Set 1", "Set 2"], "size" => ["under 20", "over 30", "10 to 25"],
-              "author" => %w[oake čapek 帆], "licence" => %w[none cc-by], "used in" => ["nothing"], "is" => ["untagged", "without notes", "locked"]}
+    values = {
+      "tag" => Fobrel::Many::TAGS,
+      "family" => Fobrel::Many::KINDS,
+      "trait" => ["hard", "soft", "answers to", "jitter", "crisp"],
+      "set" => ["Set 1", "Set 2"],
+      "size" => ["under 20", "over 30", "10 to 25"],
+      "author" => %w[oake čapek 帆],
+      "licence" => %w[none cc-by],
+      "used in" => ["nothing"],
+      "is" => ["untagged", "without notes", "locked"]
+    }
     found = Array.new(120) do
-      terms = values.keys.sample(1 + chance.rand(2), random: chance).map { |name| "#{"not " if chance.rand(4).zero?}#{name}: #{values[name].sample(1 + chance.rand(2), random: chance).join(", ")}" }
+      terms = values.keys.sample(1 + chance.rand(2), random: chance).map { |name|
+        "#{"not " if chance.rand(4).zero?}#{name}: " \
+          "#{values[name].sample(1 + chance.rand(2), random: chance).join(", ")}"
+      }
       words = chance.rand(3).zero? ? [Fobrel::Many::WORDS.sample(random: chance)] : []
       query = Fobrel::Core::Curation::Query.parse([*words, *terms].join("; "))
       expected = plain(presets, query).map(&:name).sort
@@ -54,17 +79,42 @@ RSpec.describe "finding and undoing, against a plain model", :api do
   # Everything that a deed on many brushes may touch.
   def state(library)
     presets = library.presets.order(:id)
-    {presets: presets.pluck(:id, :name, :plain_name, :fingerprint, :altered, :family_id, :label_id, :hidden_at, :size, :traits), tags: Studio::M::Tagging.joins(:tag).where(preset: presets).order("tags.name", :preset_id).pluck("tags.name", :preset_id),
-     bundles: library.bundles.order(:name).map { [_1.words, _1.cover_id, _1.preset_ids_in_order, _1.section_by_preset] },
-     sets: library.brush_sets.order(:name).map { [_1.name, _1.query, _1.preset_ids_in_order, _1.section_by_preset] }, drafts: Studio::M::Draft.where(preset: presets).order(:preset_id).pluck(:preset_id, :fingerprint),
-     seats: library.seats.order(:id).map(&:preset_ids_in_order), synonyms: Studio::M::TagSynonym.order(:name).pluck(:name)}
+    {
+      presets: presets.pluck(
+        :id,
+        :name,
+        :plain_name,
+        :fingerprint,
+        :altered,
+        :family_id,
+        :label_id,
+        :hidden_at,
+        :size,
+        :traits
+      ),
+      tags: Studio::M::Tagging.joins(:tag).where(preset: presets).order("tags.name", :preset_id).pluck(
+        "tags.name",
+        :preset_id
+      ),
+      bundles: library.bundles.order(:name).map {
+        [_1.words, _1.cover_id, _1.preset_ids_in_order, _1.section_by_preset]
+      },
+      sets: library.brush_sets.order(:name).map {
+        [_1.name, _1.query, _1.preset_ids_in_order, _1.section_by_preset]
+      },
+      drafts: Studio::M::Draft.where(preset: presets).order(:preset_id).pluck(:preset_id, :fingerprint),
+      seats: library.seats.order(:id).map(&:preset_ids_in_order),
+      synonyms: Studio::M::TagSynonym.order(:name).pluck(:name)
+    }
   end
 
   it "undoes every deed on many to exactly the state before it" do
     ids = @first.presets.in_order.ids
     family = @first.families.create!(name: "Inks")
     set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(ids.first(4), {ids[1] => "Nibs"}) }
-    bundle = @first.bundles.create!(name: "Kit", cover: @first.presets.find(ids[0])).tap { _1.put_in_order(ids.first(3), {ids[1] => "Nibs"}) }
+    bundle = @first.bundles.create!(name: "Kit", cover: @first.presets.find(ids[0])).tap {
+      _1.put_in_order(ids.first(3), {ids[1] => "Nibs"})
+    }
     @first.seats.create!(name: "Desk", folder: "desk-m").put_in_order(ids.last(3))
     lineart, flat = %w[lineart flat].map { |name| @first.tags.find_by!(name:) }
     flat.synonyms.create!(library: @first, name: "even")
@@ -80,11 +130,15 @@ RSpec.describe "finding and undoing, against a plain model", :api do
       "rename" => -> { Fobrel::Actions::RenamePresets.call(**with, ids:, rules: {"suffix" => " x"}) },
       "duplicate" => -> { Fobrel::Actions::DuplicatePresets.call(**with, ids: ids.first(3)) },
       "set" => -> { Fobrel::Actions::FillSet.call(set:, person:, ids: ids.reverse, sections: {ids[0] => "All"}) },
-      "bundle" => -> { Fobrel::Actions::ChangeBundle.call(bundle:, person:, ids: ids.values_at(3, 1), sections: {ids[3] => "Wet"}) },
+      "bundle" => -> {
+        Fobrel::Actions::ChangeBundle.call(bundle:, person:, ids: ids.values_at(3, 1), sections: {ids[3] => "Wet"})
+      },
       "remove" => -> { Fobrel::Actions::Remove.call(record: @first.brush_sets.find_by!(name: "Kit"), person:) },
       "doubles" => -> { Fobrel::Actions::KeepDouble.call(**with, keep: ids[0], ids: ids[1..]) },
       "fit" => lambda {
-        rows = Fobrel::Actions::RevisePresets.plan(**with, ids:, as: "editions") { Fobrel::Core::Curation::CanvasFit.of(_1, width: 50, height: 50, share: 0.2) }
+        rows = Fobrel::Actions::RevisePresets.plan(**with, ids:, as: "editions") {
+          Fobrel::Core::Curation::CanvasFit.of(_1, width: 50, height: 50, share: 0.2)
+        }
         Fobrel::Actions::RevisePresets.call(**with, rows:, as: "editions", kind: "fit", deed: "fitted")
       }
     }
@@ -98,7 +152,9 @@ RSpec.describe "finding and undoing, against a plain model", :api do
       # A merged tag comes back as another record under the same name.
       expect(now).to eq(before), "#{kind}: #{now.reject { |key, value| before[key] == value }.inspect[0, 600]}"
       expect(kept).to eq([])
-      expect { Fobrel::Actions::Undo.call(entry: entry.reload, person:) }.to raise_error(Fobrel::Core::Problem, /undone already/)
+      expect {
+        Fobrel::Actions::Undo.call(entry: entry.reload, person:)
+      }.to raise_error(Fobrel::Core::Problem, /undone already/)
     end
   end
 
@@ -107,7 +163,11 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     entry = Fobrel::Actions::RenamePresets.call(library: @first, person:, ids:, rules: {"prefix" => "Q "})
     saved = Studio::M::Preset.find(ids[0])
     value = saved.current_edition.value
-    Fobrel::Actions::AddEdition.call(preset: saved, value: value.with("mark", value["mark"].merge("angle" => 33)), person:)
+    Fobrel::Actions::AddEdition.call(
+      preset: saved,
+      value: value.with("mark", value["mark"].merge("angle" => 33)),
+      person:
+    )
     kept = Fobrel::Actions::Undo.call(entry:, person:)
     expect(kept).to eq(["“#{saved.reload.name}” was saved again since; it stays as it is."])
     expect(@first.presets.where("name LIKE 'Q %'").ids).to eq([ids[0]])

@@ -21,14 +21,24 @@ RSpec.describe "names, and what points to them", :api do
 
   def found(query) = call(:get, "#{library}/wall/ids?q=#{Rack::Utils.escape(query)}")["ids"]
 
-  def put_in(family, presets) = call(:post, "#{library}/placings", {kind: "family", place: family["id"], preset_ids: presets})
+  def put_in(family, presets)
+    call(:post, "#{library}/placings", {kind: "family", place: family["id"], preset_ids: presets})
+  end
 
-  def tag(name, on, presets = ids.first(2)) = call(:post, "#{library}/taggings", {tag: name, preset_ids: presets, on:})["entry"]
+  def tag(name, on, presets = ids.first(2))
+    call(:post, "#{library}/taggings", {tag: name, preset_ids: presets, on:})["entry"]
+  end
 
   def tagged(name) = @first.tags.find_by!(name:).taggings.pluck(:preset_id).sort
 
   it "keep a set that fills itself on what it meant, when one of two families of a name is renamed" do
-    one, other = Array.new(2) { |i| call(:post, "#{library}/families", {name: "ink", parent_id: i.zero? ? nil : call(:post, "#{library}/families", {name: "Wet"})["id"]}) }
+    one, other = Array.new(2) { |i|
+      call(
+        :post,
+        "#{library}/families",
+        {name: "ink", parent_id: i.zero? ? nil : call(:post, "#{library}/families", {name: "Wet"})["id"]}
+      )
+    }
     put_in(one, ids.first(3))
     put_in(other, ids.last(2))
     set = call(:post, "#{library}/sets", {name: "Inks", query: "family: ink"})
@@ -62,7 +72,13 @@ RSpec.describe "names, and what points to them", :api do
   end
 
   it "refuse what names nothing, and searches that ask for nothing" do
-    {"family: nowhere" => /no family “nowhere”/, "label: nobody" => /no work state “nobody”/, "used in: nought" => /no set or seat/, "; ; ;" => /something to look for/, " " => /something to look for/}.each do |query, said|
+    {
+      "family: nowhere" => /no family “nowhere”/,
+      "label: nobody" => /no work state “nobody”/,
+      "used in: nought" => /no set or seat/,
+      "; ; ;" => /something to look for/,
+      " " => /something to look for/
+    }.each do |query, said|
       expect([call(:post, "#{library}/sets", {name: "Odd", query:})["error"], status]).to match([said, 422]), query
     end
   end
@@ -72,8 +88,19 @@ RSpec.describe "names, and what points to them", :api do
     tag("e\u0301cume", true)
     expect(tag("\u00E9cume", true, [ids[4]])["summary"]).to include("écume")
     tag(" sea\tlight\u200B ", true)
-    expect([@first.tags.where("name LIKE '%cume'").pluck(:name), @first.tags.exists?(name: "sea light"), found("tag: sea light").size]).to eq([["écume"], true, 2])
-    expect([call(:post, "#{library}/taggings", {tag: "\u200B \u202E", preset_ids: ids.first(1)})["error"], status]).to match([/name/i, 422])
+    expect(
+      [
+        @first.tags.where("name LIKE '%cume'").pluck(:name),
+        @first.tags.exists?(name: "sea light"),
+        found("tag: sea light").size
+      ]
+    ).to eq([["écume"], true, 2])
+    expect(
+      [
+        call(:post, "#{library}/taggings", {tag: "\u200B \u202E", preset_ids: ids.first(1)})["error"],
+        status
+      ]
+    ).to match([/name/i, 422])
     call(:post, "#{library}/sets", {name: "a b"})
     expect([call(:post, "#{library}/sets", {name: "a  b\n"})["error"], status]).to match([/already here/, 409])
     call(:post, "#{library}/renames", {preset_ids: ids.first(1), rules: {name: "Fog\u00A0 \u200Bbank"}})
@@ -88,9 +115,25 @@ RSpec.describe "names, and what points to them", :api do
     mist, rain = %w[mist rain].map { |name| @first.tags.find_by!(name:) }
     look = {colour: "moss", shape: "drop"}
     call(:put, "/api/tags/#{mist.id}", {name: "mist", synonyms: ["haze"], **look})
-    expect([call(:put, "/api/tags/#{rain.id}", {name: "Haze", synonyms: [], **look})["error"], status]).to match([/“haze” is a synonym of “mist”/, 422])
-    expect([call(:put, "/api/tags/#{rain.id}", {name: "rain", synonyms: ["HAZE "], **look})["error"], status]).to match([/is a synonym of “mist”/, 422])
-    expect(call(:put, "/api/tags/#{rain.id}", {name: "rain", synonyms: ["mist"], **look})["error"]).to match(/is a tag of its own/)
+    expect(
+      [
+        call(:put, "/api/tags/#{rain.id}", {name: "Haze", synonyms: [], **look})["error"],
+        status
+      ]
+    ).to match([/“haze” is a synonym of “mist”/, 422])
+    expect(
+      [
+        call(:put, "/api/tags/#{rain.id}", {name: "rain", synonyms: ["HAZE "], **look})["error"],
+        status
+      ]
+    ).to match([/is a synonym of “mist”/, 422])
+    expect(
+      call(
+        :put,
+        "/api/tags/#{rain.id}",
+        {name: "rain", synonyms: ["mist"], **look}
+      )["error"]
+    ).to match(/is a tag of its own/)
     expect([mist.reload.name, rain.reload.name, mist.synonyms.pluck(:name)]).to eq(["mist", "rain", ["haze"]])
   end
 
@@ -104,7 +147,12 @@ RSpec.describe "names, and what points to them", :api do
     old = hide[true]
     hide[false]
     hide[true]
-    expect([undo(old)["kept"].size, Studio::M::Preset.where(id: ids.last(2)).where.not(hidden_at: nil).count]).to eq([1, 2])
+    expect(
+      [
+        undo(old)["kept"].size,
+        Studio::M::Preset.where(id: ids.last(2)).where.not(hidden_at: nil).count
+      ]
+    ).to eq([1, 2])
   end
 
   it "undo a lock under the name of whoever had locked" do

@@ -9,23 +9,45 @@ RSpec.describe "finding and ordering", :api do
   let(:ids) { @first.presets.in_order.ids }
 
   def make(name, about: {}, size: 9, library: @first, **groups)
-    value = Fobrel::Core::Preset::Preset.build(name, {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => size}}, "about" => about}.merge(groups.transform_keys(&:to_s)))
+    value = Fobrel::Core::Preset::Preset.build(
+      name,
+      {
+        "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => size}},
+        "about" => about
+      }.merge(groups.transform_keys(&:to_s))
+    )
     Fobrel::Actions::CreatePreset.call(library:, value:, person: Studio::M::Person.find_by!(login: "maren"))
   end
 
-  def found(q, order: "name", library: @first) = call(:get, "/api/libraries/#{library.id}/wall?q=#{Rack::Utils.escape(q)}&order=#{order}").fetch("presets").map { _1["name"] }
+  def found(q, order: "name", library: @first)
+    call(:get, "/api/libraries/#{library.id}/wall?q=#{Rack::Utils.escape(q)}&order=#{order}").fetch("presets").map {
+      _1["name"]
+    }
+  end
 
   def undo(entry) = call(:post, "/api/ledger/#{entry["id"]}/undo", {})
 
   describe "search" do
     before do
-      make("Ängström wash", about: {"author" => "Åse Čapek", "notes" => "Für den Nebel", "licence" => "CC-BY-4.0"}, size: 60)
+      make(
+        "Ängström wash",
+        about: {"author" => "Åse Čapek", "notes" => "Für den Nebel", "licence" => "CC-BY-4.0"},
+        size: 60
+      )
       make("帆 sail", about: {"notes" => "帆布"}, size: 100)
       make("Lantern glow", size: 11.5, pigment: {"eraser" => true})
     end
 
     it "finds words in names, notes, tags and authors, whatever their accents, case and script" do
-      expect([found("angstrom"), found("ANGSTRÖM capek"), found("nebel"), found("帆布"), found("fog lineart")]).to eq([["Ängström wash"], ["Ängström wash"], ["Ängström wash"], ["帆 sail"], []])
+      expect(
+        [
+          found("angstrom"),
+          found("ANGSTRÖM capek"),
+          found("nebel"),
+          found("帆布"),
+          found("fog lineart")
+        ]
+      ).to eq([["Ängström wash"], ["Ängström wash"], ["Ängström wash"], ["帆 sail"], []])
       expect(found("lineart").size).to eq(8)
     end
 
@@ -40,14 +62,44 @@ RSpec.describe "finding and ordering", :api do
       family = @first.families.create!(name: "Washes")
       child = @first.families.create!(name: "Fogs", parent: family)
       @first.presets.find_by!(name: "帆 sail").update!(family: child)
-      @first.presets.find_by!(name: "Lantern glow").update!(label: @first.labels.create!(name: "to check", colour: "teal", shape: "drop"))
-      kit = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order([@first.presets.find_by!(name: "Bollard").id]) }
+      @first.presets.find_by!(name: "Lantern glow").update!(
+        label: @first.labels.create!(
+          name: "to check",
+          colour: "teal",
+          shape: "drop"
+        )
+      )
+      kit = @first.brush_sets.create!(name: "Kit").tap {
+        _1.put_in_order([@first.presets.find_by!(name: "Bollard").id])
+      }
       @first.tags.find_by!(name: "flat").synonyms.create!(library: @first, name: "even")
       expect(found("size: over 50")).to eq(["Ängström wash", "帆 sail"])
-      expect([found("family: washes"), found("label: to check"), found("trait: erases"), found("set: kit"), found("used in: Kit")]).to eq([["帆 sail"], ["Lantern glow"], ["Lantern glow"], ["Bollard"], ["Bollard"]])
-      expect([found("author: čapek"), found("licence: none size: over 90"), found("tag: even"), found("size: 100, 11.5")]).to eq([["Ängström wash"], ["帆 sail"], ["Bollard"], ["Lantern glow", "帆 sail"]])
+      expect(
+        [
+          found("family: washes"),
+          found("label: to check"),
+          found("trait: erases"),
+          found("set: kit"),
+          found("used in: Kit")
+        ]
+      ).to eq([["帆 sail"], ["Lantern glow"], ["Lantern glow"], ["Bollard"], ["Bollard"]])
+      expect(
+        [
+          found("author: čapek"),
+          found("licence: none size: over 90"),
+          found("tag: even"),
+          found("size: 100, 11.5")
+        ]
+      ).to eq([["Ängström wash"], ["帆 sail"], ["Bollard"], ["Lantern glow", "帆 sail"]])
       expect(found("not tag: lineart; not trait: erases")).to eq(["Ängström wash", "帆 sail"])
-      expect([found("changed: today").size, found("changed: before 2020-01-01"), found("is: untagged").size, found("used in: nothing").size]).to eq([11, [], 3, 10])
+      expect(
+        [
+          found("changed: today").size,
+          found("changed: before 2020-01-01"),
+          found("is: untagged").size,
+          found("used in: nothing").size
+        ]
+      ).to eq([11, [], 3, 10])
       expect(found("library: second unit")).to eq([])
       kit.destroy!
     end
@@ -57,7 +109,11 @@ RSpec.describe "finding and ordering", :api do
       call(:put, "/api/presets/#{bollard.id}/favourite", {on: true})
       call(:put, "/api/presets/#{bollard.id}/recent", {})
       document = call(:get, "/api/presets/#{bollard.id}")["document"]
-      call(:put, "/api/presets/#{bollard.id}/draft", {document: document.merge("pigment" => document["pigment"].merge("flow" => 0.2))})
+      call(
+        :put,
+        "/api/presets/#{bollard.id}/draft",
+        {document: document.merge("pigment" => document["pigment"].merge("flow" => 0.2))}
+      )
       expect(["is: favourite", "is: recent", "is: draft"].map { found(_1) }.uniq).to eq([["Bollard"]])
       sign_in("tove")
       expect(["is: favourite", "is: recent", "is: draft"].map { found(_1) }.uniq).to eq([[]])
@@ -71,7 +127,17 @@ RSpec.describe "finding and ordering", :api do
 
     it "says what is unclear, and never breaks" do
       expect(call(:get, "#{library}/wall?q=colour:%20red")["error"]).to match(/no term “colour:”/)
-      ["%", "_", "'; DROP TABLE presets", "tag: '", "\\", "size: 1 to 2; )", "%F0%9F%96%8C", "set: ; tag: a", "a" * 499].each do |line|
+      [
+        "%",
+        "_",
+        "'; DROP TABLE presets",
+        "tag: '",
+        "\\",
+        "size: 1 to 2; )",
+        "%F0%9F%96%8C",
+        "set: ; tag: a",
+        "a" * 499
+      ].each do |line|
         call(:get, "#{library}/wall?q=#{Rack::Utils.escape(line)}")
         expect(status).to satisfy { [200, 422].include?(_1) }
       end
@@ -100,9 +166,28 @@ RSpec.describe "finding and ordering", :api do
   # Outside reference: the numeric ordering of the Unicode collation (CLDR's kn), as ICU gives it.
   it "orders names as ICU's numeric collation does" do
     @second.presets.destroy_all
-    names = ["tip 10", "tip 9", "tip 010", "_zz", "Zebra", "éclair", "eclipse", "tip2b", "tip 2", "10 a", "9 b", "ß", "ss", "Ω", "帆"]
+    names = [
+      "tip 10",
+      "tip 9",
+      "tip 010",
+      "_zz",
+      "Zebra",
+      "éclair",
+      "eclipse",
+      "tip2b",
+      "tip 2",
+      "10 a",
+      "9 b",
+      "ß",
+      "ss",
+      "Ω",
+      "帆"
+    ]
     names.each { make(_1, library: @second) }
-    icu = Studio::M::Record.connection.select_values("SELECT n FROM unnest(ARRAY[#{names.map { Studio::M::Record.connection.quote(_1) }.join(",")}]) n ORDER BY n COLLATE natural_order, n")
+    list = names.map { Studio::M::Record.connection.quote(_1) }.join(",")
+    icu = Studio::M::Record.connection.select_values(
+      "SELECT n FROM unnest(ARRAY[#{list}]) n ORDER BY n COLLATE natural_order, n"
+    )
     expect(found("", library: @second)).to eq(icu)
     expect(icu.values_at(0, 1, 2)).to eq(["_zz", "9 b", "10 a"])
     expect(icu.index("tip 2")).to be < icu.index("tip 9")
@@ -118,24 +203,53 @@ RSpec.describe "finding and ordering", :api do
       expect(found("family: inks")).to eq([])
       undo(entry)
       expect([found("family: inks").size, @first.presets.where.not(family_id: nil).count]).to eq([2, 2])
-      expect(call(:put, "/api/families/#{washes["id"]}", {name: "Washes", parent_id: inks["id"]})["error"]).to match(/never in a circle/)
+      expect(
+        call(
+          :put,
+          "/api/families/#{washes["id"]}",
+          {name: "Washes", parent_id: inks["id"]}
+        )["error"]
+      ).to match(/never in a circle/)
       call(:delete, "/api/families/#{inks["id"]}")
       expect(found("family: washes").size).to eq(2)
     end
 
     it "removes what brushes are sorted by, and brings it back as it was, keeping what was done since" do
-      washes, inks, pale = [["Washes", nil], ["Inks", "Washes"], ["Pale", "Inks"]].map { |name, parent| call(:post, "#{library}/families", {name:, parent_id: @first.families.find_by(name: parent)&.id}) }
+      washes, inks, pale = [["Washes", nil], ["Inks", "Washes"], ["Pale", "Inks"]].map { |name, parent|
+        call(:post, "#{library}/families", {name:, parent_id: @first.families.find_by(name: parent)&.id})
+      }
       checked = call(:post, "#{library}/labels", {name: "Checked"})
       call(:post, "#{library}/placings", {preset_ids: ids.first(4), kind: "family", place: inks["id"]})
       call(:post, "#{library}/placings", {preset_ids: ids.first(4), kind: "label", place: checked["id"]})
-      tag = @first.tags.create!(name: "spare", colour: "moss", shape: "drop").tap { |one| one.synonyms.create!(library: @first, name: "extra") }
+      tag = @first.tags.create!(name: "spare", colour: "moss", shape: "drop").tap { |one|
+        one.synonyms.create!(library: @first, name: "extra")
+      }
       bundle = call(:post, "#{library}/bundles", {name: "Kit", preset_ids: ids.first(2)})
       call(:put, "/api/bundles/#{bundle["id"]}", {cover: ids[1], sections: {ids[0] => "Wet"}})
       recipe = call(:post, "#{library}/recipes", {name: "Sizes", scope: "set", file: "a.csv", body: "x"})
-      whole = -> { %w[order tags bundles recipes].map { call(:get, "#{library}/#{_1}") } + [@first.presets.order(:id).pluck(:family_id, :label_id)] }
+      whole = -> {
+        %w[order tags bundles recipes].map {
+          call(:get, "#{library}/#{_1}")
+        } + [@first.presets.order(:id).pluck(:family_id, :label_id)]
+      }
       before = whole.call
-      removed = {"families" => inks, "labels" => checked, "tags" => {"id" => tag.id}, "bundles" => bundle, "recipes" => recipe}.map { |plural, one| call(:delete, "/api/#{plural}/#{one["id"]}")["entry"] }
-      expect([removed.map { _1["summary"] }.first, found("family: washes").size]).to eq(["The family “Inks” removed; its brushes stay", 4])
+      removed = {
+        "families" => inks,
+        "labels" => checked,
+        "tags" => {"id" => tag.id},
+        "bundles" => bundle,
+        "recipes" => recipe
+      }.map { |plural, one|
+        call(:delete, "/api/#{plural}/#{one["id"]}")["entry"]
+      }
+      expect(
+        [
+          removed.map {
+            _1["summary"]
+          }.first,
+          found("family: washes").size
+        ]
+      ).to eq(["The family “Inks” removed; its brushes stay", 4])
       expect(@first.families.find(pale["id"]).parent_id).to eq(washes["id"])
       removed.each { undo(_1) }
       expect(whole.call).to eq(before)
@@ -151,11 +265,21 @@ RSpec.describe "finding and ordering", :api do
 
     it "renames tags, gives them synonyms, merges two and parts them again" do
       lineart, flat = %w[lineart flat].map { |name| @first.tags.find_by!(name:) }
-      changed = call(:put, "/api/tags/#{lineart.id}", {name: "line art", colour: "moss", shape: "drop", synonyms: ["inking", " Inking ", "outline"]})
+      changed = call(
+        :put,
+        "/api/tags/#{lineart.id}",
+        {name: "line art", colour: "moss", shape: "drop", synonyms: ["inking", " Inking ", "outline"]}
+      )
       expect(changed.values_at("name", "colour", "synonyms")).to eq(["line art", "moss", %w[inking outline]])
       call(:post, "#{library}/taggings", {tag: "OUTLINE", preset_ids: [ids.first]})
       expect(@first.tags.where(name: "outline")).to be_empty
-      expect(call(:put, "/api/tags/#{lineart.id}", {name: "flat", colour: "moss", shape: "drop", synonyms: []})["error"]).to match(/Merge the two/)
+      expect(
+        call(
+          :put,
+          "/api/tags/#{lineart.id}",
+          {name: "flat", colour: "moss", shape: "drop", synonyms: []}
+        )["error"]
+      ).to match(/Merge the two/)
       had = flat.taggings.count
       entry = call(:post, "/api/tags/#{flat.id}/merge", {into: lineart.id})["entry"]
       expect([Studio::M::Tag.exists?(flat.id), found("tag: flat").size]).to eq([false, 8])
@@ -186,21 +310,54 @@ RSpec.describe "finding and ordering", :api do
       put = ->(now, before) { call(:put, "/api/sets/#{set.id}", {preset_ids: now, before:, sections: {}})["set"] }
       expect(put[ids.values_at(4, 3, 1), ids.values_at(1, 3, 4)]["preset_ids"]).to eq(ids.values_at(4, 3, 1))
       expect(put[ids.values_at(4, 1, 6), ids.values_at(4, 3, 1)]["preset_ids"]).to eq(ids.values_at(4, 1, 6))
-      expect([set.preset_ids_in_order, set.section_by_preset]).to eq([ids.values_at(0, 4, 1, 2, 6), {ids[2] => "Night"}])
-      expect(call(:put, "/api/sets/#{set.id}", {preset_ids: [], before: ids.values_at(4, 1)})["error"]).to match(/meanwhile/)
+      expect(
+        [
+          set.preset_ids_in_order,
+          set.section_by_preset
+        ]
+      ).to eq([ids.values_at(0, 4, 1, 2, 6), {ids[2] => "Night"}])
+      expect(
+        call(
+          :put,
+          "/api/sets/#{set.id}",
+          {preset_ids: [], before: ids.values_at(4, 1)}
+        )["error"]
+      ).to match(/meanwhile/)
     end
 
     it "splits a set in one go, or not at all" do
       set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(ids.first(5), {ids[3] => "Night"}) }
       split = ->(before) { call(:post, "/api/sets/#{set.id}/split", {name: "Rest", preset_ids: ids[3, 2], before:}) }
-      expect([split[ids.first(4)]["error"], @first.brush_sets.pluck(:name)]).to match([/Somebody changed “Kit” meanwhile/, ["Kit"]])
+      expect(
+        [
+          split[ids.first(4)]["error"],
+          @first.brush_sets.pluck(:name)
+        ]
+      ).to match([/Somebody changed “Kit” meanwhile/, ["Kit"]])
       done = split[ids.first(5)]
-      expect([done["set"].values_at("preset_ids", "sections"), set.preset_ids_in_order]).to eq([[ids[3, 2], {ids[3].to_s => "Night"}], ids.first(3)])
+      expect(
+        [
+          done["set"].values_at("preset_ids", "sections"),
+          set.preset_ids_in_order
+        ]
+      ).to eq([[ids[3, 2], {ids[3].to_s => "Night"}], ids.first(3)])
       undo(done["entry"])
-      expect([set.preset_ids_in_order, set.section_by_preset, @first.brush_sets.pluck(:name)]).to eq([ids.first(5), {ids[3] => "Night"}, ["Kit"]])
+      expect(
+        [
+          set.preset_ids_in_order,
+          set.section_by_preset,
+          @first.brush_sets.pluck(:name)
+        ]
+      ).to eq([ids.first(5), {ids[3] => "Night"}, ["Kit"]])
       done = split[ids.first(5)]
       @first.brush_sets.find_by!(name: "Rest").put_in_order([ids[4]])
-      expect(call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]).to match([/“Rest” has been changed since/])
+      expect(
+        call(
+          :post,
+          "/api/ledger/#{done["entry"]["id"]}/undo",
+          {}
+        )["kept"]
+      ).to match([/“Rest” has been changed since/])
     end
 
     it "lets searches that are kept follow new names" do
@@ -208,12 +365,19 @@ RSpec.describe "finding and ordering", :api do
       family, label = %w[families labels].map { |kind| call(:post, "#{library}/#{kind}", {name: "Old"}) }
       kit = call(:post, "#{library}/sets", {name: "Kit", preset_ids: ids.first(2)})
       call(:post, "#{library}/taggings", {tag: "x", preset_ids: ids.first(1)})
-      kept = call(:post, "#{library}/sets", {name: "All", query: "tag: LINEART, x; family: old; label: old; set: kit; used in: Kit"})
+      kept = call(
+        :post,
+        "#{library}/sets",
+        {name: "All", query: "tag: LINEART, x; family: old; label: old; set: kit; used in: Kit"}
+      )
       call(:put, "/api/tags/#{lineart.id}", {name: "line; art", colour: "moss", shape: "drop", synonyms: []})
       call(:put, "/api/families/#{family["id"]}", {name: "Inks, pale"})
       call(:put, "/api/labels/#{label["id"]}", {name: "New"})
       call(:put, "/api/sets/#{kit["id"]}/name", {name: "First kit"})
-      expect(@first.brush_sets.find(kept["id"]).query).to eq('tag: "line; art", x; family: "Inks, pale"; label: New; set: First kit; used in: First kit')
+      expect(@first.brush_sets.find(kept["id"]).query).to eq(
+        'tag: "line; art", x; family: "Inks, pale"; label: New; set: First kit; used in: ' \
+          "First kit"
+      )
     end
 
     it "fills a standing set from its search" do
@@ -223,9 +387,21 @@ RSpec.describe "finding and ordering", :api do
       expect(call(:put, "/api/sets/#{set["id"]}", {preset_ids: ids})["error"]).to match(/fills itself/)
       expect(call(:post, "#{library}/sets", {name: "Odd", query: "nonsense: x"})["error"]).to match(/no term/)
       expect(call(:post, "#{library}/sets", {name: "Loop", query: "set: Loop"})["error"]).to match(/no set “loop” here/)
-      expect(call(:put, "/api/sets/#{set["id"]}/name", {name: "Big", query: "set: Big"})["error"]).to match(/filled from itself/)
+      expect(
+        call(
+          :put,
+          "/api/sets/#{set["id"]}/name",
+          {name: "Big", query: "set: Big"}
+        )["error"]
+      ).to match(/filled from itself/)
       other = call(:post, "#{library}/sets", {name: "Through", query: "set: Big"})
-      expect(call(:put, "/api/sets/#{set["id"]}/name", {name: "Big", query: "set: Through; size: 3"})["error"]).to match(/filled from itself/)
+      expect(
+        call(
+          :put,
+          "/api/sets/#{set["id"]}/name",
+          {name: "Big", query: "set: Through; size: 3"}
+        )["error"]
+      ).to match(/filled from itself/)
       expect([other["count"], found("set: Through")]).to eq([set["count"], found("size: over 25")])
     end
   end
@@ -240,15 +416,38 @@ RSpec.describe "finding and ordering", :api do
       expect(@first.presets.first.current_edition.document["name"]).to eq(@first.presets.first.name)
       undo(entry)
       expect(found("").none? { _1.start_with?("S ") }).to be(true)
-      named = call(:post, "#{library}/renames?plan=true", {preset_ids: ids.first(3), rules: {name: "Rope", number: {start: 1, width: 2}}})
+      named = call(
+        :post,
+        "#{library}/renames?plan=true",
+        {preset_ids: ids.first(3), rules: {name: "Rope", number: {start: 1, width: 2}}}
+      )
       expect(named["rows"].map { _1["to"] }).to eq(["Rope 01", "Rope 02", "Rope 03"])
-      clash = call(:post, "#{library}/renames", {preset_ids: ids.first(2), rules: {find: @first.presets.find(ids[0]).name, replace: @first.presets.find(ids[2]).name}})
-      expect([status, clash["error"]]).to match([422, /cannot be a new name: another brush here has it\. Nothing was renamed/])
+      clash = call(
+        :post,
+        "#{library}/renames",
+        {
+          preset_ids: ids.first(2),
+          rules: {find: @first.presets.find(ids[0]).name, replace: @first.presets.find(ids[2]).name}
+        }
+      )
+      expect(
+        [
+          status,
+          clash["error"]
+        ]
+      ).to match([422, /cannot be a new name: another brush here has it\. Nothing was renamed/])
     end
 
     it "hides, brings back, duplicates; destroys only what is hidden and used nowhere" do
       entry = call(:post, "#{library}/hidings", {preset_ids: ids.first(2)})["entry"]
-      expect([found("").size, call(:get, "#{library}/attic")["presets"].map { _1["id"] }]).to match([6, match_array(ids.first(2))])
+      expect(
+        [
+          found("").size,
+          call(:get, "#{library}/attic")["presets"].map {
+            _1["id"]
+          }
+        ]
+      ).to match([6, match_array(ids.first(2))])
       undo(entry)
       expect(found("").size).to eq(8)
       entry = call(:post, "#{library}/duplicates", {preset_ids: ids.first(2)})["entry"]
@@ -258,26 +457,70 @@ RSpec.describe "finding and ordering", :api do
       expect(call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})["error"]).to match(/Only what lies in the Attic/)
       set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order([ids[0]]) }
       call(:post, "#{library}/hidings", {preset_ids: [ids[0]]})
-      expect(call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})["error"]).to match(/Still used: .*set Kit.*Nothing was destroyed/)
+      expect(
+        call(
+          :delete,
+          "#{library}/attic",
+          {preset_ids: [ids[0]]}
+        )["error"]
+      ).to match(/Still used: .*set Kit.*Nothing was destroyed/)
       set.destroy!
       sign_in("tove")
       call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})
       expect(status).to eq(403)
       sign_in("maren")
-      expect(call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})["entry"]["summary"]).to match(/1 brush destroyed/)
+      expect(
+        call(
+          :delete,
+          "#{library}/attic",
+          {preset_ids: [ids[0]]}
+        )["entry"]["summary"]
+      ).to match(/1 brush destroyed/)
       expect(@first.presets.count).to eq(7)
     end
 
     it "finds doubles and near-doubles, keeps one, and undoes it" do
       original = @first.presets.find_by!(name: "Quay line")
       near = original.current_edition.value
-      make("Same again", **{}).tap { |p| Fobrel::Actions::AddEdition.call(preset: p, value: Fobrel::Core::Preset::Preset[near.to_h.merge("id" => p.document_id, "name" => "Same again")], person: nil) }
-      make("Nearly").tap { |p| Fobrel::Actions::AddEdition.call(preset: p, value: Fobrel::Core::Preset::Preset[near.to_h.merge("id" => p.document_id, "name" => "Nearly", "pigment" => near["pigment"].merge("opacity" => 0.998))], person: nil) }
+      make("Same again", **{}).tap { |p|
+        Fobrel::Actions::AddEdition.call(
+          preset: p,
+          value: Fobrel::Core::Preset::Preset[near.to_h.merge("id" => p.document_id, "name" => "Same again")],
+          person: nil
+        )
+      }
+      make("Nearly").tap { |p|
+        Fobrel::Actions::AddEdition.call(
+          preset: p,
+          value: Fobrel::Core::Preset::Preset[near.to_h.merge(
+            "id" => p.document_id,
+            "name" => "Nearly",
+            "pigment" => near["pigment"].merge("opacity" => 0.998)
+          )],
+          person: nil
+        )
+      }
       got = nil
       20.times { (got = call(:get, "#{library}/doubles"))["ready"] ? break : nil }
-      expect(got["groups"].map { [_1["kind"], _1["presets"].map { |p| p["name"] }.sort] }).to include(["identical", ["Quay line", "Same again"]])
+      expect(
+        got["groups"].map {
+          [
+            _1["kind"],
+            _1["presets"].map { |p|
+              p["name"]
+            }.sort
+          ]
+        }
+      ).to include(["identical", ["Quay line", "Same again"]])
       alike = got["groups"].find { _1["kind"] == "alike" }
-      expect([alike["presets"].map { _1["name"] }, alike["differences"].map { _1["title"] }]).to match([include("Nearly"), include("Opacity")])
+      expect(
+        [
+          alike["presets"].map { _1["name"] },
+          alike["differences"].map {
+            _1["title"]
+          }
+        ]
+      ).to match([include("Nearly"), include("Opacity")])
       same = @first.presets.find_by!(name: "Same again")
       set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order([ids[1], same.id, original.id]) }
       entry = call(:post, "#{library}/doubles", {keep: original.id, preset_ids: [original.id, same.id]})["entry"]
@@ -288,26 +531,84 @@ RSpec.describe "finding and ordering", :api do
 
     it "compares, and counts what the library holds" do
       rows = call(:post, "#{library}/differences", {preset_ids: ids.first(3)})
-      expect([rows["presets"].map { _1["id"] }, rows["rows"].map { _1["title"] }]).to match([ids.first(3), include("Size")])
+      expect(
+        [
+          rows["presets"].map { _1["id"] },
+          rows["rows"].map {
+            _1["title"]
+          }
+        ]
+      ).to match([ids.first(3), include("Size")])
       sea, land = %w[Sea Land].map { |name| @first.families.create!(name:) }
-      {sea => ids.first(3), land => [ids[3]]}.each { |family, some| Studio::M::Preset.where(id: some).update_all(family_id: @first.families.create!(name: "Dry", parent: family).id) }
+      {sea => ids.first(3), land => [ids[3]]}.each { |family, some|
+        Studio::M::Preset.where(id: some).update_all(family_id: @first.families.create!(name: "Dry", parent: family).id)
+      }
       overview = call(:get, "#{library}/overview")
-      expect(overview["families"].map { _1.values_at("name", "count") }).to eq([["no family", 4], ["Sea / Dry", 3], ["Land / Dry", 1]])
-      expect([overview["total"], overview["sizes"].sum { _1["count"] }, overview["gaps"].find { _1["query"] == "used in: nothing" }["count"]]).to eq([8, 8, 8])
+      expect(
+        overview["families"].map {
+          _1.values_at("name", "count")
+        }
+      ).to eq([["no family", 4], ["Sea / Dry", 3], ["Land / Dry", 1]])
+      expect(
+        [
+          overview["total"],
+          overview["sizes"].sum { _1["count"] },
+          overview["gaps"].find {
+            _1["query"] == "used in: nothing"
+          }["count"]
+        ]
+      ).to eq([8, 8, 8])
     end
 
     it "prints proof sheets as PDF and PNG, of any size, ground and name" do
       make("Ωmega Фон — « é »", about: {"notes" => "x" * 400})
       list = @first.presets.ids
-      pdf = call(:post, "#{library}/exports", {kind: "proof", of: {preset_ids: list}, name: "Sheet", options: {page: "A4", columns: 2, ground: "grey", shown: %w[size traits notes keys]}})
+      pdf = call(
+        :post,
+        "#{library}/exports",
+        {
+          kind: "proof",
+          of: {preset_ids: list},
+          name: "Sheet",
+          options: {page: "A4", columns: 2, ground: "grey", shown: %w[size traits notes keys]}
+        }
+      )
       expect(pdf).to start_with("%PDF")
       pages = Vips::Image.pdfload_buffer(pdf, dpi: 40)
-      expect([pages.get("n-pages"), pages.width, pages.height]).to match([1, be_within(3).of(331), be_within(3).of(468)])
-      zip = call(:post, "#{library}/exports", {kind: "proof", of: {preset_ids: list}, options: {format: "png", page: "Letter", landscape: true, columns: 1, ground: "black"}})
+      expect(
+        [
+          pages.get("n-pages"),
+          pages.width,
+          pages.height
+        ]
+      ).to match([1, be_within(3).of(331), be_within(3).of(468)])
+      zip = call(
+        :post,
+        "#{library}/exports",
+        {
+          kind: "proof",
+          of: {preset_ids: list},
+          options: {format: "png", page: "Letter", landscape: true, columns: 1, ground: "black"}
+        }
+      )
       names = Zip::File.open_buffer(StringIO.new(zip)).map(&:name)
-      expect(names).to eq(["proof-01.png", "proof-02.png", "proof-03.png", "proof-04.png", "proof-05.png"].first(names.size))
+      expect(names).to eq(
+        [
+          "proof-01.png",
+          "proof-02.png",
+          "proof-03.png",
+          "proof-04.png",
+          "proof-05.png"
+        ].first(names.size)
+      )
       expect(names.size).to be > 1
-      expect(call(:post, "#{library}/exports", {kind: "proof", of: {preset_ids: []}})["error"]).to match(/Nothing is picked/)
+      expect(
+        call(
+          :post,
+          "#{library}/exports",
+          {kind: "proof", of: {preset_ids: []}}
+        )["error"]
+      ).to match(/Nothing is picked/)
     end
   end
 end

@@ -11,17 +11,40 @@ RSpec.describe "who may do what", :api do
   guarded = routes - open_routes
 
   def filled(path, library, thing)
-    path.sub("{library}", library.to_s).sub("{id}", thing.to_s).sub("{fingerprint}", "0" * 64).sub("{shape}", "wall").sub("{number}", "1").sub("{item}", "1").sub("{sum}", "0" * 64)
+    parts = {"library" => library, "id" => thing, "fingerprint" => "0" * 64, "shape" => "wall", "number" => 1}
+    path.gsub(/\{(\w+)\}/) { parts.merge("item" => 1, "sum" => "0" * 64).fetch(_1[1..-2], _1).to_s }
   end
   # What is a person's own, or the same for everybody.
   personal = ->(path) { path == "/api/settings" || path.match?(%r{\A/api/(curves|hand|trial-strokes|gallery|tokens)}) }
 
   it "knows every route of the contract" do
     expect(routes.size).to be >= 28
-    served = Fobrel::App::RESOURCES.flat_map { |api| api.routes.slice("GET", "POST", "PUT", "DELETE").flat_map { |verb, list| list.map { |pattern, *| [verb.downcase.to_sym, pattern.to_s] } } }
-    written = {"arrivals\\/(" => "/api/arrivals/{id}/strips/{item}.png", "api\\/strips" => "/api/strips/{fingerprint}/{shape}.png",
-               "bundles\\/(" => "/api/bundles/{id}/picture-{sum}.png", "parts\\/(" => "/api/libraries/{library}/parts/{sum}.png"}
-    plain = served.map { |verb, pattern| [verb, written.find { |part, _| pattern.include?(part) }&.last || pattern.gsub(/:(\w+)/, '{\1}')] }
+    served = Fobrel::App::RESOURCES.flat_map { |api|
+      api.routes.slice(
+        "GET",
+        "POST",
+        "PUT",
+        "DELETE"
+      ).flat_map { |verb, list|
+        list.map { |pattern, *|
+          [verb.downcase.to_sym, pattern.to_s]
+        }
+      }
+    }
+    written = {
+      "arrivals\\/(" => "/api/arrivals/{id}/strips/{item}.png",
+      "api\\/strips" => "/api/strips/{fingerprint}/{shape}.png",
+      "bundles\\/(" => "/api/bundles/{id}/picture-{sum}.png",
+      "parts\\/(" => "/api/libraries/{library}/parts/{sum}.png"
+    }
+    plain = served.map { |verb, pattern|
+      [
+        verb,
+        written.find { |part, _|
+          pattern.include?(part)
+        }&.last || pattern.gsub(/:(\w+)/, '{\1}')
+      ]
+    }
     expect(plain).to match_array(routes)
   end
 
@@ -40,13 +63,45 @@ RSpec.describe "who may do what", :api do
     @second.memberships.create!(person: stranger, role: "lead")
     sign_in("nils")
     bundle = @first.bundles.create!(name: "Parcel")
-    release = bundle.releases.create!(number: "1.0.0", items: [], words: {}, package: "x", sha256: "0" * 64, person: Studio::M::Person.first)
+    release = bundle.releases.create!(
+      number: "1.0.0",
+      items: [],
+      words: {},
+      package: "x",
+      sha256: "0" * 64,
+      person: Studio::M::Person.first
+    )
     arrival = @first.arrivals.create!(name: "Parcel", source: "dropped")
-    export = @first.exports.create!(kind: "kit", name: "x", file: "x", goes_to: "x", wish: {}, count: 1, size: 1, sha256: "0" * 64, person: Studio::M::Person.first)
+    export = @first.exports.create!(
+      kind: "kit",
+      name: "x",
+      file: "x",
+      goes_to: "x",
+      wish: {},
+      count: 1,
+      size: 1,
+      sha256: "0" * 64,
+      person: Studio::M::Person.first
+    )
     recipe = @first.recipes.create!(name: "x", scope: "each", file: "x", body: "x")
-    ids = {"/api/arrivals" => arrival.id, "/api/exports" => export.id, "/api/recipes" => recipe.id, "/api/bundles" => bundle.id, "/api/releases" => release.id, "/api/sets" => set.id, "/api/seats" => seat.id, "/api/ledger" => entry.id}
+    ids = {
+      "/api/arrivals" => arrival.id,
+      "/api/exports" => export.id,
+      "/api/recipes" => recipe.id,
+      "/api/bundles" => bundle.id,
+      "/api/releases" => release.id,
+      "/api/sets" => set.id,
+      "/api/seats" => seat.id,
+      "/api/ledger" => entry.id
+    }
     answers = guarded.reject { personal[_1.last] }.map do |verb, path|
-      data = (verb == :get) ? nil : {"document" => thing.current_edition.document, "preset_ids" => [], "name" => "x", "tag" => "x", "base" => 1}
+      data = (verb == :get) ? nil : {
+        "document" => thing.current_edition.document,
+        "preset_ids" => [],
+        "name" => "x",
+        "tag" => "x",
+        "base" => 1
+      }
       call(verb, filled(path, @first.id, ids.find { path.start_with?(_1[0]) }&.last || thing.id), data)
       [verb, path, status]
     end
@@ -67,9 +122,26 @@ RSpec.describe "who may do what", :api do
     preset = @first.presets.first
     seat = @first.seats.create!(name: "Desk", folder: "desk-y")
     document = preset.current_edition.document
-    writes = {"taggings" => {tag: "x", preset_ids: [preset.id]}, "sets" => {name: "x"}, "reset" => {}, "arrivals" => {name: "x"}, "recipes" => {name: "x", scope: "each", file: "x", body: "x"}, "gallery" => {id: "x", title: "x"}, "tips" => "x", "seats" => {name: "x"}}
-    expect(writes.map { |path, data| call(:post, "/api/libraries/#{@first.id}/#{path}", data) && status }.uniq).to eq([403])
-    expect([[:put, "draft"], [:post, "editions"], [:post, "variations"]].map { |verb, path| call(verb, "/api/presets/#{preset.id}/#{path}", {document:, base: 1}) && status }.uniq).to eq([403])
+    writes = {
+      "taggings" => {tag: "x", preset_ids: [preset.id]},
+      "sets" => {name: "x"},
+      "reset" => {},
+      "arrivals" => {name: "x"},
+      "recipes" => {name: "x", scope: "each", file: "x", body: "x"},
+      "gallery" => {id: "x", title: "x"},
+      "tips" => "x",
+      "seats" => {name: "x"}
+    }
+    expect(
+      writes.map { |path, data|
+        call(:post, "/api/libraries/#{@first.id}/#{path}", data) && status
+      }.uniq
+    ).to eq([403])
+    expect(
+      [[:put, "draft"], [:post, "editions"], [:post, "variations"]].map { |verb, path|
+        call(verb, "/api/presets/#{preset.id}/#{path}", {document:, base: 1}) && status
+      }.uniq
+    ).to eq([403])
     call(:post, "/api/seats/#{seat.id}/hand-out", {})
     expect(status).to eq(403)
     expect(call(:get, "/api/libraries/#{@first.id}/wall")["presets"].size).to eq(8)
@@ -79,14 +151,33 @@ RSpec.describe "who may do what", :api do
   it "lets an artist edit but not hand out" do
     sign_in("tove")
     seat = @first.seats.create!(name: "Desk", folder: "desk-z")
-    expect(call(:post, "/api/libraries/#{@first.id}/taggings", {tag: "wet", preset_ids: [@first.presets.first.id]})["entry"]["summary"]).to include("wet")
-    expect([[:put, "plan", {preset_ids: []}], [:post, "hand-out", {}]].map { |verb, path, data| call(verb, "/api/seats/#{seat.id}/#{path}", data) && status }).to eq([403, 403])
+    expect(
+      call(
+        :post,
+        "/api/libraries/#{@first.id}/taggings",
+        {tag: "wet", preset_ids: [@first.presets.first.id]}
+      )["entry"]["summary"]
+    ).to include("wet")
+    expect(
+      [[:put, "plan", {preset_ids: []}], [:post, "hand-out", {}]].map { |verb, path, data|
+        call(verb, "/api/seats/#{seat.id}/#{path}", data) && status
+      }
+    ).to eq([403, 403])
   end
 
   it "lets a program act with a person's token, with their rights and no others, until it is taken back" do
     sign_in("tove")
     made = call(:post, "/api/tokens", {name: "nightly"})
-    expect([made["token"].size > 40, Studio::M::AccessToken.last.digest, call(:get, "/api/tokens")["tokens"].first.key?("token")]).to eq([true, Digest::SHA256.hexdigest(made["token"]), false])
+    expect(
+      [
+        made["token"].size > 40,
+        Studio::M::AccessToken.last.digest,
+        call(
+          :get,
+          "/api/tokens"
+        )["tokens"].first.key?("token")
+      ]
+    ).to eq([true, Digest::SHA256.hexdigest(made["token"]), false])
     ask = lambda do |verb, path, token, body = nil|
       clear_cookies
       header "X-CSRF-Token", nil
@@ -97,7 +188,12 @@ RSpec.describe "who may do what", :api do
     expect(ask[:get, "/api/libraries/#{@first.id}/wall", made["token"]]).to eq(200)
     expect(ask[:post, "/api/libraries/#{@first.id}/sets", made["token"], {name: "From afar"}]).to eq(201)
     expect(ask[:delete, "/api/libraries/#{@first.id}/attic", made["token"], {preset_ids: []}]).to eq(403)
-    expect([ask[:get, "/api/tokens", made["token"]], ask[:post, "/api/tokens", made["token"], {name: "more"}]]).to eq([403, 403])
+    expect(
+      [
+        ask[:get, "/api/tokens", made["token"]],
+        ask[:post, "/api/tokens", made["token"], {name: "more"}]
+      ]
+    ).to eq([403, 403])
     expect(ask[:get, "/api/libraries/#{@first.id}/wall", "fobrel_wrong"]).to eq(401)
     header "Authorization", nil
     sign_in("maren")
@@ -116,7 +212,10 @@ RSpec.describe "who may do what", :api do
   it "paints no picture of another library for what comes in without its own" do
     png = Fobrel::Core::Tip::Cover[[[1]]].to_png
     sum = Studio::M::Asset.keep(png, "png")
-    value = Fobrel::Core::Preset::Preset.build("Thief", {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}})
+    value = Fobrel::Core::Preset::Preset.build(
+      "Thief",
+      {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}}
+    )
     sign_in("maren")
     item = deliver(@second, {"thief.json" => JSON.generate(value.to_h)})["items"].sole
     expect(item.values_at("state", "decision", "choices")).to eq(["lacking", "leave", ["leave"]])
@@ -135,7 +234,9 @@ RSpec.describe "who may do what", :api do
 
   it "says the same for a wrong name and a wrong password, and hashes passwords" do
     fresh_token
-    answers = [["maren", "wrong"], ["nobody", "wrong"]].map { |login, password| call(:post, "/api/session", {login:, password:}) }
+    answers = [["maren", "wrong"], ["nobody", "wrong"]].map { |login, password|
+      call(:post, "/api/session", {login:, password:})
+    }
     expect([status, answers.uniq.size]).to eq([422, 1])
     expect(Studio::M::Person.pluck(:password_digest)).to all(start_with("$2a$"))
   end
@@ -150,18 +251,34 @@ RSpec.describe "who may do what", :api do
     png = Fobrel::Core::Tip::Cover[[[1]]].to_png
     sum = Studio::M::Asset.keep(png, "png")
     sign_in("tove")
-    value = Fobrel::Core::Preset::Preset.build("Thief", {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}})
-    expect(call(:post, "/api/libraries/#{@first.id}/strip", {document: value.to_h})["error"]).to match(/needs the picture/)
+    value = Fobrel::Core::Preset::Preset.build(
+      "Thief",
+      {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}}
+    )
+    expect(
+      call(
+        :post,
+        "/api/libraries/#{@first.id}/strip",
+        {document: value.to_h}
+      )["error"]
+    ).to match(/needs the picture/)
     own = @first.presets.first
     taken = value.to_h.merge("id" => own.document_id)
-    answers = [[:put, "draft"], [:post, "editions"], [:post, "variations"]].map { |verb, path| call(verb, "/api/presets/#{own.id}/#{path}", {document: taken, base: 1})["error"] }
+    answers = [[:put, "draft"], [:post, "editions"], [:post, "variations"]].map { |verb, path|
+      call(verb, "/api/presets/#{own.id}/#{path}", {document: taken, base: 1})["error"]
+    }
     expect(answers).to all(match(/needs the picture/))
   end
 
   it "carries its guards on every answer" do
     header "Host", "localhost"
     get "/"
-    expect(last_response.headers.slice("content-security-policy", "x-content-type-options").values).to match([/default-src 'self'/, "nosniff"])
+    expect(
+      last_response.headers.slice(
+        "content-security-policy",
+        "x-content-type-options"
+      ).values
+    ).to match([/default-src 'self'/, "nosniff"])
     get "/../server/boot.rb"
     expect(last_response.body).not_to include("frozen_string_literal")
   end

@@ -12,17 +12,26 @@ RSpec.describe "side doors", :api do
     it "is decoded once, before the guards look at it" do
       fresh_token
       expect([call(:get, "/%61pi/libraries/#{@first.id}/wall")["error"], status]).to eq(["Sign in first.", 401])
-      ["/%2561pi/session", "/api/sets/%00", "/api/%ff", "/%25"].each { |path| expect([path, call(:get, path)["error"], status]).to match([path, /not written as ours/, 400]) }
+      ["/%2561pi/session", "/api/sets/%00", "/api/%ff", "/%25"].each { |path|
+        expect([path, call(:get, path)["error"], status]).to match([path, /not written as ours/, 400])
+      }
     end
 
     it "counts towards the limit however it is written, by the connection's address and by the account" do
       stub_const("Fobrel::App::SIGN_IN_LIMIT", 3)
       Rack::Attack.cache.store.clear
       fresh_token
-      tries = (1..4).map { |i| header("X-Forwarded-For", "10.0.0.#{i}") && call(:post, ["/api/session", "/%61pi/session"][i % 2], {login: "maren", password: "x"}) && status }
+      tries = (1..4).map { |i|
+        header(
+          "X-Forwarded-For",
+          "10.0.0.#{i}"
+        ) && call(:post, ["/api/session", "/%61pi/session"][i % 2], {login: "maren", password: "x"}) && status
+      }
       expect(tries).to eq([422, 422, 422, 429])
       expect(call(:post, "/api/session", {login: "tove", password: "x"}) && status).to eq(422)
-      request = ->(forwarded) { Fobrel::App.address({"REMOTE_ADDR" => "127.0.0.1", "HTTP_X_FORWARDED_FOR" => forwarded}) }
+      request = ->(forwarded) {
+        Fobrel::App.address({"REMOTE_ADDR" => "127.0.0.1", "HTTP_X_FORWARDED_FOR" => forwarded})
+      }
       expect([request["1.2.3.4"], request[nil]]).to eq(%w[127.0.0.1 127.0.0.1])
       stub_const("Fobrel::App::PROXIES", ["127.0.0.1"])
       expect([request["6.6.6.6, 1.2.3.4"], request[nil]]).to eq(%w[1.2.3.4 127.0.0.1])
@@ -33,7 +42,16 @@ RSpec.describe "side doors", :api do
   end
 
   describe "swapping, hiding and a new home" do
-    before { @same = Fobrel::Actions::CreatePreset.call(library: @first, person: nil, value: Fobrel::Core::Preset::Preset[brushes[0].current_edition.document.merge("id" => SecureRandom.uuid, "name" => "Same again")]) }
+    before {
+      @same = Fobrel::Actions::CreatePreset.call(
+        library: @first,
+        person: nil,
+        value: Fobrel::Core::Preset::Preset[brushes[0].current_edition.document.merge(
+          "id" => SecureRandom.uuid,
+          "name" => "Same again"
+        )]
+      )
+    }
 
     def keep(kept, *gone) = call(:post, "#{library}/doubles", {keep: kept.id, preset_ids: [kept, *gone].map(&:id)})
 
@@ -47,12 +65,27 @@ RSpec.describe "side doors", :api do
       seat = @first.seats.create!(name: "Desk", folder: "desk")
       seat.put_in_order([@same.id])
       sign_in("tove")
-      expect([keep(brushes[0], @same)["error"], status]).to match([/in the start plan of Desk, which only a lead changes/, 422])
+      expect(
+        [
+          keep(brushes[0], @same)["error"],
+          status
+        ]
+      ).to match([/in the start plan of Desk, which only a lead changes/, 422])
       expect(seat.preset_ids_in_order).to eq([@same.id])
       maren = Studio::M::Person.find_by!(login: "maren")
       brushes[0].update!(locked_by: maren)
-      Fobrel::Actions::AddEdition.call(preset: brushes[0], value: brushes[0].current_edition.value.with("trail", {"count" => 2}), person: maren)
-      expect(call(:post, "#{library}/hidings", {preset_ids: [brushes[0].id]})["error"]).to match(/locked by Maren Oake. Nothing was changed/)
+      Fobrel::Actions::AddEdition.call(
+        preset: brushes[0],
+        value: brushes[0].current_edition.value.with("trail", {"count" => 2}),
+        person: maren
+      )
+      expect(
+        call(
+          :post,
+          "#{library}/hidings",
+          {preset_ids: [brushes[0].id]}
+        )["error"]
+      ).to match(/locked by Maren Oake. Nothing was changed/)
       expect(call(:put, "/api/presets/#{brushes[0].id}/home", {number: 2})["error"]).to match(/locked by Maren Oake/)
       expect([brushes[0].reload.hidden_at, brushes[0].home_edition.number]).to eq([nil, 1])
       sign_in("maren")
@@ -80,7 +113,17 @@ RSpec.describe "side doors", :api do
     sign_in("maren")
     one = @first.brush_sets.create!(name: "Act one").tap { _1.put_in_order(brushes.first(3).map(&:id)) }
     @first.brush_sets.create!(name: "Act two").tap { _1.put_in_order(brushes.first(2).map(&:id)) }
-    sets = ->(of) { Fobrel::Core::Package::Reader.read(call(:post, "#{library}/exports", {kind: "package", name: "x", of:})).sets.map { [_1.name, _1.presets.size] } }
+    sets = ->(of) {
+      Fobrel::Core::Package::Reader.read(
+        call(
+          :post,
+          "#{library}/exports",
+          {kind: "package", name: "x", of:}
+        )
+      ).sets.map {
+        [_1.name, _1.presets.size]
+      }
+    }
     expect(sets[{set: one.id}]).to eq([["Act one", 3]])
     expect(sets[{preset_ids: brushes.first(3).map(&:id)}]).to eq([])
     expect(sets[{library: true}]).to eq([["Act one", 3], ["Act two", 2]])
@@ -89,10 +132,20 @@ RSpec.describe "side doors", :api do
   it "answers odd requests with a sentence, never with “on our side”" do
     sign_in("maren")
     odd = [
-      [:post, "/api/session", {login: "a\0b", password: "x"}], [:post, "#{library}/sets", {name: "a\0b"}], [:get, "#{library}/wall?offset[a]=1"], [:get, "#{library}/wall?offset[]=1"],
-      [:post, "#{library}/families", {name: "x", position: 10**30}], [:post, "#{library}/families", {name: ["x"]}], [:post, "#{library}/families", {name: "x", position: 2**40}], [:post, "#{library}/labels", {name: "x", colour: 7}],
-      [:post, "#{library}/recipes", {recipe: ["x"]}], [:post, "#{library}/recipes/preview", {recipe: [], preset_ids: []}], [:post, "#{library}/exports", {kind: "recipe", name: "x", of: {library: true}, options: {recipe: [1]}}],
-      [:post, "#{library}/exports", {kind: "package", of: {set: [1]}}], [:post, "#{library}/exports", {kind: "package", of: {preset_ids: [[1]]}}], [:put, "/api/presets/#{brushes[0].id}/draft", {document: {"name" => "\0"}}]
+      [:post, "/api/session", {login: "a\0b", password: "x"}],
+      [:post, "#{library}/sets", {name: "a\0b"}],
+      [:get, "#{library}/wall?offset[a]=1"],
+      [:get, "#{library}/wall?offset[]=1"],
+      [:post, "#{library}/families", {name: "x", position: 10**30}],
+      [:post, "#{library}/families", {name: ["x"]}],
+      [:post, "#{library}/families", {name: "x", position: 2**40}],
+      [:post, "#{library}/labels", {name: "x", colour: 7}],
+      [:post, "#{library}/recipes", {recipe: ["x"]}],
+      [:post, "#{library}/recipes/preview", {recipe: [], preset_ids: []}],
+      [:post, "#{library}/exports", {kind: "recipe", name: "x", of: {library: true}, options: {recipe: [1]}}],
+      [:post, "#{library}/exports", {kind: "package", of: {set: [1]}}],
+      [:post, "#{library}/exports", {kind: "package", of: {preset_ids: [[1]]}}],
+      [:put, "/api/presets/#{brushes[0].id}/draft", {document: {"name" => "\0"}}]
     ]
     answers = odd.map { |verb, path, data| [path, call(verb, path, data)["error"], status] }
     expect(answers).to all(match([anything, a_kind_of(String), be_between(400, 422)]))

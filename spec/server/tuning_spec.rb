@@ -32,7 +32,14 @@ RSpec.describe "tuning", :api do
       [20, 25, 30].each { keep(tuned(size: _1)) }
       keep(tuned(size: 30, flow: 0.5))
       expect(detail["room"]).to eq({"back" => 4, "forth" => 0})
-      expect([go("back")["document"].dig("pigment", "flow"), sizes(go("back")), sizes(go("back")), sizes(go("forth"))]).to eq([1, 25, 20, 25])
+      expect(
+        [
+          go("back")["document"].dig("pigment", "flow"),
+          sizes(go("back")),
+          sizes(go("back")),
+          sizes(go("forth"))
+        ]
+      ).to eq([1, 25, 20, 25])
       expect(detail["room"]).to eq({"back" => 2, "forth" => 2})
       expect(keep(tuned(size: 26))["room"]).to eq({"back" => 3, "forth" => 0})
       3.times { go("back") }
@@ -61,7 +68,11 @@ RSpec.describe "tuning", :api do
       call(:post, "/api/libraries/#{@first.id}/renames", {preset_ids: [preset.id], rules: {name: "Harbour line"}})
       expect(detail.dig("draft", "base")).to eq(2) # a new name puts nobody's draft behind
       expect(go("back")["draft"]).to be_nil
-      expect(go("forth")["document"].values_at("name", "mark").then { |name, mark| [name, mark["size"]["base"]] }).to eq(["Harbour line", 33])
+      expect(
+        go("forth")["document"].values_at("name", "mark").then { |name, mark|
+          [name, mark["size"]["base"]]
+        }
+      ).to eq(["Harbour line", 33])
       sign_in("tove")
       expect(detail["room"]).to eq({"back" => 0, "forth" => 0})
       Studio::M::Draft.delete_all
@@ -74,7 +85,14 @@ RSpec.describe "tuning", :api do
     it "brings changes of different settings together and tells each" do
       keep(tuned(size: 40), was: original)
       second = keep(tuned(flow: 0.3), was: original)
-      expect([sizes(second), second["document"]["pigment"]["flow"], second["merged"], second["given_up"]]).to eq([40, 0.3, ["Size 15 px → 40 px"], []])
+      expect(
+        [
+          sizes(second),
+          second["document"]["pigment"]["flow"],
+          second["merged"],
+          second["given_up"]
+        ]
+      ).to eq([40, 0.3, ["Size 15 px → 40 px"], []])
       expect(keep(tuned(size: 50), was: tuned(size: 40))["merged"]).to eq(["Flow 100 % → 30 %"])
     end
 
@@ -90,7 +108,8 @@ RSpec.describe "tuning", :api do
       call(:post, "#{path}/editions", {document: tuned(size: 40), base: 1})
       late = keep(tuned(tuned(size: 40), flow: 0.4), was: tuned(size: 40))
       expect([late["merged"], late["draft"]["base"], sizes(late)]).to eq([[], 2, 40])
-      expect(keep(tuned(tuned(size: 40), flow: 0.4), was: original)["merged"]).to eq([]) # the answer was lost, the change was not
+      # The answer was lost, the change was not.
+      expect(keep(tuned(tuned(size: 40), flow: 0.4), was: original)["merged"]).to eq([])
     end
 
     it "says what is there now, for a window that shows something older" do
@@ -111,7 +130,11 @@ RSpec.describe "tuning", :api do
     call(:post, "#{path}/editions", {document: tuned(size: 99), base: 1})
     sign_in("tove")
     expect(detail["draft"].values_at("base", "base_document")).to eq([1, original])
-    rows = ->(to) { call(:get, "/api/libraries/#{@first.id}/changed?to=#{to}")["presets"].find { _1["name"] == "Quay line" } }
+    rows = ->(to) {
+      call(:get, "/api/libraries/#{@first.id}/changed?to=#{to}")["presets"].find {
+        _1["name"] == "Quay line"
+      }
+    }
     expect(rows["current"]["tuned"]).to eq(["Flow 100 % → 50 %"])
     # What going back would change is said from now to then.
     expect(rows["home"].values_at("words", "mine")).to eq([["Flow 50 % → 100 %"], true])
@@ -132,21 +155,54 @@ RSpec.describe "tuning", :api do
   it "gives a brush made from another the artist's name, tags, family and notes of its own" do
     family = @first.families.create!(name: "Rigging", position: 0)
     sign_in("tove")
-    made = call(:post, "#{path}/variations", {document: tuned(size: 9), name: "Thin quay", tags: ["rope", "new"], family: family.id, notes: "For far masts."})
+    made = call(
+      :post,
+      "#{path}/variations",
+      {document: tuned(size: 9), name: "Thin quay", tags: ["rope", "new"], family: family.id, notes: "For far masts."}
+    )
     about = made["document"]["about"]
-    expect([about["author"], about["notes"], made["preset"]["family_id"]]).to eq(["Tove Lindgaard", "For far masts.", family.id])
+    expect(
+      [
+        about["author"],
+        about["notes"],
+        made["preset"]["family_id"]
+      ]
+    ).to eq(["Tove Lindgaard", "For far masts.", family.id])
     expect(Studio::M::Tag.where(id: made["preset"]["tag_ids"]).order(:name).pluck(:name)).to eq(%w[new rope])
     other = @second.families.create!(name: "Elsewhere", position: 0)
-    expect(call(:post, "#{path}/variations", {document: original, name: "B", family: other.id})["error"]).to be_a(String)
-    expect(call(:post, "#{path}/variations", {document: original, name: "C", tags: "x"})["error"]).to match(/list of texts/)
+    expect(
+      call(
+        :post,
+        "#{path}/variations",
+        {document: original, name: "B", family: other.id}
+      )["error"]
+    ).to be_a(String)
+    expect(
+      call(
+        :post,
+        "#{path}/variations",
+        {document: original, name: "C", tags: "x"}
+      )["error"]
+    ).to match(/list of texts/)
     expect([detail["origin"], call(:get, "/api/presets/#{made["preset"]["id"]}")["origin"]]).to eq(%w[received made])
   end
 
   it "gives an edition a note later; what it paints stays" do
     print = preset.current_edition.fingerprint
     got = call(:put, "#{path}/editions/1", {note: "The line of the first reel"})
-    expect(got["editions"][0].values_at("note", "name", "fingerprint")).to eq(["The line of the first reel", nil, print])
-    expect(call(:put, "#{path}/editions/1", {name: "First"})["editions"][0].values_at("note", "name")).to eq(["The line of the first reel", "First"])
+    expect(
+      got["editions"][0].values_at(
+        "note",
+        "name",
+        "fingerprint"
+      )
+    ).to eq(["The line of the first reel", nil, print])
+    expect(
+      call(:put, "#{path}/editions/1", {name: "First"})["editions"][0].values_at(
+        "note",
+        "name"
+      )
+    ).to eq(["The line of the first reel", "First"])
     sign_in("ilse")
     expect(call(:put, "#{path}/editions/1", {note: "x"})["error"]).to match(/guest/)
   end
@@ -157,9 +213,18 @@ RSpec.describe "tuning", :api do
     sign_in("tove")
     keep(tuned(size: 70))
     expect(call(:post, "/api/libraries/#{@first.id}/reset", {preset_ids: [preset.id], to: "home"})["error"])
-      .to eq("“Quay line” is locked by Maren Oake. Nothing went back, and every draft is still there. Leave it out, or ask a lead to unlock it or to take it back.")
+      .to eq(
+        "“Quay line” is locked by Maren Oake. Nothing went back, and every draft is still there. Leave it out, or " \
+          "ask a lead to unlock it or to take it back."
+      )
     expect(detail["draft"]).not_to be_nil
-    expect(call(:post, "#{path}/editions", {document: tuned(size: 70), base: 2})["error"]).to match(/kept as your draft. Save it as a new brush/)
+    expect(
+      call(
+        :post,
+        "#{path}/editions",
+        {document: tuned(size: 70), base: 2}
+      )["error"]
+    ).to match(/kept as your draft. Save it as a new brush/)
   end
 
   it "shows what brushes are made of, to members only" do
@@ -178,7 +243,9 @@ RSpec.describe "tuning", :api do
     strip = ->(query) { call(:get, "/api/strips/#{print}/wall.png#{query}") }
     alone = strip[""]
     small = strip["?beside=400"]
-    reach = ->(png) { Vips::Image.new_from_buffer(png, "").extract_band(3).find_trim(background: 0, threshold: 1).values_at(3).first }
+    reach = ->(png) {
+      Vips::Image.new_from_buffer(png, "").extract_band(3).find_trim(background: 0, threshold: 1).values_at(3).first
+    }
     expect(reach[small]).to be < reach[alone]
     expect(strip["?beside=410"]).to eq(small) # in steps
     expect([strip["?beside=20"], strip["?beside=x"]]).to eq([alone, alone])
@@ -198,7 +265,14 @@ RSpec.describe "tuning", :api do
       again = asked("key-number-one", :post, "#{path}/variations", body)
       expect([again, status, @first.presets.where(name: "Only one").count]).to eq([one, 201, 1])
       expect(asked("key-number-two", :post, "#{path}/variations", body)["error"]).to match(/already here/)
-      expect(asked("key-number-two", :post, "#{path}/variations", body.merge(name: "Other"))["error"]).to match(/already here/)
+      expect(
+        asked(
+          "key-number-two",
+          :post,
+          "#{path}/variations",
+          body.merge(name: "Other")
+        )["error"]
+      ).to match(/already here/)
       expect(asked("key-number-one", :put, "#{path}/draft", {document: original})["error"]).to match(/another request/)
       expect(asked("short", :put, "#{path}/draft", {document: original})["error"]).to match(/8 to 100/)
     end
@@ -213,8 +287,18 @@ RSpec.describe "tuning", :api do
       asked("key-number-one", :put, "#{path}/favourite", {on: true})
       sign_in("tove")
       expect(asked("key-number-one", :put, "#{path}/favourite", {on: false})).to eq({"favourite" => false})
-      reply = Studio::M::Reply.create!(person: Studio::M::Person.find_by!(login: "tove"), key: "key-under-way", asked: "PUT #{path}/favourite", created_at: Time.current)
-      expect([asked("key-under-way", :put, "#{path}/favourite", {on: true})["error"], status]).to match([/at this moment/, 425])
+      reply = Studio::M::Reply.create!(
+        person: Studio::M::Person.find_by!(login: "tove"),
+        key: "key-under-way",
+        asked: "PUT #{path}/favourite",
+        created_at: Time.current
+      )
+      expect(
+        [
+          asked("key-under-way", :put, "#{path}/favourite", {on: true})["error"],
+          status
+        ]
+      ).to match([/at this moment/, 425])
       reply.update!(created_at: 2.minutes.ago)
       expect(asked("key-under-way", :put, "#{path}/favourite", {on: true})).to eq({"favourite" => true})
     end
@@ -223,10 +307,24 @@ RSpec.describe "tuning", :api do
   it "tells the role at every answer, and a session that ended from an old token" do
     detail
     expect(last_response.headers["x-role"]).to eq("#{@first.id} lead")
-    Studio::M::Membership.find_by!(person: Studio::M::Person.find_by!(login: "maren"), library: @first).update!(role: "guest")
-    expect([keep(tuned(size: 3))["error"], last_response.headers["x-role"]]).to match([/as guest/, "#{@first.id} guest"])
+    Studio::M::Membership.find_by!(
+      person: Studio::M::Person.find_by!(login: "maren"),
+      library: @first
+    ).update!(role: "guest")
+    expect(
+      [
+        keep(tuned(size: 3))["error"],
+        last_response.headers["x-role"]
+      ]
+    ).to match([/as guest/, "#{@first.id} guest"])
     @token = "old"
-    expect([keep(tuned(size: 3))["error"], status, last_response.headers["x-renew"]]).to match([/out of date/, 403, "token"])
+    expect(
+      [
+        keep(tuned(size: 3))["error"],
+        status,
+        last_response.headers["x-renew"]
+      ]
+    ).to match([/out of date/, 403, "token"])
     clear_cookies
     expect([keep(tuned(size: 3))["error"], status]).to eq(["Sign in first.", 401])
   end

@@ -13,20 +13,40 @@ RSpec.describe "upkeep", :api do
   def tip(name) = {"#{name}.png" => Fobrel::Demo::Drawing.tip("anchor", 40 + name.size)}
 
   # As if so many days had gone by.
-  def older(records, days) = records.update_all(created_at: days.days.ago, **(records.klass.column_names.include?("updated_at") ? {updated_at: days.days.ago} : {}))
+  def older(records, days)
+    records.update_all(
+      created_at: days.days.ago,
+      **(records.klass.column_names.include?("updated_at") ? {updated_at: days.days.ago} : {})
+    )
+  end
 
   it "is for leads" do
     sign_in("tove")
     path = "/api/libraries/#{@first.id}/upkeep"
-    answers = [[:get, path], [:put, path, {days: {}}], [:post, "#{path}/cleaning", {}]].map { |words| call(*words) && status }
+    answers = [[:get, path], [:put, path, {days: {}}], [:post, "#{path}/cleaning", {}]].map { |words|
+      call(*words) && status
+    }
     expect(answers).to eq([403, 403, 403])
   end
 
   it "has rules that say what they are, and refuses what is no number of days" do
-    expect(call(:get, upkeep)["rules"].map { _1.values_at("key", "days") }).to eq([["cut_off", 2], ["waiting", 60], ["listed", 30], ["tasks", 30], ["undo", 365], ["taken", 90]])
+    expect(
+      call(:get, upkeep)["rules"].map {
+        _1.values_at(
+          "key",
+          "days"
+        )
+      }
+    ).to eq([["cut_off", 2], ["waiting", 60], ["listed", 30], ["tasks", 30], ["undo", 365], ["taken", 90]])
     changed = call(:put, upkeep, {days: {"waiting" => nil, "undo" => 30}})
-    expect(changed["rules"].to_h { _1.values_at("key", "days") }).to include("waiting" => nil, "undo" => 30, "tasks" => 30)
-    [{"cut_off" => nil}, {"waiting" => 0}, {"waiting" => 1.5}, {"waiting" => "9"}, {"nothing" => 3}].each { |days| expect([call(:put, upkeep, {days:})["error"], status]).to match([/Nothing was changed/, 422]) }
+    expect(
+      changed["rules"].to_h {
+        _1.values_at("key", "days")
+      }
+    ).to include("waiting" => nil, "undo" => 30, "tasks" => 30)
+    [{"cut_off" => nil}, {"waiting" => 0}, {"waiting" => 1.5}, {"waiting" => "9"}, {"nothing" => 3}].each { |days|
+      expect([call(:put, upkeep, {days:})["error"], status]).to match([/Nothing was changed/, 422])
+    }
     expect(Studio::M::Upkeep.new(@first).days["undo"]).to eq(365)
   end
 
@@ -44,7 +64,11 @@ RSpec.describe "upkeep", :api do
     expect(took).not_to include("tasks")
     states = @second.arrivals.order(:id).pluck(:id, :state).to_h
     expect(states).to eq({old["id"] => "left", kept["id"] => "planned", taken["id"] => "applied"})
-    expect(Studio::M::ArrivalFile.where(arrival_id: old["id"]).count + Studio::M::ArrivalPart.where(arrival_id: old["id"]).count + Studio::M::ArrivalItem.where(arrival_id: [old["id"], taken["id"]]).count).to eq(0)
+    expect(
+      Studio::M::ArrivalFile.where(arrival_id: old["id"]).count + Studio::M::ArrivalPart.where(
+        arrival_id: old["id"]
+      ).count + Studio::M::ArrivalItem.where(arrival_id: [old["id"], taken["id"]]).count
+    ).to eq(0)
     expect(call(:get, "/api/arrivals/#{taken["id"]}")["report"]).not_to be_empty
     expect(apply(call(:get, "/api/arrivals/#{kept["id"]}")) && status).to eq(202)
     expect(clean).to be_empty
@@ -64,8 +88,16 @@ RSpec.describe "upkeep", :api do
     Studio::M::ArrivalItem.delete_all
     before = Studio::M::Asset.count
     expect(clean).to include("pictures" => 1, "strips" => 2)
-    expect([Studio::M::Asset.exists?(sum), Studio::M::Asset.exists?(cover), Studio::M::Asset.count]).to eq([false, true, before - 1])
-    @first.presets.each { |preset| expect(call(:get, "/api/strips/#{preset.fingerprint}/wall.png")).to start_with("\x89PNG".b) }
+    expect(
+      [
+        Studio::M::Asset.exists?(sum),
+        Studio::M::Asset.exists?(cover),
+        Studio::M::Asset.count
+      ]
+    ).to eq([false, true, before - 1])
+    @first.presets.each { |preset|
+      expect(call(:get, "/api/strips/#{preset.fingerprint}/wall.png")).to start_with("\x89PNG".b)
+    }
   end
 
   it "leaves a picture that is being brought again" do
@@ -84,12 +116,24 @@ RSpec.describe "upkeep", :api do
     expect(clean).to include("undo" => 1)
     shown = call(:get, "/api/libraries/#{@first.id}/ledger")["entries"].find { _1["id"] == entry.id }
     expect([tag.nil?, shown["summary"], shown["undoable"]]).to eq([false, entry.summary, false])
-    expect(call(:post, "/api/ledger/#{entry.id}/undo", {})["error"]).to match(/was kept for as long as this library's rules say/)
+    expect(
+      call(
+        :post,
+        "/api/ledger/#{entry.id}/undo",
+        {}
+      )["error"]
+    ).to match(/was kept for as long as this library's rules say/)
   end
 
   it "takes old files of the watched folder, and those only" do
     FileUtils.rm_rf(Fobrel::Jobs::WatchedFolder.root)
-    folder = FileUtils.mkdir_p(File.join(Fobrel::Jobs::WatchedFolder.of(@second), "taken", "20260101-000000 scans")).first
+    folder = FileUtils.mkdir_p(
+      File.join(
+        Fobrel::Jobs::WatchedFolder.of(@second),
+        "taken",
+        "20260101-000000 scans"
+      )
+    ).first
     File.write(File.join(folder, "a.png"), "x")
     File.write(waits = File.join(Fobrel::Jobs::WatchedFolder.of(@second), "b.png"), "x")
     expect(clean).not_to include("taken")
@@ -102,12 +146,27 @@ RSpec.describe "upkeep", :api do
     take_in(@second, tip("room").values.first, file: "room.png")
     Studio::M::Pulse.instance_variable_set(:@next, 0)
     told = call(:get, upkeep)
-    expect(told["room"].to_h { _1.values_at("title", "count") }).to include("Editions of brushes" => 1, "Tips, grains and other pictures" => 1)
+    expect(
+      told["room"].to_h {
+        _1.values_at("title", "count")
+      }
+    ).to include("Editions of brushes" => 1, "Tips, grains and other pictures" => 1)
     expect(told["processes"].map { _1["kind"] }).to include("web")
     Que::Job.run_synchronously = false
-    expect(call(:post, "#{upkeep}/cleaning", {})["work"]).to include(a_hash_including("kind" => "CleanUp", "count" => 1))
+    expect(
+      call(
+        :post,
+        "#{upkeep}/cleaning",
+        {}
+      )["work"]
+    ).to include(a_hash_including("kind" => "CleanUp", "count" => 1))
     expect([call(:post, "#{upkeep}/cleaning", {})["error"], status]).to match([/being cleaned already/, 422])
-    nights = [Time.new(2026, 11, 20, 2, 59), Time.new(2026, 11, 20, 3, 0), Time.new(2026, 11, 20, 23, 0), Time.new(2026, 11, 21, 4, 0)]
+    nights = [
+      Time.new(2026, 11, 20, 2, 59),
+      Time.new(2026, 11, 20, 3, 0),
+      Time.new(2026, 11, 20, 23, 0),
+      Time.new(2026, 11, 21, 4, 0)
+    ]
     nights.each { Fobrel::Jobs::CleanUp.due(_1) }
     expect(Studio::M::Cleaning.where.not(night: nil).pluck(:night).map(&:day)).to eq([20, 21])
   ensure

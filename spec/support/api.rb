@@ -10,7 +10,10 @@ module ApiHelp
   include Rack::Test::Methods
   include Committee::Test::Methods
 
-  CONTRACT = Committee::Drivers.load_from_file(File.expand_path("../../server/openapi.yaml", __dir__), parser_options: {strict_reference_validation: true})
+  CONTRACT = Committee::Drivers.load_from_file(
+    File.expand_path("../../server/openapi.yaml", __dir__),
+    parser_options: {strict_reference_validation: true}
+  )
   APP = Fobrel::App.build(secret: "s" * 64)
 
   def app = APP
@@ -38,7 +41,9 @@ module ApiHelp
   # Brings files into a library, by name; gives the arrival with its plan.
   def deliver(library, files, name: files.keys.first)
     arrival = call(:post, "/api/libraries/#{library.id}/arrivals", {name:})
-    files.each { |file, bytes| call(:put, "/api/arrivals/#{arrival["id"]}/files?name=#{Rack::Utils.escape(file)}", bytes.b) }
+    files.each { |file, bytes|
+      call(:put, "/api/arrivals/#{arrival["id"]}/files?name=#{Rack::Utils.escape(file)}", bytes.b)
+    }
     call(:post, "/api/arrivals/#{arrival["id"]}/read", {})
     call(:get, "/api/arrivals/#{arrival["id"]}")
   end
@@ -54,7 +59,13 @@ module ApiHelp
   end
 
   # A package of brushes, as the server exports it.
-  def package(library, presets, name: "Storm kit", **options) = call(:post, "/api/libraries/#{library.id}/exports", {kind: "package", name:, of: {preset_ids: presets.map(&:id)}, options:})
+  def package(library, presets, name: "Storm kit", **options)
+    call(
+      :post,
+      "/api/libraries/#{library.id}/exports",
+      {kind: "package", name:, of: {preset_ids: presets.map(&:id)}, options:}
+    )
+  end
 
   # Outside references: ajv, the npm packages semver and spdx-license-ids.
   def outside(data)

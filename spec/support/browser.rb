@@ -9,10 +9,26 @@ require_relative "late"
 GUARD = Guard.new
 
 Capybara.register_driver(:chromium) do |app|
-  Capybara::Cuprite::Driver.new(app, browser_path: "/usr/bin/chromium", window_size: [1280, 800], timeout: 60, process_timeout: 60, js_errors: false, logger: GUARD,
+  Capybara::Cuprite::Driver.new(
+    app,
+    browser_path: "/usr/bin/chromium",
+    window_size: [1280, 800],
+    timeout: 60,
+    process_timeout: 60,
+    js_errors: false,
+    logger: GUARD,
     save_path: File.join(ENV.fetch("FOBREL_VAR"), "downloads"),
-    browser_options: {"no-sandbox" => nil, "disable-gpu" => nil, "force-prefers-reduced-motion" => nil, "disable-quic" => nil, "no-first-run" => nil,
-                      "disable-background-networking" => nil, "disable-component-update" => nil, "disable-sync" => nil})
+    browser_options: {
+      "no-sandbox" => nil,
+      "disable-gpu" => nil,
+      "force-prefers-reduced-motion" => nil,
+      "disable-quic" => nil,
+      "no-first-run" => nil,
+      "disable-background-networking" => nil,
+      "disable-component-update" => nil,
+      "disable-sync" => nil
+    }
+  )
 end
 Capybara.app = Late.new(Fobrel::App.build(secret: "b" * 64))
 Capybara.server = :puma, {Silent: true, Threads: "1:6", Host: "127.0.0.1"}
@@ -98,8 +114,25 @@ module BrowserHelp
 
   # A pen's stroke through the browser's own input, pressure and tilt included.
   def pen_stroke(canvas, points, tilt: [30, 20], pen: "pen", wait: 0.008)
-    box = evaluate_script("(() => { const b = arguments[0].getBoundingClientRect(); return [b.left, b.top] })()", canvas)
-    send = ->(type, (x, y, force)) { page.driver.browser.page.command("Input.dispatchMouseEvent", type:, x: box[0] + x, y: box[1] + y, button: "left", buttons: 1, clickCount: 1, pointerType: pen, force:, tiltX: tilt[0], tiltY: tilt[1]) }
+    box = evaluate_script(
+      "(() => { const b = arguments[0].getBoundingClientRect(); return [b.left, b.top] })()",
+      canvas
+    )
+    send = ->(type, (x, y, force)) {
+      page.driver.browser.page.command(
+        "Input.dispatchMouseEvent",
+        type:,
+        x: box[0] + x,
+        y: box[1] + y,
+        button: "left",
+        buttons: 1,
+        clickCount: 1,
+        pointerType: pen,
+        force:,
+        tiltX: tilt[0],
+        tiltY: tilt[1]
+      )
+    }
     send["mousePressed", points.first]
     points.each { |point| send["mouseMoved", point] && sleep(wait) }
     send["mouseReleased", points.last]
@@ -113,9 +146,13 @@ module BrowserHelp
   def scan(name, seed: 4)
     chance = Random.new(seed)
     rows = Array.new(140) do |y|
-      Array.new(200) { |x| (Math.hypot(x - 120, (y - 66) * 1.6) < 34) ? 2 : (241 + (chance.rand - 0.5) * 14).round.clamp(0, 255) }
+      Array.new(200) { |x|
+        (Math.hypot(x - 120, (y - 66) * 1.6) < 34) ? 2 : (241 + (chance.rand - 0.5) * 14).round.clamp(0, 255)
+      }
     end
-    File.join(files, name).tap { |path| Vips::Image.new_from_array(rows).cast(:uchar).copy(interpretation: :b_w).pngsave(path) }
+    File.join(files, name).tap { |path|
+      Vips::Image.new_from_array(rows).cast(:uchar).copy(interpretation: :b_w).pngsave(path)
+    }
   end
 end
 
@@ -130,7 +167,8 @@ RSpec.configure do |config|
     GUARD.forget
   end
   config.after(:each, :browser) do |example|
-    page.save_screenshot(File.expand_path("../../var/failed-#{example.metadata[:line_number]}.png", __dir__)) if example.exception # rubocop:disable Lint/Debugger
+    seen = File.expand_path("../../var/failed-#{example.metadata[:line_number]}.png", __dir__)
+    page.save_screenshot(seen) if example.exception # rubocop:disable Lint/Debugger
     Capybara.reset_sessions!
     troubles = GUARD.troubles
     GUARD.forget

@@ -19,7 +19,11 @@ class Guard
     @lock = Mutex.new
   end
 
-  HEARD = /"method":"(?:Network\.(?:requestWillBeSent|responseReceived|loadingFailed)|Runtime\.(?:exceptionThrown|consoleAPICalled)|Log\.entryAdded)"/
+  HEARD = /"method":"(?:
+    Network\.(?:requestWillBeSent|responseReceived|loadingFailed) |
+    Runtime\.(?:exceptionThrown|consoleAPICalled) |
+    Log\.entryAdded
+  )"/x
   private_constant :HEARD
 
   # Ferrum writes each message as a line; most are of no interest.
@@ -42,7 +46,9 @@ class Guard
   def troubles
     @lock.synchronize do
       unheard = @announced.reject { |pattern| @heard.any? { pattern.match?(_1) } }
-      @heard.reject { |told| (@announced + @possible).any? { _1.match?(told) } }.uniq + unheard.map { "announced, but not heard: #{_1.inspect}" }
+      @heard.reject { |told| (@announced + @possible).any? { _1.match?(told) } }.uniq + unheard.map {
+        "announced, but not heard: #{_1.inspect}"
+      }
     end
   end
 
@@ -54,10 +60,20 @@ class Guard
 
   def tell(method, params)
     case method
-    when "Network.requestWillBeSent" then (@urls[params["requestId"]] = "#{params.dig("request", "method")} #{path(params.dig("request", "url"))}") && nil
+    when "Network.requestWillBeSent" then (@urls[params["requestId"]] =
+                                             "#{params.dig(
+                                               "request",
+                                               "method"
+                                             )} #{path(
+                                               params.dig(
+                                                 "request", "url"
+                                               )
+                                             )}") && nil
     when "Network.responseReceived" then answer(params)
     when "Network.loadingFailed" then failure(params)
-    when "Runtime.exceptionThrown" then "uncaught: #{params.dig("exceptionDetails", "exception", "description") || params.dig("exceptionDetails", "text")}"[0, 600]
+    when "Runtime.exceptionThrown" then "uncaught: " \
+      "#{params.dig("exceptionDetails", "exception", "description") || params.dig("exceptionDetails", "text")}"[0,
+        600]
     when "Runtime.consoleAPICalled" then console(params)
     when "Log.entryAdded" then entry(params["entry"])
     end

@@ -12,9 +12,17 @@ module Fobrel
   person = M::Person.create!(login: "half", name: "Half Way", password: "half of the way")
   library = M::Library.create!(name: "Half")
   library.memberships.create!(person:, role: "lead")
-  brushes = Array.new(2) { |i| Core::Preset::Preset.build("Half #{i}", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 5 + i}}}) }
+  brushes = Array.new(2) { |i|
+    Core::Preset::Preset.build("Half #{i}", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 5 + i}}})
+  }
   items = brushes.map { Core::Package::Bundle::Item.new(preset: _1, edition: 1) }
-  bytes = Core::Package::Writer.zip(Core::Package::Bundle.build(items:, assets: {}, sets: [Core::Package::Bundle::Group.new(name: "Kit", presets: brushes.map(&:id))]))
+  bytes = Core::Package::Writer.zip(
+    Core::Package::Bundle.build(
+      items:,
+      assets: {},
+      sets: [Core::Package::Bundle::Group.new(name: "Kit", presets: brushes.map(&:id))]
+    )
+  )
   arrival = M::Arrival.create!(library:, person:, name: "half.zip", source: "dropped")
   Que::Job.run_synchronously = true
   Actions::Deliver.add(arrival, name: "half.zip", io: StringIO.new(bytes))

@@ -24,7 +24,20 @@ class Running
   def address = "http://127.0.0.1:#{@port}"
 
   def start
-    @pid = spawn({"PORT" => @port.to_s, "SESSION_SECRET" => "r" * 64, "WEB_WORKERS" => "1", "GALLERY_PAUSE" => "0", "GALLERY_WAIT" => "0.05", "GALLERY_FAILS" => "45"}, RbConfig.ruby, LAUNCH, out: @log, err: %i[child out])
+    @pid = spawn(
+      {
+        "PORT" => @port.to_s,
+        "SESSION_SECRET" => "r" * 64,
+        "WEB_WORKERS" => "1",
+        "GALLERY_PAUSE" => "0",
+        "GALLERY_WAIT" => "0.05",
+        "GALLERY_FAILS" => "45"
+      },
+      RbConfig.ruby,
+      LAUNCH,
+      out: @log,
+      err: %i[child out]
+    )
     # The gallery's packages are drawn first, which takes its time on a machine at work.
     1200.times { File.read(@log).include?("Fobrel is ready") ? return : sleep(0.1) }
     raise "the server did not start: #{File.read(@log)}"

@@ -5,7 +5,8 @@ require_relative "../../server/postgres"
 
 # A database of the tests' own, and a small studio in it. TEST_DATABASE_URL may name another, and
 # TEST_CLUSTER a folder below var for a cluster of its own, so that two runs do not meet.
-TEST_POSTGRES = Fobrel::Postgres.new(File.expand_path("../../var/#{ENV["TEST_CLUSTER"]}", __dir__)) unless ENV["TEST_DATABASE_URL"]
+cluster = File.expand_path("../../var/#{ENV["TEST_CLUSTER"]}", __dir__)
+TEST_POSTGRES = Fobrel::Postgres.new(cluster) unless ENV["TEST_DATABASE_URL"]
 ENV["DATABASE_URL"] = ENV["TEST_DATABASE_URL"] || TEST_POSTGRES.start("fobrel_test")
 ENV["FOBREL_VAR"] = Dir.mktmpdir("fobrel-spec")
 ENV["SIGN_IN_LIMIT"] = "100000"
@@ -43,14 +44,24 @@ module Studio
     @standing
   end
 
-  def self.counts = [M::Person, M::Library, M::Preset, M::Edition, M::Tag, M::Draft, M::LedgerEntry].map { |model| [model.count, model.maximum(:id)] }
+  def self.counts
+    [M::Person, M::Library, M::Preset, M::Edition, M::Tag, M::Draft, M::LedgerEntry].map { |model|
+      [model.count, model.maximum(:id)]
+    }
+  end
   private_class_method :counts
 
   # Three people, two libraries; a few brushes in the first, none in the second.
   def self.build(brushes: 8)
-    people = Fobrel::Demo::Studio::PEOPLE.to_h { |login, name| [login, M::Person.create!(login:, name:, password: PASSWORD)] }
+    people = Fobrel::Demo::Studio::PEOPLE.to_h { |login, name|
+      [login, M::Person.create!(login:, name:, password: PASSWORD)]
+    }
     first, second = Fobrel::Demo::Studio::ROLES.map do |name, roles|
-      M::Library.create!(name:).tap { |made| roles.each { |login, role| made.memberships.create!(person: people[login], role:) } }
+      M::Library.create!(name:).tap { |made|
+        roles.each { |login, role|
+          made.memberships.create!(person: people[login], role:)
+        }
+      }
     end
     Fobrel::Demo::Studio.take_in(first, people["maren"], drawn.first(brushes))
     [first, second]

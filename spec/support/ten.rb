@@ -12,7 +12,10 @@ module Fobrel
   library.memberships.create!(person:, role: "lead")
   ["deadly", *Array.new(9) { "good #{_1}" }].each do |name|
     arrival = Models::Arrival.create!(library:, person:, name:, source: "dropped")
-    document = Core::Preset::Preset.build(name, {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 5}}}).to_h
+    document = Core::Preset::Preset.build(
+      name,
+      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 5}}}
+    ).to_h
     Actions::Deliver.add(arrival, name: "#{name}.json", io: StringIO.new(JSON.generate(document).b))
     Actions::Deliver.call(arrival:, person:)
   end

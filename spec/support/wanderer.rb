@@ -11,10 +11,52 @@ class Wanderer
   LOOK = File.read(File.expand_path("wanderer.js", __dir__))
   # Answers that a person's odd wish deserves; the page shows their sentences.
   SENTENCES = /\Aanswer: (404|409|422) /
-  WORDS = ["fog", "size: under 20", "ink 2", "é´", "tag: ", "12", "0,5", "-3", "999999", "Ω brush", "\"", "   ", "a,b;c"].freeze
-  KEYS = [:Tab, :Enter, :Escape, :Down, :Up, :Left, :Right, :Space, "/", "?", "1", "3", "n", [:Control, "z"], [:Control, :Shift, "z"]].freeze
+  WORDS = [
+    "fog",
+    "size: under 20",
+    "ink 2",
+    "é´",
+    "tag: ",
+    "12",
+    "0,5",
+    "-3",
+    "999999",
+    "Ω brush",
+    "\"",
+    "   ",
+    "a,b;c"
+  ].freeze
+  KEYS = [
+    :Tab,
+    :Enter,
+    :Escape,
+    :Down,
+    :Up,
+    :Left,
+    :Right,
+    :Space,
+    "/",
+    "?",
+    "1",
+    "3",
+    "n",
+    [:Control, "z"],
+    [:Control, :Shift, "z"]
+  ].freeze
   # How often each thing is done, of the sum of all.
-  HABITS = {click: 12, view: 3, type: 3, key: 5, drag: 2, stroke: 4, slide: 5, back: 1, reload: 1, tab: 1, agree: 2}.freeze
+  HABITS = {
+    click: 12,
+    view: 3,
+    type: 3,
+    key: 5,
+    drag: 2,
+    stroke: 4,
+    slide: 5,
+    back: 1,
+    reload: 1,
+    tab: 1,
+    agree: 2
+  }.freeze
   LAST = 10
 
   # @param role [String] a login of the demo
@@ -76,7 +118,12 @@ class Wanderer
   # What happened must have happened by now; a page at work has a little more time.
   def settle
     sleep 0.06
-    60.times { js("window.wander ? window.wander.busy() : document.readyState !== 'complete' || !document.querySelector('main, form')") ? sleep(0.05) : break }
+    60.times {
+      js(
+        "window.wander ? window.wander.busy() : document.readyState !== 'complete' || !document.querySelector('main, " \
+          "form')"
+      ) ? sleep(0.05) : break
+    }
   end
 
   def look = js("(() => { #{LOOK}; return window.wander.look() })()")
@@ -124,7 +171,20 @@ class Wanderer
 
   def stroke
     pad = look["pad"] or return open_bench
-    send = ->(type, x, y) { browser.page.command("Input.dispatchMouseEvent", type:, x:, y:, button: "left", buttons: 1, clickCount: 1, pointerType: pick(%w[pen mouse]), force: @chance.rand, tiltX: 10) }
+    send = ->(type, x, y) {
+      browser.page.command(
+        "Input.dispatchMouseEvent",
+        type:,
+        x:,
+        y:,
+        button: "left",
+        buttons: 1,
+        clickCount: 1,
+        pointerType: pick(%w[pen mouse]),
+        force: @chance.rand,
+        tiltX: 10
+      )
+    }
     x, y = [pad["x"] + @chance.rand(pad["width"]), pad["y"] + @chance.rand(pad["height"])]
     send["mousePressed", x, y]
     6.times { send["mouseMoved", x += @chance.rand(30) - 12, y += @chance.rand(24) - 12] }
@@ -140,7 +200,11 @@ class Wanderer
 
   def slide
     one = pick(look["sliders"]) or return
-    browser.mouse.move(x: one["x"], y: one["y"]).down.move(x: one["x"] + @chance.rand(160) - 80, y: one["y"], steps: 3).up
+    browser.mouse.move(x: one["x"], y: one["y"]).down.move(
+      x: one["x"] + @chance.rand(160) - 80,
+      y: one["y"],
+      steps: 3
+    ).up
     "slide “#{one["name"]}”"
   end
 
@@ -182,7 +246,14 @@ class Wanderer
     settle
     after = look["values"]
     differing = before.reject { |name, value| !after.key?(name) || after[name] == value }
-    complain("another value after a reload", differing.map { |name, value| "#{name}: #{value} → #{after[name]}" }.join("; ")) if differing.any?
+    if differing.any?
+      complain(
+        "another value after a reload",
+        differing.map { |name, value|
+          "#{name}: #{value} → #{after[name]}"
+        }.join("; ")
+      )
+    end
     "reload, and compare #{before.size} fields"
   end
 

@@ -7,14 +7,24 @@ describe('orders made by hand', () => {
   function begin() {
     const asked: { key: number; next: Arrangement; before: number[]; answer: () => void; refuse: () => void }[] = []
     const settle = vi.fn(() => Promise.resolve())
-    const arranged = useArranged((key, next, before) => new Promise<void>((answer, fail) => asked.push({ key, next, before, answer, refuse: () => fail(new Error('Somebody changed it.')) })), settle)
+    const arranged = useArranged(
+      (key, next, before) =>
+        new Promise<void>((answer, fail) =>
+          asked.push({ key, next, before, answer, refuse: () => fail(new Error('Somebody changed it.')) }),
+        ),
+      settle,
+    )
     return { asked, settle, arranged }
   }
   const turn = () => new Promise((done) => setTimeout(done))
 
   it('are sent one after the other, those made meanwhile as one, each on what the server last had', async () => {
     const { asked, settle, arranged } = begin()
-    const all = [arranged.put(1, [1, 2, 3], { ids: [2, 1, 3] }), arranged.put(1, [1, 2, 3], { ids: [2, 3, 1] }), arranged.put(1, [1, 2, 3], { ids: [3, 2, 1] })]
+    const all = [
+      arranged.put(1, [1, 2, 3], { ids: [2, 1, 3] }),
+      arranged.put(1, [1, 2, 3], { ids: [2, 3, 1] }),
+      arranged.put(1, [1, 2, 3], { ids: [3, 2, 1] }),
+    ]
     expect([asked.length, arranged.shown(1)?.ids]).toEqual([1, [3, 2, 1]])
     asked[0]!.answer()
     await turn()

@@ -6,19 +6,44 @@ import { router } from '../src/routes'
 import { useArrival } from '../src/stores/arrival'
 
 const file = (name: string) => ({ name, file: new File(['x'], name) })
-const entry = (path: string) => ({ isFile: true, name: path.split('/').at(-1), fullPath: path, file: (done: (file: File) => void) => done(new File(['x'], path)) })
+const entry = (path: string) => ({
+  isFile: true,
+  name: path.split('/').at(-1),
+  fullPath: path,
+  file: (done: (file: File) => void) => done(new File(['x'], path)),
+})
 /** A folder as a browser hands it over: read a part at a time until nothing more comes. */
-const folder = (path: string, parts: object[][]) => ({ isFile: false, name: path, fullPath: path, createReader: () => ({ readEntries: (done: (list: object[]) => void) => done(parts.shift() ?? []) }) })
-const transfer = (entries: (object | null)[], files: File[] = []) => ({ items: entries.map((one) => ({ webkitGetAsEntry: () => one })), files }) as unknown as DataTransfer
+const folder = (path: string, parts: object[][]) => ({
+  isFile: false,
+  name: path,
+  fullPath: path,
+  createReader: () => ({ readEntries: (done: (list: object[]) => void) => done(parts.shift() ?? []) }),
+})
+const transfer = (entries: (object | null)[], files: File[] = []) =>
+  ({ items: entries.map((one) => ({ webkitGetAsEntry: () => one })), files }) as unknown as DataTransfer
 
 describe('what is dropped', () => {
-  beforeEach(() => { setActivePinia(createPinia()); vi.mocked(router.push).mockClear(); router.currentRoute.value.name = 'wall' })
+  beforeEach(() => {
+    setActivePinia(createPinia())
+    vi.mocked(router.push).mockClear()
+    router.currentRoute.value.name = 'wall'
+  })
 
   it('makes a tip of one still picture, and an arrival of everything else', async () => {
     const arrival = useArrival()
     await arrival.take([file('scan.PNG')])
-    expect([arrival.picture?.name, arrival.parcel, vi.mocked(router.push).mock.calls[0]![0]]).toEqual(['scan.PNG', undefined, { name: 'tip-maker' }])
-    for (const list of [[file('a.png'), file('b.png')], [file('kit.fobrel.zip')], [file('reel.gif')], [file('layers.ora')], [file('brush.json')]]) {
+    expect([arrival.picture?.name, arrival.parcel, vi.mocked(router.push).mock.calls[0]![0]]).toEqual([
+      'scan.PNG',
+      undefined,
+      { name: 'tip-maker' },
+    ])
+    for (const list of [
+      [file('a.png'), file('b.png')],
+      [file('kit.fobrel.zip')],
+      [file('reel.gif')],
+      [file('layers.ora')],
+      [file('brush.json')],
+    ]) {
       await arrival.take(list)
       expect(arrival.parcel).toEqual(list)
       expect(vi.mocked(router.push).mock.lastCall![0]).toEqual({ name: 'intake' })
@@ -33,7 +58,10 @@ describe('what is dropped', () => {
   })
 
   it('opens folders to their ends, whatever is hidden left out', async () => {
-    const inside = folder('/kit', [[entry('/kit/a.png'), entry('/kit/.hidden')], [folder('/kit/more', [[entry('/kit/more/b.png')]])]])
+    const inside = folder('/kit', [
+      [entry('/kit/a.png'), entry('/kit/.hidden')],
+      [folder('/kit/more', [[entry('/kit/more/b.png')]])],
+    ])
     const brought = await useArrival().brought(transfer([inside, entry('/c.json')]))
     expect(brought.map(({ name }) => name)).toEqual(['kit/a.png', 'kit/more/b.png', 'c.json'])
   })

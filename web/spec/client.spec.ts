@@ -1,7 +1,8 @@
 import { describe, expect, it } from 'vitest'
 import { asFile, of, Refused } from '../src/api/client'
 
-const answer = (data: unknown, error: unknown, status = 200) => Promise.resolve({ data, error, response: new Response(null, { status: status === 204 ? 204 : status }) })
+const answer = (data: unknown, error: unknown, status = 200) =>
+  Promise.resolve({ data, error, response: new Response(null, { status: status === 204 ? 204 : status }) })
 
 describe('of', () => {
   it('gives the data of an answer', async () => {
@@ -9,7 +10,9 @@ describe('of', () => {
   })
 
   it('throws the sentence the server gave', async () => {
-    await expect(of(answer(undefined, { error: 'Take another name.' }, 422))).rejects.toThrow(new Refused('Take another name.', 422))
+    await expect(of(answer(undefined, { error: 'Take another name.' }, 422))).rejects.toThrow(
+      new Refused('Take another name.', 422),
+    )
   })
 
   it('says in words when the answer holds no sentence', async () => {
@@ -17,7 +20,9 @@ describe('of', () => {
   })
 
   it('says what was not saved when no answer comes', async () => {
-    await expect(of(Promise.reject(new TypeError('network')))).rejects.toThrow(/does not answer.*not known.*waits in this browser/)
+    await expect(of(Promise.reject(new TypeError('network')))).rejects.toThrow(
+      /does not answer.*not known.*waits in this browser/,
+    )
   })
 })
 

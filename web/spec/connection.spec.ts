@@ -1,5 +1,14 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
-import { actingFor, offline, onRole, patiently, renewals, signedInAgain, signedOut, useToken } from '../src/api/connection'
+import {
+  actingFor,
+  offline,
+  onRole,
+  patiently,
+  renewals,
+  signedInAgain,
+  signedOut,
+  useToken,
+} from '../src/api/connection'
 
 type Answer = { status: number; body?: unknown; headers?: Record<string, string> } | 'no network'
 let answers: Answer[] = []
@@ -13,8 +22,11 @@ beforeEach(() => {
   vi.stubGlobal('fetch', async (asked: Request | string) => {
     const request = typeof asked === 'string' ? new Request(`http://here${asked}`) : asked
     sent.push({
-      url: request.url.replace('http://here', ''), method: request.method, token: request.headers.get('x-csrf-token'),
-      key: request.headers.get('idempotency-key'), body: request.method === 'GET' ? '' : await request.text(),
+      url: request.url.replace('http://here', ''),
+      method: request.method,
+      token: request.headers.get('x-csrf-token'),
+      key: request.headers.get('idempotency-key'),
+      body: request.method === 'GET' ? '' : await request.text(),
     })
     const next = answers.shift() ?? { status: 200 }
     if (next === 'no network') throw new TypeError('Failed to fetch')
@@ -25,10 +37,16 @@ beforeEach(() => {
   signedOut.value = undefined
   offline.value = false
 })
-afterEach(() => { vi.useRealTimers(); vi.unstubAllGlobals() })
+afterEach(() => {
+  vi.useRealTimers()
+  vi.unstubAllGlobals()
+})
 
-const post = (path = '/api/presets/1/editions') => new Request(`http://here${path}`, { method: 'POST', body: '{"a":1}' })
-const settle = async () => { for (let i = 0; i < 30; i++) await Promise.resolve() }
+const post = (path = '/api/presets/1/editions') =>
+  new Request(`http://here${path}`, { method: 'POST', body: '{"a":1}' })
+const settle = async () => {
+  for (let i = 0; i < 30; i++) await Promise.resolve()
+}
 
 describe('a request', () => {
   it('waits for the network and is sent again as it was, under the same key', async () => {
@@ -39,7 +57,13 @@ describe('a request', () => {
     const before = renewals.value
     await vi.advanceTimersByTimeAsync(2000)
     expect((await answer).status).toBe(201)
-    expect([offline.value, renewals.value, sent.length, new Set(sent.map(({ key }) => key)).size, sent[2]!.body]).toEqual([false, before + 1, 3, 1, '{"a":1}'])
+    expect([
+      offline.value,
+      renewals.value,
+      sent.length,
+      new Set(sent.map(({ key }) => key)).size,
+      sent[2]!.body,
+    ]).toEqual([false, before + 1, 3, 1, '{"a":1}'])
     expect(sent[0]!.key).toMatch(/^[0-9a-f]{32}$/)
   })
 
@@ -72,10 +96,21 @@ describe('a request', () => {
   })
 
   it('fetches the token of a session begun anew, and asks when it is somebody else’s', async () => {
-    answers = [{ status: 403, headers: { 'x-renew': 'token' } }, { status: 200, body: { csrf: 'new', person: { id: 7, name: 'Maren' } } }, { status: 200 }]
+    answers = [
+      { status: 403, headers: { 'x-renew': 'token' } },
+      { status: 200, body: { csrf: 'new', person: { id: 7, name: 'Maren' } } },
+      { status: 200 },
+    ]
     expect((await patiently(post())).status).toBe(200)
-    expect(sent.map(({ url, token }) => [url, token])).toEqual([['/api/presets/1/editions', 'old'], ['/api/session', null], ['/api/presets/1/editions', 'new']])
-    answers = [{ status: 403, headers: { 'x-renew': 'token' } }, { status: 200, body: { csrf: 'x', person: { id: 8, name: 'Tove' } } }]
+    expect(sent.map(({ url, token }) => [url, token])).toEqual([
+      ['/api/presets/1/editions', 'old'],
+      ['/api/session', null],
+      ['/api/presets/1/editions', 'new'],
+    ])
+    answers = [
+      { status: 403, headers: { 'x-renew': 'token' } },
+      { status: 200, body: { csrf: 'x', person: { id: 8, name: 'Tove' } } },
+    ]
     patiently(post())
     await vi.waitFor(() => expect(signedOut.value).toEqual({ insteadOf: 'Tove' }))
     signedInAgain()

@@ -7,7 +7,9 @@ import { useCurves } from '../src/parts/useCurves'
 type Points = [number, number][]
 let scope: EffectScope
 let asked: Points[][] = []
-const settle = async () => { for (let i = 0; i < 8; i++) await nextTick() }
+const settle = async () => {
+  for (let i = 0; i < 8; i++) await nextTick()
+}
 
 beforeEach(() => {
   scope = effectScope()
@@ -17,23 +19,58 @@ beforeEach(() => {
     return Promise.resolve({ data: { curves: body.curves.map(() => [0, 0.25, 1]) }, response: new Response() })
   }) as never)
 })
-afterEach(() => { scope.stop(); vi.restoreAllMocks() })
+afterEach(() => {
+  scope.stop()
+  vi.restoreAllMocks()
+})
 
 describe('curves', () => {
   it('come from the server, each asked for once, and are drawn upwards', async () => {
-    const wanted = shallowRef<Points[]>([[[0, 0], [1, 0.9]]])
+    const wanted = shallowRef<Points[]>([
+      [
+        [0, 0],
+        [1, 0.9],
+      ],
+    ])
     const { path } = scope.run(() => useCurves(() => wanted.value))!
     await settle()
     expect(path(wanted.value[0]!, 100, 40)).toBe('M0.0 40.0L50.0 30.0L100.0 0.0')
-    const other: Points = [[0, 0.1], [1, 1]]
+    const other: Points = [
+      [0, 0.1],
+      [1, 1],
+    ]
     wanted.value = [wanted.value[0]!, other, other]
     await settle()
-    expect(asked).toEqual([[[[0, 0], [1, 0.9]]], [other]])
+    expect(asked).toEqual([
+      [
+        [
+          [0, 0],
+          [1, 0.9],
+        ],
+      ],
+      [other],
+    ])
   })
 
   it('draw nothing until they are there', () => {
-    const { path } = scope.run(() => useCurves(() => [[[0, 0.5], [1, 0.5]]]))!
-    expect(path([[0, 0.5], [1, 0.5]], 10, 10)).toBe('')
+    const { path } = scope.run(() =>
+      useCurves(() => [
+        [
+          [0, 0.5],
+          [1, 0.5],
+        ],
+      ]),
+    )!
+    expect(
+      path(
+        [
+          [0, 0.5],
+          [1, 0.5],
+        ],
+        10,
+        10,
+      ),
+    ).toBe('')
   })
 })
 

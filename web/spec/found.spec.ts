@@ -15,19 +15,38 @@ beforeEach(() => {
   asked = []
   scope = effectScope()
   vi.stubGlobal('localStorage', { getItem: () => null, setItem: () => undefined })
-  vi.spyOn(api, 'GET').mockImplementation(((_path: string, { params }: { params: { query: { q: string; offset: number } } }) =>
-    new Promise((resolve) => {
-      const { q, offset } = params.query
-      asked.push({
-        q, offset,
-        answer: (total) => resolve({ data: { total, tolerant: false, query: q, offset, presets: Array.from({ length: Math.min(100, total - offset) }, (_, i) => row(q, offset + i)) }, response: new Response() }),
-        fail: () => resolve({ error: { error: 'There is no such term.' }, response: new Response() }),
-      })
-    })) as never)
+  vi.spyOn(api, 'GET').mockImplementation(
+    ((_path: string, { params }: { params: { query: { q: string; offset: number } } }) =>
+      new Promise((resolve) => {
+        const { q, offset } = params.query
+        asked.push({
+          q,
+          offset,
+          answer: (total) =>
+            resolve({
+              data: {
+                total,
+                tolerant: false,
+                query: q,
+                offset,
+                presets: Array.from({ length: Math.min(100, total - offset) }, (_, i) => row(q, offset + i)),
+              },
+              response: new Response(),
+            }),
+          fail: () => resolve({ error: { error: 'There is no such term.' }, response: new Response() }),
+        })
+      })) as never,
+  )
 })
-afterEach(() => { scope.stop(); vi.restoreAllMocks(); vi.unstubAllGlobals() })
+afterEach(() => {
+  scope.stop()
+  vi.restoreAllMocks()
+  vi.unstubAllGlobals()
+})
 
-const settle = async () => { for (let i = 0; i < 8; i++) await nextTick() }
+const settle = async () => {
+  for (let i = 0; i < 8; i++) await nextTick()
+}
 
 describe('what the Wall found', () => {
   it('is read a page at a time, each page once', async () => {

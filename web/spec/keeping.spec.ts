@@ -12,27 +12,63 @@ let asked: { body: Put; answer: (kept?: object) => void; refuse: (status: number
 let scope: EffectScope
 let store: Map<string, string>
 const brush = (size: number): Document => ({ name: 'Fog', size })
-const kept = (document: Document, more = {}) => ({ draft: null, document, kept: 'x', merged: [], given_up: [], held: [], room: { back: 1, forth: 0 }, ...more })
+const kept = (document: Document, more = {}) => ({
+  draft: null,
+  document,
+  kept: 'x',
+  merged: [],
+  given_up: [],
+  held: [],
+  room: { back: 1, forth: 0 },
+  ...more,
+})
 
 beforeEach(async () => {
   vi.useFakeTimers()
   asked = []
   store = new Map()
   const storage = () => ({
-    getItem: (key: string) => store.get(key) ?? null, setItem: (key: string, value: string) => store.set(key, value), removeItem: (key: string) => store.delete(key),
+    getItem: (key: string) => store.get(key) ?? null,
+    setItem: (key: string, value: string) => store.set(key, value),
+    removeItem: (key: string) => store.delete(key),
   })
-  vi.stubGlobal('localStorage', new Proxy(storage(), { ownKeys: () => [...store.keys()], getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }) }))
+  vi.stubGlobal(
+    'localStorage',
+    new Proxy(storage(), {
+      ownKeys: () => [...store.keys()],
+      getOwnPropertyDescriptor: () => ({ enumerable: true, configurable: true }),
+    }),
+  )
   vi.stubGlobal('sessionStorage', storage())
   vi.stubGlobal('window', Object.assign(new EventTarget(), { document: { hidden: false } }))
   setActivePinia(createPinia())
-  vi.spyOn(api, 'GET').mockResolvedValue({ data: { csrf: 't', person: { id: 1, name: 'Maren', login: 'maren' }, libraries: [{ id: 7, name: 'Storm', role: 'lead' }] }, response: new Response() } as never)
+  vi.spyOn(api, 'GET').mockResolvedValue({
+    data: {
+      csrf: 't',
+      person: { id: 1, name: 'Maren', login: 'maren' },
+      libraries: [{ id: 7, name: 'Storm', role: 'lead' }],
+    },
+    response: new Response(),
+  } as never)
   await useSession().load()
-  vi.spyOn(api, 'PUT').mockImplementation(((_path: string, { body }: { body: Put }) => new Promise((resolve, reject) => asked.push({
-    body, answer: (more = {}) => resolve({ data: kept(body.document, more), response: new Response() }),
-    refuse: (status) => resolve({ error: { error: 'Not possible.' }, response: new Response(null, { status }) }), lose: () => reject(new TypeError('gone')),
-  }))) as never)
+  vi.spyOn(api, 'PUT').mockImplementation(
+    ((_path: string, { body }: { body: Put }) =>
+      new Promise((resolve, reject) =>
+        asked.push({
+          body,
+          answer: (more = {}) => resolve({ data: kept(body.document, more), response: new Response() }),
+          refuse: (status) => resolve({ error: { error: 'Not possible.' }, response: new Response(null, { status }) }),
+          lose: () => reject(new TypeError('gone')),
+        }),
+      )) as never,
+  )
 })
-afterEach(() => { scope.stop(); vi.restoreAllMocks(); vi.unstubAllGlobals(); vi.useRealTimers() })
+afterEach(() => {
+  scope.stop()
+  vi.restoreAllMocks()
+  vi.unstubAllGlobals()
+  vi.useRealTimers()
+})
 
 function start() {
   scope = effectScope()
@@ -42,8 +78,18 @@ function start() {
   keeping.began(brush(10))
   return { ...keeping, document, detail }
 }
-const pass = async (ms = 800) => { await vi.advanceTimersByTimeAsync(ms); await nextTick() }
-const waiting = () => [...store].filter(([key]) => key.includes('unsent')).flatMap(([, text]) => (JSON.parse(text) as { changes: { document: Document }[] }).changes.map(({ document }) => document.size as number))
+const pass = async (ms = 800) => {
+  await vi.advanceTimersByTimeAsync(ms)
+  await nextTick()
+}
+const waiting = () =>
+  [...store]
+    .filter(([key]) => key.includes('unsent'))
+    .flatMap(([, text]) =>
+      (JSON.parse(text) as { changes: { document: Document }[] }).changes.map(
+        ({ document }) => document.size as number,
+      ),
+    )
 
 describe('what is tuned', () => {
   it('is kept as one step while a slider is dragged, and as another for another thing', async () => {
@@ -116,15 +162,33 @@ describe('what is tuned', () => {
   it('is kept from before a reload, of this window at once, of others when they are gone', async () => {
     start()
     const unsent = useUnsent()
-    unsent.put(9, { was: brush(1), changes: [{ document: brush(2), fresh: true }, { document: brush(3), fresh: false }] })
-    store.set('fobrel.unsent.1.8.elsewhere', JSON.stringify({ was: brush(1), changes: [{ document: brush(4), fresh: true }], at: Date.now() }))
-    store.set('fobrel.unsent.1.7.gone', JSON.stringify({ was: brush(1), changes: [{ document: brush(5), fresh: true }], at: Date.now() - 600_000 }))
+    unsent.put(9, {
+      was: brush(1),
+      changes: [
+        { document: brush(2), fresh: true },
+        { document: brush(3), fresh: false },
+      ],
+    })
+    store.set(
+      'fobrel.unsent.1.8.elsewhere',
+      JSON.stringify({ was: brush(1), changes: [{ document: brush(4), fresh: true }], at: Date.now() }),
+    )
+    store.set(
+      'fobrel.unsent.1.7.gone',
+      JSON.stringify({ was: brush(1), changes: [{ document: brush(5), fresh: true }], at: Date.now() - 600_000 }),
+    )
     store.set('fobrel.unsent.2.6.somebody', JSON.stringify({ was: brush(1), changes: [], at: 0 }))
     const all = unsent.keepAll()
-    for (const index of [0, 1, 2]) { await vi.waitFor(() => expect(asked[index]).toBeDefined()); asked[index]!.answer() }
+    for (const index of [0, 1, 2]) {
+      await vi.waitFor(() => expect(asked[index]).toBeDefined())
+      asked[index]!.answer()
+    }
     await all
     expect(asked.map(({ body }) => body.document.size)).toEqual([2, 3, 5])
     expect(asked[1]!.body.was.size).toBe(2)
-    expect([...store.keys()].filter((key) => key.includes('unsent')).sort()).toEqual(['fobrel.unsent.1.8.elsewhere', 'fobrel.unsent.2.6.somebody'])
+    expect([...store.keys()].filter((key) => key.includes('unsent')).sort()).toEqual([
+      'fobrel.unsent.1.8.elsewhere',
+      'fobrel.unsent.2.6.somebody',
+    ])
   })
 })

@@ -5,7 +5,9 @@ import { nearestPaint } from '../src/parts/paintedPlace'
 import { besideOf } from '../src/parts/scale'
 import { lacking, poseOf, sampleOf, UPRIGHT, type Sample } from '../src/views/bench/pen'
 
-const settle = async () => { for (let i = 0; i < 6; i++) await nextTick() }
+const settle = async () => {
+  for (let i = 0; i < 6; i++) await nextTick()
+}
 
 describe('the newest question', () => {
   function start() {
@@ -13,11 +15,17 @@ describe('the newest question', () => {
     const shown: string[] = []
     const failed: string[] = []
     const scope = effectScope()
-    const newest = scope.run(() => useNewest<number, string>(
-      (question) => new Promise((answer, fail) => open.push({ question, answer, fail })),
-      (answer) => { shown.push(answer) },
-      (error) => { failed.push(error.message) },
-    ))!
+    const newest = scope.run(() =>
+      useNewest<number, string>(
+        (question) => new Promise((answer, fail) => open.push({ question, answer, fail })),
+        (answer) => {
+          shown.push(answer)
+        },
+        (error) => {
+          failed.push(error.message)
+        },
+      ),
+    )!
     return { open, pictures: shown, failed, scope, ...newest }
   }
 
@@ -76,13 +84,27 @@ describe('the painted place', () => {
     const [width, height] = [20, 10]
     const pixels = new Uint8ClampedArray(width * height * 4)
     expect(nearestPaint(pixels, width, height)).toEqual({ x: 0.5, y: 0.5 })
-    for (const [x, y] of [[2, 1], [14, 8]]) pixels[(y! * width + x!) * 4 + 3] = 255
+    for (const [x, y] of [
+      [2, 1],
+      [14, 8],
+    ])
+      pixels[(y! * width + x!) * 4 + 3] = 255
     expect(nearestPaint(pixels, width, height)).toEqual({ x: 14.5 / 20, y: 8.5 / 10 })
   })
 })
 
 describe('what a pen sends', () => {
-  const event = (more: Partial<PointerEvent>) => ({ clientX: 60, clientY: 45, pressure: 0.33333, tiltX: 10, tiltY: 0, timeStamp: 5.1234, pointerType: 'pen', ...more }) as PointerEvent
+  const event = (more: Partial<PointerEvent>) =>
+    ({
+      clientX: 60,
+      clientY: 45,
+      pressure: 0.33333,
+      tiltX: 10,
+      tiltY: 0,
+      timeStamp: 5.1234,
+      pointerType: 'pen',
+      ...more,
+    }) as PointerEvent
   const canvas = { getBoundingClientRect: () => ({ left: 10, top: 20 }) } as HTMLElement
   const at = (x: number, y: number, pressure: number, tiltX = 0): Sample => ({ x, y, pressure, tiltX, tiltY: 0, t: 0 })
 
@@ -94,12 +116,21 @@ describe('what a pen sends', () => {
   it('says what the device leaves out, and nothing after a mere tap', () => {
     const even = [1, 2, 3, 4, 5].map((x) => at(x, 0, 0.5))
     expect(lacking(even, 'mouse')).toEqual(['A mouse sends no pressure: the press is even.', 'A mouse sends no tilt.'])
-    expect(lacking(even.map((one, index) => ({ ...one, pressure: index / 5, tiltX: 9 })), 'pen')).toEqual([])
+    expect(
+      lacking(
+        even.map((one, index) => ({ ...one, pressure: index / 5, tiltX: 9 })),
+        'pen',
+      ),
+    ).toEqual([])
     expect(lacking(even.slice(2), 'touch')).toEqual([])
   })
 
   it('shows lean and direction; the direction stays while the pen rests', () => {
-    const pose = poseOf(event({ altitudeAngle: Math.PI / 3, azimuthAngle: Math.PI / 2 } as Partial<PointerEvent>), [at(0, 10, 1), at(10, 0, 1)], UPRIGHT)
+    const pose = poseOf(
+      event({ altitudeAngle: Math.PI / 3, azimuthAngle: Math.PI / 2 } as Partial<PointerEvent>),
+      [at(0, 10, 1), at(10, 0, 1)],
+      UPRIGHT,
+    )
     expect([Math.round(pose.tilt), Math.round(pose.azimuth), Math.round(pose.direction)]).toEqual([30, 90, 45])
     expect(poseOf(event({}), [at(1, 1, 1), at(1, 1, 1)], pose).direction).toBe(pose.direction)
   })

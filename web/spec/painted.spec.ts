@@ -10,27 +10,45 @@ let scope: EffectScope
 beforeEach(() => {
   asked = []
   scope = effectScope()
-  vi.spyOn(api, 'POST').mockImplementation(((_path: string, { body }: { body: { document: Document } }) =>
-    new Promise((resolve) => {
-      asked.push({
-        size: body.document.size,
-        answer: (ok = true) => resolve(ok ? { data: new Blob([String(body.document.size)]), response: new Response() } : { error: { error: 'It cannot be painted.' }, response: new Response() }),
-      })
-    })) as never)
+  vi.spyOn(api, 'POST').mockImplementation(
+    ((_path: string, { body }: { body: { document: Document } }) =>
+      new Promise((resolve) => {
+        asked.push({
+          size: body.document.size,
+          answer: (ok = true) =>
+            resolve(
+              ok
+                ? { data: new Blob([String(body.document.size)]), response: new Response() }
+                : { error: { error: 'It cannot be painted.' }, response: new Response() },
+            ),
+        })
+      })) as never,
+  )
 })
 afterEach(() => {
   scope.stop()
   vi.restoreAllMocks()
 })
 
-const settle = async () => { for (let i = 0; i < 5; i++) await nextTick() }
-const start = (document: ReturnType<typeof shallowRef<Document | undefined>>) => scope.run(() => usePainted(() => 1, () => document.value && { document: document.value }))!
+const settle = async () => {
+  for (let i = 0; i < 5; i++) await nextTick()
+}
+const start = (document: ReturnType<typeof shallowRef<Document | undefined>>) =>
+  scope.run(() =>
+    usePainted(
+      () => 1,
+      () => document.value && { document: document.value },
+    ),
+  )!
 
 describe('what is painted while it changes', () => {
   it('asks for one picture at a time, and next for the newest state only', async () => {
     const document = shallowRef<Document | undefined>({ size: 1 })
     const { src } = start(document)
-    for (const size of [2, 3, 4]) { document.value = { size }; await nextTick() }
+    for (const size of [2, 3, 4]) {
+      document.value = { size }
+      await nextTick()
+    }
     expect(asked.map(({ size }) => size)).toEqual([1])
     asked[0]!.answer()
     await settle()

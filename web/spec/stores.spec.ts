@@ -9,30 +9,53 @@ import { useTray } from '../src/stores/tray'
 
 let posted: { path: string; body: { preset_ids?: number[] } }[] = []
 let gone = new Set<number>()
-const settle = async () => { for (let i = 0; i < 12; i++) await nextTick() }
+const settle = async () => {
+  for (let i = 0; i < 12; i++) await nextTick()
+}
 const ok = (data: unknown) => Promise.resolve({ data, response: new Response() })
-const entry = (id: number, undoable = true) => ({ id, kind: 'tag', summary: 'Tagged 2', by: 'Maren', at: '', undone: false, undoable }) as Entry
+const entry = (id: number, undoable = true) =>
+  ({ id, kind: 'tag', summary: 'Tagged 2', by: 'Maren', at: '', undone: false, undoable }) as Entry
 
 beforeEach(() => {
   const kept = new Map<string, string>()
-  vi.stubGlobal('localStorage', { getItem: (key: string) => kept.get(key) ?? null, setItem: (key: string, value: string) => kept.set(key, value) })
+  vi.stubGlobal('localStorage', {
+    getItem: (key: string) => kept.get(key) ?? null,
+    setItem: (key: string, value: string) => kept.set(key, value),
+  })
   setActivePinia(createPinia())
   posted = []
   gone = new Set()
   vi.spyOn(api, 'POST').mockImplementation(((path: string, { body }: { body: { preset_ids?: number[] } }) => {
     posted.push({ path, body })
-    if (path.endsWith('/rows')) return ok({ presets: body.preset_ids!.filter((id) => !gone.has(id)).map((id) => ({ id, name: `Brush ${id}` })) })
+    if (path.endsWith('/rows'))
+      return ok({ presets: body.preset_ids!.filter((id) => !gone.has(id)).map((id) => ({ id, name: `Brush ${id}` })) })
     if (path.endsWith('/undo')) return ok({ kept: ['“Fog” was saved again since; it stays as it is.'] })
     return ok({ csrf: 't', person: { id: 1, name: 'Maren' }, libraries: [] })
   }) as never)
-  vi.spyOn(api, 'GET').mockImplementation(((path: string) => ok(
-    path.endsWith('/session') ? { csrf: 't', person: { id: 1, name: 'Maren' }, libraries: [{ id: 7, name: 'Storm', role: 'lead', canvas: { width: 1920, height: 1080 } }, { id: 9, name: 'Second', role: 'guest', canvas: { width: 800, height: 600 } }] }
-      : path.endsWith('/order') ? { families: [{ id: 3, name: 'Inks', parent_id: null, position: 0 }], labels: [] }
-        : path.endsWith('/tags') ? { tags: [{ id: 4, name: 'sea', synonyms: [], count: 2 }] }
-          : path.endsWith('/facets') ? { total: 2, states: [{ key: 'draft', count: 5 }], traits: [] } : { sets: [], seats: [] },
-  )) as never)
+  vi.spyOn(api, 'GET').mockImplementation(((path: string) =>
+    ok(
+      path.endsWith('/session')
+        ? {
+            csrf: 't',
+            person: { id: 1, name: 'Maren' },
+            libraries: [
+              { id: 7, name: 'Storm', role: 'lead', canvas: { width: 1920, height: 1080 } },
+              { id: 9, name: 'Second', role: 'guest', canvas: { width: 800, height: 600 } },
+            ],
+          }
+        : path.endsWith('/order')
+          ? { families: [{ id: 3, name: 'Inks', parent_id: null, position: 0 }], labels: [] }
+          : path.endsWith('/tags')
+            ? { tags: [{ id: 4, name: 'sea', synonyms: [], count: 2 }] }
+            : path.endsWith('/facets')
+              ? { total: 2, states: [{ key: 'draft', count: 5 }], traits: [] }
+              : { sets: [], seats: [] },
+    )) as never)
 })
-afterEach(() => { vi.restoreAllMocks(); vi.unstubAllGlobals() })
+afterEach(() => {
+  vi.restoreAllMocks()
+  vi.unstubAllGlobals()
+})
 
 async function signedIn() {
   const session = useSession()
@@ -60,7 +83,13 @@ describe('the library at hand', () => {
     await settle()
     const before = library.stamp
     await library.load()
-    expect([library.familyById.get(3)?.name, library.tagById.get(4)?.name, library.count('draft'), library.count('locked'), library.stamp]).toEqual(['Inks', 'sea', 5, 0, before + 1])
+    expect([
+      library.familyById.get(3)?.name,
+      library.tagById.get(4)?.name,
+      library.count('draft'),
+      library.count('locked'),
+      library.stamp,
+    ]).toEqual(['Inks', 'sea', 5, 0, before + 1])
     expect(posted.at(-1)!.body.preset_ids).toEqual([1])
   })
 })
@@ -111,13 +140,20 @@ describe('the line at the foot', () => {
     toast.done('Tagged 2', entry(2))
     expect(toast.entry?.id).toBe(2)
     await toast.undo(toast.entry!)
-    expect([toast.text, toast.kind, toast.undone]).toEqual(['Undone. “Fog” was saved again since; it stays as it is.', 'done', 1])
+    expect([toast.text, toast.kind, toast.undone]).toEqual([
+      'Undone. “Fog” was saved again since; it stays as it is.',
+      'done',
+      1,
+    ])
   })
 
   it('tells whether a deed went well, and what went wrong', async () => {
     const toast = useToast()
     expect([await toast.attempt(() => Promise.resolve()), toast.text]).toEqual([true, ''])
     expect(await toast.attempt(() => Promise.reject(new Error('odd')))).toBe(false)
-    expect([toast.kind, toast.text]).toEqual(['problem', expect.stringContaining('Something went wrong in this page: Error: odd')])
+    expect([toast.kind, toast.text]).toEqual([
+      'problem',
+      expect.stringContaining('Something went wrong in this page: Error: odd'),
+    ])
   })
 })

@@ -4,18 +4,30 @@ import { asks, suggestions, termsOf, toggled, without } from '../src/views/wall/
 describe('the terms of a search line', () => {
   it('are read, asked for and taken out one by one', () => {
     const line = 'fog; tag: sea, night; not family: washes'
-    expect(termsOf(line).map(({ name, values, negated }) => [name, values, negated])).toEqual([['tag', ['sea', 'night'], false], ['family', ['washes'], true]])
-    expect([asks(line, 'tag', 'SEA'), asks(line, 'tag', 'sky'), asks(line, 'family', 'washes')]).toEqual([true, false, false])
+    expect(termsOf(line).map(({ name, values, negated }) => [name, values, negated])).toEqual([
+      ['tag', ['sea', 'night'], false],
+      ['family', ['washes'], true],
+    ])
+    expect([asks(line, 'tag', 'SEA'), asks(line, 'tag', 'sky'), asks(line, 'family', 'washes')]).toEqual([
+      true,
+      false,
+      false,
+    ])
     expect(without(line, 'tag: sea, night')).toBe('fog; not family: washes')
   })
 
   it('keep what stands in quotes together', () => {
-    expect(termsOf('tag: "a; b"; set: "Act 1, the quay", Kit').map(({ values }) => values)).toEqual([['a; b'], ['Act 1, the quay', 'Kit']])
+    expect(termsOf('tag: "a; b"; set: "Act 1, the quay", Kit').map(({ values }) => values)).toEqual([
+      ['a; b'],
+      ['Act 1, the quay', 'Kit'],
+    ])
     expect(toggled('fog', 'set', 'Act 1, the quay')).toBe('fog; set: "Act 1, the quay"')
     expect(toggled('fog; set: "Act 1, the quay"', 'set', 'Kit 9"')).toBe('fog; set: "Act 1, the quay", "Kit 9"""')
     expect(asks('set: "Act 1, the quay"', 'set', 'act 1, the quay')).toBe(true)
     expect(toggled('fog; set: "Act 1, the quay"', 'set', 'Act 1, the quay')).toBe('fog')
-    expect(suggestions('tag: "a; b"; set: act', { set: ['Act 1, the quay'], tag: [] })).toEqual(['tag: "a; b"; set: "Act 1, the quay"'])
+    expect(suggestions('tag: "a; b"; set: act', { set: ['Act 1, the quay'], tag: [] })).toEqual([
+      'tag: "a; b"; set: "Act 1, the quay"',
+    ])
     expect(suggestions('set: "Act 1, t', { set: ['Act 1, the quay'] })).toEqual(['set: "Act 1, the quay"'])
   })
 

@@ -8,19 +8,40 @@ vi.mock('../src/api/client', () => ({
   useToken: () => undefined,
   Refused: class extends Error {},
 }))
-vi.mock('../src/stores/library', () => ({ useLibrary: () => ({ path: () => ({ params: { path: { library: 1 } } }), load: vi.fn().mockResolvedValue(undefined) }) }))
-vi.mock('../src/stores/session', async () => { const { reactive } = await import('vue'); const session = reactive({ libraryId: 1, mayEdit: true }); return { useSession: () => session } })
+vi.mock('../src/stores/library', () => ({
+  useLibrary: () => ({
+    path: () => ({ params: { path: { library: 1 } } }),
+    load: vi.fn().mockResolvedValue(undefined),
+  }),
+}))
+vi.mock('../src/stores/session', async () => {
+  const { reactive } = await import('vue')
+  const session = reactive({ libraryId: 1, mayEdit: true })
+  return { useSession: () => session }
+})
 import { useToast } from '../src/stores/toast'
 import { useWork, type Task } from '../src/stores/work'
 
-const task = (more: Partial<Task>): Task => ({ id: 1, kind: 'ReadArrival', state: 'working', done: 3, total: 12, message: 'Reading kit.zip', before: 0, at: '', ...more })
+const task = (more: Partial<Task>): Task => ({
+  id: 1,
+  kind: 'ReadArrival',
+  state: 'working',
+  done: 3,
+  total: 12,
+  message: 'Reading kit.zip',
+  before: 0,
+  at: '',
+  ...more,
+})
 
 describe('long work', () => {
   beforeEach(() => {
     vi.useFakeTimers()
     setActivePinia(createPinia())
     answers.length = 0
-    get.mockReset().mockImplementation(() => Promise.resolve({ tasks: answers.length > 1 ? answers.shift() : (answers[0] ?? []) }))
+    get
+      .mockReset()
+      .mockImplementation(() => Promise.resolve({ tasks: answers.length > 1 ? answers.shift() : (answers[0] ?? []) }))
   })
   afterEach(() => vi.useRealTimers())
 
@@ -40,7 +61,10 @@ describe('long work', () => {
   })
 
   it('tells of what came in by itself, once, and not of what was over before the page was opened', async () => {
-    answers.push([task({ state: 'done', message: 'Old.' })], [task({ state: 'done', message: 'Old.' }), task({ id: 2, state: 'done', message: '“sheet.png” is read.' })])
+    answers.push(
+      [task({ state: 'done', message: 'Old.' })],
+      [task({ state: 'done', message: 'Old.' }), task({ id: 2, state: 'done', message: '“sheet.png” is read.' })],
+    )
     const work = useWork()
     await vi.advanceTimersByTimeAsync(100)
     expect([work.tasks.length, useToast().text]).toEqual([1, ''])

@@ -10,4 +10,7 @@ import { router } from './routes'
 createApp(App)
   // The cursor stands in a field that has just come.
   .directive('focus', { mounted: (el: HTMLElement) => (el.querySelector('input') ?? el).focus() })
-  .use(createPinia()).use(router).use(ElementPlus).mount('#app')
+  .use(createPinia())
+  .use(router)
+  .use(ElementPlus)
+  .mount('#app')

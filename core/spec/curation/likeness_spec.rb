@@ -6,7 +6,14 @@ RSpec.describe Fobrel::Core::Curation::Likeness do
   it "gives near strips near hashes, and other strokes others" do
     base = described_class.hash64(strip(size: 20, hardness: 0.8))
     near = described_class.hash64(strip(size: 20, hardness: 0.795))
-    others = [strip(size: 20, hardness: 0.1), strip(size: 20, hardness: 0.8, trail: {"spacing" => 1.6}), strip(size: 6), strip(size: 36)].map { described_class.hash64(_1) }
+    others = [
+      strip(size: 20, hardness: 0.1),
+      strip(size: 20, hardness: 0.8, trail: {"spacing" => 1.6}),
+      strip(size: 6),
+      strip(size: 36)
+    ].map {
+      described_class.hash64(_1)
+    }
     distance = ->(one, other) { (one ^ other).digits(2).sum }
     expect(distance[base, near]).to be <= described_class::BITS
     expect(others.drop(1).map { distance[base, _1] > described_class::BITS }).to eq([true, true, true])
@@ -18,7 +25,8 @@ RSpec.describe Fobrel::Core::Curation::Likeness do
     brushes = (0...120).to_h { |i| [i, [chance.rand(2**63) >> 40 << 3, 5.0 + chance.rand * 20]] }
     expected = brushes.keys.combination(2).select do |a, b|
       sizes = [brushes[a], brushes[b]].map(&:last).minmax
-      (brushes[a][0] ^ brushes[b][0]).digits(2).sum <= described_class::BITS && sizes[1] <= sizes[0] * described_class::SIZES
+      bits = (brushes[a][0] ^ brushes[b][0]).digits(2).sum
+      bits <= described_class::BITS && sizes[1] <= sizes[0] * described_class::SIZES
     end
     expect(expected.size).to be > 20
     expect(described_class.candidates(brushes).map(&:sort).sort).to eq(expected.sort)
@@ -26,7 +34,9 @@ RSpec.describe Fobrel::Core::Curation::Likeness do
   end
 
   it "looks only where there is paint, so that thin lines are not all alike" do
-    looks = [strip(size: 3), strip(size: 3, trail: {"spacing" => 2.5}), strip(size: 3, hardness: 0.99)].map { described_class.look(_1) }
+    looks = [strip(size: 3), strip(size: 3, trail: {"spacing" => 2.5}), strip(size: 3, hardness: 0.99)].map {
+      described_class.look(_1)
+    }
     expect(described_class.alike(looks[0], looks[1])).to be < 0.7
     expect(described_class.alike(looks[0], looks[2])).to be >= described_class::ALIKE
     expect(S::Comparison.ssim(looks[0], looks[1])).to be > 0.85
@@ -43,7 +53,12 @@ end
 RSpec.describe Fobrel::Core::Curation::Differences do
   it "lists only the settings that differ, in words, for each brush" do
     brushes = [round_preset(size: 20), round_preset(size: 30), round_preset(size: 20, pigment: {"flow" => 0.5})]
-    expect(described_class.of(brushes)).to eq([["Size", ["20 px", "30 px", "20 px"]], ["Flow", ["100 %", "100 %", "50 %"]]])
+    expect(described_class.of(brushes)).to eq(
+      [
+        ["Size", ["20 px", "30 px", "20 px"]],
+        ["Flow", ["100 %", "100 %", "50 %"]]
+      ]
+    )
     expect(described_class.of([brushes[0], brushes[0]])).to eq([])
   end
 end

@@ -12,15 +12,47 @@ RSpec.describe Fobrel::Core::Curation::Query do
   end
 
   it "keeps values of several words, and terms of two" do
-    expect(terms("used in: Act 1, the quay TRAIT: answers to tilt")).to eq([["used in", ["Act 1", "the quay"], false], ["trait", ["answers to tilt"], false]])
+    expect(terms("used in: Act 1, the quay TRAIT: answers to tilt")).to eq(
+      [
+        ["used in", ["Act 1", "the quay"], false],
+        ["trait", ["answers to tilt"], false]
+      ]
+    )
   end
 
   it "takes what stands in quotes as it is: commas, semicolons, colons, words that belong together" do
     query = read('set: "Act 1, the quay", Kit; "harbour fog" 9" not tag: "a: ""b""; c"')
-    expect([query.words, query.terms.map { [_1.name, _1.values, _1.negated] }]).to eq([["harbour fog", '9"'], [["set", ["Act 1, the quay", "Kit"], false], ["tag", ['a: "b"; c'], true]]])
+    expect(
+      [
+        query.words,
+        query.terms.map {
+          [_1.name, _1.values, _1.negated]
+        }
+      ]
+    ).to eq(
+      [
+        ["harbour fog", '9"'],
+        [["set", ["Act 1, the quay", "Kit"], false], ["tag", ['a: "b"; c'], true]]
+      ]
+    )
     chance = Random.new(5)
     200.times do
-      values = Array.new(1 + chance.rand(3)) { Array.new(1 + chance.rand(6)) { ["a", "tag: ", ",", ";", ":", '"', " ", "not ", "帆", "\uE000"].sample(random: chance) }.join.tr("\uE000", "").strip }.reject(&:empty?)
+      values = Array.new(1 + chance.rand(3)) {
+        Array.new(1 + chance.rand(6)) {
+          [
+            "a",
+            "tag: ",
+            ",",
+            ";",
+            ":",
+            '"',
+            " ",
+            "not ",
+            "帆",
+            "\uE000"
+          ].sample(random: chance)
+        }.join.tr("\uE000", "").strip
+      }.reject(&:empty?)
       next if values.empty?
       again = read(described_class.new([], [described_class::Term.new("set", values, false)]).to_s)
       expect([again.words, again.terms.map(&:values)]).to eq([[], [values]])
@@ -28,16 +60,32 @@ RSpec.describe Fobrel::Core::Curation::Query do
   end
 
   it "understands a size or a time whose colon was left out, and only those" do
-    {"size under 20" => ["", "size: under 20"], "fog size 20 to 60px dense" => ["fog dense", "size: 20 to 60px"], "Size 40" => ["", "size: 40"],
-     "ink changed this week" => ["ink", "changed: this week"], "family: inks size over 3" => ["", "family: inks|size: over 3"],
-     "size matters" => ["size matters", ""], '"size" 20' => ["size 20", ""], "tag: size 20" => ["", "tag: size 20"], "resize 20" => ["resize 20", ""], "changed" => ["changed", ""]}.each do |line, (words, asked)|
+    {
+      "size under 20" => ["", "size: under 20"],
+      "fog size 20 to 60px dense" => ["fog dense", "size: 20 to 60px"],
+      "Size 40" => ["", "size: 40"],
+      "ink changed this week" => ["ink", "changed: this week"],
+      "family: inks size over 3" => ["", "family: inks|size: over 3"],
+      "size matters" => ["size matters", ""],
+      '"size" 20' => ["size 20", ""],
+      "tag: size 20" => ["", "tag: size 20"],
+      "resize 20" => ["resize 20", ""],
+      "changed" => ["changed", ""]
+    }.each do |line, (words, asked)|
       query = read(line)
       expect([query.words.join(" "), query.terms.join("|")]).to eq([words, asked]), line
     end
   end
 
   it "reads back what it writes" do
-    ['"size" under 20', "fog", "tag: a, b", "fog bank; not size: 20 to 60; is: draft, favourite", "帆 tag: 海", ""].each do |text|
+    [
+      '"size" under 20',
+      "fog",
+      "tag: a, b",
+      "fog bank; not size: 20 to 60; is: draft, favourite",
+      "帆 tag: 海",
+      ""
+    ].each do |text|
       query = read(text)
       again = read(query.to_s)
       expect([again.words, again.terms]).to eq([query.words, query.terms])
@@ -50,12 +98,24 @@ RSpec.describe Fobrel::Core::Curation::Query do
   end
 
   it "does not take part of a word for a term, nor a time of day" do
-    expect([read("vintage set at 9:30").words, terms("heritage tag:x")]).to eq([["vintage", "set", "at", "9:30"], [["tag", ["x"], false]]])
+    expect(
+      [
+        read("vintage set at 9:30").words,
+        terms("heritage tag:x")
+      ]
+    ).to eq([["vintage", "set", "at", "9:30"], [["tag", ["x"], false]]])
     expect { read("montage: x") }.to raise_error(described_class::Unclear, /no term “montage:”/)
   end
 
-  {"colour: red" => /no term “colour:”.*explained under \?/, "tag:" => /“tag:” needs something after it/, "size: big" => /“size: big” is not a size/,
-   "changed: yesterday" => /is not a time/, "changed: since 2026-02-31" => /no day of the calendar/, "is: lost" => /“is:” knows draft/, "x" * 600 => /longer than 500/}.each do |text, sentence|
+  {
+    "colour: red" => /no term “colour:”.*explained under \?/,
+    "tag:" => /“tag:” needs something after it/,
+    "size: big" => /“size: big” is not a size/,
+    "changed: yesterday" => /is not a time/,
+    "changed: since 2026-02-31" => /no day of the calendar/,
+    "is: lost" => /“is:” knows draft/,
+    "x" * 600 => /longer than 500/
+  }.each do |text, sentence|
     it "says what is unclear about #{text[0, 30]}" do
       expect { read(text) }.to raise_error(described_class::Unclear, sentence)
     end
@@ -67,12 +127,54 @@ RSpec.describe Fobrel::Core::Curation::Query do
     expect(described_class::Range.parse("under 60").last).to be < 60
     now = Time.utc(2026, 11, 25, 13)
     since = ->(text) { described_class::Since.parse(text, now:).map { _1&.strftime("%F") } }
-    expect(["today", "this week", "this month", "since 2026-11-01", "before 2026-01-05"].map(&since)).to eq([["2026-11-25", nil], ["2026-11-23", nil], ["2026-11-01", nil], ["2026-11-01", nil], [nil, "2026-01-05"]])
+    expect(
+      [
+        "today",
+        "this week",
+        "this month",
+        "since 2026-11-01",
+        "before 2026-01-05"
+      ].map(&since)
+    ).to eq(
+      [
+        ["2026-11-25", nil],
+        ["2026-11-23", nil],
+        ["2026-11-01", nil],
+        ["2026-11-01", nil],
+        [nil, "2026-01-05"]
+      ]
+    )
   end
 
   it "reads anything at all, or says what is unclear" do
     chance = Random.new(31)
-    bits = ["tag:", "not ", ";", ",", "size:", "under", "20", " to ", "fog", "帆", "é", ":", "is:", "draft", "\u0000", "\xff", "%", "'", "used in:", "changed:", "since 2026-11-01", "  ", '"', '""', "\uE0000\uE001"]
+    bits = [
+      "tag:",
+      "not ",
+      ";",
+      ",",
+      "size:",
+      "under",
+      "20",
+      " to ",
+      "fog",
+      "帆",
+      "é",
+      ":",
+      "is:",
+      "draft",
+      "\u0000",
+      "\xff",
+      "%",
+      "'",
+      "used in:",
+      "changed:",
+      "since 2026-11-01",
+      "  ",
+      '"',
+      '""',
+      "\uE0000\uE001"
+    ]
     500.times do
       text = Array.new(chance.rand(12)) { bits.sample(random: chance) }.join
       begin
@@ -90,12 +192,18 @@ RSpec.describe Fobrel::Core::Curation::Query do
 end
 
 RSpec.describe Fobrel::Core::Curation::Renaming do
-  def names(rules, list = ["Harbour fog", "fog BANK 2"], tags = [["sea"], []]) = described_class.new(rules).names(list, tags)
+  def names(rules, list = ["Harbour fog", "fog BANK 2"], tags = [["sea"], []])
+    described_class.new(rules).names(list, tags)
+  end
 
   it "finds and replaces, sets case, puts before and behind, numbers" do
     expect(names({"find" => "FOG", "replace" => "mist"})).to eq(["Harbour mist", "mist BANK 2"])
     expect(names({"find" => "(f", "replace" => "\\0"}, ["a (fog"])).to eq(["a \\0og"])
-    expect(%w[lower upper title sentence].map { names({"case" => _1}).last }).to eq(["fog bank 2", "FOG BANK 2", "Fog BANK 2", "Fog bank 2"])
+    expect(
+      %w[lower upper title sentence].map {
+        names({"case" => _1}).last
+      }
+    ).to eq(["fog bank 2", "FOG BANK 2", "Fog BANK 2", "Fog bank 2"])
     expect(names({"tag" => true, "prefix" => "_", "suffix" => "!"})).to eq(["_sea Harbour fog!", "_fog BANK 2!"])
     expect(names({"number" => {"start" => 9, "width" => 3}})).to eq(["Harbour fog 009", "fog BANK 2 010"])
   end
@@ -107,7 +215,12 @@ RSpec.describe Fobrel::Core::Curation::Renaming do
   end
 
   it "refuses rules that cannot be followed" do
-    [{"case" => "wavy"}, {"number" => {"start" => "1", "width" => 2}}, {"number" => {"start" => 1, "width" => 99}}, {"number" => 3}].each do |rules|
+    [
+      {"case" => "wavy"},
+      {"number" => {"start" => "1", "width" => 2}},
+      {"number" => {"start" => 1, "width" => 99}},
+      {"number" => 3}
+    ].each do |rules|
       expect { described_class.new(rules) }.to raise_error(described_class::Unclear)
     end
   end

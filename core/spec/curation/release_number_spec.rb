@@ -27,22 +27,42 @@ RSpec.describe Fobrel::Core::Curation::ReleaseNumber do
     added = after(brush(1), brush(2), brush(3))
     %w[1.5.0 1.5.1 2.0.0 10.0.0].each { |number| expect { added.check(number, "1.4.9") }.not_to raise_error }
     expect { added.check("1.4.10", "1.4.9") }.to raise_error(described_class::Refused, /below 1\.5\.0/)
-    ["1.5", "v1.5.0", "1.05.0", "1.5.0-a", "", nil, "9" * 30].each { |bad| expect { added.check(bad, "1.4.9") }.to raise_error(described_class::Refused, /not written like 1\.0\.0/) }
+    ["1.5", "v1.5.0", "1.05.0", "1.5.0-a", "", nil, "9" * 30].each { |bad|
+      expect {
+        added.check(bad, "1.4.9")
+      }.to raise_error(described_class::Refused, /not written like 1\.0\.0/)
+    }
   end
 
   it "drafts the notes" do
-    changed = described_class.new([brush(1), brush(2), brush(3)], [brush(1, "New"), brush(2, "Brush 2", "px"), brush(4)])
-    expect(changed.notes.lines.map(&:chomp)).to eq(["Gone: Brush 3.", "Renamed: Brush 1 → New.", "Repainted: Brush 2.", "Added: Brush 4."])
+    changed = described_class.new(
+      [brush(1), brush(2), brush(3)],
+      [brush(1, "New"), brush(2, "Brush 2", "px"), brush(4)]
+    )
+    expect(changed.notes.lines.map(&:chomp)).to eq(
+      [
+        "Gone: Brush 3.",
+        "Renamed: Brush 1 → New.",
+        "Repainted: Brush 2.",
+        "Added: Brush 4."
+      ]
+    )
     expect([after(brush(1), brush(2), words: true).notes, after(brush(1), brush(2)).notes]).to eq(["Words only.", ""])
   end
 end
 
 RSpec.describe Fobrel::Core::Curation::Preflight do
-  def entry(preset, key: 1, **state) = described_class::Entry.new(key:, preset:, hidden: false, locked: false, drafts_of: [], **state)
+  def entry(preset, key: 1, **state)
+    described_class::Entry.new(key:, preset:, hidden: false, locked: false, drafts_of: [], **state)
+  end
 
-  def found(*entries, assets: {}, canvas: [1920, 1080], licence: "MIT") = described_class.new(entries, assets:, canvas:, licence:).findings
+  def found(*entries, assets: {}, canvas: [1920, 1080], licence: "MIT")
+    described_class.new(entries, assets:, canvas:, licence:).findings
+  end
 
-  let(:good) { round_preset(about: {"licence" => "CC-BY-4.0", "author" => "Maren Oake", "notes" => ""}).with("name", "Fog") }
+  let(:good) {
+    round_preset(about: {"licence" => "CC-BY-4.0", "author" => "Maren Oake", "notes" => ""}).with("name", "Fog")
+  }
 
   it "finds nothing at what is in order" do
     expect(found(entry(good))).to eq([])
@@ -57,7 +77,18 @@ RSpec.describe Fobrel::Core::Curation::Preflight do
   end
 
   it "points out stock in one sentence that stops nothing" do
-    stock = Array.new(6) { |i| entry(good.with("name", "Stock #{i}").then { |one| Preset[one.to_h.merge("id" => SecureRandom.uuid, "trail" => {"spacing" => 0.1 + i / 10.0})] }, key: i, stock: true) }
+    stock = Array.new(6) { |i|
+      entry(
+        good.with("name", "Stock #{i}").then { |one|
+          Preset[one.to_h.merge(
+            "id" => SecureRandom.uuid,
+            "trail" => {"spacing" => 0.1 + i / 10.0}
+          )]
+        },
+        key: i,
+        stock: true
+      )
+    }
     told = found(entry(good), *stock).find { _1.kind == "stock" }
     expect([told.stops, told.sentence]).to match([false, /“Stock 3” and 2 more are stock: received from elsewhere/])
     expect(found(entry(good)).map(&:kind)).not_to include("stock")
@@ -72,7 +103,14 @@ RSpec.describe Fobrel::Core::Curation::Preflight do
   it "weighs parts and tips: oversize, weak, but not those with their own colours" do
     weak = Fobrel::Core::Tip::Cover[Numo::SFloat.new(30, 30).fill(0.5)].to_png
     broad = Vips::Image.black(2100, 20).pngsave_buffer
-    tip = ->(bytes, colours) { Preset[good.to_h.merge("mark" => {"tip" => {"kind" => "picture", "frames" => [sha(bytes)], "colours" => colours}, "size" => {"base" => 9}})] }
+    tip = ->(bytes, colours) {
+      Preset[good.to_h.merge(
+        "mark" => {
+          "tip" => {"kind" => "picture", "frames" => [sha(bytes)], "colours" => colours},
+          "size" => {"base" => 9}
+        }
+      )]
+    }
     assets = [weak, broad].to_h { [sha(_1), _1] }
     expect(found(entry(tip[weak, "tint"]), assets:).map(&:kind)).to eq(["weak tip"])
     expect(found(entry(tip[weak, "own"]), assets:)).to eq([])

@@ -6,7 +6,9 @@ RSpec.describe Fobrel::Core::Curation::Traits do
   def driven(drives, by) = {"drives" => drives, "by" => by, "from" => 0, "to" => 1, "curve" => [[0, 0], [1, 1]]}
 
   {
-    {hardness: 1} => ["hard"], {hardness: 0.5} => ["half soft"], {hardness: 0} => ["soft"],
+    {hardness: 1} => ["hard"],
+    {hardness: 0.5} => ["half soft"],
+    {hardness: 0} => ["soft"],
     {size: 500} => ["hard", "huge"],
     {mark: {"crisp" => true}} => ["hard", "crisp"],
     {pigment: {"eraser" => true}} => ["hard", "erases"],
@@ -20,24 +22,52 @@ RSpec.describe Fobrel::Core::Curation::Traits do
   end
 
   it "names what the brush answers to, once each, and its jitter and shifts" do
-    responses = [driven("size", "tilt direction"), driven("hue", "pressure"), driven("angle", "random"), driven("opacity", "pressure")]
+    responses = [
+      driven("size", "tilt direction"),
+      driven("hue", "pressure"),
+      driven("angle", "random"),
+      driven("opacity", "pressure")
+    ]
     expect(traits(response: responses)).to eq(["hard", "answers to pressure, tilt", "jitter", "shifts hue"])
   end
 
   it "tells methods, reels and own colours" do
     frames = %w[a b c].map { sha(_1) }
-    reel = Preset.build("Reel", {"method" => "garland", "mark" => {"tip" => {"kind" => "picture", "frames" => frames, "turn" => "speed", "colours" => "own"}, "size" => {"base" => 9}}})
+    reel = Preset.build(
+      "Reel",
+      {
+        "method" => "garland",
+        "mark" => {
+          "tip" => {"kind" => "picture", "frames" => frames, "turn" => "speed", "colours" => "own"},
+          "size" => {"base" => 9}
+        }
+      }
+    )
     expect(described_class.of(reel)).to eq(["reel of 3", "garland", "own colours", "answers to speed"])
     smear = ->(own_paint) { Preset[round_preset(pigment: {"own_paint" => own_paint}).to_h.merge("method" => "smear")] }
     expect([0, 0.5].map { described_class.of(smear[_1])[1] }).to eq(["moves paint only", "mixes"])
-    shape = Preset.build("Sail", {"mark" => {"tip" => {"kind" => "shape", "asset" => frames.first}, "size" => {"base" => 9}}})
+    shape = Preset.build(
+      "Sail",
+      {"mark" => {"tip" => {"kind" => "shape", "asset" => frames.first}, "size" => {"base" => 9}}}
+    )
     expect(described_class.of(shape)).to eq(["shape tip"])
   end
 
   it "counts a list as each of its members, and finds a member in a list" do
-    expect(["answers to pressure, tilt", "reel of 3", "grain", "shifts hue"].flat_map { described_class.counted(_1) }).to eq(["answers to pressure", "answers to tilt", "reel", "grain", "shifts hue"])
+    expect(
+      ["answers to pressure, tilt", "reel of 3", "grain", "shifts hue"].flat_map {
+        described_class.counted(_1)
+      }
+    ).to eq(["answers to pressure", "answers to tilt", "reel", "grain", "shifts hue"])
     way, pattern = described_class.meant("answers to tilt")
-    expect([way, "grain\nanswers to pressure, tilt".match?(pattern), "answers to tilted".match?(/#{pattern}\b/), "answers to pressure".match?(pattern)]).to eq([:pattern, true, false, false])
+    expect(
+      [
+        way,
+        "grain\nanswers to pressure, tilt".match?(pattern),
+        "answers to tilted".match?(/#{pattern}\b/),
+        "answers to pressure".match?(pattern)
+      ]
+    ).to eq([:pattern, true, false, false])
     expect(described_class.meant("answers to")).to eq([:part, "answers to"])
   end
 end

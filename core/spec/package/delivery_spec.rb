@@ -4,16 +4,38 @@
 RSpec.describe Fobrel::Core::Package::Delivery do
   def package = Fobrel::Core::Package
 
-  let(:square) { grey_png(Array.new(24) { |y| Array.new(24) { |x| (x.between?(6, 16) && y.between?(4, 18)) ? 0 : 255 } }) }
+  let(:square) {
+    grey_png(
+      Array.new(24) { |y|
+        Array.new(24) { |x|
+          (x.between?(6, 16) && y.between?(4, 18)) ? 0 : 255
+        }
+      }
+    )
+  }
   let(:bar) { grey_png(Array.new(24) { |y| Array.new(24) { |x| x.between?(2, 5) ? 0 : 255 } }) }
-  let(:rope) { Preset.build("Rope", {"mark" => {"tip" => {"kind" => "picture", "frames" => [sha(bar)]}, "size" => {"base" => 20}}}) }
+  let(:rope) {
+    Preset.build("Rope", {"mark" => {"tip" => {"kind" => "picture", "frames" => [sha(bar)]}, "size" => {"base" => 20}}})
+  }
   let(:svg) { '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9v9z"/></svg>' }
 
-  def read(files) = described_class.read(files.map { |name, bytes| described_class::File.new(name, StringIO.new(bytes.b)) })
+  def read(files)
+    described_class.read(files.map { |name, bytes| described_class::File.new(name, StringIO.new(bytes.b)) })
+  end
 
   def zip(files) = package::Writer.pack(files)
 
-  def packed(presets, assets: {}, **more) = package::Writer.zip(package::Bundle.build(items: presets.map { package::Bundle::Item.new(preset: _1, edition: 2) }, assets:, **more))
+  def packed(presets, assets: {}, **more)
+    package::Writer.zip(
+      package::Bundle.build(
+        items: presets.map {
+          package::Bundle::Item.new(preset: _1, edition: 2)
+        },
+        assets:,
+        **more
+      )
+    )
+  end
 
   # Frames one over the other, as the formats' own library writes them.
   def pages(*pictures, writer: :tiffsave_buffer)
@@ -24,16 +46,41 @@ RSpec.describe Fobrel::Core::Package::Delivery do
   end
 
   def drawing(layers, visible: true)
-    stack = layers.each_with_index.map { |(x, y, _), index| %(<layer name="L#{index}" src="data/l#{index}.png" x="#{x}" y="#{y}"#{' visibility="hidden"' if !visible && index.zero?}/>) }.join
-    zip({"mimetype" => "image/openraster", "stack.xml" => %(<?xml version="1.0"?><image w="40" h="30"><stack>#{stack}</stack></image>), **layers.each_with_index.to_h { |(_, _, png), index| ["data/l#{index}.png", png] }})
+    stack = layers.each_with_index.map { |(x, y, _), index|
+      hidden = ' visibility="hidden"' if !visible && index.zero?
+      %(<layer name="L#{index}" src="data/l#{index}.png" x="#{x}" y="#{y}"#{hidden}/>)
+    }.join
+    zip(
+      {
+        "mimetype" => "image/openraster",
+        "stack.xml" => %(<?xml version="1.0"?><image w="40" h="30"><stack>#{stack}</stack></image>),
+        **layers.each_with_index.to_h { |(_, _, png), index|
+          ["data/l#{index}.png", png]
+        }
+      }
+    )
   end
 
   it "takes a package with its editions, sets, tags and recipes" do
-    bytes = packed([rope], assets: {sha(bar) => package::Bundle::Asset.new(bytes: bar, ext: "png")}, name: "Harbour", sets: [package::Bundle::Group.new(name: "Kit", presets: [rope.id])],
-      tags: [package::Bundle::Tag.new(name: "sea", colour: "teal", shape: "round")], recipes: package::Recipe.examples.first(1))
+    bytes = packed(
+      [rope],
+      assets: {sha(bar) => package::Bundle::Asset.new(bytes: bar, ext: "png")},
+      name: "Harbour",
+      sets: [package::Bundle::Group.new(name: "Kit", presets: [rope.id])],
+      tags: [package::Bundle::Tag.new(name: "sea", colour: "teal", shape: "round")],
+      recipes: package::Recipe.examples.first(1)
+    )
     found = read({"h.fobrel.zip" => bytes})
     expect(found.items.map { [_1.kind, _1.preset.fingerprint, _1.edition] }).to eq([["preset", rope.fingerprint, 2]])
-    expect([found.words[:name], found.sets.map(&:name), found.tags.map(&:name), found.recipes, found.assets.keys]).to eq(["Harbour", ["Kit"], ["sea"], package::Recipe.examples.first(1), [sha(bar)]])
+    expect(
+      [
+        found.words[:name],
+        found.sets.map(&:name),
+        found.tags.map(&:name),
+        found.recipes,
+        found.assets.keys
+      ]
+    ).to eq(["Harbour", ["Kit"], ["sea"], package::Recipe.examples.first(1), [sha(bar)]])
   end
 
   it "makes a tip of each picture and shape, and of several together one reel if wanted" do
@@ -41,7 +88,16 @@ RSpec.describe Fobrel::Core::Package::Delivery do
     expect(found.items.map { [_1.name, _1.way] }).to eq([["rope coil", "each"], ["bar", "each"], ["leaf", "each"]])
     expect(found.items[2].preset["mark", "tip", "kind"]).to eq("shape")
     found = read({"rope.zip" => zip({"a/1.png" => square, "a/2.png" => bar})})
-    expect(found.items.map { [_1.name, _1.way, _1.usual, _1.preset.frames.size] }).to eq([["1", "each", "each", 1], ["2", "each", "each", 1], ["rope", "reel", "each", 2]])
+    expect(
+      found.items.map {
+        [
+          _1.name,
+          _1.way,
+          _1.usual,
+          _1.preset.frames.size
+        ]
+      }
+    ).to eq([["1", "each", "each", 1], ["2", "each", "each", 1], ["rope", "reel", "each", 2]])
     expect(read({"ropes/1.png" => square, "ropes/in/2.png" => bar}).items.map(&:name)).to eq(%w[1 2 ropes])
     expect(found.items.last.preset.frames).to eq(found.items.first(2).flat_map { _1.preset.frames })
   end
@@ -49,19 +105,44 @@ RSpec.describe Fobrel::Core::Package::Delivery do
   # Facts of the trade: one layer is one frame, the frame count equals the layer count, a single
   # frame is valid (common practice, no source).
   it "makes a reel of layers, pages and frames, or a tip of each" do
-    {"a.ora" => drawing([[0, 0, square], [10, 3, bar]]), "a.tif" => pages(square, bar), "a.gif" => pages(square, bar, writer: :gifsave_buffer), "a.webp" => pages(square, bar, writer: :webpsave_buffer)}.each do |name, bytes|
+    {
+      "a.ora" => drawing([[0, 0, square], [10, 3, bar]]),
+      "a.tif" => pages(square, bar),
+      "a.gif" => pages(square, bar, writer: :gifsave_buffer),
+      "a.webp" => pages(square, bar, writer: :webpsave_buffer)
+    }.each do |name, bytes|
       items = read({name => bytes}).items
-      expect([name, items.map { [_1.way, _1.usual, _1.preset&.frames&.size] }]).to eq([name, [["reel", "reel", 2], ["each", "reel", 1], ["each", "reel", 1]]])
+      expect(
+        [
+          name,
+          items.map {
+            [_1.way, _1.usual, _1.preset&.frames&.size]
+          }
+        ]
+      ).to eq(
+        [
+          name,
+          [["reel", "reel", 2], ["each", "reel", 1], ["each", "reel", 1]]
+        ]
+      )
       expect(items[0].preset.frames.uniq.size).to eq(2)
     end
     expect(read({"one.ora" => drawing([[0, 0, bar]])}).items.map { [_1.way, _1.preset.frames.size] }).to eq([[nil, 1]])
-    expect(read({"hidden.ora" => drawing([[0, 0, square], [0, 0, bar]], visible: false)}).items.map { _1.preset.frames.size }).to eq([1])
+    expect(
+      read({"hidden.ora" => drawing([[0, 0, square], [0, 0, bar]], visible: false)}).items.map {
+        _1.preset.frames.size
+      }
+    ).to eq([1])
   end
 
   it "says which layer is blank and takes the others" do
     blank = grey_png(Array.new(24) { Array.new(24, 255) })
     items = read({"a.tif" => pages(square, blank, bar)}).items
-    expect(items.map { [_1.kind, _1.preset&.frames&.size] }).to eq([["unreadable", nil], ["preset", 2], ["preset", 1], ["preset", 1]])
+    expect(
+      items.map {
+        [_1.kind, _1.preset&.frames&.size]
+      }
+    ).to eq([["unreadable", nil], ["preset", 2], ["preset", 1], ["preset", 1]])
     expect(items.first.sentence).to match(/a\.tif, frame 2 has nothing dark enough/)
   end
 
@@ -78,8 +159,14 @@ RSpec.describe Fobrel::Core::Package::Delivery do
   end
 
   it "keeps the sound rest where a need was removed, and names the preset and the need" do
-    bytes = packed([rope, round_preset], assets: {sha(bar) => package::Bundle::Asset.new(bytes: bar, ext: "png")}, sets: [package::Bundle::Group.new(name: "Kit", presets: [rope.id])])
-    payload = package::Archive.read(bytes).select { |path, _| path.start_with?("data/") && !path.include?("assets") }.transform_keys { _1.delete_prefix("data/") }
+    bytes = packed(
+      [rope, round_preset],
+      assets: {sha(bar) => package::Bundle::Asset.new(bytes: bar, ext: "png")},
+      sets: [package::Bundle::Group.new(name: "Kit", presets: [rope.id])]
+    )
+    payload = package::Archive.read(bytes).select { |path, _|
+      path.start_with?("data/") && !path.include?("assets")
+    }.transform_keys { _1.delete_prefix("data/") }
     found = read({"p.zip" => zip(package::Writer.bag(payload))})
     expect(found.items.map { [_1.kind, _1.name] }).to eq([%w[preset Round], %w[lacking Rope]])
     expect(found.items.last.sentence).to match(/“Rope” needs the picture sha256:#{sha(bar)[7, 10]}/)
@@ -89,20 +176,49 @@ RSpec.describe Fobrel::Core::Package::Delivery do
     later = round_preset.to_h.merge("format" => "fobrel.preset/2", "swirl" => 3)
     strange = Preset[round_preset.to_h.merge("id" => SecureRandom.uuid, "swirl" => 3)]
     found = read({"later.json" => JSON.generate(later), "strange.json" => strange.canonical}).items
-    expect(found.map { [_1.kind, _1.document || _1.preset.to_h] }).to match_array([["future", later], ["preset", strange.to_h]])
+    expect(
+      found.map {
+        [_1.kind, _1.document || _1.preset.to_h]
+      }
+    ).to match_array([["future", later], ["preset", strange.to_h]])
     expect(found.find { _1.kind == "future" }.sentence).to match(/later version \(fobrel\.preset\/2\)/)
     expect(found.find { _1.kind == "preset" }.preset.unknown).to eq(["swirl"])
-    payload = {"presets/#{later["id"]}.json" => JSON.generate(later), "bundle.json" => JSON.generate({"name" => "x", "presets" => [{"id" => later["id"], "edition" => 1}]})}
-    expect(read({"p.zip" => zip(package::Writer.bag(payload))}).items.map { [_1.kind, _1.document] }).to eq([["future", later]])
+    payload = {
+      "presets/#{later["id"]}.json" => JSON.generate(later),
+      "bundle.json" => JSON.generate({"name" => "x", "presets" => [{"id" => later["id"], "edition" => 1}]})
+    }
+    expect(
+      read({"p.zip" => zip(package::Writer.bag(payload))}).items.map {
+        [_1.kind, _1.document]
+      }
+    ).to eq([["future", later]])
   end
 
   # The corpus: each is answered with a sentence that names the file, and the rest stays usable.
   hostile = {
-    "0 bytes" => ["a.png", ""], "0 bytes packed" => ["a.zip", ""], "half a picture" => ["a.png", :half], "half a ZIP" => ["a.zip", :half_zip],
-    "text called a picture" => ["a.png", "hello"], "JSON 100 levels deep" => ["a.json", "#{"[" * 100}#{"]" * 100}"], "JSON 100 levels of objects" => ["a.json", "#{'{"a":' * 100}1#{"}" * 100}"],
-    "a number out of range" => ["a.json", :range], "a number without end" => ["a.json", '{"format":"fobrel.preset/1","id":"0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11","name":"x","method":"dabs","mark":{"tip":{"kind":"round"},"size":{"base":1e999}}}'],
-    "a NUL in a name" => ["a.json", :nul], "an SVG that reads a file" => ["a.svg", '<!DOCTYPE svg [<!ENTITY x SYSTEM "file:///etc/passwd">]><svg xmlns="http://www.w3.org/2000/svg"><text>&x;</text></svg>'],
-    "an archive in an archive" => ["a.zip", :nested], "a drawing larger than any" => ["a.ora", :vast], "a drawing that lacks its layer" => ["a.ora", :hollow], "no file we know" => ["a.exe", "MZ\x90\x00"]
+    "0 bytes" => ["a.png", ""],
+    "0 bytes packed" => ["a.zip", ""],
+    "half a picture" => ["a.png", :half],
+    "half a ZIP" => ["a.zip", :half_zip],
+    "text called a picture" => ["a.png", "hello"],
+    "JSON 100 levels deep" => ["a.json", "#{"[" * 100}#{"]" * 100}"],
+    "JSON 100 levels of objects" => ["a.json", "#{'{"a":' * 100}1#{"}" * 100}"],
+    "a number out of range" => ["a.json", :range],
+    "a number without end" => [
+      "a.json",
+      '{"format":"fobrel.preset/1","id":"0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11","name":"x","method":"dabs",' \
+        '"mark":{"tip":{"kind":"round"},"size":{"base":1e999}}}'
+],
+    "a NUL in a name" => ["a.json", :nul],
+    "an SVG that reads a file" => [
+      "a.svg",
+      '<!DOCTYPE svg [<!ENTITY x SYSTEM "file:///etc/passwd">]>' \
+        '<svg xmlns="http://www.w3.org/2000/svg"><text>&x;</text></svg>'
+],
+    "an archive in an archive" => ["a.zip", :nested],
+    "a drawing larger than any" => ["a.ora", :vast],
+    "a drawing that lacks its layer" => ["a.ora", :hollow],
+    "no file we know" => ["a.exe", "MZ\x90\x00"]
   }
   hostile.each do |what, (name, bytes)|
     it "answers #{what} in a sentence" do
@@ -112,15 +228,31 @@ RSpec.describe Fobrel::Core::Package::Delivery do
       when :range then round_preset.canonical.sub(/"hardness":[\d.]+/, '"hardness":7')
       when :nul then round_preset.canonical.sub('"Round"', '"Ro\u0000und"')
       when :nested then zip({"b.zip" => zip({"c.png" => square}), "d.png" => bar})
-      when :vast then zip({"mimetype" => "image/openraster", "stack.xml" => '<image w="100000" h="100000"><stack><layer src="l.png"/></stack></image>'})
-      when :hollow then zip({"mimetype" => "image/openraster", "stack.xml" => '<image w="10" h="10"><stack><layer src="../../etc/passwd"/></stack></image>'})
+      when :vast then zip(
+        {
+          "mimetype" => "image/openraster",
+          "stack.xml" => '<image w="100000" h="100000"><stack><layer src="l.png"/></stack></image>'
+        }
+      )
+      when :hollow then zip(
+        {
+          "mimetype" => "image/openraster",
+          "stack.xml" => '<image w="10" h="10"><stack><layer src="../../etc/passwd"/></stack></image>'
+        }
+      )
       else bytes
       end
       items = read({name => bytes, "good.png" => square}).items
       bad = items.reject { _1.kind == "preset" }
       expect([what, bad.map(&:sentence)]).to match([what, all(match(/\S+ .*\.\z/m))])
       expect(bad.map(&:kind).uniq).to eq(["unreadable"]).or eq(%w[unreadable aside])
-      expect(items.map { _1.preset&.name }).to include("good") unless name == "a.json" && items.any? { _1.kind == "aside" }
+      unless name == "a.json" && items.any? { _1.kind == "aside" }
+        expect(
+          items.map {
+            _1.preset&.name
+          }
+        ).to include("good")
+      end
     end
   end
 
@@ -137,16 +269,33 @@ RSpec.describe Fobrel::Core::Package::Delivery do
   # in part, or refused; nothing it brings was not in it, and nothing of a refused one is kept.
   it "survives whatever happens to valid packages" do
     chance = Random.new(29)
-    bytes = packed([rope, round_preset, round_preset(size: 9)], assets: {sha(bar) => package::Bundle::Asset.new(bytes: bar, ext: "png")})
+    bytes = packed(
+      [rope, round_preset, round_preset(size: 9)],
+      assets: {sha(bar) => package::Bundle::Asset.new(bytes: bar, ext: "png")}
+    )
     sound = [rope, round_preset, round_preset(size: 9)].map(&:fingerprint)
-    hurts = [->(b) { b.setbyte(chance.rand(b.bytesize), chance.rand(256)) }, ->(b) { b.slice!(chance.rand(b.bytesize), 1 + chance.rand(40)) }, ->(b) { b.insert(chance.rand(b.bytesize), chance.bytes(1 + chance.rand(9))) },
-      ->(b) { b.replace(b[0, chance.rand(b.bytesize)]) }, ->(b) { (at = b.index("PK\x01\x02".b, chance.rand(b.bytesize))) && b.setbyte(at + 4 + chance.rand(42), chance.rand(256)) },
-      ->(b) { at = chance.rand(b.bytesize - 60); b[at, 30] = b[chance.rand(b.bytesize - 60), 30] }] # standard:disable Style/Semicolon
+    hurts = [
+      ->(b) { b.setbyte(chance.rand(b.bytesize), chance.rand(256)) },
+      ->(b) { b.slice!(chance.rand(b.bytesize), 1 + chance.rand(40)) },
+      ->(b) {
+        b.insert(chance.rand(b.bytesize), chance.bytes(1 + chance.rand(9)))
+      },
+      ->(b) { b.replace(b[0, chance.rand(b.bytesize)]) },
+      ->(b) {
+        (at = b.index("PK\x01\x02".b, chance.rand(b.bytesize))) && b.setbyte(at + 4 + chance.rand(42), chance.rand(256))
+      },
+      ->(b) {
+        at = chance.rand(b.bytesize - 60)
+        b[at, 30] = b[chance.rand(b.bytesize - 60), 30]
+      }
+    ]
     outcomes = Array.new(200) do
       hurt = bytes.dup
       (1 + chance.rand(3)).times { hurts.sample(random: chance).call(hurt) unless hurt.bytesize < 100 }
       kept = []
-      found = described_class.read([described_class::File.new("p.zip", StringIO.new(hurt))]) { |reference, asset| kept << reference && asset }
+      found = described_class.read([described_class::File.new("p.zip", StringIO.new(hurt))]) { |reference, asset|
+        kept << reference && asset
+      }
       taken = found.items.select { _1.kind == "preset" }.map { _1.preset.fingerprint }
       expect(taken - sound).to eq([])
       expect(kept - [sha(bar)]).to eq([])
@@ -157,16 +306,47 @@ RSpec.describe Fobrel::Core::Package::Delivery do
   end
 
   it "keeps the colours of layers on nothing, and lets black paint on paper" do
-    layer = ->(*colour) { Vips::Image.black(12, 12).bandjoin([0, 0, 0]).copy(interpretation: :srgb).draw_rect([*colour, 255], 2, 2, 8, 8, fill: true).pngsave_buffer }
+    layer = ->(*colour) {
+      Vips::Image.black(12, 12).bandjoin([0, 0, 0]).copy(interpretation: :srgb).draw_rect(
+        [*colour, 255],
+        2,
+        2,
+        8,
+        8,
+        fill: true
+      ).pngsave_buffer
+    }
     reds = [[200, 0, 0], [0, 180, 0], [0, 0, 220]].map { layer[*_1] }
     list = reds.each_index.map { |i| %(<layer src="data/#{i}.png" x="0" y="0"/>) }.join
-    ora = zip({"mimetype" => "image/openraster", "stack.xml" => %(<image w="12" h="12"><stack>#{list}</stack></image>), **reds.each_with_index.to_h { |png, i| ["data/#{i}.png", png] }})
+    ora = zip(
+      {
+        "mimetype" => "image/openraster",
+        "stack.xml" => %(<image w="12" h="12"><stack>#{list}</stack></image>),
+        **reds.each_with_index.to_h { |png, i|
+          ["data/#{i}.png", png]
+        }
+      }
+    )
     found = read({"three.ora" => ora}).items
     expect(found.map { _1.preset["mark", "tip", "colours"] }.uniq).to eq(["own"])
-    strip = Fobrel::Core::Stroke::Strip.png(found.first.preset, assets: read({"three.ora" => ora}).assets.transform_values(&:bytes))
+    strip = Fobrel::Core::Stroke::Strip.png(
+      found.first.preset,
+      assets: read({"three.ora" => ora}).assets.transform_values(&:bytes)
+    )
     shown = Vips::Image.new_from_buffer(strip, "")
-    expect((0..2).map { |band| shown.extract_band(band).min }.max).to be < 120 # each colour is somewhere without the two others
-    paper = Vips::Image.black(12, 12).bandjoin([0, 0]).copy(interpretation: :srgb).invert.draw_rect([200, 0, 0], 2, 2, 8, 8, fill: true).pngsave_buffer
+    expect(
+      (0..2).map { |band|
+        shown.extract_band(band).min
+      }.max
+    ).to be < 120 # each colour is somewhere without the two others
+    paper = Vips::Image.black(12, 12).bandjoin([0, 0]).copy(interpretation: :srgb).invert.draw_rect(
+      [200, 0, 0],
+      2,
+      2,
+      8,
+      8,
+      fill: true
+    ).pngsave_buffer
     expect(read({"paper.png" => paper}).items.first.preset["mark", "tip", "colours"]).not_to eq("own")
   end
 

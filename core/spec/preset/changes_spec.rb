@@ -2,16 +2,39 @@
 
 # Presets made by chance, from every branch of the schema.
 module Generated
-  NUMBERS = [%w[mark size base], %w[mark roundness], %w[mark angle], %w[trail spacing], %w[trail scatter across], %w[trail steadying],
-    %w[pigment opacity], %w[pigment flow], %w[pigment mix]].freeze
+  NUMBERS = [
+    %w[mark size base],
+    %w[mark roundness],
+    %w[mark angle],
+    %w[trail spacing],
+    %w[trail scatter across],
+    %w[trail steadying],
+    %w[pigment opacity],
+    %w[pigment flow],
+    %w[pigment mix]
+  ].freeze
 
   def self.preset(chance)
-    document = {"format" => "fobrel.preset/1", "id" => "0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11", "name" => %w[Fog Rain Kelp].sample(random: chance),
-                "method" => %w[dabs smear garland].sample(random: chance), "mark" => {"tip" => tip(chance), "size" => {"base" => chance.rand(1..60)}},
-                "response" => Array.new(chance.rand(0..4)) { response(chance) }.uniq { _1.values_at("drives", "by") },
-                "surface" => chance.rand(2).zero? ? nil : {"asset" => "sha256:#{"a" * 64}", "depth" => chance.rand(0..4) / 4.0},
-                "pigment" => {"colour" => chance.rand(2).zero? ? {"mode" => "artist"} : {"mode" => "fixed", "value" => format("#%06x", chance.rand(4))}},
-                "habits" => {"mirror" => [nil, "down"].sample(random: chance)}, "about" => {"tags" => %w[a b c].sample(chance.rand(3), random: chance)}}
+    document = {
+      "format" => "fobrel.preset/1",
+      "id" => "0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11",
+      "name" => %w[Fog Rain Kelp].sample(random: chance),
+      "method" => %w[dabs smear garland].sample(random: chance),
+      "mark" => {"tip" => tip(chance), "size" => {"base" => chance.rand(1..60)}},
+      "response" => Array.new(chance.rand(0..4)) { response(chance) }.uniq { _1.values_at("drives", "by") },
+      "surface" => chance.rand(2).zero? ? nil : {
+        "asset" => "sha256:#{"a" * 64}",
+        "depth" => chance.rand(0..4) / 4.0
+      },
+      "pigment" => {
+        "colour" => chance.rand(2).zero? ? {"mode" => "artist"} : {
+          "mode" => "fixed",
+          "value" => format("#%06x", chance.rand(4))
+        }
+      },
+      "habits" => {"mirror" => [nil, "down"].sample(random: chance)},
+      "about" => {"tags" => %w[a b c].sample(chance.rand(3), random: chance)}
+    }
     document["trail"] = {"wobble" => chance.rand(3)} if chance.rand(3).zero?
     Preset[document]
   end
@@ -22,7 +45,11 @@ module Generated
   end
 
   def self.response(chance)
-    {"drives" => %w[size flow hue].sample(random: chance), "by" => %w[pressure tilt random].sample(random: chance), "from" => chance.rand(0..2) / 2.0}
+    {
+      "drives" => %w[size flow hue].sample(random: chance),
+      "by" => %w[pressure tilt random].sample(random: chance),
+      "from" => chance.rand(0..2) / 2.0
+    }
   end
 end
 
@@ -30,11 +57,38 @@ RSpec.describe Fobrel::Core::Preset::Changes do
   let(:fog) { round_preset(size: 40, hardness: 0.8, response: [by_pressure("size", 0.2, 1)]) }
 
   it "says what changed, setting by setting, in the words and the order of the screen" do
-    after = round_preset(size: 28, hardness: 0, mark: {"angle" => 15, "crisp" => true}, response: [by_pressure("size", 0.3, 1), {"drives" => "hue", "by" => "tilt", "from" => -5, "to" => 8}],
-      pigment: {"flow" => 0.075, "colour" => {"mode" => "fixed", "value" => "#0f6b6b"}}, trail: {"spacing" => 0.25})
-    expect(described_class.between(fog, after).words).to eq(["Hardness 80 % → 0 %", "Size 40 px → 28 px", "Angle 0° → 15°", "Crisp off → on", "Spacing 10 % → 25 %",
-      "Size by pressure 20 % to 100 % → 30 % to 100 %", "Hue by tilt none → -5° to 8°", "Flow 100 % → 7.5 %", "Colour the artist's → #0f6b6b"])
-    expect(described_class.between(fog, after).in(%w[pigment trail]).map(&:path)).to eq([%w[trail spacing], %w[pigment flow], %w[pigment colour]])
+    after = round_preset(
+      size: 28,
+      hardness: 0,
+      mark: {"angle" => 15, "crisp" => true},
+      response: [by_pressure("size", 0.3, 1), {"drives" => "hue", "by" => "tilt", "from" => -5, "to" => 8}],
+      pigment: {"flow" => 0.075, "colour" => {"mode" => "fixed", "value" => "#0f6b6b"}},
+      trail: {"spacing" => 0.25}
+    )
+    expect(
+      described_class.between(
+        fog,
+        after
+      ).words
+    ).to eq(
+      [
+        "Hardness 80 % → 0 %",
+        "Size 40 px → 28 px",
+        "Angle 0° → 15°",
+        "Crisp off → on",
+        "Spacing 10 % → 25 %",
+        "Size by pressure 20 % to 100 % → 30 % to 100 %",
+        "Hue by tilt none → -5° to 8°",
+        "Flow 100 % → 7.5 %",
+        "Colour the artist's → #0f6b6b"
+      ]
+    )
+    expect(
+      described_class.between(
+        fog,
+        after
+      ).in(%w[pigment trail]).map(&:path)
+    ).to eq([%w[trail spacing], %w[pigment flow], %w[pigment colour]])
   end
 
   it "sees nothing between two writings of one preset" do
@@ -44,7 +98,13 @@ RSpec.describe Fobrel::Core::Preset::Changes do
 
   it "takes another kind of tip as one change, and tells two responses of one kind apart" do
     tip = {"kind" => "picture", "frames" => ["sha256:#{"b" * 64}"]}
-    other = Preset.build("Round", {"mark" => {"tip" => tip, "size" => {"base" => 40}}, "response" => [by_pressure("size", 0.2, 1), by_pressure("size", 0.5, 1)]})
+    other = Preset.build(
+      "Round",
+      {
+        "mark" => {"tip" => tip, "size" => {"base" => 40}},
+        "response" => [by_pressure("size", 0.2, 1), by_pressure("size", 0.5, 1)]
+      }
+    )
     found = described_class.between(fog, other)
     expect(found.map(&:path)).to eq([%w[mark tip], %w[response size pressure 2]])
     expect(found.words.first).to eq("Tip round → picture")
@@ -62,7 +122,12 @@ RSpec.describe Fobrel::Core::Preset::Changes do
   end
 
   it "refuses changes that do not go together" do
-    changes = described_class.new([described_class::Change.new(%w[mark size most], 5000, 2), described_class::Change.new(%w[mark size least], 1, 9)])
+    changes = described_class.new(
+      [
+        described_class::Change.new(%w[mark size most], 5000, 2),
+        described_class::Change.new(%w[mark size least], 1, 9)
+      ]
+    )
     expect { changes.apply(fog) }.to raise_error(Preset::Invalid, /least size, .* is above the most size/)
   end
 end
@@ -73,14 +138,29 @@ RSpec.describe Fobrel::Core::Preset::Merge do
   def changed(size: 40, **with) = round_preset(size:, response: [by_pressure("size", 0.2, 1)], **with)
 
   it "takes both sides' changes where they do not meet" do
-    merge = described_class.new(base:, mine: changed(size: 28), theirs: changed(hardness: 0.5, pigment: {"flow" => 0.3}))
+    merge = described_class.new(
+      base:,
+      mine: changed(size: 28),
+      theirs: changed(hardness: 0.5, pigment: {"flow" => 0.3})
+    )
     merged = merge.preset
-    expect([merge.conflicts, merged["mark", "size", "base"], merged["mark", "tip", "hardness"], merged["pigment", "flow"]]).to eq([[], 28, 0.5, 0.3])
+    expect(
+      [
+        merge.conflicts,
+        merged["mark", "size", "base"],
+        merged["mark", "tip", "hardness"],
+        merged["pigment", "flow"]
+      ]
+    ).to eq([[], 28, 0.5, 0.3])
   end
 
   it "asks where both changed one setting, and takes what was chosen" do
     merge = described_class.new(base:, mine: changed(size: 28, hardness: 0), theirs: changed(size: 60))
-    expect(merge.conflicts.map { [_1.title, _1.words] }).to eq([["Size", {"base" => "40 px", "mine" => "28 px", "theirs" => "60 px"}]])
+    expect(
+      merge.conflicts.map {
+        [_1.title, _1.words]
+      }
+    ).to eq([["Size", {"base" => "40 px", "mine" => "28 px", "theirs" => "60 px"}]])
     expect { merge.preset }.to raise_error(described_class::Undecided, /Both of you changed Size\. Nothing was saved/)
     expect { merge.preset({merge.conflicts[0].key => "nobody"}) }.to raise_error(described_class::Undecided)
     chosen = %w[mine theirs].map { |side| merge.preset({merge.conflicts[0].key => side}) }
@@ -88,14 +168,27 @@ RSpec.describe Fobrel::Core::Preset::Merge do
   end
 
   it "sees no conflict where both did the same" do
-    expect(described_class.new(base:, mine: changed(size: 28), theirs: changed(size: 28)).preset["mark", "size", "base"]).to eq(28)
+    expect(
+      described_class.new(base:, mine: changed(size: 28), theirs: changed(size: 28)).preset["mark",
+        "size",
+        "base"]
+    ).to eq(28)
   end
 
   it "sees that another tip and another hardness cannot both be had" do
-    picture = Preset.build("Round", {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{"b" * 64}"]}, "size" => {"base" => 40}}, "response" => base["response"]})
+    picture = Preset.build(
+      "Round",
+      {
+        "mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{"b" * 64}"]}, "size" => {"base" => 40}},
+        "response" => base["response"]
+      }
+    )
     merge = described_class.new(base:, mine: picture, theirs: changed(hardness: 0.4))
     expect(merge.conflicts.map(&:path)).to eq([%w[mark tip]])
-    expect(merge.preset({merge.conflicts[0].key => "theirs"})["mark", "tip"]).to eq({"kind" => "round", "hardness" => 0.4})
+    expect(
+      merge.preset({merge.conflicts[0].key => "theirs"})["mark",
+        "tip"]
+    ).to eq({"kind" => "round", "hardness" => 0.4})
   end
 
   it "has both of disjoint changes and decides no conflict by itself, whatever the three are" do
@@ -108,18 +201,37 @@ RSpec.describe Fobrel::Core::Preset::Merge do
       left = Fobrel::Core::Preset::Changes.between(all_mine, mine)
       both = merge.mine.map(&:path).product(merge.theirs.map(&:path))
       # What still differs from mine is only what they alone changed.
-      expect(left.map(&:path) - [Fobrel::Core::Preset::Changes::ORDER]).to all(satisfy { |path| merge.theirs.any? { _1.path == path } && both.none? { |m, t| m == path && t == path } })
+      expect(left.map(&:path) - [Fobrel::Core::Preset::Changes::ORDER]).to all(
+        satisfy { |path|
+          merge.theirs.any? {
+            _1.path == path
+          } && both.none? { |m, t|
+                 m == path && t == path
+               }
+        }
+      )
     end
   end
 end
 
 RSpec.describe Fobrel::Core::Preset::Capture do
-  let(:stray) { round_preset(pigment: {"colour" => {"mode" => "fixed", "value" => "#0f6b6b"}, "flow" => 0.4}, habits: {"mirror" => "down", "layer" => "ink", "under" => true}) }
+  let(:stray) {
+    round_preset(
+      pigment: {"colour" => {"mode" => "fixed", "value" => "#0f6b6b"}, "flow" => 0.4},
+      habits: {"mirror" => "down", "layer" => "ink", "under" => true}
+    )
+  }
 
   it "keeps only what was asked for, and everything that is no state of the moment" do
     expect(described_class.held(stray)).to eq(%w[colour layer under mirror])
     kept = described_class.only(stray, %w[layer])
-    expect([kept["habits"].values_at("layer", "under", "mirror"), kept["pigment", "colour"], kept["pigment", "flow"]]).to eq([["ink", false, nil], {"mode" => "artist"}, 0.4])
+    expect(
+      [
+        kept["habits"].values_at("layer", "under", "mirror"),
+        kept["pigment", "colour"],
+        kept["pigment", "flow"]
+      ]
+    ).to eq([["ink", false, nil], {"mode" => "artist"}, 0.4])
     expect(described_class.only(round_preset, []).fingerprint).to eq(round_preset.fingerprint)
   end
 end

@@ -13,16 +13,28 @@ RSpec.describe Fobrel::Core::Preset::Possible do
   def put(hash, (key, *rest), value) = hash.merge(key => rest.empty? ? value : put(hash[key], rest, value))
 
   it "keeps what is possible beside one impossible setting, and says which stays" do
-    found = described_class.of(wish("mark.size.least" => 50, "mark.size.most" => 10, "pigment.flow" => 0.2, "trail.count" => 99), on: fog)
+    found = described_class.of(
+      wish("mark.size.least" => 50, "mark.size.most" => 10, "pigment.flow" => 0.2, "trail.count" => 99), on: fog
+    )
     expect(found.preset["pigment", "flow"]).to eq(0.2)
     expect(found.preset["mark", "size"].values_at("least", "most")).to eq([50, 5000])
-    expect(found.held).to eq(["Most size 5000 px → 10 px is not possible, so Most size stays as it was.",
-      "Count 1 → 99 is not possible, so Count stays as it was."])
+    expect(found.held).to eq(
+      [
+        "Most size 5000 px → 10 px is not possible, so Most size stays as it was.",
+        "Count 1 → 99 is not possible, so Count stays as it was."
+      ]
+    )
   end
 
   it "takes settings that are possible only together, in whatever order they stand" do
     narrow = described_class.of(wish("mark.size.least" => 5, "mark.size.most" => 10), on: fog).preset
-    found = described_class.of(narrow.to_h.merge("mark" => narrow["mark"].merge("size" => {"base" => 40, "least" => 60, "most" => 90}), "trail" => {"count" => 0}), on: narrow)
+    found = described_class.of(
+      narrow.to_h.merge(
+        "mark" => narrow["mark"].merge("size" => {"base" => 40, "least" => 60, "most" => 90}),
+        "trail" => {"count" => 0}
+      ),
+      on: narrow
+    )
     expect(found.preset["mark", "size"].values_at("least", "most")).to eq([60, 90])
     expect(found.held.size).to eq(1)
   end
@@ -32,6 +44,7 @@ RSpec.describe Fobrel::Core::Preset::Possible do
     [nil, 7, {}, wish("response" => 5), wish("response" => [1]), wish("mark" => "big")].each do |nonsense|
       expect { described_class.of(nonsense, on: fog) }.to raise_error(Preset::Invalid)
     end
-    expect(described_class.of(wish("response" => [{"drives" => "luck", "by" => "pressure"}], "pigment.flow" => 0.5), on: fog).preset["pigment", "flow"]).to eq(0.5)
+    odd = wish("response" => [{"drives" => "luck", "by" => "pressure"}], "pigment.flow" => 0.5)
+    expect(described_class.of(odd, on: fog).preset["pigment", "flow"]).to eq(0.5)
   end
 end

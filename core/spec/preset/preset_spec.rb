@@ -2,19 +2,33 @@
 
 RSpec.describe Fobrel::Core::Preset::Preset do
   let(:document) do
-    {"format" => "fobrel.preset/1", "id" => "0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11", "name" => "Harbour fog", "method" => "dabs",
-     "mark" => {"tip" => {"kind" => "round", "hardness" => 0.8}, "size" => {"base" => 40}}}
+    {
+      "format" => "fobrel.preset/1",
+      "id" => "0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11",
+      "name" => "Harbour fog",
+      "method" => "dabs",
+      "mark" => {"tip" => {"kind" => "round", "hardness" => 0.8}, "size" => {"base" => 40}}
+    }
   end
 
   # Outside reference: the worked example of RFC 8785, section 3.2.3 (recalled from memory).
   it "writes the canonical form of RFC 8785" do
-    given = JSON.parse('{"numbers":[333333333.33333329,1E30,4.50,2e-3,0.000000000000000000000000001],' \
-                       '"string":"\u20ac$\u000F\u000aA\'\u0042\u0022\u005c\\\\\"\/","literals":[null,true,false]}')
-    expect(given.to_json_c14n).to eq('{"literals":[null,true,false],"numbers":[333333333.3333333,1e+30,4.5,0.002,1e-27],"string":"€$\u000f\nA\'B\"\\\\\\\\\"/"}')
+    given = JSON.parse(
+      '{"numbers":[333333333.33333329,1E30,4.50,2e-3,0.000000000000000000000000001],' \
+        '"string":"\u20ac$\u000F\u000aA\'\u0042\u0022\u005c\\\\\"\/","literals":[null,true,false]}'
+    )
+    expect(given.to_json_c14n).to eq(
+      '{"literals":[null,true,false],"numbers":[333333333.3333333,1e+30,4.5,0.002,1e-2' \
+        '7],"string":"€$\u000f\nA\'B\"\\\\' \
+        '\\\\\"/"}'
+    )
   end
 
   it "takes the fingerprint over the canonical form without id, name and about" do
-    expected = Digest::SHA256.hexdigest('{"format":"fobrel.preset/1","mark":{"size":{"base":40},"tip":{"hardness":0.8,"kind":"round"}},"method":"dabs"}')
+    expected = Digest::SHA256.hexdigest(
+      '{"format":"fobrel.preset/1","mark":{"size":{"base":40},"tip":{"hardness":0.8' \
+        ',"kind":"round"}},"method":"dabs"}'
+    )
     expect(described_class[document].fingerprint).to eq(expected)
   end
 
@@ -28,7 +42,14 @@ RSpec.describe Fobrel::Core::Preset::Preset do
 
   it "reads defaults where the document is silent, and hands the document back untouched" do
     preset = described_class[document]
-    expect([preset["trail", "spacing"], preset["pigment", "opacity"], preset["mark", "size", "least"], preset["surface"]]).to eq([0.1, 1, 1, nil])
+    expect(
+      [
+        preset["trail", "spacing"],
+        preset["pigment", "opacity"],
+        preset["mark", "size", "least"],
+        preset["surface"]
+      ]
+    ).to eq([0.1, 1, 1, nil])
     expect(preset.to_h).to eq(document)
   end
 
@@ -42,24 +63,60 @@ RSpec.describe Fobrel::Core::Preset::Preset do
   it "names every picture it needs, once" do
     asset = "sha256:#{"a" * 64}"
     grain = "sha256:#{"b" * 64}"
-    preset = described_class[document.merge("mark" => {"tip" => {"kind" => "picture", "frames" => [asset, asset]}, "size" => {"base" => 1}}, "surface" => {"asset" => grain})]
+    preset = described_class[document.merge(
+      "mark" => {
+        "tip" => {"kind" => "picture", "frames" => [asset, asset]},
+        "size" => {"base" => 1}
+      },
+      "surface" => {"asset" => grain}
+    )]
     expect(preset.needs).to eq([asset, grain])
   end
 
   {
-    "a size that is a text" => [->(d) { d["mark"]["size"]["base"] = "big" }, 'mark.size.base must be a number, not "big"'],
+    "a size that is a text" => [
+      ->(d) {
+        d["mark"]["size"]["base"] = "big"
+      },
+      'mark.size.base must be a number, not "big"'
+],
     "a size beyond all measure" => [->(d) { d["mark"]["size"]["base"] = 1e9 }, "mark.size.base must be at most 5000"],
     "no mark" => [->(d) { d.delete("mark") }, "The preset lacks mark"],
     "a picture tip without frames" => [->(d) { d["mark"]["tip"] = {"kind" => "picture"} }, "mark.tip lacks frames"],
-    "an empty reel" => [->(d) { d["mark"]["tip"] = {"kind" => "picture", "frames" => []} }, "mark.tip.frames needs at least 1 entries"],
+    "an empty reel" => [
+      ->(d) {
+        d["mark"]["tip"] = {"kind" => "picture", "frames" => []}
+      },
+      "mark.tip.frames needs at least 1 entries"
+],
     "a blend mode nobody knows" => [->(d) { d["pigment"] = {"blend" => "glow"} }, "pigment.blend must be one of"],
-    "a curve that runs back" => [->(d) { d["response"] = [{"drives" => "size", "by" => "pressure", "curve" => [[0.5, 0], [0.5, 1]]}] }, "response 1: the curve's points must run from left to right"],
-    "least above most" => [->(d) { d["mark"]["size"].merge!("least" => 50, "most" => 10) }, "The least size, 50 px, is above the most size, 10 px."],
-    "a fixed colour without one" => [->(d) { d["pigment"] = {"colour" => {"mode" => "fixed"}} }, "pigment.colour lacks value"]
+    "a curve that runs back" => [
+      ->(d) {
+        d["response"] = [{"drives" => "size", "by" => "pressure", "curve" => [[0.5, 0], [0.5, 1]]}]
+      },
+      "response 1: the curve's points must run from left to right"
+],
+    "least above most" => [
+      ->(d) {
+        d["mark"]["size"].merge!("least" => 50, "most" => 10)
+      },
+      "The least size, 50 px, is above the most size, 10 px."
+],
+    "a fixed colour without one" => [
+      ->(d) {
+        d["pigment"] = {"colour" => {"mode" => "fixed"}}
+      },
+      "pigment.colour lacks value"
+    ]
   }.each do |what, (change, sentence)|
     it "refuses #{what} in words" do
       change.call(document)
-      expect { described_class[document] }.to raise_error(described_class::Invalid, /“Harbour fog” cannot be used: .*#{Regexp.escape(sentence)}/)
+      expect {
+        described_class[document]
+      }.to raise_error(
+        described_class::Invalid,
+        /“Harbour fog” cannot be used: .*#{Regexp.escape(sentence)}/
+      )
     end
   end
 
@@ -70,7 +127,9 @@ RSpec.describe Fobrel::Core::Preset::Preset do
   end
 
   it "accepts the full example of docs/formats.md, and all it says is known" do
-    example = File.read(File.expand_path("../../../docs/formats.md", __dir__))[/```json\n(\{.*?\n\})\n```/m, 1].gsub("sha256:…", "sha256:#{"0" * 64}")
+    example = File.read(File.expand_path("../../../docs/formats.md", __dir__))[/```json\n(\{.*?\n\})\n```/m, 1].gsub(
+      "sha256:…", "sha256:#{"0" * 64}"
+    )
     expect(described_class.parse(example).unknown).to eq([])
   end
 end
@@ -79,11 +138,19 @@ RSpec.describe Fobrel::Core::Curation::Numbering do
   # Common practice, no source: the next variation of a name takes the next number.
   it "takes the next number" do
     names = ["Fog", "Fog 2", "fog 7", "Foghorn 9"]
-    expect([["Fog", names], ["Fog 2", names], ["Rain", ["Rain"]], ["Rain", []], ["Fog (wet) 3", ["Fog (wet) 3"]]].map { described_class.next_name(*_1) })
+    expect(
+      [["Fog", names], ["Fog 2", names], ["Rain", ["Rain"]], ["Rain", []], ["Fog (wet) 3", ["Fog (wet) 3"]]].map {
+        described_class.next_name(*_1)
+      }
+    )
       .to eq(["Fog 8", "Fog 8", "Rain 2", "Rain 2", "Fog (wet) 4"])
   end
 
   it "keeps the width of a number that begins with a nought" do
-    expect([["Fog 04", ["Fog 04"]], ["Fog 09", ["Fog 09"]], ["Fog 099", ["Fog 099"]]].map { described_class.next_name(*_1) }).to eq(["Fog 05", "Fog 10", "Fog 100"])
+    expect(
+      [["Fog 04", ["Fog 04"]], ["Fog 09", ["Fog 09"]], ["Fog 099", ["Fog 099"]]].map {
+        described_class.next_name(*_1)
+      }
+    ).to eq(["Fog 05", "Fog 10", "Fog 100"])
   end
 end

@@ -12,8 +12,14 @@ RSpec.describe Fobrel::Core::Preset::Schema do
   numbers = walk.call(described_class::DOCUMENT, [], [])
 
   def document
-    {"format" => "fobrel.preset/1", "id" => "0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11", "name" => "One", "method" => "dabs",
-     "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 40}}, "surface" => {"asset" => "sha256:#{"0" * 64}"}}
+    {
+      "format" => "fobrel.preset/1",
+      "id" => "0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11",
+      "name" => "One",
+      "method" => "dabs",
+      "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 40}},
+      "surface" => {"asset" => "sha256:#{"0" * 64}"}
+    }
   end
 
   # A document with one setting at a value.
@@ -33,10 +39,34 @@ RSpec.describe Fobrel::Core::Preset::Schema do
     it "holds #{name} between #{node["minimum"]} and #{node["maximum"]}" do
       step = (node["type"] == "integer") ? 1 : 0.001
       low, high = node.values_at("minimum", "maximum")
-      base = (path[1] == "size") ? document.merge("mark" => document["mark"].merge("size" => {"base" => 40, "least" => 0.1, "most" => 5000})) : document
-      expect([low, high].map { described_class.problems(with(path, _1, base)) }.flatten.grep(/must be (at|a)/)).to eq([])
-      expect([low - step, high + step].map { described_class.problems(with(path, _1, base)).join }).to match([/#{name} must be at least/, /#{name} must be at most/])
-      ["12", nil, [], {}, true].each { |wrong| expect(described_class.problems(with(path, wrong, base)).join).to include("#{name} must be a") }
+      base = (path[1] == "size") ? document.merge(
+        "mark" => document["mark"].merge(
+          "size" => {
+            "base" => 40,
+            "least" => 0.1,
+            "most" => 5000
+          }
+        )
+      ) : document
+      expect(
+        [low, high].map {
+          described_class.problems(with(path, _1, base))
+        }.flatten.grep(/must be (at|a)/)
+      ).to eq([])
+      expect(
+        [low - step, high + step].map {
+          described_class.problems(
+            with(
+              path,
+              _1,
+              base
+            )
+          ).join
+        }
+      ).to match([/#{name} must be at least/, /#{name} must be at most/])
+      ["12", nil, [], {}, true].each { |wrong|
+        expect(described_class.problems(with(path, wrong, base)).join).to include("#{name} must be a")
+      }
     end
 
     it "has a title, and a default within its range, for #{name}" do
@@ -58,6 +88,8 @@ RSpec.describe Fobrel::Core::Preset::Schema do
   it "takes one turn or two, and no other" do
     tip = ->(turn) { with(%w[mark tip], {"kind" => "picture", "frames" => ["sha256:#{"0" * 64}"], "turn" => turn}) }
     expect(["in order", "speed", %w[pressure tilt]].flat_map { described_class.problems(tip[_1]) }).to eq([])
-    ["sideways", [], ["pressure"], %w[tilt tilt tilt], 3].each { |turn| expect(described_class.problems(tip[turn])).not_to be_empty }
+    ["sideways", [], ["pressure"], %w[tilt tilt tilt], 3].each { |turn|
+      expect(described_class.problems(tip[turn])).not_to be_empty
+    }
   end
 end

@@ -5,7 +5,9 @@ RSpec.describe Fobrel::Core::Startup do
 
   let(:tip) { Fobrel::Core::Tip::Cover[[[1, 0], [0.5, 1]]].to_png }
   let(:assets) { {sha(tip) => Fobrel::Core::Package::Bundle::Asset.new(bytes: tip, ext: "png")} }
-  let(:rope) { Preset.build("Rope", {"mark" => {"tip" => {"kind" => "picture", "frames" => [sha(tip)]}, "size" => {"base" => 20}}}) }
+  let(:rope) {
+    Preset.build("Rope", {"mark" => {"tip" => {"kind" => "picture", "frames" => [sha(tip)]}, "size" => {"base" => 20}}})
+  }
   let(:fog) { round_preset }
 
   def hand_out(*presets) = described_class::Plan.new(presets, assets).hand_out(@seat)
@@ -15,7 +17,11 @@ RSpec.describe Fobrel::Core::Startup do
   it "loads what was handed out, in order" do
     hand_out(rope, fog)
     report = start
-    expect(report[:loaded].map { _1.values_at(:name, :fingerprint, :ok) }).to eq([["Rope", rope.fingerprint, true], ["Round", fog.fingerprint, true]])
+    expect(
+      report[:loaded].map {
+        _1.values_at(:name, :fingerprint, :ok)
+      }
+    ).to eq([["Rope", rope.fingerprint, true], ["Round", fog.fingerprint, true]])
     expect(report.values_at(:failed, :stray)).to eq([0, []])
     expect(JSON.parse(File.read("#{@seat}/startup/start.json"))["files"].keys.size).to eq(3)
   end
@@ -41,7 +47,11 @@ RSpec.describe Fobrel::Core::Startup do
     File.delete(*Dir.glob("#{@seat}/startup/parts/*"))
     File.write("#{@seat}/startup/presets/mine.json", "{}")
     report = start
-    expect(report[:loaded].map { _1[:problem] }).to match([/parts.* is not in the folder/, /was changed after it was handed out/])
+    expect(
+      report[:loaded].map {
+        _1[:problem]
+      }
+    ).to match([/parts.* is not in the folder/, /was changed after it was handed out/])
     expect(report.values_at(:failed, :stray)).to eq([2, ["presets/mine.json"]])
   end
 

@@ -2,8 +2,15 @@
 
 RSpec.describe Fobrel::Core::Stroke::Colour do
   # CSS Color 4: named colours and their HSL, as its examples and tables give them.
-  {"#ff0000" => [0, 1, 0.5], "#00ff00" => [120, 1, 0.5], "#008000" => [120, 1, 0.25098], "#663399" => [270, 0.5, 0.4],
-   "#808080" => [0, 0, 0.50196], "#ffffff" => [0, 0, 1], "#f0f8ff" => [208, 1, 0.97059]}.each do |text, hsl|
+  {
+    "#ff0000" => [0, 1, 0.5],
+    "#00ff00" => [120, 1, 0.5],
+    "#008000" => [120, 1, 0.25098],
+    "#663399" => [270, 0.5, 0.4],
+    "#808080" => [0, 0, 0.50196],
+    "#ffffff" => [0, 0, 1],
+    "#f0f8ff" => [208, 1, 0.97059]
+  }.each do |text, hsl|
     it "goes to HSL and back with #{text}" do
       colour = described_class.parse(text)
       expect(colour.hsl).to match(hsl.map { be_within(0.001).of(_1) })
@@ -18,7 +25,11 @@ RSpec.describe Fobrel::Core::Stroke::Colour do
   end
 
   it "refuses what is no colour" do
-    ["red", "#ff", "", nil, "#gggggg"].each { |text| expect { described_class.parse(text) }.to raise_error(described_class::Invalid) }
+    ["red", "#ff", "", nil, "#gggggg"].each { |text|
+      expect {
+        described_class.parse(text)
+      }.to raise_error(described_class::Invalid)
+    }
   end
 end
 
@@ -73,7 +84,13 @@ RSpec.describe Fobrel::Core::Stroke::ColourDifference do
   it "agrees with libvips on the way from sRGB to CIELAB" do
     chance = Random.new(5)
     colours = Array.new(60) { Array.new(3) { chance.rand(256) } }
-    image = Vips::Image.new_from_memory_copy(Numo::UInt8[*colours].to_binary, colours.size, 1, 3, :uchar).copy(interpretation: :srgb)
+    image = Vips::Image.new_from_memory_copy(
+      Numo::UInt8[*colours].to_binary,
+      colours.size,
+      1,
+      3,
+      :uchar
+    ).copy(interpretation: :srgb)
     wanted = Numo::SFloat.from_binary(image.colourspace(:lab).cast(:float).write_to_memory).reshape(colours.size, 3)
     found = described_class.lab((0..2).map { |i| Numo::DFloat[*colours.map { _1[i] / 255.0 }] })
     expect((0..2).map { |i| (found[i] - wanted[true, i]).abs.max }.max).to be < 0.1
@@ -84,14 +101,39 @@ end
 # (recalled from memory).
 RSpec.describe Fobrel::Core::Stroke::Tilt do
   pi = Math::PI
-  [[0, 0, pi / 2, 0], [0, 90, 0, pi / 2], [0, -90, 0, 3 * pi / 2], [90, 0, 0, 0], [-90, 0, 0, pi], [90, 90, 0, 0], [-90, -90, 0, 0],
-    [0, 45, pi / 4, pi / 2], [0, -45, pi / 4, 3 * pi / 2], [45, 0, pi / 4, 0], [-45, 0, pi / 4, pi]].each do |x, y, altitude, azimuth|
+  [
+    [0, 0, pi / 2, 0],
+    [0, 90, 0, pi / 2],
+    [0, -90, 0, 3 * pi / 2],
+    [90, 0, 0, 0],
+    [-90, 0, 0, pi],
+    [90, 90, 0, 0],
+    [-90, -90, 0, 0],
+    [0, 45, pi / 4, pi / 2],
+    [0, -45, pi / 4, 3 * pi / 2],
+    [45, 0, pi / 4, 0],
+    [-45, 0, pi / 4, pi]
+  ].each do |x, y, altitude, azimuth|
     it "leans #{x}, #{y}" do
-      expect([described_class.altitude(x, y), described_class.azimuth(x, y)]).to match([be_within(1e-9).of(altitude), be_within(1e-9).of(azimuth)])
+      expect(
+        [
+          described_class.altitude(x, y),
+          described_class.azimuth(x, y)
+        ]
+      ).to match([be_within(1e-9).of(altitude), be_within(1e-9).of(azimuth)])
     end
   end
 
-  [[0, 0, 90, 0], [pi / 2, 0, 0, 90], [pi, 0, -90, 0], [3 * pi / 2, 0, 0, -90], [pi / 4, 0, 90, 90], [0, pi / 4, 45, 0], [pi / 2, pi / 4, 0, 45], [0, pi / 2, 0, 0]].each do |azimuth, altitude, x, y|
+  [
+    [0, 0, 90, 0],
+    [pi / 2, 0, 0, 90],
+    [pi, 0, -90, 0],
+    [3 * pi / 2, 0, 0, -90],
+    [pi / 4, 0, 90, 90],
+    [0, pi / 4, 45, 0],
+    [pi / 2, pi / 4, 0, 45],
+    [0, pi / 2, 0, 0]
+  ].each do |azimuth, altitude, x, y|
     it "comes back from azimuth #{azimuth.round(2)}, altitude #{altitude.round(2)}" do
       expect(described_class.from(altitude, azimuth)).to match([be_within(1e-9).of(x), be_within(1e-9).of(y)])
     end
@@ -107,25 +149,66 @@ end
 
 RSpec.describe Fobrel::Core::Stroke::Blending do
   chance = Random.new(3)
-  colours = Array.new(60) { Array.new(8) { chance.rand(6).zero? ? [0.0, 1.0, 0.5].sample(random: chance) : chance.rand } }
+  colours = Array.new(60) {
+    Array.new(8) {
+      chance.rand(6).zero? ? [0.0, 1.0, 0.5].sample(random: chance) : chance.rand
+    }
+  }
 
   def planes(rows) = rows.first.zip(*rows.drop(1)).map { Numo::SFloat[_1] }
 
   def page(rows) = S::Page.new(planes(rows.map { |r, g, b, a| [a, r * a, g * a, b * a] }))
 
   # The library's picture of the same colours, not premultiplied.
-  def image(rows) = Vips::Image.new_from_memory_copy((Numo::SFloat[*rows] * 255).to_binary, rows.size, 1, 4, :float).copy(interpretation: :srgb)
+  def image(rows)
+    Vips::Image.new_from_memory_copy(
+      (Numo::SFloat[*rows] * 255).to_binary,
+      rows.size,
+      1,
+      4,
+      :float
+    ).copy(interpretation: :srgb)
+  end
 
   names = {"normal" => :over, "color-dodge" => :"colour-dodge", "color-burn" => :"colour-burn"}
-  %w[normal multiply screen overlay darken lighten color-dodge color-burn hard-light soft-light difference exclusion].each do |mode|
+  %w[
+    normal
+    multiply
+    screen
+    overlay
+    darken
+    lighten
+    color-dodge
+    color-burn
+    hard-light
+    soft-light
+    difference
+    exclusion
+  ].each do |mode|
     # At the very ends the published wordings of dodge and burn differ.
-    ends = ->(rows) { mode.start_with?("color") ? rows.map { |*rgb, a| [*rgb.map { |v| v.clamp(0.02, 0.98) }, a] } : rows }
+    ends = ->(rows) {
+      mode.start_with?("color") ? rows.map { |*rgb, a|
+        [
+          *rgb.map { |v|
+            v.clamp(
+              0.02, 0.98
+            )
+          },
+          a
+        ]
+      } : rows
+    }
 
     # Outside reference: libvips' composite, for opaque colours (it departs from the W3C's
     # formula where the source is see-through).
     it "blends #{mode} as libvips does" do
-      below, above = [colours.map { _1.first(4) }, colours.map { _1.last(4) }].map { |rows| ends[rows.map { |*rgb, _| [*rgb, 1.0] }] }
-      theirs = Numo::SFloat.from_binary(image(below).composite2(image(above), names.fetch(mode, mode.to_sym), compositing_space: :srgb).cast(:float).write_to_memory).reshape(colours.size, 4) / 255
+      below, above = [colours.map { _1.first(4) }, colours.map { _1.last(4) }].map { |rows|
+        ends[rows.map { |*rgb, _|
+          [*rgb, 1.0]
+        }]
+      }
+      both = image(below).composite2(image(above), names.fetch(mode, mode.to_sym), compositing_space: :srgb)
+      theirs = Numo::SFloat.from_binary(both.cast(:float).write_to_memory).reshape(colours.size, 4) / 255
       ours = page(below).under(page(above), mode:)
       (0..2).each { |band| expect((ours.planes[band + 1][0, true] - theirs[true, band]).abs.max).to be < 2e-3 }
     end
@@ -151,7 +234,15 @@ RSpec.describe Fobrel::Core::Stroke::Blending do
     lum = ->(c) { 0.3 * c[0] + 0.59 * c[1] + 0.11 * c[2] }
     below = [0.2, 0.5, 0.4]
     above = [0.7, 0.3, 0.35]
-    mix = ->(mode) { described_class.blend(mode, below.map { Numo::SFloat[[_1]] }, above.map { Numo::SFloat[[_1]] }).map { _1[0].to_f } }
+    mix = ->(mode) {
+      described_class.blend(
+        mode,
+        below.map { Numo::SFloat[[_1]] },
+        above.map {
+          Numo::SFloat[[_1]]
+        }
+      ).map { _1[0].to_f }
+    }
     sat = ->(c) { c.max - c.min }
     order = ->(c) { c.each_with_index.sort.map(&:last) }
     expect([lum[mix["hue"]], lum[mix["saturation"]], lum[mix["color"]]]).to all(be_within(1e-4).of(lum[below]))
@@ -163,7 +254,15 @@ RSpec.describe Fobrel::Core::Stroke::Blending do
   end
 
   it "lists the modes of the preset's schema, and names one that is not" do
-    expect(described_class::MODES).to match_array(Fobrel::Core::Preset::Schema::DOCUMENT.dig("properties", "pigment", "properties", "blend", "enum"))
+    expect(described_class::MODES).to match_array(
+      Fobrel::Core::Preset::Schema::DOCUMENT.dig(
+        "properties",
+        "pigment",
+        "properties",
+        "blend",
+        "enum"
+      )
+    )
     expect { described_class.blend("glow", [], []) }.to raise_error(KeyError, /glow.*multiply/)
   end
 

@@ -9,7 +9,15 @@ RSpec.describe Fobrel::Core::Stroke::Comparison do
     0.5 + m.sin(x * (0.11 + 0.02 * k) + k) * m.cos(y * 0.17) * 0.35 + m.sin(x * y * 0.013 * (k + 1)) * 0.12
   end
 
-  let(:pictures) { [*(0..3).map { picture(_1) }, (picture(0) * 0.6 + 0.3).clip(0, 1), Numo::DFloat.new(48, 80).fill(0.25)] }
+  let(:pictures) {
+    [
+      *(0..3).map {
+        picture(_1)
+      },
+      (picture(0) * 0.6 + 0.3).clip(0, 1),
+      Numo::DFloat.new(48, 80).fill(0.25)
+    ]
+  }
 
   # Outside reference: scikit-image's structural_similarity; ssim_values.py wrote the values.
   JSON.parse(File.read(File.join(__dir__, "ssim_values.json"))).each do |i, j, expected|
@@ -19,11 +27,20 @@ RSpec.describe Fobrel::Core::Stroke::Comparison do
   end
 
   def page(size, colour: "#202020")
-    S::Painter.new(round_preset(size:)).paint(line(40, 40, 160, 40), page: [200, 80], colour: S::Colour.parse(colour)).page
+    S::Painter.new(round_preset(size:)).paint(
+      line(40, 40, 160, 40),
+      page: [200, 80],
+      colour: S::Colour.parse(colour)
+    ).page
   end
 
   it "finds nothing between the same strokes" do
-    expect(described_class.of(page(20), page(20)).to_h).to eq(ssim: 1.0, mean_difference: 0.0, greatest_difference: 0.0, seen: 0.0)
+    expect(
+      described_class.of(
+        page(20),
+        page(20)
+      ).to_h
+    ).to eq(ssim: 1.0, mean_difference: 0.0, greatest_difference: 0.0, seen: 0.0)
   end
 
   it "finds more the more a brush changes, and says where" do

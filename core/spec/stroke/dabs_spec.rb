@@ -2,10 +2,17 @@
 
 # Places of dabs against hand calculation, and that computing dabs together changes nothing.
 RSpec.describe Fobrel::Core::Stroke::Dabs do
-  def along(preset, list, seed: 1) = described_class.new(preset).along(S::Path.through(S::Samples.from_list(list)), seed:)
+  def along(preset, list, seed: 1)
+    described_class.new(preset).along(S::Path.through(S::Samples.from_list(list)), seed:)
+  end
 
   def circle(radius, count, turns: 1.0)
-    (0..count).map { |i| {"x" => 300 + radius * Math.cos(2 * Math::PI * turns * i / count), "y" => 300 - radius * Math.sin(2 * Math::PI * turns * i / count)} }
+    (0..count).map { |i|
+      {
+        "x" => 300 + radius * Math.cos(2 * Math::PI * turns * i / count),
+        "y" => 300 - radius * Math.sin(2 * Math::PI * turns * i / count)
+      }
+    }
   end
 
   it "lie evenly on a circle, by the arc and not by the chord" do
@@ -18,22 +25,41 @@ RSpec.describe Fobrel::Core::Stroke::Dabs do
   end
 
   it "close a closed path where its length is a multiple of the spacing" do
-    list = [[0, 0], [100, 0], [100, 100], [0, 100], [0, 0]].each_cons(2).flat_map { |(x1, y1), (x2, y2)| (0...50).map { |i| {"x" => x1 + (x2 - x1) * i / 50.0, "y" => y1 + (y2 - y1) * i / 50.0} } }
+    list = [
+      [0, 0],
+      [100, 0],
+      [100, 100],
+      [0, 100],
+      [0, 0]
+    ].each_cons(2).flat_map { |(x1, y1), (x2, y2)|
+      (0...50).map { |i|
+        {"x" => x1 + (x2 - x1) * i / 50.0, "y" => y1 + (y2 - y1) * i / 50.0}
+      }
+    }
     dabs = along(round_preset(size: 20, trail: {"spacing" => 0.5}), list + [{"x" => 0, "y" => 0}])
     expect(dabs.size).to be_between(40, 41)
     expect(Math.hypot(dabs[10].x - 100, dabs[10].y)).to be < 1.5
   end
 
   it "set several at each place when counted" do
-    dabs = along(round_preset(size: 20, trail: {"spacing" => 1, "count" => 3}), [{"x" => 0, "y" => 0}, {"x" => 100, "y" => 0}])
+    dabs = along(
+      round_preset(size: 20, trail: {"spacing" => 1, "count" => 3}),
+      [{"x" => 0, "y" => 0}, {"x" => 100, "y" => 0}]
+    )
     expect(dabs.map { _1.x.round }.tally).to eq([0, 20, 40, 60, 80, 100].to_h { [_1, 3] })
   end
 
   it "scatter across and along the line as far as told, evenly to both sides" do
-    dabs = along(round_preset(size: 20, trail: {"spacing" => 0.05, "scatter" => {"across" => 1.5, "along" => 0}}), [{"x" => 0, "y" => 0}, {"x" => 900, "y" => 0}])
+    dabs = along(
+      round_preset(size: 20, trail: {"spacing" => 0.05, "scatter" => {"across" => 1.5, "along" => 0}}),
+      [{"x" => 0, "y" => 0}, {"x" => 900, "y" => 0}]
+    )
     expect(dabs.map { _1.y.abs }.max).to be_between(28, 30)
     expect(dabs.sum(&:y) / dabs.size).to be_within(2.5).of(0)
-    onward = along(round_preset(size: 20, trail: {"spacing" => 0.5, "scatter" => {"across" => 0, "along" => 0.4}}), [{"x" => 0, "y" => 0}, {"x" => 900, "y" => 0}])
+    onward = along(
+      round_preset(size: 20, trail: {"spacing" => 0.5, "scatter" => {"across" => 0, "along" => 0.4}}),
+      [{"x" => 0, "y" => 0}, {"x" => 900, "y" => 0}]
+    )
     expect(onward.map { _1.y.abs }.max).to be < 1e-9
     expect(onward.each_with_index.map { |dab, i| (dab.x - 10 * i).abs }.max).to be_between(7, 8)
   end
@@ -48,7 +74,9 @@ RSpec.describe Fobrel::Core::Stroke::Dabs do
   end
 
   it "leave to chance only what the seed does not fix" do
-    jitter = %w[size opacity angle].map { {"drives" => _1, "by" => "random", "from" => 0.2, "to" => 1, "curve" => [[0, 0], [1, 1]]} }
+    jitter = %w[size opacity angle].map {
+      {"drives" => _1, "by" => "random", "from" => 0.2, "to" => 1, "curve" => [[0, 0], [1, 1]]}
+    }
     runs = [1, 1, 2].map { |seed| along(round_preset(response: jitter), circle(80, 40), seed:).map(&:report) }
     expect(runs[0]).to eq(runs[1])
     expect(runs[0]).not_to eq(runs[2])
@@ -73,20 +101,52 @@ RSpec.describe Fobrel::Core::Stroke::Dabs do
   describe "computed together" do
     def lay_each(dabs, tip)
       alpha = Numo::DFloat.zeros(200, 300)
-      dabs.each { |dab| alpha += (dab.opacity - alpha).clip(0, 1) * Numo::DFloat.cast(S::Layer.new(300, 200).lay([dab.dup.tap { |one| one.opacity = 1.0 }], tip)) }
+      dabs.each { |dab|
+        alpha += (dab.opacity - alpha).clip(
+          0,
+          1
+        ) * Numo::DFloat.cast(
+          S::Layer.new(300, 200).lay(
+            [
+              dab.dup.tap { |one|
+                one.opacity = 1.0
+              }
+            ],
+            tip
+          )
+        )
+      }
       alpha
     end
 
     def random_dabs(count, sizes, **same)
       chance = Random.new(9)
       Array.new(count) do
-        plain = {x: chance.rand * 320 - 10, y: chance.rand * 220 - 10, size: sizes.begin + chance.rand * (sizes.end - sizes.begin), angle: chance.rand * 360, roundness: 1.0,
-                 opacity: 1.0, flow: 0.2 + chance.rand * 0.8, frame: 0, depth: 0.0, hue: 0.0, saturation: 0.0, lightness: 0.0, mix: 0.0}
+        plain = {
+          x: chance.rand * 320 - 10,
+          y: chance.rand * 220 - 10,
+          size: sizes.begin + chance.rand * (sizes.end - sizes.begin),
+          angle: chance.rand * 360,
+          roundness: 1.0,
+          opacity: 1.0,
+          flow: 0.2 + chance.rand * 0.8,
+          frame: 0,
+          depth: 0.0,
+          hue: 0.0,
+          saturation: 0.0,
+          lightness: 0.0,
+          mix: 0.0
+        }
         described_class::Dab.new(*plain.merge(same).values_at(*described_class::Dab.members))
       end
     end
 
-    {"small and round" => [3..18, {}], "large and round" => [30..90, {}], "small to large, flat" => [4..60, {roundness: 0.4}], "with several ceilings" => [10..50, {}]}.each do |what, (sizes, same)|
+    {
+      "small and round" => [3..18, {}],
+      "large and round" => [30..90, {}],
+      "small to large, flat" => [4..60, {roundness: 0.4}],
+      "with several ceilings" => [10..50, {}]
+    }.each do |what, (sizes, same)|
       it "give the same as one by one: #{what}" do
         dabs = random_dabs(60, sizes, **same)
         dabs.each_with_index { |dab, i| dab.opacity = [0.4, 0.9][i % 2] } if what.include?("ceilings")

@@ -2,13 +2,23 @@
 
 RSpec.describe Fobrel::Core::Stroke::Hand do
   # Samples whose pressures are these, along a line.
-  def pressed(pressures) = S::Samples.from_list(pressures.each_with_index.map { |pressure, i| {"x" => i * 4, "y" => 20, "pressure" => pressure, "tiltX" => 30, "tiltY" => 10, "t" => i * 8} })
+  def pressed(pressures)
+    S::Samples.from_list(
+      pressures.each_with_index.map { |pressure, i|
+        {"x" => i * 4, "y" => 20, "pressure" => pressure, "tiltX" => 30, "tiltY" => 10, "t" => i * 8}
+      }
+    )
+  end
 
   it "bends pressure, mirrors the lean, and leaves places and times alone" do
     hand = described_class["curve" => [[0, 0], [0.25, 0.5], [1, 1]], "mirrored" => true]
     rows = hand.movement(pressed([0, 0.25, 1])).rows
     expect(rows.map { _1[2] }).to eq([0, 0.5, 1])
-    expect(rows.map { _1.values_at(0, 1, 3, 4, 5) }).to eq([[0, 20, -30, 10, 0], [4, 20, -30, 10, 8], [8, 20, -30, 10, 16]])
+    expect(
+      rows.map {
+        _1.values_at(0, 1, 3, 4, 5)
+      }
+    ).to eq([[0, 20, -30, 10, 0], [4, 20, -30, 10, 8], [8, 20, -30, 10, 16]])
     expect(described_class[{}].movement(pressed([0.3])).rows.first[2]).to eq(0.3)
   end
 
@@ -21,7 +31,16 @@ RSpec.describe Fobrel::Core::Stroke::Hand do
   end
 
   # The fitted curve turns the hand's own spread of pressure into an even one.
-  [["light", ->(u) { u * 0.4 }], ["heavy", ->(u) { 0.5 + u * 0.5 }], ["quick to rise", ->(u) { u**0.4 }]].each do |kind, press|
+  [
+    ["light", ->(u) { u * 0.4 }],
+    ["heavy", ->(u) { 0.5 + u * 0.5 }],
+    [
+      "quick to rise",
+      ->(u) {
+        u**0.4
+      }
+    ]
+  ].each do |kind, press|
     it "is fitted to a #{kind} hand" do
       strokes = Array.new(3) { pressed((0..60).map { |i| press.call(i / 60.0) }) }
       hand = described_class["curve" => described_class.fit(strokes)]
@@ -32,8 +51,18 @@ RSpec.describe Fobrel::Core::Stroke::Hand do
 
   it "says so when there is nothing to fit, or the settings are none" do
     expect { described_class.fit([pressed([0.2, 0.9])]) }.to raise_error(described_class::Invalid, /too little/)
-    expect { described_class.fit([pressed([0.5] * 90)]) }.to raise_error(described_class::Invalid, /pressure never changed/)
-    [{"curve" => [[0, 0]]}, {"curve" => [[0, 0], [0, 1]]}, {"curve" => "x"}, {"curve" => [[0, 2], [1, 1]]}, {"steadying" => 3}, {"most" => 0}, {"most" => "big"}].each do |settings|
+    expect {
+      described_class.fit([pressed([0.5] * 90)])
+    }.to raise_error(described_class::Invalid, /pressure never changed/)
+    [
+      {"curve" => [[0, 0]]},
+      {"curve" => [[0, 0], [0, 1]]},
+      {"curve" => "x"},
+      {"curve" => [[0, 2], [1, 1]]},
+      {"steadying" => 3},
+      {"most" => 0},
+      {"most" => "big"}
+    ].each do |settings|
       expect { described_class[settings] }.to raise_error(described_class::Invalid, /Nothing was changed/)
     end
   end
@@ -58,6 +87,8 @@ RSpec.describe Fobrel::Core::Stroke::StandIn do
     rough = ->(samples) { column(samples, 1).each_cons(3).sum { |a, b, c| (a - 2 * b + c).abs } }
     expect(rough[shaky]).to be > rough[movement] * 5
     expect(rough[S::Steadying.steady(shaky, 0.8)]).to be < rough[shaky] * 0.2
-    expect { described_class.fetch("robot") }.to raise_error(described_class::Unknown, /light, heavy, shaky, slanted, mouse/)
+    expect {
+      described_class.fetch("robot")
+    }.to raise_error(described_class::Unknown, /light, heavy, shaky, slanted, mouse/)
   end
 end

@@ -8,7 +8,21 @@ RSpec.describe Fobrel::Core::Stroke do
   end
 
   def picture_preset(pngs, method: "dabs", tip: {}, size: 40, **groups)
-    Preset.build("Picture", {"method" => method, "mark" => {"tip" => {"kind" => "picture", "frames" => pngs.map { sha(_1) }}.merge(tip), "size" => {"base" => size}}}.merge(groups.transform_keys(&:to_s)))
+    Preset.build(
+      "Picture",
+      {
+        "method" => method,
+        "mark" => {
+          "tip" => {
+            "kind" => "picture",
+            "frames" => pngs.map {
+              sha(_1)
+            }
+          }.merge(tip),
+          "size" => {"base" => size}
+        }
+      }.merge(groups.transform_keys(&:to_s))
+    )
   end
 
   def assets(*pngs) = pngs.to_h { [sha(_1), _1] }
@@ -16,10 +30,25 @@ RSpec.describe Fobrel::Core::Stroke do
   def tip_png(values) = Fobrel::Core::Tip::Cover[values].to_png
 
   let(:ground) { S::Page.plain(500, 120, S::Colour.parse("#a3312f")) }
-  let(:half) { S::Page.new(S::Page.plain(500, 120, S::Colour.parse("#0f6b6b")).planes.map { |plane| plane.dup.tap { _1[true, 250..] = 0 } }) }
+  let(:half) {
+    S::Page.new(
+      S::Page.plain(500, 120, S::Colour.parse("#0f6b6b")).planes.map { |plane|
+        plane.dup.tap {
+          _1[true, 250..] = 0
+        }
+      }
+    )
+  }
 
   describe "smear" do
-    def smear(own_paint: 0, mix: 0.3, **rest) = Preset[round_preset(size: 40, hardness: 0.5, pigment: {"mix" => mix, "own_paint" => own_paint}, **rest).to_h.merge("method" => "smear")]
+    def smear(own_paint: 0, mix: 0.3, **rest)
+      Preset[round_preset(
+        size: 40,
+        hardness: 0.5,
+        pigment: {"mix" => mix, "own_paint" => own_paint},
+        **rest
+      ).to_h.merge("method" => "smear")]
+    end
 
     # Common practice: a brush that only moves paint around leaves a blank page blank.
     it "leaves a blank page blank without paint of its own" do
@@ -35,7 +64,9 @@ RSpec.describe Fobrel::Core::Stroke do
     end
 
     it "picks up faster the more it mixes" do
-      reach = [0.05, 0.2, 0.6].map { |mix| painted(smear(mix:), line(200, 60, 450, 60), ground: half).page.planes.first[60, 250..].sum }
+      reach = [0.05, 0.2, 0.6].map { |mix|
+        painted(smear(mix:), line(200, 60, 450, 60), ground: half).page.planes.first[60, 250..].sum
+      }
       expect(reach).to eq(reach.sort.reverse)
     end
 
@@ -62,13 +93,23 @@ RSpec.describe Fobrel::Core::Stroke do
   end
 
   it "lays under what is there" do
-    page = painted(round_preset(habits: {"under" => true}), line(50, 60, 450, 60), ground: half, colour: S::Colour.parse("#ff0000")).page
+    page = painted(
+      round_preset(habits: {"under" => true}),
+      line(50, 60, 450, 60),
+      ground: half,
+      colour: S::Colour.parse("#ff0000")
+    ).page
     expect(page.planes.map { _1[60, 150].to_f.round(3) }).to eq(half.planes.map { _1[60, 150].to_f.round(3) })
     expect(page.planes.map { _1[60, 350].to_f.round(3) }).to eq([1, 1, 0, 0])
   end
 
   it "blends with what is there by the preset's mode" do
-    page = painted(round_preset(pigment: {"blend" => "multiply"}), line(50, 60, 450, 60), ground:, colour: S::Colour.parse("#808080")).page
+    page = painted(
+      round_preset(pigment: {"blend" => "multiply"}),
+      line(50, 60, 450, 60),
+      ground:,
+      colour: S::Colour.parse("#808080")
+    ).page
     expect(page.planes[1][60, 250]).to be_within(1e-4).of(0xa3 / 255.0 * 0x80 / 255.0)
   end
 
@@ -86,7 +127,11 @@ RSpec.describe Fobrel::Core::Stroke do
     it "has no gaps in a bend and never passes the opacity" do
       full = tip_png(Numo::SFloat.ones(10, 40))
       preset = picture_preset([full], method: "ribbon", pigment: {"opacity" => 0.6})
-      circle = S::Samples.from_list((0..60).map { |i| {"x" => 200 + 30 * Math.cos(i * 0.16), "y" => 60 - 30 * Math.sin(i * 0.16)} })
+      circle = S::Samples.from_list(
+        (0..60).map { |i|
+          {"x" => 200 + 30 * Math.cos(i * 0.16), "y" => 60 - 30 * Math.sin(i * 0.16)}
+        }
+      )
       alpha = painted(preset, circle, assets: assets(full)).alpha
       expect(alpha.max).to be <= 0.6 + 1e-4
       ring = (0..59).map { |i| alpha[(60 - 30 * Math.sin(i * 0.15)).floor, (200 + 30 * Math.cos(i * 0.15)).floor] }
@@ -96,8 +141,21 @@ RSpec.describe Fobrel::Core::Stroke do
 
   it "hangs a garland at one distance, turned to the line, whatever the size" do
     png = tip_png(Numo::SFloat.ones(10, 10))
-    preset = picture_preset([png], method: "garland", trail: {"spacing" => 1.5}, response: [by_pressure("size", 0.2, 1)])
-    dabs = painted(preset, S::Samples.from_list([[100, 100], [100, 10]].each_with_index.map { |(x, y), i| {"x" => x, "y" => y, "pressure" => i} }), assets: assets(png)).dabs
+    preset = picture_preset(
+      [png],
+      method: "garland",
+      trail: {"spacing" => 1.5},
+      response: [by_pressure("size", 0.2, 1)]
+    )
+    dabs = painted(
+      preset,
+      S::Samples.from_list(
+        [[100, 100], [100, 10]].each_with_index.map { |(x, y), i|
+          {"x" => x, "y" => y, "pressure" => i}
+        }
+      ),
+      assets: assets(png)
+    ).dabs
     expect(dabs.each_cons(2).map { |a, b| a.y - b.y }).to all(be_within(0.1).of(60))
     expect(dabs.map(&:angle)).to all(be_within(0.5).of(90))
   end
@@ -106,7 +164,12 @@ RSpec.describe Fobrel::Core::Stroke do
     let(:pngs) { Array.new(6) { |i| tip_png([[1, i / 10.0], [0, 1]]) } }
 
     def frames(turn, count: 6, columns: 1, seed: 1, &pressure)
-      preset = picture_preset(pngs.first(count), tip: {"turn" => turn, "columns" => columns}, size: 4, trail: {"spacing" => 1})
+      preset = picture_preset(
+        pngs.first(count),
+        tip: {"turn" => turn, "columns" => columns},
+        size: 4,
+        trail: {"spacing" => 1}
+      )
       S::Dabs.new(preset).along(S::Path.through(line(0, 0, 400, 0, count: 41, &pressure)), seed:).map(&:frame)
     end
 
@@ -138,7 +201,18 @@ RSpec.describe Fobrel::Core::Stroke do
   describe "colour" do
     # Common practice: five to eight per cent of hue shift over the pressure range looks like watercolour.
     it "shifts with a sensor" do
-      preset = round_preset(response: [{"drives" => "hue", "by" => "pressure", "from" => 0, "to" => 120, "curve" => [[0, 0], [1, 1]]}], trail: {"spacing" => 0.05})
+      preset = round_preset(
+        response: [
+          {
+            "drives" => "hue",
+            "by" => "pressure",
+            "from" => 0,
+            "to" => 120,
+            "curve" => [[0, 0], [1, 1]]
+          }
+        ],
+        trail: {"spacing" => 0.05}
+      )
       page = painted(preset, line(50, 60, 450, 60) { _1 }, colour: S::Colour.parse("#ff0000")).page
       expect(page.planes.map { _1[60, 32].to_f }).to match([1, 1, 0, 0].map { be_within(0.1).of(_1) })
       expect(page.planes.map { _1[60, 460].to_f }).to match([1, 0, 1, 0].map { be_within(0.1).of(_1) })
@@ -146,25 +220,61 @@ RSpec.describe Fobrel::Core::Stroke do
 
     it "builds the same alpha whether colours vary or not" do
       plain = round_preset(hardness: 0.3, pigment: {"flow" => 0.2, "opacity" => 0.7})
-      shifted = Preset[plain.to_h.merge("response" => [{"drives" => "hue", "by" => "random", "from" => 0, "to" => 90, "curve" => [[0, 0], [1, 1]]}])]
+      shifted = Preset[plain.to_h.merge(
+        "response" => [
+          {
+            "drives" => "hue",
+            "by" => "random",
+            "from" => 0,
+            "to" => 90,
+            "curve" => [[0, 0], [1, 1]]
+          }
+        ]
+      )]
       alphas = [plain, shifted].map { painted(_1, line(50, 60, 450, 60)).alpha }
       expect((alphas[0] - alphas[1]).abs.max).to be < 1e-4
     end
 
     # Common practice: a coloured tip keeps its own, and then needs a transparent ground.
     it "keeps a tip's own colours, or tints it" do
-      image = Vips::Image.black(20, 20).bandjoin([Vips::Image.black(20, 20) + 200, Vips::Image.black(20, 20), Vips::Image.black(20, 20) + 255]).cast(:uchar).copy(interpretation: :srgb)
+      image = Vips::Image.black(
+        20,
+        20
+      ).bandjoin([
+        Vips::Image.black(20, 20) + 200,
+        Vips::Image.black(20, 20),
+        Vips::Image.black(20, 20) + 255
+      ]).cast(:uchar).copy(interpretation: :srgb)
       png = image.draw_rect([250, 0, 0, 255], 0, 0, 10, 20, fill: true).pngsave_buffer
-      own = painted(picture_preset([png], tip: {"colours" => "own"}, trail: {"spacing" => 9}), line(100, 60, 110, 60), assets: assets(png)).page
+      own = painted(
+        picture_preset([png], tip: {"colours" => "own"}, trail: {"spacing" => 9}),
+        line(100, 60, 110, 60),
+        assets: assets(png)
+      ).page
       expect(own.planes.map { _1[60, 85].to_f.round(2) }).to eq([1, 0.98, 0, 0])
       expect(own.planes.map { _1[60, 115].to_f.round(2) }).to eq([1, 0, 0.78, 0])
-      tint = painted(picture_preset([png], trail: {"spacing" => 9}), line(100, 60, 110, 60), assets: assets(png), colour: S::Colour.parse("#0000ff")).page
+      tint = painted(
+        picture_preset([png], trail: {"spacing" => 9}),
+        line(100, 60, 110, 60),
+        assets: assets(png),
+        colour: S::Colour.parse("#0000ff")
+      ).page
       expect(tint.planes[1].max).to eq(0)
     end
 
     it "takes a white ground off a coloured picture" do
-      image = Vips::Image.black(40, 40).bandjoin([Vips::Image.black(40, 40)] * 2).cast(:uchar).invert.copy(interpretation: :srgb)
-      image = image.draw_rect([220, 40, 40], 10, 10, 20, 20, fill: true).draw_rect([255, 255, 255], 16, 16, 8, 8, fill: true)
+      image = Vips::Image.black(
+        40,
+        40
+      ).bandjoin([Vips::Image.black(40, 40)] * 2).cast(:uchar).invert.copy(interpretation: :srgb)
+      image = image.draw_rect([220, 40, 40], 10, 10, 20, 20, fill: true).draw_rect(
+        [255, 255, 255],
+        16,
+        16,
+        8,
+        8,
+        fill: true
+      )
       picture = Fobrel::Core::Tip::Picture.read(image.pngsave_buffer)
       flood = Fobrel::Core::Tip::Paint.from_picture(picture, ground: "flood")
       expect([flood.planes[0][0, 0], flood.planes[0][20, 20], flood.planes[0][12, 12]]).to eq([0, 1, 1])
@@ -198,9 +308,19 @@ RSpec.describe Fobrel::Core::Stroke do
   end
 
   describe "a shape" do
-    let(:svg) { '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><rect x="25" y="0" width="50" height="100"/></svg>' }
+    let(:svg) {
+      '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 100 100"><rect x="25" y="0" width="50" height="100"/></svg>'
+    }
 
-    def shaped(svg, size: 60) = Preset.build("Shape", {"mark" => {"tip" => {"kind" => "shape", "asset" => sha(svg)}, "size" => {"base" => size}}, "trail" => {"spacing" => 9}})
+    def shaped(svg, size: 60)
+      Preset.build(
+        "Shape",
+        {
+          "mark" => {"tip" => {"kind" => "shape", "asset" => sha(svg)}, "size" => {"base" => size}},
+          "trail" => {"spacing" => 9}
+        }
+      )
+    end
 
     it "is drawn at the size it is used at" do
       [20, 60, 100].each do |size|
@@ -209,16 +329,27 @@ RSpec.describe Fobrel::Core::Stroke do
       end
     end
 
-    ["<svg", "words", "<!DOCTYPE svg [<!ENTITY a \"b\">]><svg xmlns=\"http://www.w3.org/2000/svg\"/>", "<svg xmlns='http://www.w3.org/2000/svg'><"].each do |bad|
+    [
+      "<svg",
+      "words",
+      "<!DOCTYPE svg [<!ENTITY a \"b\">]><svg xmlns=\"http://www.w3.org/2000/svg\"/>",
+      "<svg xmlns='http://www.w3.org/2000/svg'><"
+    ].each do |bad|
       it "refuses #{bad[0, 30].inspect}" do
-        expect { painted(shaped(bad), line(0, 0, 9, 9), assets: assets(bad)) }.to raise_error(Fobrel::Core::Problem, /Nothing was kept/)
+        expect {
+          painted(shaped(bad), line(0, 0, 9, 9), assets: assets(bad))
+        }.to raise_error(Fobrel::Core::Problem, /Nothing was kept/)
       end
     end
 
     it "loads nothing from outside" do
       Dir.mktmpdir do |folder|
         File.binwrite("#{folder}/black.png", Vips::Image.black(10, 10).pngsave_buffer)
-        outside = %(<svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 10 10"><rect width="1" height="1"/><image width="10" height="10" xlink:href="file://#{folder}/black.png"/></svg>)
+        outside = <<~SVG
+          <svg xmlns="http://www.w3.org/2000/svg" xmlns:xlink="http://www.w3.org/1999/xlink" viewBox="0 0 10 10">
+          <rect width="1" height="1"/>
+          <image width="10" height="10" xlink:href="file://#{folder}/black.png"/></svg>
+        SVG
         expect(Fobrel::Core::Tip::Vector.cover(outside, 100).mean).to be < 0.02
       end
     end
@@ -232,16 +363,42 @@ RSpec.describe Fobrel::Core::Stroke do
     end
 
     it "stands time standing still, and every sensor" do
-      list = (0..30).map { |i| {"x" => 50 + 10 * i, "y" => 60, "pressure" => 2, "tiltX" => 90, "tiltY" => -90, "t" => 7} }
-      responses = %w[size opacity flow angle roundness scatter hue saturation lightness frame mix].zip(%w[pressure tilt speed direction distance time random stroke pressure speed time] + ["tilt direction"])
-        .map { |drives, by| {"drives" => drives, "by" => by, "from" => 0, "to" => 1, "curve" => [[0, 0], [1, 1]]} }
-      preset = round_preset(response: responses, trail: {"steadying" => 0.5, "scatter" => {"across" => 1, "along" => 1}})
+      list = (0..30).map { |i|
+        {"x" => 50 + 10 * i, "y" => 60, "pressure" => 2, "tiltX" => 90, "tiltY" => -90, "t" => 7}
+      }
+      responses = %w[
+        size
+        opacity
+        flow
+        angle
+        roundness
+        scatter
+        hue
+        saturation
+        lightness
+        frame
+        mix
+      ].zip(%w[pressure tilt speed direction distance time random stroke pressure speed time] + ["tilt direction"])
+        .map { |drives, by|
+        {"drives" => drives, "by" => by, "from" => 0, "to" => 1, "curve" => [[0, 0], [1, 1]]}
+      }
+      preset = round_preset(
+        response: responses,
+        trail: {"steadying" => 0.5, "scatter" => {"across" => 1, "along" => 1}}
+      )
       expect(painted(preset, S::Samples.from_list(list)).alpha.isnan.any?).to be false
     end
 
     it "refuses what would take for ever, in words" do
-      expect { painted(round_preset(trail: {"spacing" => 0, "count" => 32}), line(0, 0, 90_000, 0)) }.to raise_error(Fobrel::Core::Problem, /dabs|long/)
-      expect { painted(round_preset, line(0, 0, 9, 9), page: [20_000, 20_000]) }.to raise_error(S::Painter::CannotPaint, /too large/)
+      expect {
+        painted(
+          round_preset(trail: {"spacing" => 0, "count" => 32}),
+          line(0, 0, 90_000, 0)
+        )
+      }.to raise_error(Fobrel::Core::Problem, /dabs|long/)
+      expect {
+        painted(round_preset, line(0, 0, 9, 9), page: [20_000, 20_000])
+      }.to raise_error(S::Painter::CannotPaint, /too large/)
     end
 
     it "paints a tip of 5,000 px on a page it does not fit" do
@@ -251,7 +408,9 @@ RSpec.describe Fobrel::Core::Stroke do
 
   it "ships trial strokes that each paint, the same every time" do
     expect(S::TrialStroke.names).to match_array(%w[swell press tilt flick hatching taps shaky crossing turn])
-    reports = S::TrialStroke.names.map { painted(round_preset(size: 12), S::TrialStroke.fetch(_1).samples, page: [700, 120]) }
+    reports = S::TrialStroke.names.map {
+      painted(round_preset(size: 12), S::TrialStroke.fetch(_1).samples, page: [700, 120])
+    }
     expect(reports.map { _1.alpha.sum }).to all(be > 500)
   end
 end

@@ -3,7 +3,9 @@
 require "spec_helper"
 
 RSpec.describe Fobrel::Core::Stroke::Pad do
-  def movement(y, hand: nil) = described_class::Movement.new(samples: line(20, y, 180, y), colour: S::Colour.parse("#1d2026"), hand:)
+  def movement(y, hand: nil)
+    described_class::Movement.new(samples: line(20, y, 180, y), colour: S::Colour.parse("#1d2026"), hand:)
+  end
 
   def pad(preset, **rest) = described_class.new(preset, page: [200, 80], **rest)
 
@@ -23,7 +25,12 @@ RSpec.describe Fobrel::Core::Stroke::Pad do
     pad(preset).paint(strokes.first(7) + [movement(70)])
     grown = pad(preset).paint(strokes)
     at_once = strokes.inject(S::Page.blank(200, 80)) do |below, stroke|
-      S::Painter.new(preset, seed: S::Strip::SEED).paint(stroke.samples, page: [200, 80], colour: stroke.colour, ground: below).page
+      S::Painter.new(preset, seed: S::Strip::SEED).paint(
+        stroke.samples,
+        page: [200, 80],
+        colour: stroke.colour,
+        ground: below
+      ).page
     end
     expect(grown.planes.zip(at_once.planes).map { |a, b| (a - b).abs.max }.max).to be < 1 / 255.0
   end

@@ -5,7 +5,14 @@ RSpec.describe Fobrel::Core::Stroke::Page do
 
   it "writes what it holds: RGB where nothing shows through, else RGBA" do
     solid = Vips::Image.new_from_buffer(described_class.plain(4, 3, S::Colour.parse("#a3312f")).to_png, "")
-    expect([solid.width, solid.height, solid.bands, solid.getpoint(0, 0)]).to eq([4, 3, 3, [0xa3, 0x31, 0x2f].map(&:to_f)])
+    expect(
+      [
+        solid.width,
+        solid.height,
+        solid.bands,
+        solid.getpoint(0, 0)
+      ]
+    ).to eq([4, 3, 3, [0xa3, 0x31, 0x2f].map(&:to_f)])
     clear = Vips::Image.new_from_buffer(described_class.plain(4, 3, S::Colour.parse("#a3312f"), alpha: 0.5).to_png, "")
     expect(clear.getpoint(0, 0)).to eq([0xa3, 0x31, 0x2f, 128].map(&:to_f))
   end
@@ -20,7 +27,14 @@ RSpec.describe Fobrel::Core::Stroke::Page do
   it "is left as it was by nothing laid on it" do
     page = described_class.plain(4, 3, ink, alpha: 0.3)
     nothing = described_class.blank(4, 3)
-    [page.under(nothing), page.over(nothing), page.without(nothing), *S::Blending::MODES.map { page.under(nothing, mode: _1) }].each do |same|
+    [
+      page.under(nothing),
+      page.over(nothing),
+      page.without(nothing),
+      *S::Blending::MODES.map {
+        page.under(nothing, mode: _1)
+      }
+    ].each do |same|
       expect(same.planes.zip(page.planes).map { (_1 - _2).abs.max }.max).to be < 1e-6
     end
   end
@@ -31,16 +45,28 @@ RSpec.describe Fobrel::Core::Stroke::Page do
     pigment = ->(**changes) { plain.merge("pigment" => changes.transform_keys(&:to_s)) }
     expect(under[plain]).to be_nil
     expect(under[pigment[colour: {"mode" => "fixed", "value" => "#123456"}]]).to be_nil
-    prepared = [plain.merge("method" => "smear"), pigment[mix: 0.3], pigment[eraser: true], pigment[blend: "screen"], plain.merge("habits" => {"under" => true}),
-      pigment[colour: {"mode" => "fixed", "value" => "#fffff0"}]].map(&under)
+    prepared = [
+      plain.merge("method" => "smear"),
+      pigment[mix: 0.3],
+      pigment[eraser: true],
+      pigment[blend: "screen"],
+      plain.merge("habits" => {"under" => true}),
+      pigment[colour: {"mode" => "fixed", "value" => "#fffff0"}]
+    ].map(&under)
     expect(prepared.map { [_1.width, _1.height] }.uniq).to eq([[90, 20]])
     expect(prepared.map { _1.planes.first.max }).to all(be > 0.7)
     expect(prepared[0].planes.first.min).to eq(0)
   end
 
   it "shows every kind of brush in its strip" do
-    kinds = [{"method" => "smear"}, {"pigment" => {"eraser" => true}}, {"pigment" => {"blend" => "multiply"}}, {"habits" => {"under" => true}}, {"pigment" => {"mix" => 0.2, "own_paint" => 0.5}},
-      {"pigment" => {"colour" => {"mode" => "fixed", "value" => "#ffffff"}}}]
+    kinds = [
+      {"method" => "smear"},
+      {"pigment" => {"eraser" => true}},
+      {"pigment" => {"blend" => "multiply"}},
+      {"habits" => {"under" => true}},
+      {"pigment" => {"mix" => 0.2, "own_paint" => 0.5}},
+      {"pigment" => {"colour" => {"mode" => "fixed", "value" => "#ffffff"}}}
+    ]
     kinds.each do |changes|
       preset = Preset[round_preset(size: 20).to_h.merge(changes)]
       strip = Vips::Image.new_from_buffer(S::Strip.png(preset), "")
@@ -69,7 +95,15 @@ RSpec.describe Fobrel::Core::Recent do
     recent = described_class.new(3)
     expect { recent.fetch(:a) { raise "no" } }.to raise_error("no")
     expect(recent.fetch(:a) { 1 }).to eq(1)
-    results = Array.new(8) { |i| Thread.new { Array.new(200) { |j| recent.fetch((i + j) % 5) { (i + j) % 5 } == (i + j) % 5 } } }.flat_map(&:value)
+    results = Array.new(8) { |i|
+      Thread.new {
+        Array.new(200) { |j|
+          recent.fetch((i + j) % 5) {
+            (i + j) % 5
+          } == (i + j) % 5
+        }
+      }
+    }.flat_map(&:value)
     expect(results).to all(be true)
   end
 end
@@ -90,6 +124,12 @@ RSpec.describe Fobrel::Core::Tip::Scaling do
     chance = Random.new(4)
     values = Numo::SFloat.cast(Array.new(24) { Array.new(36) { chance.rand } })
     theirs = Vips::Image.new_from_memory_copy(values.to_binary, 36, 24, 1, :float).shrink(3, 4)
-    expect((described_class.scale(values, 12, 6) - Numo::SFloat.from_binary(theirs.write_to_memory).reshape(6, 12)).abs.max).to be < 1e-5
+    expect(
+      (described_class.scale(
+        values,
+        12,
+        6
+      ) - Numo::SFloat.from_binary(theirs.write_to_memory).reshape(6, 12)).abs.max
+    ).to be < 1e-5
   end
 end

@@ -2,7 +2,14 @@
 
 RSpec.describe Fobrel::Core::Stroke::Path do
   def circle(radius, count)
-    S::Samples.from_list((0..count).map { |i| {"x" => 500 + radius * Math.cos(2 * Math::PI * i / count), "y" => 500 - radius * Math.sin(2 * Math::PI * i / count)} })
+    S::Samples.from_list(
+      (0..count).map { |i|
+        {
+          "x" => 500 + radius * Math.cos(2 * Math::PI * i / count),
+          "y" => 500 - radius * Math.sin(2 * Math::PI * i / count)
+        }
+      }
+    )
   end
 
   it "measures a straight line exactly" do
@@ -25,7 +32,13 @@ RSpec.describe Fobrel::Core::Stroke::Path do
   end
 
   it "goes through every sample" do
-    path = described_class.through(S::Samples.from_list([[0, 0], [40, 90], [50, 92], [200, 10]].map { {"x" => _1, "y" => _2} }))
+    path = described_class.through(
+      S::Samples.from_list(
+        [[0, 0], [40, 90], [50, 92], [200, 10]].map {
+          {"x" => _1, "y" => _2}
+        }
+      )
+    )
     places = (0..4000).map { path.at(path.length * _1 / 4000).first(2) }
     [[40, 90], [50, 92]].each { |x, y| expect(places.map { Math.hypot(_1 - x, _2 - y) }.min).to be < 0.1 }
   end
@@ -36,11 +49,25 @@ RSpec.describe Fobrel::Core::Stroke::Path do
   end
 
   it "is a point where the pen did not move" do
-    path = described_class.through(S::Samples.from_list([{"x" => 5, "y" => 6, "pressure" => 0.2}, {"x" => 5, "y" => 6, "pressure" => 0.8}]))
+    path = described_class.through(
+      S::Samples.from_list(
+        [
+          {"x" => 5, "y" => 6, "pressure" => 0.2},
+          {"x" => 5, "y" => 6, "pressure" => 0.8}
+        ]
+      )
+    )
     expect([path.length, path.at(0).values_at(0, 1, 3)]).to eq([0.0, [5.0, 6.0, 0.8]])
   end
 
-  [[nil], [[]], [[{"x" => "a", "y" => 1}]], [[{"x" => Float::NAN, "y" => 1}]], [[{"y" => 1}]], [[{"x" => 1e9, "y" => 1}]]].each do |(list)|
+  [
+    [nil],
+    [[]],
+    [[{"x" => "a", "y" => 1}]],
+    [[{"x" => Float::NAN, "y" => 1}]],
+    [[{"y" => 1}]],
+    [[{"x" => 1e9, "y" => 1}]]
+  ].each do |(list)|
     it "refuses #{list.inspect[0, 40]} in words" do
       expect { S::Samples.from_list(list) }.to raise_error(S::Samples::Invalid)
     end

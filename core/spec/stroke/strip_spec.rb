@@ -11,12 +11,22 @@ RSpec.describe Fobrel::Core::Stroke::Strip do
   end
 
   it "has the shape asked for" do
-    expect(described_class::SHAPES.keys.map { |shape| image(shape:).then { [_1.width, _1.height] } }).to eq(described_class::SHAPES.values)
+    expect(
+      described_class::SHAPES.keys.map { |shape|
+        image(shape:).then {
+          [_1.width, _1.height]
+        }
+      }
+    ).to eq(described_class::SHAPES.values)
   end
 
   it "lies on the ground asked for, and on none of its own" do
     expect(image.getpoint(1, 1)[3]).to eq(0)
-    expect(Fobrel::Core::Stroke::Ground::NAMES.first(3).map { |ground| image(ground:).getpoint(1, 1).first }).to eq([255, 128, 0])
+    expect(
+      Fobrel::Core::Stroke::Ground::NAMES.first(3).map { |ground|
+        image(ground:).getpoint(1, 1).first
+      }
+    ).to eq([255, 128, 0])
     expect(image(ground: "painted").getpoint(100, 5)).to eq([15, 107, 107])
     expect { image(ground: "sky") }.to raise_error(KeyError, /there are white, grey, black, painted/)
   end
@@ -24,7 +34,10 @@ RSpec.describe Fobrel::Core::Stroke::Strip do
   it "takes the artist's colour, but a fixed one keeps its own" do
     red = Fobrel::Core::Stroke::Colour.parse("#ff0000")
     own = round_preset(size: 20, pigment: {"colour" => {"mode" => "fixed", "value" => "#0000ff"}})
-    middle = ->(preset) { Vips::Image.new_from_buffer(described_class.png(preset, colour: red, trial: S::TrialStroke.fetch("press")), "").getpoint(640, 60).first(3) }
+    middle = ->(preset) {
+      png = described_class.png(preset, colour: red, trial: S::TrialStroke.fetch("press"))
+      Vips::Image.new_from_buffer(png, "").getpoint(640, 60).first(3)
+    }
     expect([middle[round_preset(size: 20)], middle[own]]).to eq([[255, 0, 0], [0, 0, 255]])
   end
 
@@ -48,7 +61,13 @@ RSpec.describe Fobrel::Core::Stroke::Strip do
     press = S::TrialStroke.fetch("press")
     answers = round_preset(size: 20, response: [by_pressure("size", 0, 1)])
     light = S::Hand["curve" => [[0, 0], [0.9, 0.1], [1, 1]]]
-    expect(described_class.paint(answers, trial: press, hand: light).alpha.sum).to be < described_class.paint(answers, trial: press).alpha.sum * 0.6
+    expect(
+      described_class.paint(
+        answers,
+        trial: press,
+        hand: light
+      ).alpha.sum
+    ).to be < described_class.paint(answers, trial: press).alpha.sum * 0.6
     expect(described_class.png(answers, hand: S::Hand[{}])).to eq(described_class.png(answers))
     limited = S::Hand["most" => 5]
     expect(height(answers, trial: press, hand: limited)).to be_within(2).of(10)

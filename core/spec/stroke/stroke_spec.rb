@@ -5,7 +5,21 @@ RSpec.describe Fobrel::Core::Stroke do
   def paint(preset, samples, page: [500, 120], **rest) = S::Painter.new(preset, **rest).paint(samples, page:)
 
   def dab(**rest)
-    plain = {x: 60.0, y: 60.0, size: 40.0, angle: 0.0, roundness: 1.0, opacity: 1.0, flow: 1.0, frame: 0, depth: 0.0, hue: 0.0, saturation: 0.0, lightness: 0.0, mix: 0.0}
+    plain = {
+      x: 60.0,
+      y: 60.0,
+      size: 40.0,
+      angle: 0.0,
+      roundness: 1.0,
+      opacity: 1.0,
+      flow: 1.0,
+      frame: 0,
+      depth: 0.0,
+      hue: 0.0,
+      saturation: 0.0,
+      lightness: 0.0,
+      mix: 0.0
+    }
     S::Dabs::Dab.new(*plain.merge(rest).values_at(*S::Dabs::Dab.members))
   end
 
@@ -27,13 +41,27 @@ RSpec.describe Fobrel::Core::Stroke do
     end
 
     it "follows the current diameter" do
-      painted = paint(round_preset(trail: {"spacing" => 0.5}, response: [by_pressure("size", 0.2, 1)]), line(20, 60, 480, 60) { _1 })
+      painted = paint(
+        round_preset(trail: {"spacing" => 0.5}, response: [by_pressure("size", 0.2, 1)]),
+        line(20, 60, 480, 60) {
+          _1
+        }
+      )
       painted.dabs.each_cons(2) { |a, b| expect(b.x - a.x).to be_within(1e-6).of(a.size * 0.5) }
     end
 
     # Common practice, no source: tighter spacing turns separate marks into a tube.
     it "closes up as the spacing tightens" do
-      gaps = [1.5, 1.0, 0.5].map { |spacing| paint(round_preset(trail: {"spacing" => spacing}), line(50, 60, 450, 60)).alpha[60, 50...450].then { |row| (row < 0.5).count_true } }
+      gaps = [
+        1.5,
+        1.0,
+        0.5
+      ].map { |spacing|
+        paint(round_preset(trail: {"spacing" => spacing}), line(50, 60, 450, 60)).alpha[60,
+          50...450].then { |row|
+          (row < 0.5).count_true
+        }
+      }
       expect(gaps[0]).to be > 100
       expect(gaps.last).to eq(0)
     end
@@ -49,13 +77,29 @@ RSpec.describe Fobrel::Core::Stroke do
     end
 
     it "answers to pressure through the curve" do
-      painted = paint(round_preset(response: [by_pressure("size", 0.2, 1, [[0, 0], [0.5, 0.1], [1, 1]])]), line(50, 60, 450, 60) { 0.5 })
+      painted = paint(
+        round_preset(response: [by_pressure("size", 0.2, 1, [[0, 0], [0.5, 0.1], [1, 1]])]),
+        line(50, 60, 450, 60) {
+          0.5
+        }
+      )
       expect(painted.dabs.first.size).to be_within(1e-6).of(40 * (0.2 + 0.8 * 0.1))
     end
 
     it "multiplies several on one setting, adds angles, and holds the size within its limits" do
-      preset = round_preset(response: [by_pressure("size", 0.5, 0.5), by_pressure("size", 0.5, 0.5), by_pressure("angle", 30, 30), by_pressure("angle", 12, 12)],
-        mark: {"size" => {"base" => 40, "least" => 15}})
+      preset = round_preset(
+        response: [
+          by_pressure("size", 0.5, 0.5),
+          by_pressure("size", 0.5, 0.5),
+          by_pressure(
+            "angle",
+            30,
+            30
+          ),
+          by_pressure("angle", 12, 12)
+],
+        mark: {"size" => {"base" => 40, "least" => 15}}
+      )
       one = paint(preset, line(50, 60, 450, 60)).dabs.first
       expect([one.size, one.angle]).to eq([15, 42])
     end
@@ -131,7 +175,20 @@ RSpec.describe Fobrel::Core::Stroke do
 
     # Common practice, no source: in order means 1, 2, 3, 1, 2, 3; one single frame is valid.
     it "takes the frames in order" do
-      preset = Preset.build("Reel", {"mark" => {"tip" => {"kind" => "picture", "frames" => %w[a b c].map { sha(_1) }}, "size" => {"base" => 10}}})
+      preset = Preset.build(
+        "Reel",
+        {
+          "mark" => {
+            "tip" => {
+              "kind" => "picture",
+              "frames" => %w[a b c].map {
+                sha(_1)
+              }
+            },
+            "size" => {"base" => 10}
+          }
+        }
+      )
       frames = S::Dabs.new(preset).along(S::Path.through(line(0, 0, 6, 0))).map(&:frame)
       expect(frames).to eq([0, 1, 2, 0, 1, 2, 0])
     end
@@ -149,7 +206,15 @@ RSpec.describe Fobrel::Core::Stroke do
       preset = round_preset(size: 30, pigment: {"opacity" => 0.6, "flow" => 0.05})
       samples = S::TrialStroke.fetch("crossing").samples
       once = paint(preset, samples, page: [700, 120]).alpha
-      twice = paint(preset, S::Samples.from_list((samples.rows + samples.rows.reverse).map { |x, y, *| {"x" => x, "y" => y} }), page: [700, 120]).alpha
+      twice = paint(
+        preset,
+        S::Samples.from_list(
+          (samples.rows + samples.rows.reverse).map { |x, y, *|
+            {"x" => x, "y" => y}
+          }
+        ),
+        page: [700, 120]
+      ).alpha
       expect(twice.max).to be <= 0.6 + 1e-6
       expect(twice.sum).to be > once.sum * 1.2
     end
@@ -178,7 +243,11 @@ RSpec.describe Fobrel::Core::Stroke do
     def streak(travel)
       (1..5).sum do |seed|
         asset = stones(seed).to_png
-        preset = round_preset(surface: {"asset" => sha(asset), "depth" => 1, "travel" => travel, "scale" => 3}, trail: {"spacing" => 0.05}, pigment: {"flow" => 0.2})
+        preset = round_preset(
+          surface: {"asset" => sha(asset), "depth" => 1, "travel" => travel, "scale" => 3},
+          trail: {"spacing" => 0.05},
+          pigment: {"flow" => 0.2}
+        )
         band = paint(preset, line(50, 60, 450, 60), assets: {sha(asset) => asset}).alpha[48..72, 100...400]
         band -= band.mean
         (band[true, 0...-6] * band[true, 6..]).sum / (band * band).sum
@@ -200,11 +269,29 @@ RSpec.describe Fobrel::Core::Stroke do
   end
 
   describe "a strip" do
-    let(:preset) { round_preset(size: 20, response: [by_pressure("size", 0.1, 1), {"drives" => "angle", "by" => "random", "from" => 0, "to" => 360, "curve" => [[0, 0], [1, 1]]}], mark: {"roundness" => 0.4}, trail: {"scatter" => {"across" => 0.4, "along" => 0}}) }
+    let(:preset) {
+      round_preset(
+        size: 20,
+        response: [
+          by_pressure("size", 0.1, 1),
+          {"drives" => "angle", "by" => "random", "from" => 0, "to" => 360, "curve" => [[0, 0], [1, 1]]}
+],
+        mark: {"roundness" => 0.4},
+        trail: {"scatter" => {"across" => 0.4, "along" => 0}}
+      )
+    }
 
     it "is the same picture in every process" do
-      script = 'require "fobrel/core"; include Fobrel::Core; print Digest::SHA256.hexdigest(Stroke::Strip.png(Preset::Preset[JSON.parse(STDIN.read)]))'
-      other, = Open3.capture2(RbConfig.ruby, "-I", File.expand_path("../../lib", __dir__), "-e", script, stdin_data: JSON.generate(preset.to_h))
+      script = 'require "fobrel/core"; include Fobrel::Core; print ' \
+        "Digest::SHA256.hexdigest(Stroke::Strip.png(Preset::Preset[JSON.parse(STDIN.read)]))"
+      other, = Open3.capture2(
+        RbConfig.ruby,
+        "-I",
+        File.expand_path("../../lib", __dir__),
+        "-e",
+        script,
+        stdin_data: JSON.generate(preset.to_h)
+      )
       expect(other).to eq(Digest::SHA256.hexdigest(S::Strip.png(preset)))
     end
 
@@ -216,8 +303,13 @@ RSpec.describe Fobrel::Core::Stroke do
     end
 
     it "names the picture that is missing" do
-      lost = Preset.build("Lost", {"mark" => {"tip" => {"kind" => "picture", "frames" => [sha("x")]}, "size" => {"base" => 10}}})
-      expect { S::Strip.png(lost) }.to raise_error(Fobrel::Core::Preset::MissingNeed, /“Lost” needs the picture sha256:/)
+      lost = Preset.build(
+        "Lost",
+        {"mark" => {"tip" => {"kind" => "picture", "frames" => [sha("x")]}, "size" => {"base" => 10}}}
+      )
+      expect {
+        S::Strip.png(lost)
+      }.to raise_error(Fobrel::Core::Preset::MissingNeed, /“Lost” needs the picture sha256:/)
     end
 
     it "says what it cannot paint" do

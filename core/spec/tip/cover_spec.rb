@@ -11,14 +11,24 @@ RSpec.describe Fobrel::Core::Tip::Cover do
   # ITU-R BT.709: Y′ = 0.2126 R′ + 0.7152 G′ + 0.0722 B′.
   it "weighs red, green and blue as BT.709 does" do
     image = Vips::Image.black(3, 1).bandjoin([Vips::Image.black(3, 1), Vips::Image.black(3, 1)])
-    image = image.draw_rect([255, 0, 0], 0, 0, 1, 1).draw_rect([0, 255, 0], 1, 0, 1, 1).draw_rect([0, 0, 255], 2, 0, 1, 1)
+    image = image.draw_rect([255, 0, 0], 0, 0, 1, 1).draw_rect([0, 255, 0], 1, 0, 1, 1).draw_rect(
+      [0, 0, 255],
+      2,
+      0,
+      1,
+      1
+    )
     luma = Fobrel::Core::Tip::Picture.read(image.cast(:uchar).copy(interpretation: :srgb).pngsave_buffer).luma
     expect(luma.to_a.first.map { (1 - _1).round(4) }).to eq([1 - 0.2126, 1 - 0.7152, 1 - 0.0722].map { _1.round(4) })
   end
 
   it "sets black and white points, and bends the tones between by gamma" do
     luma = Numo::SFloat[[0, 50, 100, 150, 200, 255]] / 255
-    expect(described_class.from_luma(luma, black: 50, white: 150).values.to_a.first).to match([1, 1, 0.5, 0, 0, 0].map { be_within(1e-5).of(_1) })
+    expect(described_class.from_luma(luma, black: 50, white: 150).values.to_a.first).to match(
+      [1, 1, 0.5, 0, 0, 0].map {
+        be_within(1e-5).of(_1)
+      }
+    )
     expect(described_class.from_luma(luma, gamma: 2).values[0, 3]).to be_within(1e-5).of((105 / 255.0)**2)
     expect { described_class.from_luma(luma, black: 200, white: 200) }.to raise_error(ArgumentError)
   end
@@ -66,7 +76,12 @@ RSpec.describe Fobrel::Core::Tip::Cover do
   end
 
   it "shrinks by averaging areas exactly" do
-    expect(described_class[[[0, 1, 1], [0, 1, 1]]].scale(2, 1).values.to_a.flatten).to match([be_within(1e-6).of(1 / 3.0), be_within(1e-6).of(1)])
+    expect(
+      described_class[[[0, 1, 1], [0, 1, 1]]].scale(
+        2,
+        1
+      ).values.to_a.flatten
+    ).to match([be_within(1e-6).of(1 / 3.0), be_within(1e-6).of(1)])
   end
 
   it "is written with black painting and read back the same" do

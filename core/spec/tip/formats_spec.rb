@@ -6,7 +6,13 @@ RSpec.describe Fobrel::Core::Tip::Picture do
 
   def luma(bytes) = described_class.read(bytes, name: "mark").luma
 
-  {"png" => :pngsave_buffer, "jpg" => :jpegsave_buffer, "webp" => :webpsave_buffer, "tif" => :tiffsave_buffer, "gif" => :gifsave_buffer}.each do |kind, writer|
+  {
+    "png" => :pngsave_buffer,
+    "jpg" => :jpegsave_buffer,
+    "webp" => :webpsave_buffer,
+    "tif" => :tiffsave_buffer,
+    "gif" => :gifsave_buffer
+  }.each do |kind, writer|
     it "reads #{kind}" do
       bytes = ((kind == "gif") ? mark.colourspace(:srgb) : mark).public_send(writer)
       expect(described_class.kind(bytes)).to eq(kind)
@@ -40,13 +46,18 @@ RSpec.describe Fobrel::Core::Tip::Picture do
   end
 
   it "reads printing colours" do
-    cmyk = Vips::Image.black(20, 20, bands: 4).linear([1, 1, 1, 1], [0, 0, 0, 255]).cast(:uchar).copy(interpretation: :cmyk)
+    cmyk = Vips::Image.black(20, 20, bands: 4).linear(
+      [1, 1, 1, 1],
+      [0, 0, 0, 255]
+    ).cast(:uchar).copy(interpretation: :cmyk)
     expect(luma(cmyk.jpegsave_buffer).max).to be < 0.35
   end
 
   it "takes the first page of several" do
     first = Vips::Image.black(10, 10)
-    pages = first.join(first.invert, :vertical).mutate { |image| image.set_type!(GObject::GINT_TYPE, "page-height", 10) }
+    pages = first.join(first.invert, :vertical).mutate { |image|
+      image.set_type!(GObject::GINT_TYPE, "page-height", 10)
+    }
     expect(luma(pages.cast(:uchar).tiffsave_buffer).shape).to eq([10, 10])
   end
 

@@ -4,13 +4,15 @@ RSpec.describe Fobrel::Core::Tip::Maker do
   # A mark on a scanned sheet: paper at the tone given, with grain, a dark disc off centre.
   def scan(paper:, grain:, seed: 3, ink: 0)
     chance = Random.new(seed)
-    grey_png(Array.new(120) do |y|
-      Array.new(160) do |x|
-        gauss = Math.sqrt(-2 * Math.log(1 - chance.rand)) * Math.cos(2 * Math::PI * chance.rand)
-        tone = (Math.hypot(x - 95, y - 50) < 25) ? ink : paper + gauss * grain
-        tone.round.clamp(0, 255)
+    grey_png(
+      Array.new(120) do |y|
+        Array.new(160) do |x|
+          gauss = Math.sqrt(-2 * Math.log(1 - chance.rand)) * Math.cos(2 * Math::PI * chance.rand)
+          tone = (Math.hypot(x - 95, y - 50) < 25) ? ink : paper + gauss * grain
+          tone.round.clamp(0, 255)
+        end
       end
-    end)
+    )
   end
 
   [[236, 3], [246, 4], [250, 6], [228, 2]].each do |paper, grain|
@@ -47,12 +49,22 @@ RSpec.describe Fobrel::Core::Tip::Maker do
   end
 
   it "keeps the page as it is when told not to crop" do
-    expect(described_class.make(scan(paper: 255, grain: 0), crop: false).figures.values_at(:width, :height)).to eq([160, 120])
+    expect(
+      described_class.make(scan(paper: 255, grain: 0), crop: false).figures.values_at(
+        :width,
+        :height
+      )
+    ).to eq([160, 120])
   end
 
   it "refuses a white page and an empty file in words" do
     white = grey_png([[255] * 20] * 20)
-    expect { described_class.make(white, name: "page.png") }.to raise_error(Fobrel::Core::Tip::Cover::Empty, /page\.png has nothing dark enough/)
+    expect {
+      described_class.make(
+        white,
+        name: "page.png"
+      )
+    }.to raise_error(Fobrel::Core::Tip::Cover::Empty, /page\.png has nothing dark enough/)
     expect { described_class.make("") }.to raise_error(Fobrel::Core::Tip::Picture::Unreadable)
   end
 

@@ -6,7 +6,8 @@ require "chunky_png"
 # gem's own decoder.
 RSpec.describe Fobrel::Core::Tip::Picture do
   suite = File.join(Gem.loaded_specs.fetch("chunky_png").gem_dir, "spec/png_suite")
-  valid = Dir.glob("#{suite}/{background_chunks,basic,chunk_ordering,compression_levels,filtering,gamma,metadata,sizes,transparency}/*.png").sort
+  parts = %w[background_chunks basic chunk_ordering compression_levels filtering gamma metadata sizes transparency]
+  valid = Dir.glob("#{suite}/{#{parts.join(",")}}/*.png").sort
   broken = Dir.glob("#{suite}/broken/*.png").sort
 
   it "finds the test pictures" do
@@ -21,7 +22,10 @@ RSpec.describe Fobrel::Core::Tip::Picture do
   broken.each do |file|
     it "refuses #{File.basename(file)} in words" do
       expect { described_class.read(File.binread(file), name: "mark.png") }
-        .to raise_error(described_class::Unreadable, /\Amark\.png is (damaged or cut off|not a PNG).*Nothing was kept\. .*\.\z/)
+        .to raise_error(
+          described_class::Unreadable,
+          /\Amark\.png is (damaged or cut off|not a PNG).*Nothing was kept\. .*\.\z/
+        )
     end
   end
 
@@ -31,7 +35,9 @@ RSpec.describe Fobrel::Core::Tip::Picture do
     eight_bit.each do |file|
       reference = ChunkyPNG::Image.from_file(file).pixels.map do |pixel|
         alpha = ChunkyPNG::Color.a(pixel) / 255.0
-        [[:r, 0.2126], [:g, 0.7152], [:b, 0.0722]].sum { |band, weight| weight * (ChunkyPNG::Color.public_send(band, pixel) / 255.0 * alpha + 1 - alpha) }
+        [[:r, 0.2126], [:g, 0.7152], [:b, 0.0722]].sum { |band, weight|
+          weight * (ChunkyPNG::Color.public_send(band, pixel) / 255.0 * alpha + 1 - alpha)
+        }
       end
       luma = described_class.read(File.binread(file)).luma.flatten.to_a
       expect(luma.zip(reference).map { (_1 - _2).abs }.max).to be < 1e-5
@@ -55,10 +61,16 @@ RSpec.describe Fobrel::Core::Tip::Picture do
   it "refuses 30,000 × 30,000 pixels before unpacking them" do
     chunk = ->(type, data) { [data.bytesize].pack("N") + type + data + [Zlib.crc32(type + data)].pack("N") }
     row = "\0" * 30_001
-    bomb = "\x89PNG\r\n\x1A\n".b + chunk["IHDR", [30_000, 30_000, 8, 0, 0, 0, 0].pack("NNC5")] + chunk["IDAT", Zlib.deflate(row * 10)] + chunk["IEND", ""]
+    bomb = "\x89PNG\r\n\x1A\n".b + chunk["IHDR",
+      [30_000, 30_000, 8, 0, 0, 0, 0].pack("NNC5")] + chunk["IDAT", Zlib.deflate(row * 10)] + chunk["IEND", ""]
     expect(bomb.bytesize).to be < 10_000
     before = Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID)
-    expect { described_class.read(bomb, name: "huge.png") }.to raise_error(described_class::Unreadable, /huge\.png is 30000 × 30000 pixels/)
+    expect {
+      described_class.read(
+        bomb,
+        name: "huge.png"
+      )
+    }.to raise_error(described_class::Unreadable, /huge\.png is 30000 × 30000 pixels/)
     expect(Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID) - before).to be < 5
   end
 end

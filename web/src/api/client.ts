@@ -29,14 +29,22 @@ export const api = createClient<paths>({
 
 /** What the server said was wrong, as a sentence for the person. */
 export class Refused extends Error {
-  constructor(message: string, readonly status = 0) {
+  constructor(
+    message: string,
+    readonly status = 0,
+  ) {
     super(message)
   }
 }
 
 /** No answer came, for as long as one waits for it. */
-const silence = () => new Refused('The server does not answer. Whether the last thing you did was done is not known: look at it once the server is back, and do it again where it is missing. What you tuned waits in this browser.')
-const refusal = (said: string | undefined, status: number) => new Refused(said ?? `The server refused this (${status}). Nothing was changed. Try again.`, status)
+const silence = () =>
+  new Refused(
+    'The server does not answer. Whether the last thing you did was done is not known: look at it once the server ' +
+      'is back, and do it again where it is missing. What you tuned waits in this browser.',
+  )
+const refusal = (said: string | undefined, status: number) =>
+  new Refused(said ?? `The server refused this (${status}). Nothing was changed. Try again.`, status)
 
 /** The data of an answer, or its sentence thrown. */
 export async function of<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
@@ -51,9 +59,17 @@ export async function of<T>(answer: Promise<{ data?: T; error?: unknown; respons
 }
 
 /** A file as the body of a request, untouched. */
-export const asFile = (file: Blob) => ({ body: file as unknown as string, bodySerializer: () => file, headers: { 'content-type': 'application/octet-stream' } })
+export const asFile = (file: Blob) => ({
+  body: file as unknown as string,
+  bodySerializer: () => file,
+  headers: { 'content-type': 'application/octet-stream' },
+})
 
-interface Sent { status: number; text: string; renew: boolean }
+interface Sent {
+  status: number
+  text: string
+  renew: boolean
+}
 
 /** One try at sending a file; undefined when no answer came. */
 function attempt(file: Blob, url: string, key: string, tell: (sent: number) => void): Promise<Sent | undefined> {
@@ -63,14 +79,22 @@ function attempt(file: Blob, url: string, key: string, tell: (sent: number) => v
     Object.entries(proof('PUT', url, key)).forEach(([name, value]) => request.setRequestHeader(name, value))
     request.setRequestHeader('Content-Type', 'application/octet-stream')
     request.upload.onprogress = ({ loaded }) => tell(loaded)
-    request.onload = () => done({ status: request.status, text: request.responseText, renew: !!request.getResponseHeader('x-renew') })
+    request.onload = () =>
+      done({ status: request.status, text: request.responseText, renew: !!request.getResponseHeader('x-renew') })
     request.onerror = () => done(undefined)
     request.send(file)
   })
 }
 
 /** Whether a file is still there: it lies on somebody's disk, and may be moved meanwhile. */
-const readable = (file: Blob) => file.slice(0, 1).arrayBuffer().then(() => true, () => false)
+const readable = (file: Blob) =>
+  file
+    .slice(0, 1)
+    .arrayBuffer()
+    .then(
+      () => true,
+      () => false,
+    )
 
 /** Sends a file as it is, telling how much of it has gone; what the server says is wrong is thrown. */
 export async function upload(file: Blob, url: string, tell: (sent: number) => void): Promise<void> {
@@ -79,7 +103,11 @@ export async function upload(file: Blob, url: string, tell: (sent: number) => vo
   for (let tries = 0; ; tries++) {
     const sent = await attempt(file, url, key, tell)
     if (!sent) {
-      if (!(await readable(file))) throw new Refused(`${file instanceof File ? `“${file.name}”` : 'The file'} cannot be read any more: it was moved, changed or taken away since it was chosen. Nothing was taken in. Choose it again.`)
+      if (!(await readable(file)))
+        throw new Refused(
+          `${file instanceof File ? `“${file.name}”` : 'The file'} cannot be read any more: it was moved, changed ` +
+            'or taken away since it was chosen. Nothing was taken in. Choose it again.',
+        )
       if (await waited()) continue
       throw silence()
     }

@@ -29,7 +29,9 @@ export const onRole = (listen: typeof hearRole) => (hearRole = listen)
 /** Holds everything that is asked until the same person has signed in again. */
 function untilSignedIn(insteadOf?: string): Promise<void> {
   signedOut.value = { insteadOf }
-  signIn ??= new Promise((resolve) => { carryOn = resolve })
+  signIn ??= new Promise((resolve) => {
+    carryOn = resolve
+  })
   return signIn
 }
 
@@ -46,15 +48,16 @@ const pausing = new Set<() => void>()
 const wake = () => [...pausing].forEach((done) => done())
 if (typeof window !== 'undefined') window.addEventListener('online', wake)
 
-const pause = (ms: number) => new Promise<void>((resolve) => {
-  const timer = setTimeout(done, ms)
-  function done() {
-    clearTimeout(timer)
-    pausing.delete(done)
-    resolve()
-  }
-  pausing.add(done)
-})
+const pause = (ms: number) =>
+  new Promise<void>((resolve) => {
+    const timer = setTimeout(done, ms)
+    function done() {
+      clearTimeout(timer)
+      pausing.delete(done)
+      resolve()
+    }
+    pausing.add(done)
+  })
 
 function answered() {
   if (!offline.value) return
@@ -76,7 +79,8 @@ async function renewed() {
   if (person?.id !== personId) await untilSignedIn(person?.name)
 }
 
-export const newKey = () => Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) => byte.toString(16).padStart(2, '0')).join('')
+export const newKey = () =>
+  Array.from(crypto.getRandomValues(new Uint8Array(16)), (byte) => byte.toString(16).padStart(2, '0')).join('')
 
 /** What only asks, though it is sent with a body: doing it twice does no harm. */
 const ASKS = /\/(strip|pad|tips|comparison|curves|fit|rows|merge|differences|preview|session)$|[?&]plan=true/
@@ -122,7 +126,8 @@ export async function patiently(request: Request): Promise<Response> {
   const waited = patience()
   for (let tries = 0; ; tries++) {
     const attempt = new Request(request.clone())
-    if (request.method !== 'GET') Object.entries(proof(request.method, request.url, key)).forEach((header) => attempt.headers.set(...header))
+    if (request.method !== 'GET')
+      Object.entries(proof(request.method, request.url, key)).forEach((header) => attempt.headers.set(...header))
     let answer
     try {
       answer = await fetch(attempt)

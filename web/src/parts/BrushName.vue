@@ -28,7 +28,12 @@ async function rename() {
   busy = true
   await props.first?.()
   const well = await toast.recorded(async () => {
-    const { entry } = await of(api.POST('/api/libraries/{library}/renames', { ...library.path(), body: { preset_ids: [props.id], rules: { name } } }))
+    const { entry } = await of(
+      api.POST('/api/libraries/{library}/renames', {
+        ...library.path(),
+        body: { preset_ids: [props.id], rules: { name } },
+      }),
+    )
     return { entry: entry! }
   })
   busy = false
@@ -49,7 +54,14 @@ defineExpose({ begin })
 
 <template>
   <form v-if="typed !== undefined" class="naming" @submit.prevent="rename">
-    <input ref="field" v-model="typed" aria-label="New name of the brush" maxlength="200" @keydown.esc.stop="typed = undefined" @blur="leave" />
+    <input
+      ref="field"
+      v-model="typed"
+      aria-label="New name of the brush"
+      maxlength="200"
+      @keydown.esc.stop="typed = undefined"
+      @blur="leave"
+    />
   </form>
   <h1 v-else :title="name">
     <button v-if="session.mayEdit" class="name" :title="`Rename “${name}”`" @click="begin">{{ name }}</button>
@@ -58,8 +70,38 @@ defineExpose({ begin })
 </template>
 
 <style scoped>
-h1 { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; min-width: 60px; }
-.name { font: inherit; color: inherit; letter-spacing: inherit; padding: 0; border: 0; background: none; cursor: text; max-width: 100%; overflow: hidden; text-overflow: ellipsis; }
-.name:hover { text-decoration: underline dotted; text-underline-offset: 4px; }
-.naming input { font: inherit; font-size: 16px; font-weight: 700; width: 240px; max-width: 100%; color: var(--ink); background: var(--paper); border: 1px solid var(--accent); border-radius: 6px; padding: 1px 6px; }
+h1 {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+  min-width: 60px;
+}
+.name {
+  font: inherit;
+  color: inherit;
+  letter-spacing: inherit;
+  padding: 0;
+  border: 0;
+  background: none;
+  cursor: text;
+  max-width: 100%;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.name:hover {
+  text-decoration: underline dotted;
+  text-underline-offset: 4px;
+}
+.naming input {
+  font: inherit;
+  font-size: 16px;
+  font-weight: 700;
+  width: 240px;
+  max-width: 100%;
+  color: var(--ink);
+  background: var(--paper);
+  border: 1px solid var(--accent);
+  border-radius: 6px;
+  padding: 1px 6px;
+}
 </style>

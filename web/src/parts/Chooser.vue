@@ -3,7 +3,15 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 
 /** A list at the left to choose one from, and to add one to; the choice stands in the address. */
-const props = defineProps<{ title: string; list: T[]; chosen?: number; by: string; adds: boolean; add: string; make: (name: string) => Promise<number | undefined> }>()
+const props = defineProps<{
+  title: string
+  list: T[]
+  chosen?: number
+  by: string
+  adds: boolean
+  add: string
+  make: (name: string) => Promise<number | undefined>
+}>()
 const router = useRouter()
 const name = ref('')
 
@@ -20,7 +28,14 @@ async function submit() {
 <template>
   <aside>
     <h1>{{ title }}</h1>
-    <button v-for="one in list" :key="one.id" class="choice" :class="{ on: one.id === chosen }" :aria-pressed="one.id === chosen" @click="choose(one.id)">
+    <button
+      v-for="one in list"
+      :key="one.id"
+      class="choice"
+      :class="{ on: one.id === chosen }"
+      :aria-pressed="one.id === chosen"
+      @click="choose(one.id)"
+    >
       <span>{{ one.name }}</span>
       <slot :one="one" />
     </button>
@@ -32,8 +47,17 @@ async function submit() {
 </template>
 
 <style scoped>
-h1 { margin-bottom: 10px; }
-.choice.on { font-weight: 700; }
-form { margin-top: 12px; flex-wrap: wrap; }
-.el-input { flex: 1 1 180px; }
+h1 {
+  margin-bottom: 10px;
+}
+.choice.on {
+  font-weight: 700;
+}
+form {
+  margin-top: 12px;
+  flex-wrap: wrap;
+}
+.el-input {
+  flex: 1 1 180px;
+}
 </style>

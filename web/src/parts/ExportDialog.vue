@@ -16,35 +16,76 @@ const emit = defineEmits<{ close: [] }>()
 const library = useLibrary()
 const toast = useToast()
 const SHOWN = ['size', 'edition', 'keys', 'traits', 'licence', 'notes'] as const
-const remembered = useLocalStorage('fobrel.export', { kind: 'package' as Kind, recipes: false, recipe: 0, format: 'pdf' as 'pdf' | 'png', page: 'A4' as 'A4' | 'A3' | 'Letter', landscape: false, columns: 2, ground: 'white' as 'white' | 'grey' | 'black', shown: [...SHOWN] as (typeof SHOWN)[number][] }, { mergeDefaults: true })
+const remembered = useLocalStorage(
+  'fobrel.export',
+  {
+    kind: 'package' as Kind,
+    recipes: false,
+    recipe: 0,
+    format: 'pdf' as 'pdf' | 'png',
+    page: 'A4' as 'A4' | 'A3' | 'Letter',
+    landscape: false,
+    columns: 2,
+    ground: 'white' as 'white' | 'grey' | 'black',
+    shown: [...SHOWN] as (typeof SHOWN)[number][],
+  },
+  { mergeDefaults: true },
+)
 const choice = remembered.value
 const kind = ref<Kind>(props.kind ?? choice.kind)
 const name = ref(props.title)
 const recipes = ref<components['schemas']['KeptRecipe'][]>([])
 const recipe = ref<number | undefined>(props.recipe ?? (choice.recipe || undefined))
 const KINDS: Record<Kind, [name: string, said: string]> = {
-  package: ['a package', 'These brushes, the pictures they need and their tags; of a set its order and sections too. Nothing else. Any unzip opens it.'],
-  kit: ['a kit of plain files', 'A ZIP with each tip as PNG, black on white and on nothing, each grain and shape, the strips, and all settings as a table and as JSON.'],
+  package: [
+    'a package',
+    'These brushes, the pictures they need and their tags; of a set its order and sections too. Nothing else. ' +
+      'Any unzip opens it.',
+  ],
+  kit: [
+    'a kit of plain files',
+    'A ZIP with each tip as PNG, black on white and on nothing, each grain and shape, the strips, and all settings ' +
+      'as a table and as JSON.',
+  ],
   proof: ['a proof sheet', 'A page to print: strips with names, sizes, editions, keys, traits, licences and notes.'],
   inventory: ['an inventory', 'One CSV table: name, size, family, tags, traits, licence, where each is used.'],
   recipe: ['what a recipe writes', 'Text files in whatever form your tools read.'],
 }
-const shownKinds = computed(() => (Object.keys(KINDS) as Kind[]).filter((one) => one !== 'recipe' || recipes.value.length))
-const naming = computed(() => (kind.value === 'proof' ? 'Title of the sheet' : kind.value === 'package' ? 'Name of the package' : 'Name of the file'))
-const ready = computed(() => name.value.trim() !== '' && (kind.value !== 'recipe' || recipes.value.some(({ id }) => id === recipe.value)))
+const shownKinds = computed(() =>
+  (Object.keys(KINDS) as Kind[]).filter((one) => one !== 'recipe' || recipes.value.length),
+)
+const naming = computed(() =>
+  kind.value === 'proof' ? 'Title of the sheet' : kind.value === 'package' ? 'Name of the package' : 'Name of the file',
+)
+const ready = computed(
+  () => name.value.trim() !== '' && (kind.value !== 'recipe' || recipes.value.some(({ id }) => id === recipe.value)),
+)
 const counted = computed(() => `${props.count} ${props.count === 1 ? 'brush' : 'brushes'}`)
 
-onMounted(() => toast.attempt(async () => {
-  recipes.value = (await of(api.GET('/api/libraries/{library}/recipes', library.path()))).recipes
-  if (!recipes.value.some(({ id }) => id === recipe.value)) recipe.value = recipes.value[0]?.id
-  if (kind.value === 'recipe' && !recipes.value.length) kind.value = 'package'
-}))
+onMounted(() =>
+  toast.attempt(async () => {
+    recipes.value = (await of(api.GET('/api/libraries/{library}/recipes', library.path()))).recipes
+    if (!recipes.value.some(({ id }) => id === recipe.value)) recipe.value = recipes.value[0]?.id
+    if (kind.value === 'recipe' && !recipes.value.length) kind.value = 'package'
+  }),
+)
 
 const { busy, problem, go } = useDeed(async () => {
   remembered.value = { ...choice, kind: kind.value, recipe: recipe.value ?? 0 }
   const { format, page, landscape, columns, ground, shown } = choice
-  const options = kind.value === 'proof' ? { format, page, landscape, columns, ground, shown } : kind.value === 'package' ? { recipes: choice.recipes } : kind.value === 'recipe' ? { recipe: recipe.value } : {}
-  const answer = await api.POST('/api/libraries/{library}/exports', { ...library.path(), body: { kind: kind.value, name: name.value, of: props.which, options }, parseAs: 'blob' })
+  const options =
+    kind.value === 'proof'
+      ? { format, page, landscape, columns, ground, shown }
+      : kind.value === 'package'
+        ? { recipes: choice.recipes }
+        : kind.value === 'recipe'
+          ? { recipe: recipe.value }
+          : {}
+  const answer = await api.POST('/api/libraries/{library}/exports', {
+    ...library.path(),
+    body: { kind: kind.value, name: name.value, of: props.which, options },
+    parseAs: 'blob',
+  })
   const file = save((await of(Promise.resolve(answer))) as unknown as Blob, answer.response)
   toast.done(`${counted.value} packed as ${file}. It went where this browser keeps its downloads; Exports lists it.`)
   emit('close')
@@ -52,22 +93,64 @@ const { busy, problem, go } = useDeed(async () => {
 </script>
 
 <template>
-  <FormDialog :title="`${kind === 'proof' ? 'Proof sheet of' : 'Export'} ${counted}`" :deed="kind === 'proof' ? 'Make the sheet' : 'Export'" :busy="busy" :ready="ready" :problem="problem" @submit="go" @close="emit('close')">
-      <el-radio-group v-model="kind" aria-label="Export as" class="kinds"><el-radio v-for="one in shownKinds" :key="one" :value="one">{{ KINDS[one][0] }}</el-radio></el-radio-group>
-      <p class="soft">{{ KINDS[kind][1] }}</p>
-      <label>{{ naming }}<el-input v-model="name" :aria-label="naming" maxlength="100" /></label>
-      <el-checkbox v-if="kind === 'package' && recipes.length" v-model="choice.recipes" :label="`with the ${recipes.length === 1 ? 'recipe' : `${recipes.length} recipes`} of this library`" />
-      <el-select v-if="kind === 'recipe'" v-model="recipe" aria-label="Recipe"><el-option v-for="one in recipes" :key="one.id" :value="one.id" :label="one.name" /></el-select>
-      <template v-if="kind === 'proof'">
-        <div class="line">As <el-radio-group v-model="choice.format" aria-label="File"><el-radio value="pdf">PDF</el-radio><el-radio value="png">PNG pages in a ZIP</el-radio></el-radio-group></div>
-        <div class="line"><el-select v-model="choice.page" aria-label="Page size"><el-option v-for="one in ['A4', 'A3', 'Letter']" :key="one" :value="one" :label="one" /></el-select><el-checkbox v-model="choice.landscape" label="sideways" /><el-select v-model="choice.columns" aria-label="Columns"><el-option v-for="n in 4" :key="n" :value="n" :label="n === 1 ? '1 column' : `up to ${n} columns`" /></el-select></div>
-        <div class="line">Ground <el-radio-group v-model="choice.ground" aria-label="Ground"><el-radio v-for="one in ['white', 'grey', 'black']" :key="one" :value="one">{{ one }}</el-radio></el-radio-group></div>
-        <el-checkbox-group v-model="choice.shown" aria-label="Shown under each strip"><el-checkbox v-for="one in SHOWN" :key="one" :value="one" :label="one" /></el-checkbox-group>
-      </template>
+  <FormDialog
+    :title="`${kind === 'proof' ? 'Proof sheet of' : 'Export'} ${counted}`"
+    :deed="kind === 'proof' ? 'Make the sheet' : 'Export'"
+    :busy="busy"
+    :ready="ready"
+    :problem="problem"
+    @submit="go"
+    @close="emit('close')"
+  >
+    <el-radio-group v-model="kind" aria-label="Export as" class="kinds"
+      ><el-radio v-for="one in shownKinds" :key="one" :value="one">{{ KINDS[one][0] }}</el-radio></el-radio-group
+    >
+    <p class="soft">{{ KINDS[kind][1] }}</p>
+    <label>{{ naming }}<el-input v-model="name" :aria-label="naming" maxlength="100" /></label>
+    <el-checkbox
+      v-if="kind === 'package' && recipes.length"
+      v-model="choice.recipes"
+      :label="`with the ${recipes.length === 1 ? 'recipe' : `${recipes.length} recipes`} of this library`"
+    />
+    <el-select v-if="kind === 'recipe'" v-model="recipe" aria-label="Recipe"
+      ><el-option v-for="one in recipes" :key="one.id" :value="one.id" :label="one.name"
+    /></el-select>
+    <template v-if="kind === 'proof'">
+      <div class="line">
+        As
+        <el-radio-group v-model="choice.format" aria-label="File"
+          ><el-radio value="pdf">PDF</el-radio><el-radio value="png">PNG pages in a ZIP</el-radio></el-radio-group
+        >
+      </div>
+      <div class="line">
+        <el-select v-model="choice.page" aria-label="Page size"
+          ><el-option v-for="one in ['A4', 'A3', 'Letter']" :key="one" :value="one" :label="one" /></el-select
+        ><el-checkbox v-model="choice.landscape" label="sideways" /><el-select
+          v-model="choice.columns"
+          aria-label="Columns"
+          ><el-option v-for="n in 4" :key="n" :value="n" :label="n === 1 ? '1 column' : `up to ${n} columns`"
+        /></el-select>
+      </div>
+      <div class="line">
+        Ground
+        <el-radio-group v-model="choice.ground" aria-label="Ground"
+          ><el-radio v-for="one in ['white', 'grey', 'black']" :key="one" :value="one">{{
+            one
+          }}</el-radio></el-radio-group
+        >
+      </div>
+      <el-checkbox-group v-model="choice.shown" aria-label="Shown under each strip"
+        ><el-checkbox v-for="one in SHOWN" :key="one" :value="one" :label="one"
+      /></el-checkbox-group>
+    </template>
   </FormDialog>
 </template>
 
 <style scoped>
-.kinds { gap: 0 16px; }
-.kinds :deep(.el-radio) { margin-right: 0; }
+.kinds {
+  gap: 0 16px;
+}
+.kinds :deep(.el-radio) {
+  margin-right: 0;
+}
 </style>

@@ -5,10 +5,23 @@ import { nextTick, ref } from 'vue'
  * A dialog that asks for something and does one deed: the cursor stands in its first field, Enter does the
  * deed, and what went wrong is said in it while what was typed stays.
  */
-const props = withDefaults(defineProps<{ title: string; deed: string; cancel?: string; width?: string; busy?: boolean; ready?: boolean; problem?: string; danger?: boolean }>(), { ready: true, cancel: 'Cancel' })
+const props = withDefaults(
+  defineProps<{
+    title: string
+    deed: string
+    cancel?: string
+    width?: string
+    busy?: boolean
+    ready?: boolean
+    problem?: string
+    danger?: boolean
+  }>(),
+  { ready: true, cancel: 'Cancel' },
+)
 const emit = defineEmits<{ submit: []; close: [] }>()
 const form = ref<HTMLFormElement>()
-const FIELDS = 'textarea, input:not([type=checkbox]):not([type=radio]):not([readonly]):not([disabled]), .el-select input'
+const FIELDS =
+  'textarea, input:not([type=checkbox]):not([type=radio]):not([readonly]):not([disabled]), .el-select input'
 
 /** Whoever does the deed says that it is busy with the next tick only; a second press before that is none. */
 let sent = false
@@ -23,7 +36,9 @@ async function submit() {
 /** While a choice is being made Enter makes it; then it does the deed, and does not open the list again. */
 function enter(event: KeyboardEvent) {
   const target = event.target as HTMLElement
-  const choosing = target.closest('.el-select') ? target.getAttribute('aria-expanded') === 'true' : !!document.querySelector('.el-autocomplete-suggestion li.highlighted')
+  const choosing = target.closest('.el-select')
+    ? target.getAttribute('aria-expanded') === 'true'
+    : !!document.querySelector('.el-autocomplete-suggestion li.highlighted')
   if (!props.ready || choosing || !target.closest('.el-select, .el-autocomplete')) return
   event.preventDefault()
   event.stopPropagation()
@@ -47,17 +62,37 @@ function begin() {
       <div class="line end">
         <slot name="beside" />
         <el-button @click="emit('close')">{{ cancel }}</el-button>
-        <el-button :type="danger ? 'danger' : 'primary'" native-type="submit" :disabled="!ready" :loading="busy">{{ deed }}</el-button>
+        <el-button :type="danger ? 'danger' : 'primary'" native-type="submit" :disabled="!ready" :loading="busy">{{
+          deed
+        }}</el-button>
       </div>
     </form>
   </el-dialog>
 </template>
 
 <style scoped>
-form { display: grid; gap: 12px; white-space: normal; }
-form :deep(p) { margin: 0; }
-form :deep(label:not(.line, .el-radio, .el-checkbox)) { display: grid; gap: 3px; }
-.problem { color: var(--madder); background: var(--madder-wash); padding: 7px 10px; border-radius: 7px; }
-.end { justify-content: flex-end; }
-.end :deep(.el-button + .el-button) { margin-left: 0; }
+form {
+  display: grid;
+  gap: 12px;
+  white-space: normal;
+}
+form :deep(p) {
+  margin: 0;
+}
+form :deep(label:not(.line, .el-radio, .el-checkbox)) {
+  display: grid;
+  gap: 3px;
+}
+.problem {
+  color: var(--madder);
+  background: var(--madder-wash);
+  padding: 7px 10px;
+  border-radius: 7px;
+}
+.end {
+  justify-content: flex-end;
+}
+.end :deep(.el-button + .el-button) {
+  margin-left: 0;
+}
 </style>

@@ -33,22 +33,80 @@ const terms = [
 <template>
   <el-dialog v-model="open" title="Keys" width="760px">
     <div class="two">
-      <div><h3>Everywhere, and on the Wall</h3><dl><template v-for="[key, does] in keys" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ does }}</dd></template></dl></div>
-      <div><h3>On the Bench</h3><dl><template v-for="[key, does] in BENCH_KEYS" :key="key"><dt><kbd>{{ key }}</kbd></dt><dd>{{ does }}</dd></template></dl></div>
+      <div>
+        <h3>Everywhere, and on the Wall</h3>
+        <dl>
+          <template v-for="[key, does] in keys" :key="key"
+            ><dt>
+              <kbd>{{ key }}</kbd>
+            </dt>
+            <dd>{{ does }}</dd></template
+          >
+        </dl>
+      </div>
+      <div>
+        <h3>On the Bench</h3>
+        <dl>
+          <template v-for="[key, does] in BENCH_KEYS" :key="key"
+            ><dt>
+              <kbd>{{ key }}</kbd>
+            </dt>
+            <dd>{{ does }}</dd></template
+          >
+        </dl>
+      </div>
     </div>
     <h3>Finding</h3>
-    <p class="soft">Words are looked for in names, notes, tags and authors; small mistakes are forgiven. Words come first, or after a semicolon. A comma between values means any of them; “not” before a term turns it round: <b>fog size: under 60; not tag: night</b>. What stands in quotes stays together, commas too: <b>set: "Act 1, the quay"</b></p>
-    <dl><template v-for="[term, means] in terms" :key="term"><dt><b>{{ term }}</b></dt><dd>{{ means }}</dd></template></dl>
+    <p class="soft">
+      Words are looked for in names, notes, tags and authors; small mistakes are forgiven. Words come first, or after a
+      semicolon. A comma between values means any of them; “not” before a term turns it round:
+      <b>fog size: under 60; not tag: night</b>. What stands in quotes stays together, commas too:
+      <b>set: "Act 1, the quay"</b>
+    </p>
+    <dl>
+      <template v-for="[term, means] in terms" :key="term"
+        ><dt>
+          <b>{{ term }}</b>
+        </dt>
+        <dd>{{ means }}</dd></template
+      >
+    </dl>
   </el-dialog>
 </template>
 
 <style scoped>
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 24px; }
-.two dl { grid-template-columns: 150px 1fr; }
-.two h3 { margin-top: 0; }
-dl { display: grid; grid-template-columns: 210px 1fr; row-gap: 6px; margin: 0; }
-dd { margin: 0; }
-h3 { margin: 16px 0 4px; font-size: 13px; }
-p { margin: 0 0 8px; }
-kbd { font: inherit; font-weight: 700; border: 1px solid var(--line-strong); border-radius: 5px; padding: 1px 7px; }
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 24px;
+}
+.two dl {
+  grid-template-columns: 150px 1fr;
+}
+.two h3 {
+  margin-top: 0;
+}
+dl {
+  display: grid;
+  grid-template-columns: 210px 1fr;
+  row-gap: 6px;
+  margin: 0;
+}
+dd {
+  margin: 0;
+}
+h3 {
+  margin: 16px 0 4px;
+  font-size: 13px;
+}
+p {
+  margin: 0 0 8px;
+}
+kbd {
+  font: inherit;
+  font-weight: 700;
+  border: 1px solid var(--line-strong);
+  border-radius: 5px;
+  padding: 1px 7px;
+}
 </style>

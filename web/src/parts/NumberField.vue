@@ -17,10 +17,32 @@ const nudge = (steps: number) => emit('update:modelValue', held(props.modelValue
 </script>
 
 <template>
-  <input type="text" inputmode="decimal" :value="modelValue" :aria-label="label" @change="take" @focus="($event.target as HTMLInputElement).select()" @keydown.up.prevent="nudge(1)" @keydown.down.prevent="nudge(-1)" @keydown.enter="take" />
+  <input
+    type="text"
+    inputmode="decimal"
+    :value="modelValue"
+    :aria-label="label"
+    @change="take"
+    @focus="($event.target as HTMLInputElement).select()"
+    @keydown.up.prevent="nudge(1)"
+    @keydown.down.prevent="nudge(-1)"
+    @keydown.enter="take"
+  />
 </template>
 
 <style scoped>
-input { width: 62px; font: inherit; font-size: 12px; text-align: center; color: var(--ink); background: var(--card); border: 1px solid var(--line); border-radius: 5px; padding: 2px 4px; }
-input:hover { border-color: var(--line-strong); }
+input {
+  width: 62px;
+  font: inherit;
+  font-size: 12px;
+  text-align: center;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  padding: 2px 4px;
+}
+input:hover {
+  border-color: var(--line-strong);
+}
 </style>

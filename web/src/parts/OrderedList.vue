@@ -6,17 +6,39 @@ import { useLibrary } from '../stores/library'
 import { edgeScroll } from './edgeScroll'
 import Strip from './Strip.vue'
 
-/** Brushes in an order made by hand: dragged, or moved by the keys beside them; where sections are given, under their headings. */
-const props = defineProps<{ ids: number[]; fixed?: boolean; empty: string; sections?: Record<string, string>; narrow?: boolean; splits?: boolean; group?: string }>()
+/**
+ * Brushes in an order made by hand: dragged, or moved by the keys beside them; where sections are given, under
+ * their headings.
+ */
+const props = defineProps<{
+  ids: number[]
+  fixed?: boolean
+  empty: string
+  sections?: Record<string, string>
+  narrow?: boolean
+  splits?: boolean
+  group?: string
+}>()
 const emit = defineEmits<{ change: [ids: number[], sections?: Record<string, string>]; split: [at: number] }>()
 const library = useLibrary()
 const order = ref<number[]>([])
-watch(() => props.ids, (ids) => { order.value = [...ids]; library.need(ids) }, { immediate: true })
-watch(() => library.stamp, () => library.need(props.ids))
+watch(
+  () => props.ids,
+  (ids) => {
+    order.value = [...ids]
+    library.need(ids)
+  },
+  { immediate: true },
+)
+watch(
+  () => library.stamp,
+  () => library.need(props.ids),
+)
 
 const list = ref<{ $el: HTMLElement }>()
 const section = (id: number) => props.sections?.[id] ?? ''
-const heads = (index: number) => !!props.sections && section(order.value[index]!) !== (index ? section(order.value[index - 1]!) : '')
+const heads = (index: number) =>
+  !!props.sections && section(order.value[index]!) !== (index ? section(order.value[index - 1]!) : '')
 const called = (id: number) => library.byId.get(id)?.name ?? ''
 
 /** A brush that was moved stands in the section of the one above it. */
@@ -41,7 +63,9 @@ async function move(id: number, to: number) {
   const row = list.value?.$el.querySelector<HTMLElement>(`[data-brush="${id}"]`)
   row?.scrollIntoView({ block: 'nearest' })
   // At the end of a way the cursor waits on the place: one more press must not lead back.
-  const next = [key, 'place'].map((one) => row?.querySelector<HTMLElement>(`[data-key="${one}"]:not(:disabled)`)).find(Boolean)
+  const next = [key, 'place']
+    .map((one) => row?.querySelector<HTMLElement>(`[data-key="${one}"]:not(:disabled)`))
+    .find(Boolean)
   next?.focus()
 }
 /** From where it stands by now, however quick the presses come. */
@@ -54,9 +78,15 @@ function takeOut(index: number) {
 // --- dragging, here and from a list to its neighbour ------------------------------------------
 const dragging = ref(false)
 let pointer = 0
-useEventListener(window, ['pointermove', 'mousemove', 'touchmove'], (event: Event) => {
-  if (dragging.value) pointer = 'touches' in event ? (event as TouchEvent).touches[0]!.clientY : (event as MouseEvent).clientY
-}, { capture: true, passive: true })
+useEventListener(
+  window,
+  ['pointermove', 'mousemove', 'touchmove'],
+  (event: Event) => {
+    if (dragging.value)
+      pointer = 'touches' in event ? (event as TouchEvent).touches[0]!.clientY : (event as MouseEvent).clientY
+  },
+  { capture: true, passive: true },
+)
 const run = useIntervalFn(() => edgeScroll(list.value?.$el, pointer), 24, { immediate: false })
 function begin() {
   pointer = window.innerHeight / 2
@@ -96,7 +126,8 @@ function name(id: number) {
   const from = order.value.indexOf(id)
   const was = section(id)
   const sections = { ...props.sections }
-  for (let at = from; at < order.value.length && section(order.value[at]!) === was; at++) sections[order.value[at]!] = word.value.trim()
+  for (let at = from; at < order.value.length && section(order.value[at]!) === was; at++)
+    sections[order.value[at]!] = word.value.trim()
   asking.value = undefined
   emit('change', [...order.value], Object.fromEntries(Object.entries(sections).filter(([, one]) => one)))
 }
@@ -105,7 +136,12 @@ function settle(id: number, to: number) {
   void move(id, to)
 }
 const last = computed(() => order.value.length - 1)
-const steps: Record<string, (index: number) => number> = { ArrowUp: (index) => index - 1, ArrowDown: (index) => index + 1, Home: () => 0, End: () => last.value }
+const steps: Record<string, (index: number) => number> = {
+  ArrowUp: (index) => index - 1,
+  ArrowDown: (index) => index + 1,
+  Home: () => 0,
+  End: () => last.value,
+}
 function walk(event: KeyboardEvent, id: number, index: number) {
   const step = steps[event.key]
   if (!step || !event.altKey) return
@@ -116,31 +152,112 @@ function walk(event: KeyboardEvent, id: number, index: number) {
 
 <template>
   <VueDraggable
-    ref="list" v-model="order" tag="ol" :class="{ narrow }" :disabled="fixed" :animation="order.length > 60 ? 0 : 120" handle=".grip, .strip" :group="group" :force-fallback="true" :fallback-tolerance="4" :scroll="false"
-    @start="begin" @end="end" @update="give(order[$event.newIndex ?? -1])" @add="came" @remove="went"
+    ref="list"
+    v-model="order"
+    tag="ol"
+    :class="{ narrow }"
+    :disabled="fixed"
+    :animation="order.length > 60 ? 0 : 120"
+    handle=".grip, .strip"
+    :group="group"
+    :force-fallback="true"
+    :fallback-tolerance="4"
+    :scroll="false"
+    @start="begin"
+    @end="end"
+    @update="give(order[$event.newIndex ?? -1])"
+    @add="came"
+    @remove="went"
   >
     <li v-for="(id, index) in order" :key="id" :data-brush="id">
       <h3 v-if="heads(index)">{{ section(id) || 'no section' }}</h3>
       <form v-if="asks(id, 'section')" class="line" @submit.prevent="name(id)" @keydown.esc.stop="asking = undefined">
-        <el-input v-model="word" v-focus size="small" placeholder="Name of the section; empty ends it" aria-label="Name of the section" maxlength="60" /><el-button size="small" native-type="submit">From here on</el-button><button type="button" class="plain" @click="asking = undefined">no</button>
+        <el-input
+          v-model="word"
+          v-focus
+          size="small"
+          placeholder="Name of the section; empty ends it"
+          aria-label="Name of the section"
+          maxlength="60"
+        /><el-button size="small" native-type="submit">From here on</el-button
+        ><button type="button" class="plain" @click="asking = undefined">no</button>
       </form>
-      <form v-if="asks(id, 'place')" class="line" @submit.prevent="settle(id, place - 1)" @keydown.esc.stop="asking = undefined">
-        <span class="soft">Move to place</span><el-input-number v-model="place" v-focus size="small" :min="1" :max="order.length" :precision="0" :controls="false" aria-label="Move to place" /><el-button size="small" native-type="submit">Move</el-button>
-        <button type="button" class="plain" @click="settle(id, 0)">to the top</button><button type="button" class="plain" @click="settle(id, last)">to the end</button><button type="button" class="plain" @click="asking = undefined">no</button>
+      <form
+        v-if="asks(id, 'place')"
+        class="line"
+        @submit.prevent="settle(id, place - 1)"
+        @keydown.esc.stop="asking = undefined"
+      >
+        <span class="soft">Move to place</span
+        ><el-input-number
+          v-model="place"
+          v-focus
+          size="small"
+          :min="1"
+          :max="order.length"
+          :precision="0"
+          :controls="false"
+          aria-label="Move to place"
+        /><el-button size="small" native-type="submit">Move</el-button>
+        <button type="button" class="plain" @click="settle(id, 0)">to the top</button
+        ><button type="button" class="plain" @click="settle(id, last)">to the end</button
+        ><button type="button" class="plain" @click="asking = undefined">no</button>
       </form>
       <div class="item" @keydown="fixed || walk($event, id, index)">
         <span v-if="!fixed" class="grip soft" aria-hidden="true">⠿</span>
-        <button v-if="!fixed" class="plain place" data-key="place" :aria-label="`${called(id)} stands at place ${index + 1}; move it`" title="Move to another place" @click="ask(id, 'place')">{{ index + 1 }}</button>
+        <button
+          v-if="!fixed"
+          class="plain place"
+          data-key="place"
+          :aria-label="`${called(id)} stands at place ${index + 1}; move it`"
+          title="Move to another place"
+          @click="ask(id, 'place')"
+        >
+          {{ index + 1 }}
+        </button>
         <span v-else class="soft place">{{ index + 1 }}</span>
         <Strip :fingerprint="library.byId.get(id)?.fingerprint" :label="called(id)" lazy />
         <b :title="called(id)">{{ called(id) }}</b>
         <span class="soft">{{ library.byId.get(id)?.size }} px</span>
         <span class="grow" />
         <template v-if="!fixed">
-          <button v-if="sections" class="plain small" data-key="section" :aria-label="`A section from ${called(id)} on`" @click="ask(id, 'section')">section</button>
-          <button v-if="splits" class="plain small" data-key="split" :disabled="index === 0" :aria-label="`Split before ${called(id)}`" @click="emit('split', index)">split</button>
-          <button class="plain" data-key="up" :disabled="index === 0" :aria-label="`Move ${called(id)} up`" @click="shift(id, -1)">↑</button>
-          <button class="plain" data-key="down" :disabled="index === last" :aria-label="`Move ${called(id)} down`" @click="shift(id, 1)">↓</button>
+          <button
+            v-if="sections"
+            class="plain small"
+            data-key="section"
+            :aria-label="`A section from ${called(id)} on`"
+            @click="ask(id, 'section')"
+          >
+            section
+          </button>
+          <button
+            v-if="splits"
+            class="plain small"
+            data-key="split"
+            :disabled="index === 0"
+            :aria-label="`Split before ${called(id)}`"
+            @click="emit('split', index)"
+          >
+            split
+          </button>
+          <button
+            class="plain"
+            data-key="up"
+            :disabled="index === 0"
+            :aria-label="`Move ${called(id)} up`"
+            @click="shift(id, -1)"
+          >
+            ↑
+          </button>
+          <button
+            class="plain"
+            data-key="down"
+            :disabled="index === last"
+            :aria-label="`Move ${called(id)} down`"
+            @click="shift(id, 1)"
+          >
+            ↓
+          </button>
           <button class="plain" data-key="out" :aria-label="`Take ${called(id)} out`" @click="takeOut(index)">✕</button>
         </template>
       </div>
@@ -150,23 +267,75 @@ function walk(event: KeyboardEvent, id: number, index: number) {
 </template>
 
 <style scoped>
-ol { list-style: none; margin: 0; padding: 0 0 24px; min-height: 60px; container-type: inline-size; }
-li { content-visibility: auto; contain-intrinsic-size: auto 54px; }
-h3 { margin: 10px 8px 2px; color: var(--accent); }
-li form { padding: 3px 8px; }
-li .el-input { width: 240px; } li .el-input-number { width: 70px; }
-.item { display: flex; align-items: center; gap: 10px; padding: 4px 8px; border-radius: 7px; white-space: nowrap; }
-.item:hover { background: var(--card); }
-.item b { flex: 0 1 auto; overflow: hidden; text-overflow: ellipsis; }
-.grip { cursor: grab; }
-.place { min-width: 26px; text-align: right; font-weight: 500; }
-.strip { width: clamp(230px, 34cqw, 460px); flex: none; }
-.narrow .strip { width: clamp(120px, 24cqw, 300px); }
+ol {
+  list-style: none;
+  margin: 0;
+  padding: 0 0 24px;
+  min-height: 60px;
+  container-type: inline-size;
+}
+li {
+  content-visibility: auto;
+  contain-intrinsic-size: auto 54px;
+}
+h3 {
+  margin: 10px 8px 2px;
+  color: var(--accent);
+}
+li form {
+  padding: 3px 8px;
+}
+li .el-input {
+  width: 240px;
+}
+li .el-input-number {
+  width: 70px;
+}
+.item {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 4px 8px;
+  border-radius: 7px;
+  white-space: nowrap;
+}
+.item:hover {
+  background: var(--card);
+}
+.item b {
+  flex: 0 1 auto;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.grip {
+  cursor: grab;
+}
+.place {
+  min-width: 26px;
+  text-align: right;
+  font-weight: 500;
+}
+.strip {
+  width: clamp(230px, 34cqw, 460px);
+  flex: none;
+}
+.narrow .strip {
+  width: clamp(120px, 24cqw, 300px);
+}
 /* Two lists side by side: what can be done stands below the name, so that the name can be read. */
 @container (width < 500px) {
-  .item { flex-wrap: wrap; row-gap: 0; }
-  .item b { flex: 1 1 calc(100% - 270px); }
-  .item .grow { flex: 1 0 100%; }
-  .item .grow + * { margin-left: auto; }
+  .item {
+    flex-wrap: wrap;
+    row-gap: 0;
+  }
+  .item b {
+    flex: 1 1 calc(100% - 270px);
+  }
+  .item .grow {
+    flex: 1 0 100%;
+  }
+  .item .grow + * {
+    margin-left: auto;
+  }
 }
 </style>

@@ -7,9 +7,20 @@ const library = useLibrary()
 </script>
 
 <template>
-  <img :src="`/api/libraries/${library.loaded}/parts/${reference.slice(7)}.png?side=${side ?? 128}`" :alt="label" loading="lazy" draggable="false" />
+  <img
+    :src="`/api/libraries/${library.loaded}/parts/${reference.slice(7)}.png?side=${side ?? 128}`"
+    :alt="label"
+    loading="lazy"
+    draggable="false"
+  />
 </template>
 
 <style scoped>
-img { display: block; width: 100%; height: 100%; object-fit: contain; background: #fff; }
+img {
+  display: block;
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+  background: #fff;
+}
 </style>

@@ -13,18 +13,48 @@ const box = ref<{ focus: () => void }>()
 onMounted(() => box.value?.focus())
 
 const suggest = (text: string, give: (found: { value: string; id: number; fingerprint: string }[]) => void) =>
-  of(api.GET('/api/libraries/{library}/wall', { params: { ...library.path().params, query: { q: text.replace(/[:;]/g, ' '), limit: 30 } } }))
-    .then(({ presets }) => { library.know(presets); give(presets.map(({ id, name, fingerprint }) => ({ value: name, id, fingerprint }))) })
+  of(
+    api.GET('/api/libraries/{library}/wall', {
+      params: { ...library.path().params, query: { q: text.replace(/[:;]/g, ' '), limit: 30 } },
+    }),
+  )
+    .then(({ presets }) => {
+      library.know(presets)
+      give(presets.map(({ id, name, fingerprint }) => ({ value: name, id, fingerprint })))
+    })
     .catch(() => give([]))
 </script>
 
 <template>
-  <el-autocomplete ref="box" v-model="word" size="small" :fetch-suggestions="suggest" :placeholder="label" :aria-label="label" :debounce="120" fit-input-width @select="emit('pick', ($event as { id: number }).id)" @keydown.esc="emit('close')">
-    <template #default="{ item }"><span class="found"><Strip :fingerprint="item.fingerprint" :label="item.value" />{{ item.value }}</span></template>
+  <el-autocomplete
+    ref="box"
+    v-model="word"
+    size="small"
+    :fetch-suggestions="suggest"
+    :placeholder="label"
+    :aria-label="label"
+    :debounce="120"
+    fit-input-width
+    @select="emit('pick', ($event as { id: number }).id)"
+    @keydown.esc="emit('close')"
+  >
+    <template #default="{ item }"
+      ><span class="found"
+        ><Strip :fingerprint="item.fingerprint" :label="item.value" />{{ item.value }}</span
+      ></template
+    >
   </el-autocomplete>
 </template>
 
 <style scoped>
-.found { display: flex; align-items: center; gap: 8px; line-height: 30px; }
-.found .strip { width: 90px; flex: none; }
+.found {
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  line-height: 30px;
+}
+.found .strip {
+  width: 90px;
+  flex: none;
+}
 </style>

@@ -17,15 +17,29 @@ const open = ref(false)
 const at = ref(-1)
 // What is being typed is not overwritten by its own answer, but by a step back, or by a click beside.
 let sent: string | undefined
-watch(() => String(route.query.search ?? ''), (words) => { if (words !== sent) text.value = words; sent = words }, { immediate: true })
+watch(
+  () => String(route.query.search ?? ''),
+  (words) => {
+    if (words !== sent) text.value = words
+    sent = words
+  },
+  { immediate: true },
+)
 // All that is typed in one go is one step of the history.
 let begun = false
 
 const known = computed<Record<string, string[]>>(() => ({
-  tag: library.tags.flatMap(({ name, synonyms }) => [name, ...synonyms]), family: library.families.map(({ name }) => name), label: library.labels.map(({ name }) => name),
-  trait: (library.all?.traits ?? []).map(({ key }) => key), set: library.sets.map(({ name }) => name), library: [], size: ['under 20', 'under 60', 'over 100', '20 to 60'],
-  author: (library.all?.authors ?? []).map(({ key }) => key), changed: ['today', 'this week', 'this month', `since ${new Date().toISOString().slice(0, 8)}01`],
-  'used in': ['nothing', ...library.sets.map(({ name }) => name), ...library.seats.map(({ name }) => name)], licence: ['none', ...(library.all?.licences ?? []).map(({ key }) => key)],
+  tag: library.tags.flatMap(({ name, synonyms }) => [name, ...synonyms]),
+  family: library.families.map(({ name }) => name),
+  label: library.labels.map(({ name }) => name),
+  trait: (library.all?.traits ?? []).map(({ key }) => key),
+  set: library.sets.map(({ name }) => name),
+  library: [],
+  size: ['under 20', 'under 60', 'over 100', '20 to 60'],
+  author: (library.all?.authors ?? []).map(({ key }) => key),
+  changed: ['today', 'this week', 'this month', `since ${new Date().toISOString().slice(0, 8)}01`],
+  'used in': ['nothing', ...library.sets.map(({ name }) => name), ...library.seats.map(({ name }) => name)],
+  licence: ['none', ...(library.all?.licences ?? []).map(({ key }) => key)],
   is: ['draft', 'changed', 'favourite', 'recent', 'locked', 'untagged', 'without notes'],
 }))
 const list = computed(() => (open.value ? suggestions(text.value, known.value) : []))
@@ -36,7 +50,11 @@ function find() {
   const words = text.value.trim()
   if (route.name === 'wall' && words === String(route.query.search ?? '')) return
   sent = words
-  router[begun ? 'replace' : 'push']({ name: 'wall', params: { library: session.libraryId }, query: { ...(route.name === 'wall' ? route.query : {}), search: words || undefined } })
+  router[begun ? 'replace' : 'push']({
+    name: 'wall',
+    params: { library: session.libraryId },
+    query: { ...(route.name === 'wall' ? route.query : {}), search: words || undefined },
+  })
   begun = true
 }
 function typed() {
@@ -50,32 +68,122 @@ function take(line: string) {
   text.value = line
   box.value?.focus()
   at.value = -1
-  if (!/:\s*$/.test(line)) { open.value = false; find() }
+  if (!/:\s*$/.test(line)) {
+    open.value = false
+    find()
+  }
+}
+function findNow() {
+  open.value = false
+  find()
+  begun = false
 }
 function key(event: KeyboardEvent) {
   // Below the suggestions, or where there are none, lies the list of what was found.
-  if (event.key === 'ArrowDown' && route.name === 'wall' && at.value === list.value.length - 1) { event.preventDefault(); open.value = false; find(); intoList.value++ }
-  else if (event.key === 'ArrowDown' && list.value.length) { event.preventDefault(); at.value = (at.value + 1) % list.value.length }
-  if (event.key === 'ArrowUp' && list.value.length) { event.preventDefault(); at.value = (at.value - 1 + list.value.length) % list.value.length }
-  if (event.key === 'Enter') { event.preventDefault(); list.value[at.value] !== undefined ? take(list.value[at.value]!) : (open.value = false, find(), begun = false) }
-  if (event.key === 'Escape') { if (open.value) open.value = false; else box.value?.blur() }
+  if (event.key === 'ArrowDown' && route.name === 'wall' && at.value === list.value.length - 1) {
+    event.preventDefault()
+    open.value = false
+    find()
+    intoList.value++
+  } else if (event.key === 'ArrowDown' && list.value.length) {
+    event.preventDefault()
+    at.value = (at.value + 1) % list.value.length
+  }
+  if (event.key === 'ArrowUp' && list.value.length) {
+    event.preventDefault()
+    at.value = (at.value - 1 + list.value.length) % list.value.length
+  }
+  if (event.key === 'Enter') {
+    event.preventDefault()
+    const suggested = list.value[at.value]
+    if (suggested === undefined) findNow()
+    else take(suggested)
+  }
+  if (event.key === 'Escape') {
+    if (open.value) open.value = false
+    else box.value?.blur()
+  }
 }
-const close = () => { begun = false; setTimeout(() => (open.value = false), 150) }
+const close = () => {
+  begun = false
+  setTimeout(() => (open.value = false), 150)
+}
 defineExpose({ focus: () => box.value?.focus() })
 </script>
 
 <template>
   <div class="line-box">
-    <input ref="box" v-model="text" type="search" class="search" placeholder="Find a brush: words, tag: …, size: under 60" aria-label="Find a brush" role="combobox" :aria-expanded="list.length > 0" aria-controls="search-suggestions" autocomplete="off" maxlength="500" @input="typed" @keydown="key" @blur="close" @focus="open = text.length > 0" />
-    <ul v-if="list.length" id="search-suggestions" role="listbox"><li v-for="(one, index) in list" :key="one" role="option" :aria-selected="index === at" :class="{ at: index === at }" @mousedown.prevent="take(one)">{{ one }}</li></ul>
+    <input
+      ref="box"
+      v-model="text"
+      type="search"
+      class="search"
+      placeholder="Find a brush: words, tag: …, size: under 60"
+      aria-label="Find a brush"
+      role="combobox"
+      :aria-expanded="list.length > 0"
+      aria-controls="search-suggestions"
+      autocomplete="off"
+      maxlength="500"
+      @input="typed"
+      @keydown="key"
+      @blur="close"
+      @focus="open = text.length > 0"
+    />
+    <ul v-if="list.length" id="search-suggestions" role="listbox">
+      <li
+        v-for="(one, index) in list"
+        :key="one"
+        role="option"
+        :aria-selected="index === at"
+        :class="{ at: index === at }"
+        @mousedown.prevent="take(one)"
+      >
+        {{ one }}
+      </li>
+    </ul>
   </div>
 </template>
 
 <style scoped>
-.line-box { position: relative; flex: 1; min-width: 120px; }
-.search { width: 100%; font: inherit; color: var(--ink); background: var(--paper); border: 1px solid var(--line); border-radius: 9px; padding: 7px 12px; }
-.search::placeholder { color: var(--soft); }
-ul { position: absolute; top: 38px; left: 0; right: 0; z-index: 60; margin: 0; padding: 4px; list-style: none; background: var(--card); border: 1px solid var(--line); border-radius: 9px; box-shadow: 0 8px 24px rgb(0 0 0 / 18%); }
-li { padding: 5px 9px; border-radius: 6px; cursor: pointer; }
-li.at, li:hover { background: var(--accent-wash); }
+.line-box {
+  position: relative;
+  flex: 1;
+  min-width: 120px;
+}
+.search {
+  width: 100%;
+  font: inherit;
+  color: var(--ink);
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: 9px;
+  padding: 7px 12px;
+}
+.search::placeholder {
+  color: var(--soft);
+}
+ul {
+  position: absolute;
+  top: 38px;
+  left: 0;
+  right: 0;
+  z-index: 60;
+  margin: 0;
+  padding: 4px;
+  list-style: none;
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 9px;
+  box-shadow: 0 8px 24px rgb(0 0 0 / 18%);
+}
+li {
+  padding: 5px 9px;
+  border-radius: 6px;
+  cursor: pointer;
+}
+li.at,
+li:hover {
+  background: var(--accent-wash);
+}
 </style>

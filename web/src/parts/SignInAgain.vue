@@ -7,7 +7,11 @@ import { useDeed } from './useDeed'
 /** Asks for the password over the page when the session has ended; what was asked meanwhile waits behind it. */
 const session = useSession()
 const password = ref('')
-const { busy, problem, go: enter } = useDeed(async () => {
+const {
+  busy,
+  problem,
+  go: enter,
+} = useDeed(async () => {
   await session.signInAgain(password.value)
   password.value = ''
 })
@@ -15,20 +19,56 @@ const leave = () => window.location.assign('/')
 </script>
 
 <template>
-  <el-dialog v-if="signedOut" model-value title="Sign in again" width="400px" :close-on-click-modal="false" :close-on-press-escape="false" :show-close="false">
+  <el-dialog
+    v-if="signedOut"
+    model-value
+    title="Sign in again"
+    width="400px"
+    :close-on-click-modal="false"
+    :close-on-press-escape="false"
+    :show-close="false"
+  >
     <form @submit.prevent="enter">
-      <p v-if="signedOut.insteadOf">{{ signedOut.insteadOf }} is signed in here now. Your page still shows what {{ session.person?.name }} was doing, and it waits.</p>
-      <p v-else>Your session has ended, in another window or by itself. What you were doing is still here and goes on once you are signed in.</p>
-      <label>Password of {{ session.person?.name }}<el-input v-model="password" type="password" autocomplete="current-password" name="password-again" v-focus /></label>
+      <p v-if="signedOut.insteadOf">
+        {{ signedOut.insteadOf }} is signed in here now. Your page still shows what {{ session.person?.name }} was
+        doing, and it waits.
+      </p>
+      <p v-else>
+        Your session has ended, in another window or by itself. What you were doing is still here and goes on once you
+        are signed in.
+      </p>
+      <label
+        >Password of {{ session.person?.name
+        }}<el-input v-model="password" v-focus type="password" autocomplete="current-password" name="password-again"
+      /></label>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-      <div class="line end"><button type="button" class="plain" @click="leave">leave this page instead</button><span class="grow" /><el-button type="primary" native-type="submit" :loading="busy" :disabled="!password">Sign in and go on</el-button></div>
+      <div class="line end">
+        <button type="button" class="plain" @click="leave">leave this page instead</button
+        ><span class="grow" /><el-button type="primary" native-type="submit" :loading="busy" :disabled="!password"
+          >Sign in and go on</el-button
+        >
+      </div>
     </form>
   </el-dialog>
 </template>
 
 <style scoped>
-form { display: grid; gap: 12px; }
-p { margin: 0; }
-label { display: grid; gap: 4px; font-weight: 600; }
-.problem { color: var(--madder); background: var(--madder-wash); padding: 8px 10px; border-radius: 7px; }
+form {
+  display: grid;
+  gap: 12px;
+}
+p {
+  margin: 0;
+}
+label {
+  display: grid;
+  gap: 4px;
+  font-weight: 600;
+}
+.problem {
+  color: var(--madder);
+  background: var(--madder-wash);
+  padding: 8px 10px;
+  border-radius: 7px;
+}
 </style>

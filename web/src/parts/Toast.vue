@@ -13,9 +13,38 @@ const toast = useToast()
 
 <style scoped>
 /* In the head line, so that nothing that can be pressed lies beneath; above dialogs, whose deeds it tells of. */
-.toast { position: relative; z-index: 3000; flex: 0 1 auto; display: flex; align-items: center; gap: 10px; max-width: min(620px, 46vw); padding: 4px 8px 4px 14px; border-radius: 9px; background: var(--ink); color: var(--paper); font-weight: 500; font-size: 12.5px; line-height: 1.25; }
-.toast span { max-height: 42px; overflow: auto; }
-.toast.alone { position: fixed; left: 50%; top: 12px; transform: translateX(-50%); }
-.toast.problem { background: var(--madder-wash); color: var(--madder); border: 1px solid var(--madder); }
-.toast .plain { color: inherit; }
+.toast {
+  position: relative;
+  z-index: 3000;
+  flex: 0 1 auto;
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  max-width: min(620px, 46vw);
+  padding: 4px 8px 4px 14px;
+  border-radius: 9px;
+  background: var(--ink);
+  color: var(--paper);
+  font-weight: 500;
+  font-size: 12.5px;
+  line-height: 1.25;
+}
+.toast span {
+  max-height: 42px;
+  overflow: auto;
+}
+.toast.alone {
+  position: fixed;
+  left: 50%;
+  top: 12px;
+  transform: translateX(-50%);
+}
+.toast.problem {
+  background: var(--madder-wash);
+  color: var(--madder);
+  border: 1px solid var(--madder);
+}
+.toast .plain {
+  color: inherit;
+}
 </style>

@@ -29,8 +29,12 @@ const place = ref<number | 'end'>('end')
 const NONE = 'none'
 const questions: Record<Question, [title: string, deed: string, ask: string]> = {
   bundle: ['Make a bundle', 'Make it', 'Name of the bundle'],
-  tag: ['Tag', 'Tag', 'A tag that is here, or a new one'], set: ['Add to set', 'Add', 'A set that is here, or a new one'], family: ['Put in a family', 'Put there', 'Family'], label: ['Work state', 'Set', 'Work state'],
-  hide: ['Hide in the Attic', 'Hide', ''], duplicate: ['Duplicate', 'Duplicate', ''],
+  tag: ['Tag', 'Tag', 'A tag that is here, or a new one'],
+  set: ['Add to set', 'Add', 'A set that is here, or a new one'],
+  family: ['Put in a family', 'Put there', 'Family'],
+  label: ['Work state', 'Set', 'Work state'],
+  hide: ['Hide in the Attic', 'Hide', ''],
+  duplicate: ['Duplicate', 'Duplicate', ''],
 }
 
 function ask(what: Question) {
@@ -40,14 +44,22 @@ function ask(what: Question) {
   word.value = what === 'family' || what === 'label' ? NONE : ''
 }
 const count = (n: number) => `${n} ${n === 1 ? 'brush' : 'brushes'}`
-const target = computed(() => library.sets.find(({ name, query }) => query === null && name.toLowerCase() === word.value.trim().toLowerCase()))
+const target = computed(() =>
+  library.sets.find(({ name, query }) => query === null && name.toLowerCase() === word.value.trim().toLowerCase()),
+)
 const places = computed(() => (target.value?.preset_ids ?? []).flatMap((id) => library.byId.get(id) ?? []))
 const plain = computed(() => library.sets.filter(({ query }) => query === null))
-const chooseSet = () => { place.value = 'end'; library.need(target.value?.preset_ids ?? []) }
+const chooseSet = () => {
+  place.value = 'end'
+  library.need(target.value?.preset_ids ?? [])
+}
 
 /** Families in the order of the tree, named with those above them. */
 const familyNames = computed(() => {
-  const name = (id: number | null): string => { const family = id === null ? undefined : library.familyById.get(id); return family ? `${name(family.parent_id)}${family.parent_id ? ' / ' : ''}${family.name}` : '' }
+  const name = (id: number | null): string => {
+    const family = id === null ? undefined : library.familyById.get(id)
+    return family ? `${name(family.parent_id)}${family.parent_id ? ' / ' : ''}${family.name}` : ''
+  }
   return library.families.map(({ id }) => ({ id, name: name(id) })).sort((a, b) => a.name.localeCompare(b.name))
 })
 
@@ -58,9 +70,33 @@ async function entered(answer: Promise<{ entry: Entry }>) {
 }
 const body = () => ({ preset_ids: tray.ids })
 const deeds: Record<Question, () => Promise<unknown>> = {
-  tag: () => entered(of(api.POST('/api/libraries/{library}/taggings', { ...library.path(), body: { tag: word.value.trim(), ...body() } }))),
-  family: () => entered(of(api.POST('/api/libraries/{library}/placings', { ...library.path(), body: { kind: 'family', place: word.value === NONE ? null : Number(word.value), ...body() } }))),
-  label: () => entered(of(api.POST('/api/libraries/{library}/placings', { ...library.path(), body: { kind: 'label', place: word.value === NONE ? null : Number(word.value), ...body() } }))),
+  tag: () =>
+    entered(
+      of(
+        api.POST('/api/libraries/{library}/taggings', {
+          ...library.path(),
+          body: { tag: word.value.trim(), ...body() },
+        }),
+      ),
+    ),
+  family: () =>
+    entered(
+      of(
+        api.POST('/api/libraries/{library}/placings', {
+          ...library.path(),
+          body: { kind: 'family', place: word.value === NONE ? null : Number(word.value), ...body() },
+        }),
+      ),
+    ),
+  label: () =>
+    entered(
+      of(
+        api.POST('/api/libraries/{library}/placings', {
+          ...library.path(),
+          body: { kind: 'label', place: word.value === NONE ? null : Number(word.value), ...body() },
+        }),
+      ),
+    ),
   // What was hidden leaves the tray, all of it.
   async hide() {
     const hidden = new Set(tray.ids)
@@ -69,7 +105,9 @@ const deeds: Record<Question, () => Promise<unknown>> = {
   },
   duplicate: () => entered(of(api.POST('/api/libraries/{library}/duplicates', { ...library.path(), body: body() }))),
   async bundle() {
-    const made = await of(api.POST('/api/libraries/{library}/bundles', { ...library.path(), body: { name: word.value.trim(), ...body() } }))
+    const made = await of(
+      api.POST('/api/libraries/{library}/bundles', { ...library.path(), body: { name: word.value.trim(), ...body() } }),
+    )
     toast.done(`The bundle “${made.name}” holds ${count(made.preset_ids.length)}.`)
     await router.push({ name: 'bundles', query: { bundle: made.id } })
   },
@@ -79,10 +117,17 @@ const deeds: Record<Question, () => Promise<unknown>> = {
       const rest = found.preset_ids.filter((id) => !tray.ids.includes(id))
       const at = place.value === 'end' ? rest.length : rest.indexOf(place.value)
       const ids = at < 0 ? [...rest, ...tray.ids] : [...rest.slice(0, at), ...tray.ids, ...rest.slice(at)]
-      const { entry } = await of(api.PUT('/api/sets/{id}', { params: { path: { id: found.id } }, body: { preset_ids: ids, before: found.preset_ids } }))
+      const { entry } = await of(
+        api.PUT('/api/sets/{id}', {
+          params: { path: { id: found.id } },
+          body: { preset_ids: ids, before: found.preset_ids },
+        }),
+      )
       toast.done(entry.summary, entry)
     } else {
-      await of(api.POST('/api/libraries/{library}/sets', { ...library.path(), body: { name: word.value.trim(), ...body() } }))
+      await of(
+        api.POST('/api/libraries/{library}/sets', { ...library.path(), body: { name: word.value.trim(), ...body() } }),
+      )
       toast.done(`The set “${word.value.trim()}” holds ${count(tray.ids.length)}.`)
     }
     await library.load()
@@ -110,8 +155,19 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
   <footer aria-label="Tray" :class="{ empty: !tray.ids.length }">
     <b>Tray · {{ tray.ids.length }}</b>
     <div class="minis">
-      <button v-for="preset in tray.presets" :key="preset.id" class="mini" :title="`Put ${preset.name} back`" :aria-label="`Put ${preset.name} back`" @click="tray.toggle(preset.id)"><Strip :fingerprint="preset.fingerprint" :label="preset.name" /></button>
-      <span v-if="tray.ids.length > tray.presets.length" class="soft">and {{ tray.ids.length - tray.presets.length }} more</span>
+      <button
+        v-for="preset in tray.presets"
+        :key="preset.id"
+        class="mini"
+        :title="`Put ${preset.name} back`"
+        :aria-label="`Put ${preset.name} back`"
+        @click="tray.toggle(preset.id)"
+      >
+        <Strip :fingerprint="preset.fingerprint" :label="preset.name" />
+      </button>
+      <span v-if="tray.ids.length > tray.presets.length" class="soft"
+        >and {{ tray.ids.length - tray.presets.length }} more</span
+      >
       <span v-if="!tray.ids.length" class="soft">Pick brushes with Space or the + beside them; they gather here.</span>
     </div>
     <template v-if="tray.ids.length">
@@ -128,38 +184,148 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
       </template>
       <el-dropdown trigger="click" @command="more">
         <el-button>More ▾</el-button>
-        <template #dropdown><el-dropdown-menu>
-          <template v-if="session.mayEdit"><el-dropdown-item command="family">Put in a family…</el-dropdown-item><el-dropdown-item command="label">Work state…</el-dropdown-item><el-dropdown-item command="duplicate">Duplicate…</el-dropdown-item><el-dropdown-item command="fit">Fit to canvas…</el-dropdown-item><el-dropdown-item command="copy">Copy settings to them…</el-dropdown-item><el-dropdown-item command="hide">Hide…</el-dropdown-item></template>
-          <el-dropdown-item command="proof">Proof sheet…</el-dropdown-item>
-        </el-dropdown-menu></template>
+        <template #dropdown
+          ><el-dropdown-menu>
+            <template v-if="session.mayEdit"
+              ><el-dropdown-item command="family">Put in a family…</el-dropdown-item
+              ><el-dropdown-item command="label">Work state…</el-dropdown-item
+              ><el-dropdown-item command="duplicate">Duplicate…</el-dropdown-item
+              ><el-dropdown-item command="fit">Fit to canvas…</el-dropdown-item
+              ><el-dropdown-item command="copy">Copy settings to them…</el-dropdown-item
+              ><el-dropdown-item command="hide">Hide…</el-dropdown-item></template
+            >
+            <el-dropdown-item command="proof">Proof sheet…</el-dropdown-item>
+          </el-dropdown-menu></template
+        >
       </el-dropdown>
       <el-button type="primary" @click="dialog = 'export'">Export</el-button>
     </template>
-    <FormDialog v-if="asking" :title="`${questions[asking][0]}: ${count(tray.ids.length)}`" :deed="questions[asking][1]" width="420px" :busy="busy" :ready="ready" :problem="problem" @submit="go" @close="asking = undefined">
-      <p v-if="asking === 'hide'" class="soft">They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.</p>
-      <p v-else-if="asking === 'duplicate'" class="soft">Each is copied under its next number, with its tags, family and work state.</p>
-      <el-input v-if="asking === 'bundle'" v-model="word" :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" maxlength="100" />
-      <el-select v-if="asking === 'family'" v-model="word" filterable default-first-option :aria-label="questions[asking][2]"><el-option :value="NONE" label="no family" /><el-option v-for="one in familyNames" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
-      <el-select v-else-if="asking === 'label'" v-model="word" :aria-label="questions[asking][2]"><el-option :value="NONE" label="none" /><el-option v-for="one in library.labels" :key="one.id" :value="String(one.id)" :label="one.name" /></el-select>
-      <el-autocomplete v-if="asking === 'tag' || asking === 'set'" v-model="word" :placeholder="questions[asking][2]" :aria-label="questions[asking][2]" :fetch-suggestions="suggest" maxlength="60" class="wide" @change="chooseSet" @select="chooseSet" />
-      <p v-if="asking === 'tag' && library.labels.some(({ name }) => name.toLowerCase() === word.trim().toLowerCase())" class="soft">“{{ word.trim() }}” is a work state as well. To set that, take Work state under More; a tag of the same name is another thing.</p>
-      <label v-if="asking === 'set' && target" class="soft">Place<el-select v-model="place" aria-label="Place in the set" filterable default-first-option><el-option v-for="one in places" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option value="end" label="at the end" /></el-select></label>
+    <FormDialog
+      v-if="asking"
+      :title="`${questions[asking][0]}: ${count(tray.ids.length)}`"
+      :deed="questions[asking][1]"
+      width="420px"
+      :busy="busy"
+      :ready="ready"
+      :problem="problem"
+      @submit="go"
+      @close="asking = undefined"
+    >
+      <p v-if="asking === 'hide'" class="soft">
+        They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.
+      </p>
+      <p v-else-if="asking === 'duplicate'" class="soft">
+        Each is copied under its next number, with its tags, family and work state.
+      </p>
+      <el-input
+        v-if="asking === 'bundle'"
+        v-model="word"
+        :placeholder="questions[asking][2]"
+        :aria-label="questions[asking][2]"
+        maxlength="100"
+      />
+      <el-select
+        v-if="asking === 'family'"
+        v-model="word"
+        filterable
+        default-first-option
+        :aria-label="questions[asking][2]"
+        ><el-option :value="NONE" label="no family" /><el-option
+          v-for="one in familyNames"
+          :key="one.id"
+          :value="String(one.id)"
+          :label="one.name"
+      /></el-select>
+      <el-select v-else-if="asking === 'label'" v-model="word" :aria-label="questions[asking][2]"
+        ><el-option :value="NONE" label="none" /><el-option
+          v-for="one in library.labels"
+          :key="one.id"
+          :value="String(one.id)"
+          :label="one.name"
+      /></el-select>
+      <el-autocomplete
+        v-if="asking === 'tag' || asking === 'set'"
+        v-model="word"
+        :placeholder="questions[asking][2]"
+        :aria-label="questions[asking][2]"
+        :fetch-suggestions="suggest"
+        maxlength="60"
+        class="wide"
+        @change="chooseSet"
+        @select="chooseSet"
+      />
+      <p
+        v-if="asking === 'tag' && library.labels.some(({ name }) => name.toLowerCase() === word.trim().toLowerCase())"
+        class="soft"
+      >
+        “{{ word.trim() }}” is a work state as well. To set that, take Work state under More; a tag of the same name is
+        another thing.
+      </p>
+      <label v-if="asking === 'set' && target" class="soft"
+        >Place<el-select v-model="place" aria-label="Place in the set" filterable default-first-option
+          ><el-option v-for="one in places" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option
+            value="end"
+            label="at the end" /></el-select
+      ></label>
     </FormDialog>
     <FitDialog v-if="dialog === 'fit'" :ids="tray.ids" @close="dialog = undefined" />
     <CopyDialog v-if="dialog === 'copy'" :ids="tray.ids" @close="dialog = undefined" />
     <RenameDialog v-if="dialog === 'rename'" :ids="tray.ids" @close="dialog = undefined" />
-    <ExportDialog v-if="dialog === 'proof' || dialog === 'export'" :which="{ preset_ids: tray.ids }" :count="tray.ids.length" :kind="dialog === 'proof' ? 'proof' : undefined" :title="session.library?.name ?? ''" @close="dialog = undefined" />
+    <ExportDialog
+      v-if="dialog === 'proof' || dialog === 'export'"
+      :which="{ preset_ids: tray.ids }"
+      :count="tray.ids.length"
+      :kind="dialog === 'proof' ? 'proof' : undefined"
+      :title="session.library?.name ?? ''"
+      @close="dialog = undefined"
+    />
     <ResetDialog v-if="dialog === 'reset'" :only="tray.ids" @close="dialog = undefined" />
   </footer>
 </template>
 
 <style scoped>
-footer { grid-column: 1 / 3; display: flex; align-items: center; gap: 8px; height: 56px; padding: 0 16px; background: var(--card); border-top: 1px solid var(--line); white-space: nowrap; }
-footer > .el-button + .el-button { margin-left: 0; }
-footer :deep(.el-button) { padding: 8px 11px; }
-footer.empty { height: 26px; font-size: 12px; }
-.minis { flex: 1; display: flex; gap: 8px; align-items: center; overflow-x: auto; min-width: 0; padding: 4px 2px; }
-.mini { flex: 0 0 100px; padding: 0; border: 0; background: none; cursor: pointer; border-radius: 6px; }
-.mini:hover { opacity: .6; }
-.wide { width: 100%; }
+footer {
+  grid-column: 1 / 3;
+  display: flex;
+  align-items: center;
+  gap: 8px;
+  height: 56px;
+  padding: 0 16px;
+  background: var(--card);
+  border-top: 1px solid var(--line);
+  white-space: nowrap;
+}
+footer > .el-button + .el-button {
+  margin-left: 0;
+}
+footer :deep(.el-button) {
+  padding: 8px 11px;
+}
+footer.empty {
+  height: 26px;
+  font-size: 12px;
+}
+.minis {
+  flex: 1;
+  display: flex;
+  gap: 8px;
+  align-items: center;
+  overflow-x: auto;
+  min-width: 0;
+  padding: 4px 2px;
+}
+.mini {
+  flex: 0 0 100px;
+  padding: 0;
+  border: 0;
+  background: none;
+  cursor: pointer;
+  border-radius: 6px;
+}
+.mini:hover {
+  opacity: 0.6;
+}
+.wide {
+  width: 100%;
+}
 </style>

@@ -1,11 +1,15 @@
 /** A place in a picture, as shares of its width and height. */
-export interface Place { x: number; y: number }
+export interface Place {
+  x: number
+  y: number
+}
 
 const ACROSS = 210
 
 /** The painted place nearest to the middle of a picture: where it differs from its corner. */
 export function nearestPaint(pixels: Uint8ClampedArray, width: number, height: number): Place {
-  const differs = (at: number) => [0, 1, 2, 3].reduce((sum, band) => sum + Math.abs(pixels[at + band]! - pixels[band]!), 0)
+  const differs = (at: number) =>
+    [0, 1, 2, 3].reduce((sum, band) => sum + Math.abs(pixels[at + band]! - pixels[band]!), 0)
   let best: Place = { x: 0.5, y: 0.5 }
   let nearest = Infinity
   for (let y = 0; y < height; y++) {

@@ -1,6 +1,18 @@
-import { computed, inject, onScopeDispose, provide, shallowReactive, watch, type ComputedRef, type InjectionKey } from 'vue'
+import {
+  computed,
+  inject,
+  onScopeDispose,
+  provide,
+  shallowReactive,
+  watch,
+  type ComputedRef,
+  type InjectionKey,
+} from 'vue'
 
-interface Scale { sizes: Map<symbol, number>; beside: ComputedRef<number> }
+interface Scale {
+  sizes: Map<symbol, number>
+  beside: ComputedRef<number>
+}
 const KEY: InjectionKey<Scale> = Symbol('scale')
 const STEP = 1.25
 

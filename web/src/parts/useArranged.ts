@@ -2,7 +2,10 @@ import { useEventListener } from '@vueuse/core'
 import { shallowReactive } from 'vue'
 
 /** Brushes in an order, with the names of the sections they stand in. */
-export interface Arrangement { ids: number[]; sections?: Record<string, string> }
+export interface Arrangement {
+  ids: number[]
+  sections?: Record<string, string>
+}
 
 /**
  * Orders made by hand, sent one after the other: moves that are made while one is under way are merged into the
@@ -15,8 +18,16 @@ export interface Arrangement { ids: number[]; sections?: Record<string, string> 
  * @param send carries out one order; `before` is what the server last had
  * @param settle reads the truth anew, once nothing is under way any more, or when an order was refused
  */
-export function useArranged(send: (key: number, next: Arrangement, before: number[]) => Promise<unknown>, settle: () => Promise<unknown>) {
-  interface Work { before: number[]; last: Arrangement; next?: Arrangement; done: Promise<void> }
+export function useArranged(
+  send: (key: number, next: Arrangement, before: number[]) => Promise<unknown>,
+  settle: () => Promise<unknown>,
+) {
+  interface Work {
+    before: number[]
+    last: Arrangement
+    next?: Arrangement
+    done: Promise<void>
+  }
   const works = shallowReactive(new Map<number, Work>())
 
   async function carryOut(key: number, work: Work) {
@@ -54,7 +65,10 @@ export function useArranged(send: (key: number, next: Arrangement, before: numbe
   }
 
   // Nothing is lost without being asked: what is still on its way is told before the page is left.
-  if (typeof window !== 'undefined') useEventListener(window, 'beforeunload', (event: Event) => { if (works.size) event.preventDefault() })
+  if (typeof window !== 'undefined')
+    useEventListener(window, 'beforeunload', (event: Event) => {
+      if (works.size) event.preventDefault()
+    })
 
   return { put, shown: (key: number | undefined) => (key === undefined ? undefined : works.get(key)?.last) }
 }

@@ -4,7 +4,11 @@ import type { components } from '../api/schema'
 import { useNewest } from './newest'
 
 export type Try = components['schemas']['Try']
-export interface Ask { document: Document; beside?: number; try?: Try }
+export interface Ask {
+  document: Document
+  beside?: number
+  try?: Try
+}
 
 /** Waits until a picture can be shown at once, so that none is blank for a moment while a slider moves. */
 async function decoded(url: string) {
@@ -15,7 +19,11 @@ async function decoded(url: string) {
 }
 
 /** The strip of settings that are kept nowhere yet; the last one that could be painted stays. */
-export function usePainted(library: () => number, wanted: WatchSource<Ask | undefined>, shape: () => 'wall' | 'bench' = () => 'wall') {
+export function usePainted(
+  library: () => number,
+  wanted: WatchSource<Ask | undefined>,
+  shape: () => 'wall' | 'bench' = () => 'wall',
+) {
   const src = ref('')
   const problem = ref('')
   const took = ref(0)
@@ -26,7 +34,9 @@ export function usePainted(library: () => number, wanted: WatchSource<Ask | unde
   async function paint(ask: Ask) {
     const began = performance.now()
     const answer = api.POST('/api/libraries/{library}/strip', {
-      params: { path: { library: library() }, query: { shape: shape() } }, body: ask, parseAs: 'blob',
+      params: { path: { library: library() }, query: { shape: shape() } },
+      body: ask,
+      parseAs: 'blob',
     })
     const url = URL.createObjectURL((await of(answer)) as unknown as Blob)
     const { headers } = (await answer).response
@@ -44,12 +54,17 @@ export function usePainted(library: () => number, wanted: WatchSource<Ask | unde
   }
 
   const { want, behind } = useNewest(paint, show, (error) => (problem.value = error.message))
-  watch(wanted, (now) => {
-    // A parent drawn anew hands over the same wish as another object.
-    if (now && asked && now.document === asked.document && now.beside === asked.beside && now.try === asked.try) return
-    asked = now
-    want(now)
-  }, { immediate: true })
+  watch(
+    wanted,
+    (now) => {
+      // A parent drawn anew hands over the same wish as another object.
+      if (now && asked && now.document === asked.document && now.beside === asked.beside && now.try === asked.try)
+        return
+      asked = now
+      want(now)
+    },
+    { immediate: true },
+  )
   onScopeDispose(() => src.value && URL.revokeObjectURL(src.value))
   return { src, problem, took, greatest, behind }
 }

@@ -1,6 +1,16 @@
 import { defineStore } from 'pinia'
 import { computed, ref, shallowReactive } from 'vue'
-import { api, of, type BrushSet, type Facets, type Family, type Label, type Preset, type Seat, type Tag } from '../api/client'
+import {
+  api,
+  of,
+  type BrushSet,
+  type Facets,
+  type Family,
+  type Label,
+  type Preset,
+  type Seat,
+  type Tag,
+} from '../api/client'
 import { turns } from '../parts/newest'
 import { useSchema } from '../views/bench/settings'
 import { useSession } from './session'
@@ -25,10 +35,12 @@ export const useLibrary = defineStore('library', () => {
   /** The tree of families, laid out: each with how deep it hangs, and with the ids of itself and all below it. */
   const branches = computed(() => {
     const below = (parent: number | null, depth: number): { family: Family; depth: number; ids: number[] }[] =>
-      families.value.filter(({ parent_id }) => parent_id === parent).flatMap((family) => {
-        const inner = below(family.id, depth + 1)
-        return [{ family, depth, ids: [family.id, ...inner.map((one) => one.family.id)] }, ...inner]
-      })
+      families.value
+        .filter(({ parent_id }) => parent_id === parent)
+        .flatMap((family) => {
+          const inner = below(family.id, depth + 1)
+          return [{ family, depth, ids: [family.id, ...inner.map((one) => one.family.id)] }, ...inner]
+        })
     return below(null, 0)
   })
   const count = (state: string) => all.value?.states.find(({ key }) => key === state)?.count ?? 0
@@ -49,7 +61,17 @@ export const useLibrary = defineStore('library', () => {
       const wanted = [...waiting]
       waiting = new Set()
       asking = undefined
-      for (let at = 0; at < wanted.length; at += 1000) know((await of(api.POST('/api/libraries/{library}/rows', { ...path(), body: { preset_ids: wanted.slice(at, at + 1000) } }))).presets)
+      for (let at = 0; at < wanted.length; at += 1000)
+        know(
+          (
+            await of(
+              api.POST('/api/libraries/{library}/rows', {
+                ...path(),
+                body: { preset_ids: wanted.slice(at, at + 1000) },
+              }),
+            )
+          ).presets,
+        )
     })
     return asking
   }
@@ -70,7 +92,10 @@ export const useLibrary = defineStore('library', () => {
       of(api.GET('/api/libraries/{library}/seats', path())),
       of(api.GET('/api/libraries/{library}/facets', path())),
     ])
-    const fresh = known.length ? (await of(api.POST('/api/libraries/{library}/rows', { ...path(), body: { preset_ids: known.slice(-2000) } }))).presets : []
+    const fresh = known.length
+      ? (await of(api.POST('/api/libraries/{library}/rows', { ...path(), body: { preset_ids: known.slice(-2000) } })))
+          .presets
+      : []
     if (!mine() || id !== session.libraryId) return
     byId.clear()
     know(fresh)
@@ -84,5 +109,24 @@ export const useLibrary = defineStore('library', () => {
     stamp.value++
   }
 
-  return { tags, families, labels, sets, seats, all, loaded, stamp, byId, tagById, familyById, labelById, branches, count, path, know, need, load }
+  return {
+    tags,
+    families,
+    labels,
+    sets,
+    seats,
+    all,
+    loaded,
+    stamp,
+    byId,
+    tagById,
+    familyById,
+    labelById,
+    branches,
+    count,
+    path,
+    know,
+    need,
+    load,
+  }
 })

@@ -15,7 +15,8 @@ export const useSession = defineStore('session', () => {
   const libraries = computed(() => state.value?.libraries ?? [])
   const library = computed(() => libraries.value.find(({ id }) => id === libraryId.value))
   const mayEdit = computed(() => !!library.value && library.value.role !== 'guest')
-  const mayUse = (who: 'all' | 'editors' | 'leads') => who === 'all' || (who === 'editors' ? mayEdit.value : library.value?.role === 'lead')
+  const mayUse = (who: 'all' | 'editors' | 'leads') =>
+    who === 'all' || (who === 'editors' ? mayEdit.value : library.value?.role === 'lead')
   const mayHandOut = computed(() => library.value?.role === 'lead')
 
   function take(got: State) {
@@ -50,7 +51,9 @@ export const useSession = defineStore('session', () => {
 
   /** What the library's sizes are held against; for leads to change. */
   async function paintOn(canvas: { width: number; height: number }) {
-    const { canvas: now } = await of(api.PUT('/api/libraries/{library}/canvas', { params: { path: { library: libraryId.value! } }, body: canvas }))
+    const { canvas: now } = await of(
+      api.PUT('/api/libraries/{library}/canvas', { params: { path: { library: libraryId.value! } }, body: canvas }),
+    )
     if (library.value) library.value.canvas = now
   }
 
@@ -59,5 +62,20 @@ export const useSession = defineStore('session', () => {
     libraryId.value = id
   }
 
-  return { person, libraries, library, libraryId, ready, mayEdit, mayUse, mayHandOut, load, signIn, signInAgain, signOut, look, paintOn }
+  return {
+    person,
+    libraries,
+    library,
+    libraryId,
+    ready,
+    mayEdit,
+    mayUse,
+    mayHandOut,
+    load,
+    signIn,
+    signInAgain,
+    signOut,
+    look,
+    paintOn,
+  }
 })

@@ -25,7 +25,12 @@ export const useToast = defineStore('toast', () => {
   const done = (message: string, undo?: Entry) => show(message, 'done', undo)
   /** What went wrong; a sentence of our own is shown as it is. */
   const problem = (error: unknown, own = false) =>
-    show(error instanceof Refused || (own && error instanceof Error) ? error.message : `Something went wrong in this page: ${String(error)}. Reload it and try again.`, 'problem')
+    show(
+      error instanceof Refused || (own && error instanceof Error)
+        ? error.message
+        : `Something went wrong in this page: ${String(error)}. Reload it and try again.`,
+      'problem',
+    )
 
   /** Runs a deed and shows what went wrong, if anything did; tells whether it went well. */
   async function attempt(deed: () => Promise<unknown>): Promise<boolean> {

@@ -23,13 +23,17 @@ export const useTray = defineStore('tray', () => {
   const clear = () => put([])
 
   // What was hidden or destroyed meanwhile falls out by itself.
-  watch([() => library.stamp, key, () => ids.value.length], async () => {
-    const shown = ids.value.slice(0, SHOWN)
-    if (!shown.length || library.loaded !== session.libraryId) return
-    await library.need(shown)
-    const gone = shown.filter((id) => !library.byId.has(id))
-    if (gone.length) put(ids.value.filter((id) => !gone.includes(id)))
-  }, { immediate: true })
+  watch(
+    [() => library.stamp, key, () => ids.value.length],
+    async () => {
+      const shown = ids.value.slice(0, SHOWN)
+      if (!shown.length || library.loaded !== session.libraryId) return
+      await library.need(shown)
+      const gone = shown.filter((id) => !library.byId.has(id))
+      if (gone.length) put(ids.value.filter((id) => !gone.includes(id)))
+    },
+    { immediate: true },
+  )
 
   return { ids, presets, has, toggle, add, clear, put }
 })

@@ -5,9 +5,15 @@ import { useSession } from './session'
 import { useToast } from './toast'
 
 /** One change that waits to be kept, and whether it is a step of its own. */
-export interface Change { document: Document; fresh: boolean }
+export interface Change {
+  document: Document
+  fresh: boolean
+}
 /** What was tuned on a brush and is not kept yet, and what it was tuned on. */
-export interface Unsent { was: Document; changes: Change[] }
+export interface Unsent {
+  was: Document
+  changes: Change[]
+}
 
 /** A window that has not written for this long is gone, and others keep what waits of it. */
 const GONE = 5 * 60_000
@@ -25,20 +31,23 @@ export const useUnsent = defineStore('unsent', () => {
   const start = () => `fobrel.unsent.${session.person?.id}.`
   const name = (preset: number) => `${start()}${preset}.${windowName()}`
 
-  const put = (preset: number, unsent: Unsent) => localStorage.setItem(name(preset), JSON.stringify({ ...unsent, at: Date.now() }))
+  const put = (preset: number, unsent: Unsent) =>
+    localStorage.setItem(name(preset), JSON.stringify({ ...unsent, at: Date.now() }))
   const drop = (preset: number) => localStorage.removeItem(name(preset))
 
   /** What waits of this window, and of those that are gone. */
   function waiting(): { key: string; preset: number; unsent: Unsent }[] {
-    return Object.keys(localStorage).filter((key) => key.startsWith(start())).flatMap((key) => {
-      const [preset, from] = key.slice(start().length).split('.')
-      try {
-        const unsent = JSON.parse(localStorage.getItem(key)!) as Unsent & { at: number }
-        return from === windowName() || Date.now() - unsent.at > GONE ? [{ key, preset: Number(preset), unsent }] : []
-      } catch {
-        return []
-      }
-    })
+    return Object.keys(localStorage)
+      .filter((key) => key.startsWith(start()))
+      .flatMap((key) => {
+        const [preset, from] = key.slice(start().length).split('.')
+        try {
+          const unsent = JSON.parse(localStorage.getItem(key)!) as Unsent & { at: number }
+          return from === windowName() || Date.now() - unsent.at > GONE ? [{ key, preset: Number(preset), unsent }] : []
+        } catch {
+          return []
+        }
+      })
   }
 
   async function send(key: string, preset: number, { was, changes }: Unsent) {

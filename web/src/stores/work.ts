@@ -27,7 +27,9 @@ export const useWork = defineStore('work', () => {
     if (task.state === 'failed') return toast.problem(new Error(task.message), true)
     if (task.kind !== 'ApplyArrival') return toast.done(task.message)
     await library.load()
-    const arrival = task.arrival ? await of(api.GET('/api/arrivals/{id}', { params: { path: { id: task.arrival } } })) : undefined
+    const arrival = task.arrival
+      ? await of(api.GET('/api/arrivals/{id}', { params: { path: { id: task.arrival } } }))
+      : undefined
     toast.done(task.message, arrival?.entry ?? undefined)
   }
 
@@ -48,7 +50,10 @@ export const useWork = defineStore('work', () => {
       for (const task of finished) {
         const done = waiting.get(task.id)
         waiting.delete(task.id)
-        if (before.has(task.id) || done || (known && !known.has(task.id))) { await ended(task); done?.(task) }
+        if (before.has(task.id) || done || (known && !known.has(task.id))) {
+          await ended(task)
+          done?.(task)
+        }
       }
     } catch {
       // The next look may go better; the work itself goes on.
@@ -58,10 +63,22 @@ export const useWork = defineStore('work', () => {
 
   /** Waits for a piece of work that was just begun. */
   function follow(task: Task): Promise<Task> {
-    return new Promise((done) => { waiting.set(task.id, done); look() })
+    return new Promise((done) => {
+      waiting.set(task.id, done)
+      look()
+    })
   }
 
-  watch(() => session.libraryId, () => { tasks.value = []; waiting = new Map(); over = undefined; look() }, { immediate: true })
+  watch(
+    () => session.libraryId,
+    () => {
+      tasks.value = []
+      waiting = new Map()
+      over = undefined
+      look()
+    },
+    { immediate: true },
+  )
 
   return { tasks, open, part, look, follow }
 })

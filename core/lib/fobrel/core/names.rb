@@ -8,7 +8,10 @@ module Fobrel
     module Names
       # What has no width and no place in a name: direction marks, soft hyphens, signs that are
       # not seen (Unicode's Default_Ignorable_Code_Point, without those that join letters).
-      UNSEEN = /[\u00AD\u034F\u061C\u115F\u1160\u17B4\u17B5\u180B-\u180F\u200B\u200E\u200F\u202A-\u202E\u2060-\u206F\u3164\uFEFF\uFFA0\uFFF0-\uFFFB]/
+      UNSEEN = /
+        [\u00AD\u034F\u061C\u115F\u1160\u17B4\u17B5\u180B-\u180F\u200B\u200E\u200F] |
+        [\u202A-\u202E\u2060-\u206F\u3164\uFEFF\uFFA0\uFFF0-\uFFFB]
+      /x
       # Joiners mean something between letters of some scripts and in emoji, and nowhere else.
       STRAY = /(?<![^\p{ASCII}\s])[\u200C\u200D]+|[\u200C\u200D]+(?![^\p{ASCII}\s])/
       # Blanks, and controls but NUL, which is refused wherever it stands.
@@ -19,7 +22,10 @@ module Fobrel
       # @return [String] composed (NFC, Unicode Standard Annex 15), blanks folded into one, none at
       #   the ends, no control characters; empty where nothing is left to be seen
       def self.clean(text)
-        text.scrub("").unicode_normalize(:nfc).gsub(BLANK, " ").gsub(UNSEEN, "").gsub(STRAY, "").gsub(/ {2,}/, " ").strip
+        text.scrub("").unicode_normalize(:nfc).gsub(BLANK, " ").gsub(UNSEEN, "").gsub(STRAY, "").gsub(
+          / {2,}/,
+          " "
+        ).strip
       end
     end
   end

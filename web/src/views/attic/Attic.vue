@@ -16,32 +16,89 @@ const rows = ref<components['schemas']['Hidden'][]>()
 const chosen = ref(new Set<number>())
 const asking = ref(false)
 const ids = computed(() => [...chosen.value])
-const day = (text: string) => new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
-const load = () => toast.attempt(async () => { rows.value = (await of(api.GET('/api/libraries/{library}/attic', library.path()))).presets; chosen.value = new Set() })
+const day = (text: string) =>
+  new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
+const load = () =>
+  toast.attempt(async () => {
+    rows.value = (await of(api.GET('/api/libraries/{library}/attic', library.path()))).presets
+    chosen.value = new Set()
+  })
 onMounted(load)
 watch(() => library.stamp, load)
 const flip = (id: number) => (chosen.value.has(id) ? chosen.value.delete(id) : chosen.value.add(id))
-const back = () => toast.recorded(() => of(api.POST('/api/libraries/{library}/hidings', { ...library.path(), body: { preset_ids: ids.value, hidden: false } })))
-const destroy = () => toast.attempt(async () => {
-  const { entry } = await of(api.DELETE('/api/libraries/{library}/attic', { ...library.path(), body: { preset_ids: ids.value } }))
-  asking.value = false
-  await library.load()
-  toast.done(entry.summary)
-})
+const back = () =>
+  toast.recorded(() =>
+    of(
+      api.POST('/api/libraries/{library}/hidings', {
+        ...library.path(),
+        body: { preset_ids: ids.value, hidden: false },
+      }),
+    ),
+  )
+const destroy = () =>
+  toast.attempt(async () => {
+    const { entry } = await of(
+      api.DELETE('/api/libraries/{library}/attic', { ...library.path(), body: { preset_ids: ids.value } }),
+    )
+    asking.value = false
+    await library.load()
+    toast.done(entry.summary)
+  })
 </script>
 
 <template>
   <div class="page">
-    <div class="line head"><h1>Attic</h1><span class="soft">hidden brushes wait here</span><span class="grow" /><el-button :disabled="!ids.length" type="primary" @click="back">Bring back · {{ ids.length }}</el-button><el-button v-if="session.library?.role === 'lead'" :disabled="!ids.length" @click="asking = true">Destroy…</el-button></div>
-    <label v-for="row in rows" :key="row.id" class="row"><el-checkbox :model-value="chosen.has(row.id)" :aria-label="`Choose ${row.name}`" @change="flip(row.id)" /><Strip :fingerprint="row.fingerprint" :label="row.name" lazy /><b>{{ row.name }}</b><span class="soft">{{ row.size }} px · edition {{ row.edition }}</span><span class="soft small">hidden by {{ row.by ?? 'somebody' }}, {{ day(row.at) }}</span></label>
-    <div v-if="rows && !rows.length" class="empty"><p>The Attic is empty. What you hide from the Wall waits here until it is brought back or destroyed.</p></div>
-    <FormDialog v-if="asking" title="Destroy for good" :deed="`Destroy ${ids.length}`" cancel="Keep them" danger width="420px" @submit="destroy" @close="asking = false">
-      <p>{{ ids.length === 1 ? 'This brush' : `These ${ids.length} brushes` }} and all their editions will be gone. Nothing brings them back.</p>
+    <div class="line head">
+      <h1>Attic</h1>
+      <span class="soft">hidden brushes wait here</span><span class="grow" /><el-button
+        :disabled="!ids.length"
+        type="primary"
+        @click="back"
+        >Bring back · {{ ids.length }}</el-button
+      ><el-button v-if="session.library?.role === 'lead'" :disabled="!ids.length" @click="asking = true"
+        >Destroy…</el-button
+      >
+    </div>
+    <label v-for="row in rows" :key="row.id" class="row"
+      ><el-checkbox :model-value="chosen.has(row.id)" :aria-label="`Choose ${row.name}`" @change="flip(row.id)" /><Strip
+        :fingerprint="row.fingerprint"
+        :label="row.name"
+        lazy
+      /><b>{{ row.name }}</b
+      ><span class="soft">{{ row.size }} px · edition {{ row.edition }}</span
+      ><span class="soft small">hidden by {{ row.by ?? 'somebody' }}, {{ day(row.at) }}</span></label
+    >
+    <div v-if="rows && !rows.length" class="empty">
+      <p>The Attic is empty. What you hide from the Wall waits here until it is brought back or destroyed.</p>
+    </div>
+    <FormDialog
+      v-if="asking"
+      title="Destroy for good"
+      :deed="`Destroy ${ids.length}`"
+      cancel="Keep them"
+      danger
+      width="420px"
+      @submit="destroy"
+      @close="asking = false"
+    >
+      <p>
+        {{ ids.length === 1 ? 'This brush' : `These ${ids.length} brushes` }} and all their editions will be gone.
+        Nothing brings them back.
+      </p>
     </FormDialog>
   </div>
 </template>
 
 <style scoped>
-.head { margin-bottom: 8px; }
-.row { display: grid; grid-template-columns: 24px 260px 180px 150px 1fr; gap: 12px; align-items: center; padding: 4px 0; border-top: 1px solid var(--line); }
+.head {
+  margin-bottom: 8px;
+}
+.row {
+  display: grid;
+  grid-template-columns: 24px 260px 180px 150px 1fr;
+  gap: 12px;
+  align-items: center;
+  padding: 4px 0;
+  border-top: 1px solid var(--line);
+}
 </style>

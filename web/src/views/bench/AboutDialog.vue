@@ -12,7 +12,8 @@ const bench = onBench()
 const { detail, document, library } = bench
 const mayEdit = computed(() => bench.session.mayEdit)
 const about = computed<Document>(() => document.value!.about ?? {})
-const put = (key: string, value: unknown) => bench.tune(withValue(document.value!, ['about', key], value), `about.${key}`)
+const put = (key: string, value: unknown) =>
+  bench.tune(withValue(document.value!, ['about', key], value), `about.${key}`)
 const NONE = ''
 
 const tags = computed(() => detail.value!.preset.tag_ids.flatMap((id) => library.tagById.get(id)?.name ?? []))
@@ -27,42 +28,131 @@ const setTags = (next: string[]) => {
   const added = next.filter((one) => !tags.value.includes(one))
   const gone = tags.value.filter((one) => !next.includes(one))
   for (const tag of [...added, ...gone]) {
-    recorded(() => of(api.POST('/api/libraries/{library}/taggings', { ...where(), body: { tag, ...here, on: added.includes(tag) } })))
+    recorded(() =>
+      of(
+        api.POST('/api/libraries/{library}/taggings', { ...where(), body: { tag, ...here, on: added.includes(tag) } }),
+      ),
+    )
   }
 }
 const sort = (kind: 'family' | 'label', place: number | '') =>
-  recorded(() => of(api.POST('/api/libraries/{library}/placings', { ...where(), body: { kind, place: place === NONE ? null : place, ...here } })))
+  recorded(() =>
+    of(
+      api.POST('/api/libraries/{library}/placings', {
+        ...where(),
+        body: { kind, place: place === NONE ? null : place, ...here },
+      }),
+    ),
+  )
 const licences = (text: string, give: (found: { value: string }[]) => void) =>
-  give(spdx.filter((id) => id.toLowerCase().includes(text.toLowerCase())).slice(0, 40).map((value) => ({ value })))
+  give(
+    spdx
+      .filter((id) => id.toLowerCase().includes(text.toLowerCase()))
+      .slice(0, 40)
+      .map((value) => ({ value })),
+  )
 const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', ') || 'none')
 </script>
 
 <template>
   <el-dialog model-value title="About this brush" width="560px" @close="emit('close')">
     <div class="fields">
-      <span class="soft">Name</span><BrushName :id="bench.id" :name="document!.name" :first="bench.before" @renamed="bench.load()" />
+      <span class="soft">Name</span
+      ><BrushName :id="bench.id" :name="document!.name" :first="bench.before" @renamed="bench.load()" />
       <label class="soft" for="about-notes">Notes</label>
-      <el-input v-if="mayEdit" id="about-notes" :model-value="about.notes" type="textarea" :rows="3" aria-label="Notes" maxlength="10000" placeholder="What it is good for" @update:model-value="put('notes', $event)" /><span v-else>{{ about.notes || 'none' }}</span>
-      <span class="soft">Author</span><el-input v-if="mayEdit" :model-value="about.author" aria-label="Author" maxlength="200" placeholder="unknown" @update:model-value="put('author', $event)" /><span v-else>{{ about.author || 'unknown' }}</span>
-      <span class="soft">Licence</span><el-autocomplete v-if="mayEdit" :model-value="about.licence" aria-label="Licence" :fetch-suggestions="licences" maxlength="100" placeholder="none, or an SPDX identifier" @update:model-value="put('licence', $event)" /><span v-else>{{ about.licence || 'none' }}</span>
+      <el-input
+        v-if="mayEdit"
+        id="about-notes"
+        :model-value="about.notes"
+        type="textarea"
+        :rows="3"
+        aria-label="Notes"
+        maxlength="10000"
+        placeholder="What it is good for"
+        @update:model-value="put('notes', $event)"
+      /><span v-else>{{ about.notes || 'none' }}</span> <span class="soft">Author</span
+      ><el-input
+        v-if="mayEdit"
+        :model-value="about.author"
+        aria-label="Author"
+        maxlength="200"
+        placeholder="unknown"
+        @update:model-value="put('author', $event)"
+      /><span v-else>{{ about.author || 'unknown' }}</span> <span class="soft">Licence</span
+      ><el-autocomplete
+        v-if="mayEdit"
+        :model-value="about.licence"
+        aria-label="Licence"
+        :fetch-suggestions="licences"
+        maxlength="100"
+        placeholder="none, or an SPDX identifier"
+        @update:model-value="put('licence', $event)"
+      /><span v-else>{{ about.licence || 'none' }}</span>
     </div>
-    <p v-if="mayEdit" class="soft small">These are saved with the next edition, and kept as your draft until then. What follows counts at once, for everybody:</p>
+    <p v-if="mayEdit" class="soft small">
+      These are saved with the next edition, and kept as your draft until then. What follows counts at once, for
+      everybody:
+    </p>
     <div class="fields">
       <span class="soft">Tags</span>
-      <el-select v-if="mayEdit" :model-value="tags" multiple filterable allow-create default-first-option aria-label="Tags" placeholder="none" @update:model-value="setTags"><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select><span v-else>{{ tags.join(', ') || 'none' }}</span>
+      <el-select
+        v-if="mayEdit"
+        :model-value="tags"
+        multiple
+        filterable
+        allow-create
+        default-first-option
+        aria-label="Tags"
+        placeholder="none"
+        @update:model-value="setTags"
+        ><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select
+      ><span v-else>{{ tags.join(', ') || 'none' }}</span>
       <span class="soft">Family</span>
-      <el-select v-if="mayEdit" :model-value="detail!.preset.family_id ?? NONE" filterable default-first-option :empty-values="[null]" aria-label="Family" @update:model-value="sort('family', $event)"><el-option :value="NONE" label="no family" /><el-option v-for="one in library.families" :key="one.id" :value="one.id" :label="one.name" /></el-select><span v-else>{{ library.familyById.get(detail!.preset.family_id ?? 0)?.name ?? 'none' }}</span>
+      <el-select
+        v-if="mayEdit"
+        :model-value="detail!.preset.family_id ?? NONE"
+        filterable
+        default-first-option
+        :empty-values="[null]"
+        aria-label="Family"
+        @update:model-value="sort('family', $event)"
+        ><el-option :value="NONE" label="no family" /><el-option
+          v-for="one in library.families"
+          :key="one.id"
+          :value="one.id"
+          :label="one.name" /></el-select
+      ><span v-else>{{ library.familyById.get(detail!.preset.family_id ?? 0)?.name ?? 'none' }}</span>
       <span class="soft">Work state</span>
-      <el-select v-if="mayEdit" :model-value="detail!.preset.label_id ?? NONE" aria-label="Work state" :empty-values="[null]" @update:model-value="sort('label', $event)"><el-option :value="NONE" label="none" /><el-option v-for="one in library.labels" :key="one.id" :value="one.id" :label="one.name" /></el-select><span v-else>{{ library.labelById.get(detail!.preset.label_id ?? 0)?.name ?? 'none' }}</span>
-      <span class="soft">In sets</span><span>{{ isSet }}</span>
-      <span class="soft">On seats</span><span>{{ detail!.seats.join(', ') || 'none' }}</span>
+      <el-select
+        v-if="mayEdit"
+        :model-value="detail!.preset.label_id ?? NONE"
+        aria-label="Work state"
+        :empty-values="[null]"
+        @update:model-value="sort('label', $event)"
+        ><el-option :value="NONE" label="none" /><el-option
+          v-for="one in library.labels"
+          :key="one.id"
+          :value="one.id"
+          :label="one.name" /></el-select
+      ><span v-else>{{ library.labelById.get(detail!.preset.label_id ?? 0)?.name ?? 'none' }}</span>
+      <span class="soft">In sets</span><span>{{ isSet }}</span> <span class="soft">On seats</span
+      ><span>{{ detail!.seats.join(', ') || 'none' }}</span>
     </div>
     <template #footer><el-button @click="emit('close')">Close</el-button></template>
   </el-dialog>
 </template>
 
 <style scoped>
-.fields { display: grid; grid-template-columns: 84px 1fr; gap: 8px 12px; align-items: center; }
-.fields :deep(h1) { font-size: 15px; }
-p { margin: 12px 0 8px; }
+.fields {
+  display: grid;
+  grid-template-columns: 84px 1fr;
+  gap: 8px 12px;
+  align-items: center;
+}
+.fields :deep(h1) {
+  font-size: 15px;
+}
+p {
+  margin: 12px 0 8px;
+}
 </style>

@@ -33,14 +33,21 @@ function take(from: Document, groups: string[]) {
 
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   benchKey(event, {
-    back: () => bench.step('back'), forth: () => bench.step('forth'), save: () => head.value?.ask('edition'),
-    saveAs: () => head.value?.ask('brush'), rename: () => head.value?.rename(), about: () => (open.value = 'about'),
+    back: () => bench.step('back'),
+    forth: () => bench.step('forth'),
+    save: () => head.value?.ask('edition'),
+    saveAs: () => head.value?.ask('brush'),
+    rename: () => head.value?.rename(),
+    about: () => (open.value = 'about'),
   })
 })
 </script>
 
 <template>
-  <div v-if="bench.missing.value" class="empty" role="alert"><p>{{ bench.missing.value }}</p><el-button type="primary" @click="bench.router.push({ name: 'wall' })">To the Wall</el-button></div>
+  <div v-if="bench.missing.value" class="empty" role="alert">
+    <p>{{ bench.missing.value }}</p>
+    <el-button type="primary" @click="bench.router.push({ name: 'wall' })">To the Wall</el-button>
+  </div>
   <div v-else-if="detail && document" class="bench">
     <BenchHead ref="head" @open="open = $event" />
     <Stack @hand="open = 'hand'" />
@@ -50,16 +57,42 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       <TrialPad />
     </div>
     <History v-if="open === 'history'" @close="open = undefined" />
-    <CopyDialog v-if="open === 'copy'" :from="document" :ids="tray.ids.filter((id) => id !== bench.id)" @close="open = undefined" @done="bench.load()" @take="take" />
+    <CopyDialog
+      v-if="open === 'copy'"
+      :from="document"
+      :ids="tray.ids.filter((id) => id !== bench.id)"
+      @close="open = undefined"
+      @done="bench.load()"
+      @take="take"
+    />
     <MyHand v-if="open === 'hand'" @close="open = undefined" />
     <AboutDialog v-if="open === 'about'" @close="open = undefined" />
   </div>
 </template>
 
 <style scoped>
-.bench { display: grid; grid-template: auto auto minmax(0, 1fr) / minmax(860px, 1fr); height: 100%; overflow-x: auto; --strip-height: clamp(54px, 7.2vh, 104px); }
-.work { display: grid; grid-template-columns: minmax(320px, 1.18fr) minmax(300px, 1.2fr) minmax(250px, 1fr); min-height: 0; }
-.work > * { min-height: 0; min-width: 0; overflow: auto; padding: 7px 16px 8px; }
-.work > * + * { border-left: 1px solid var(--line); }
-.bench :deep(.el-drawer__header) { margin-bottom: 0; }
+.bench {
+  display: grid;
+  grid-template: auto auto minmax(0, 1fr) / minmax(860px, 1fr);
+  height: 100%;
+  overflow-x: auto;
+  --strip-height: clamp(54px, 7.2vh, 104px);
+}
+.work {
+  display: grid;
+  grid-template-columns: minmax(320px, 1.18fr) minmax(300px, 1.2fr) minmax(250px, 1fr);
+  min-height: 0;
+}
+.work > * {
+  min-height: 0;
+  min-width: 0;
+  overflow: auto;
+  padding: 7px 16px 8px;
+}
+.work > * + * {
+  border-left: 1px solid var(--line);
+}
+.bench :deep(.el-drawer__header) {
+  margin-bottom: 0;
+}
 </style>

@@ -25,7 +25,11 @@ const isLead = computed(() => bench.session.library?.role === 'lead')
 const lockedOut = computed(() => !!detail.value!.locked_by && !isLead.value)
 const familyName = computed(() => bench.library.familyById.get(detail.value!.preset.family_id ?? 0)?.name)
 const said = computed(() => {
-  const kept_ = { kept: dirty.value ? 'kept' : '', keeping: 'keeping…', 'not kept': 'not kept yet, waits in this browser' }[kept.value]
+  const kept_ = {
+    kept: dirty.value ? 'kept' : '',
+    keeping: 'keeping…',
+    'not kept': 'not kept yet, waits in this browser',
+  }[kept.value]
   return kept.value !== 'kept' && offline.value ? 'waits for the connection, kept in this browser' : kept_
 })
 
@@ -40,8 +44,15 @@ function overtake(note: string, captured: Item[]) {
 }
 const bringTogether = () => overtake('', detail.value!.captured)
 
-const discard = () => bench.entered(async () =>
-  of(api.POST('/api/libraries/{library}/reset', { ...bench.library.path(), body: { preset_ids: [bench.id], to: 'current' } })))
+const discard = () =>
+  bench.entered(async () =>
+    of(
+      api.POST('/api/libraries/{library}/reset', {
+        ...bench.library.path(),
+        body: { preset_ids: [bench.id], to: 'current' },
+      }),
+    ),
+  )
 // What was tuned last is kept before the list is made, and read anew when it is closed.
 async function askBack() {
   await bench.keep()
@@ -51,12 +62,21 @@ function closeBack() {
   asking.value = undefined
   bench.load()
 }
-const backWord = computed(() => ({
-  home: `home, edition ${detail.value!.preset.home}`, current: `edition ${detail.value!.preset.edition}`,
-  received: `the first edition, ${detail.value!.origin === 'received' ? 'as received' : 'as made'}`,
-})[bench.back.value])
-const mayGoBack = computed(() => dirty.value || detail.value!.preset.edition !== detail.value!.preset.home || bench.back.value === 'received')
-const lock = () => bench.entered(async () => of(api.PUT('/api/presets/{id}/lock', { ...at, body: { locked: !detail.value!.locked_by } })))
+const backWord = computed(
+  () =>
+    ({
+      home: `home, edition ${detail.value!.preset.home}`,
+      current: `edition ${detail.value!.preset.edition}`,
+      received: `the first edition, ${detail.value!.origin === 'received' ? 'as received' : 'as made'}`,
+    })[bench.back.value],
+)
+const mayGoBack = computed(
+  () => dirty.value || detail.value!.preset.edition !== detail.value!.preset.home || bench.back.value === 'received',
+)
+const lock = () =>
+  bench.entered(async () =>
+    of(api.PUT('/api/presets/{id}/lock', { ...at, body: { locked: !detail.value!.locked_by } })),
+  )
 
 defineExpose({ ask, rename: () => name.value?.begin() })
 </script>
@@ -64,40 +84,93 @@ defineExpose({ ask, rename: () => name.value?.begin() })
 <template>
   <header class="line" aria-label="This brush">
     <BrushName :id="bench.id" ref="name" :name="document!.name" :first="bench.before" @renamed="bench.load()" />
-    <button class="plain star" :aria-pressed="detail!.preset.favourite" :title="detail!.preset.favourite ? 'Among your favourites' : 'Keep among your favourites'" aria-label="Favourite" @click="bench.favourite()">{{ detail!.preset.favourite ? '♥' : '♡' }}</button>
-    <span class="soft traits" :title="detail!.preset.traits.join(', ')">{{ [familyName, ...detail!.preset.traits].filter(Boolean).join(' · ') }}</span>
+    <button
+      class="plain star"
+      :aria-pressed="detail!.preset.favourite"
+      :title="detail!.preset.favourite ? 'Among your favourites' : 'Keep among your favourites'"
+      aria-label="Favourite"
+      @click="bench.favourite()"
+    >
+      {{ detail!.preset.favourite ? '♥' : '♡' }}
+    </button>
+    <span class="soft traits" :title="detail!.preset.traits.join(', ')">{{
+      [familyName, ...detail!.preset.traits].filter(Boolean).join(' · ')
+    }}</span>
     <MethodChoice />
-    <span v-if="detail!.hidden" class="missing" title="It is hidden from the Wall; bring it back there">in the Attic</span>
-    <span v-if="detail!.locked_by" class="locked" :title="`Locked by ${detail!.locked_by}: only a lead saves its next edition`">locked</span>
+    <span v-if="detail!.hidden" class="missing" title="It is hidden from the Wall; bring it back there"
+      >in the Attic</span
+    >
+    <span
+      v-if="detail!.locked_by"
+      class="locked"
+      :title="`Locked by ${detail!.locked_by}: only a lead saves its next edition`"
+      >locked</span
+    >
     <template v-if="mayEdit">
-      <button class="plain step" :disabled="!room.back" aria-label="A step back" title="A step back (Ctrl Z)" @click="bench.step('back')">↶</button>
-      <button class="plain step" :disabled="!room.forth" aria-label="A step forth" title="A step forth (Ctrl Shift Z)" @click="bench.step('forth')">↷</button>
-      <span class="soft said" :class="{ late: kept === 'not kept' }" role="status" title="A change is kept as your draft the moment it happens">{{ said }}</span>
+      <button
+        class="plain step"
+        :disabled="!room.back"
+        aria-label="A step back"
+        title="A step back (Ctrl Z)"
+        @click="bench.step('back')"
+      >
+        ↶
+      </button>
+      <button
+        class="plain step"
+        :disabled="!room.forth"
+        aria-label="A step forth"
+        title="A step forth (Ctrl Shift Z)"
+        @click="bench.step('forth')"
+      >
+        ↷
+      </button>
+      <span
+        class="soft said"
+        :class="{ late: kept === 'not kept' }"
+        role="status"
+        title="A change is kept as your draft the moment it happens"
+        >{{ said }}</span
+      >
     </template>
     <span class="grow" />
-    <button v-if="overtaken" class="overtaken" @click="bringTogether">Edition {{ detail!.preset.edition }} came meanwhile: bring together…</button>
+    <button v-if="overtaken" class="overtaken" @click="bringTogether">
+      Edition {{ detail!.preset.edition }} came meanwhile: bring together…
+    </button>
     <template v-if="mayEdit">
       <el-dropdown trigger="click">
         <button class="plain">take back ▾</button>
-        <template #dropdown><el-dropdown-menu>
-          <el-dropdown-item :disabled="!dirty || busy" @click="discard">Discard my change</el-dropdown-item>
-          <el-dropdown-item :disabled="busy || !mayGoBack" @click="askBack">Reset to {{ backWord }}…</el-dropdown-item>
-        </el-dropdown-menu></template>
+        <template #dropdown
+          ><el-dropdown-menu>
+            <el-dropdown-item :disabled="!dirty || busy" @click="discard">Discard my change</el-dropdown-item>
+            <el-dropdown-item :disabled="busy || !mayGoBack" @click="askBack"
+              >Reset to {{ backWord }}…</el-dropdown-item
+            >
+          </el-dropdown-menu></template
+        >
       </el-dropdown>
       <button class="plain" @click="$emit('open', 'history')">history · {{ detail!.editions.length }}</button>
       <el-dropdown trigger="click">
         <button class="plain">more ▾</button>
-        <template #dropdown><el-dropdown-menu>
-          <el-dropdown-item @click="name?.begin()">Rename</el-dropdown-item>
-          <el-dropdown-item @click="$emit('open', 'about')">About this brush…</el-dropdown-item>
-          <el-dropdown-item :disabled="busy" @click="$emit('open', 'copy')">Copy settings…</el-dropdown-item>
-          <el-dropdown-item @click="$emit('open', 'hand')">My hand…</el-dropdown-item>
-          <el-dropdown-item v-if="isLead" :disabled="busy" @click="lock">{{ detail!.locked_by ? 'Unlock' : 'Lock' }}</el-dropdown-item>
-        </el-dropdown-menu></template>
+        <template #dropdown
+          ><el-dropdown-menu>
+            <el-dropdown-item @click="name?.begin()">Rename</el-dropdown-item>
+            <el-dropdown-item @click="$emit('open', 'about')">About this brush…</el-dropdown-item>
+            <el-dropdown-item :disabled="busy" @click="$emit('open', 'copy')">Copy settings…</el-dropdown-item>
+            <el-dropdown-item @click="$emit('open', 'hand')">My hand…</el-dropdown-item>
+            <el-dropdown-item v-if="isLead" :disabled="busy" @click="lock">{{
+              detail!.locked_by ? 'Unlock' : 'Lock'
+            }}</el-dropdown-item>
+          </el-dropdown-menu></template
+        >
       </el-dropdown>
       <el-button :disabled="busy" @click="ask('brush')">as a new brush…</el-button>
-      <el-button v-if="lockedOut" disabled :title="`Locked by ${detail!.locked_by}: save yours as a new brush`">locked</el-button>
-      <el-button v-else type="primary" :disabled="!dirty || busy" @click="ask('edition')">Save as edition {{ next }}…</el-button>
+      <el-button v-if="lockedOut" disabled :title="`Locked by ${detail!.locked_by}: save yours as a new brush`"
+        >locked</el-button
+      >
+      <el-button v-else type="primary" :disabled="!dirty || busy" @click="ask('edition')"
+        >Save as edition {{ next }}…</el-button
+      >
     </template>
     <template v-else>
       <span class="soft">You are here as a guest: paint on the pad as you like, nothing is changed.</span>
@@ -112,18 +185,71 @@ defineExpose({ ask, rename: () => name.value?.begin() })
 </template>
 
 <style scoped>
-header { gap: 9px; padding: 7px 16px 5px; background: var(--card); white-space: nowrap; min-width: 0; }
-header > * { flex: none; }
-header > .grow { flex: 1; }
+header {
+  gap: 9px;
+  padding: 7px 16px 5px;
+  background: var(--card);
+  white-space: nowrap;
+  min-width: 0;
+}
+header > * {
+  flex: none;
+}
+header > .grow {
+  flex: 1;
+}
 /* Where it gets narrow the words give way, the name and the buttons never. */
-header > :deep(h1) { flex: none; max-width: 260px; }
-header > .traits { flex: 0 1000 auto; overflow: hidden; text-overflow: ellipsis; min-width: 0; }
-.star { font-size: 15px; color: var(--madder); }
-.step { font-size: 17px; line-height: 1; padding: 0 3px; }
-header > .said { flex: 0 10 auto; overflow: hidden; text-overflow: ellipsis; min-width: 32px; }
-.said.late { color: var(--ochre); font-weight: 600; }
-.locked { border: 1px solid var(--line-strong); border-radius: 4px; padding: 0 6px; font-weight: 700; font-size: 12px; }
-.overtaken { font: inherit; font-weight: 700; color: var(--ochre); background: var(--ochre-wash); border: 0; border-radius: 5px; padding: 3px 9px; cursor: pointer; }
-header :deep(.el-button + .el-button) { margin-left: 0; }
-header :deep(.el-button) { padding: 7px 11px; height: 30px; }
+header > :deep(h1) {
+  flex: none;
+  max-width: 260px;
+}
+header > .traits {
+  flex: 0 1000 auto;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  min-width: 0;
+}
+.star {
+  font-size: 15px;
+  color: var(--madder);
+}
+.step {
+  font-size: 17px;
+  line-height: 1;
+  padding: 0 3px;
+}
+header > .said {
+  flex: 0 10 auto;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  min-width: 32px;
+}
+.said.late {
+  color: var(--ochre);
+  font-weight: 600;
+}
+.locked {
+  border: 1px solid var(--line-strong);
+  border-radius: 4px;
+  padding: 0 6px;
+  font-weight: 700;
+  font-size: 12px;
+}
+.overtaken {
+  font: inherit;
+  font-weight: 700;
+  color: var(--ochre);
+  background: var(--ochre-wash);
+  border: 0;
+  border-radius: 5px;
+  padding: 3px 9px;
+  cursor: pointer;
+}
+header :deep(.el-button + .el-button) {
+  margin-left: 0;
+}
+header :deep(.el-button) {
+  padding: 7px 11px;
+  height: 30px;
+}
 </style>

@@ -10,17 +10,41 @@ defineEmits<{ flip: [name: Item] }>()
   <fieldset>
     <legend>Saved along only if switched on</legend>
     <label v-for="one in items" :key="one.name" class="line">
-      <el-switch :model-value="one.on" size="small" :disabled="!one.there" :aria-label="`Save the ${one.title.toLowerCase()} along`" @update:model-value="$emit('flip', one.name)" />
+      <el-switch
+        :model-value="one.on"
+        size="small"
+        :disabled="!one.there"
+        :aria-label="`Save the ${one.title.toLowerCase()} along`"
+        @update:model-value="$emit('flip', one.name)"
+      />
       <span>{{ one.title }}</span>
       <i v-if="one.swatch" class="swatch" :style="{ background: one.swatch }" />
       <span class="soft">{{ one.value }}</span>
     </label>
   </fieldset>
-  <p v-if="left.length" class="soft">Not saved: {{ left.join(', ') }}. {{ left.length === 1 ? 'It was' : 'They were' }} on while you tried the brush.</p>
+  <p v-if="left.length" class="soft">
+    Not saved: {{ left.join(', ') }}. {{ left.length === 1 ? 'It was' : 'They were' }} on while you tried the brush.
+  </p>
 </template>
 
 <style scoped>
-fieldset { border: 1px solid var(--line); border-radius: 7px; padding: 6px 12px 10px; margin: 0; display: grid; gap: 6px; }
-legend { font-weight: 700; font-size: 12px; padding: 0 4px; }
-.swatch { width: 22px; height: 14px; border-radius: 4px; border: 1px solid var(--line-strong); }
+fieldset {
+  border: 1px solid var(--line);
+  border-radius: 7px;
+  padding: 6px 12px 10px;
+  margin: 0;
+  display: grid;
+  gap: 6px;
+}
+legend {
+  font-weight: 700;
+  font-size: 12px;
+  padding: 0 4px;
+}
+.swatch {
+  width: 22px;
+  height: 14px;
+  border-radius: 4px;
+  border: 1px solid var(--line-strong);
+}
 </style>

@@ -15,21 +15,41 @@ function choose(what: string) {
   const one = document.value!
   const tip = pictures.value ? withValue(one, ['mark', 'tip', 'colours'], what === 'own' ? 'own' : 'tint') : one
   if (what === 'own') return bench.tune(tip)
-  bench.tune(withValue(tip, ['pigment', 'colour'], what === 'fixed' ? { mode: 'fixed', value: colour.value.value ?? trying.value.colour } : { mode: 'artist' }))
+  bench.tune(
+    withValue(
+      tip,
+      ['pigment', 'colour'],
+      what === 'fixed' ? { mode: 'fixed', value: colour.value.value ?? trying.value.colour } : { mode: 'artist' },
+    ),
+  )
 }
-const pick = (event: Event) => bench.set(['pigment', 'colour'], { mode: 'fixed', value: (event.target as HTMLInputElement).value })
+const pick = (event: Event) =>
+  bench.set(['pigment', 'colour'], { mode: 'fixed', value: (event.target as HTMLInputElement).value })
 </script>
 
 <template>
   <span class="line">
     <el-select :model-value="chosen" size="small" aria-label="Colour" @update:model-value="choose">
-      <el-option value="artist" label="the artist’s" /><el-option value="fixed" label="one fixed colour" /><el-option v-if="pictures" value="own" label="the tip’s own" />
+      <el-option value="artist" label="the artist’s" /><el-option value="fixed" label="one fixed colour" /><el-option
+        v-if="pictures"
+        value="own"
+        label="the tip’s own"
+      />
     </el-select>
     <input v-if="chosen === 'fixed'" type="color" aria-label="The fixed colour" :value="colour.value" @input="pick" />
   </span>
 </template>
 
 <style scoped>
-.el-select { width: 132px; }
-input { width: 30px; height: 20px; padding: 0; border: 1px solid var(--line-strong); border-radius: 4px; background: none; }
+.el-select {
+  width: 132px;
+}
+input {
+  width: 30px;
+  height: 20px;
+  padding: 0;
+  border: 1px solid var(--line-strong);
+  border-radius: 4px;
+  background: none;
+}
 </style>

@@ -9,43 +9,96 @@ import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 
 /** Everything this person tuned and has not saved yet. */
-type Row = paths['/api/libraries/{library}/changed']['get']['responses']['200']['content']['application/json']['presets'][number]
+type Row =
+  paths['/api/libraries/{library}/changed']['get']['responses']['200']['content']['application/json']['presets'][number]
 const library = useLibrary()
 const session = useSession()
 const toast = useToast()
 const rows = ref<Row[]>()
-const when = (text: string | null) => (text ? new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' }) : '')
+const when = (text: string | null) =>
+  text
+    ? new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+    : ''
 const ids = computed(() => rows.value?.map(({ id }) => id) ?? [])
 
-const load = () => toast.attempt(async () => {
-  rows.value = session.mayEdit ? (await of(api.GET('/api/libraries/{library}/changed', { params: { ...library.path().params, query: { to: 'current' } } }))).presets : []
-})
+const load = () =>
+  toast.attempt(async () => {
+    rows.value = session.mayEdit
+      ? (
+          await of(
+            api.GET('/api/libraries/{library}/changed', {
+              params: { ...library.path().params, query: { to: 'current' } },
+            }),
+          )
+        ).presets
+      : []
+  })
 onMounted(load)
 watch(() => toast.undone, load)
 
-const discard = (which: number[]) => toast.attempt(async () => {
-  const { entry } = await of(api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: which, to: 'current' } }))
-  await Promise.all([load(), library.load()])
-  toast.done(entry.summary, entry)
-})
+const discard = (which: number[]) =>
+  toast.attempt(async () => {
+    const { entry } = await of(
+      api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: which, to: 'current' } }),
+    )
+    await Promise.all([load(), library.load()])
+    toast.done(entry.summary, entry)
+  })
 </script>
 
 <template>
   <div class="page">
-    <div class="line head"><h1>Drafts</h1><span class="soft">what you tuned and have not saved yet; nobody else sees it</span><span class="grow" /><el-button v-if="ids.length > 1" @click="discard(ids)">Discard all {{ ids.length }}</el-button></div>
-    <OneScale v-for="row in rows" :key="row.id"><div class="row">
-      <div><router-link :to="{ name: 'bench', params: { id: row.id } }">{{ row.name }}</router-link><br><span class="soft small">{{ when(row.at) }}</span></div>
-      <Strip :fingerprint="row.after" :greatest="row.greatest[1]" :label="`${row.name}, edition ${row.to}`" /><span class="soft" aria-hidden="true">→</span><Strip :fingerprint="row.before" :greatest="row.greatest[0]" :label="`${row.name}, your draft`" />
-      <span class="small words">{{ row.tuned.join(', ') }}</span>
-      <el-button size="small" :aria-label="`Discard the draft of ${row.name}`" @click="discard([row.id])">Discard</el-button>
-    </div></OneScale>
-    <div v-if="rows && !rows.length" class="empty"><p>No drafts. Open a brush from the Wall and move a slider: the change is kept here by itself.</p><el-button @click="$router.push({ name: 'wall' })">Go to the Wall</el-button></div>
+    <div class="line head">
+      <h1>Drafts</h1>
+      <span class="soft">what you tuned and have not saved yet; nobody else sees it</span
+      ><span class="grow" /><el-button v-if="ids.length > 1" @click="discard(ids)"
+        >Discard all {{ ids.length }}</el-button
+      >
+    </div>
+    <OneScale v-for="row in rows" :key="row.id"
+      ><div class="row">
+        <div>
+          <router-link :to="{ name: 'bench', params: { id: row.id } }">{{ row.name }}</router-link><br /><span
+            class="soft small"
+            >{{ when(row.at) }}</span
+          >
+        </div>
+        <Strip :fingerprint="row.after" :greatest="row.greatest[1]" :label="`${row.name}, edition ${row.to}`" /><span
+          class="soft"
+          aria-hidden="true"
+          >→</span
+        ><Strip :fingerprint="row.before" :greatest="row.greatest[0]" :label="`${row.name}, your draft`" />
+        <span class="small words">{{ row.tuned.join(', ') }}</span>
+        <el-button size="small" :aria-label="`Discard the draft of ${row.name}`" @click="discard([row.id])"
+          >Discard</el-button
+        >
+      </div></OneScale
+    >
+    <div v-if="rows && !rows.length" class="empty">
+      <p>No drafts. Open a brush from the Wall and move a slider: the change is kept here by itself.</p>
+      <el-button @click="$router.push({ name: 'wall' })">Go to the Wall</el-button>
+    </div>
   </div>
 </template>
 
 <style scoped>
-.head { margin-bottom: 10px; }
-.row { display: grid; grid-template-columns: 150px minmax(0, 1fr) 14px minmax(0, 1fr) 200px auto; gap: 12px; align-items: center; padding: 6px 0; border-top: 1px solid var(--line); }
-.row a { font-weight: 700; color: var(--accent); }
-.words { max-height: 54px; overflow: auto; }
+.head {
+  margin-bottom: 10px;
+}
+.row {
+  display: grid;
+  grid-template-columns: 150px minmax(0, 1fr) 14px minmax(0, 1fr) 200px auto;
+  gap: 12px;
+  align-items: center;
+  padding: 6px 0;
+  border-top: 1px solid var(--line);
+}
+.row a {
+  font-weight: 700;
+  color: var(--accent);
+}
+.words {
+  max-height: 54px;
+  overflow: auto;
+}
 </style>

@@ -23,20 +23,28 @@ const origin = computed(() => (detail.value!.origin === 'received' ? 'as receive
 const turn = turns()
 async function pick(number: number) {
   const mine = turn()
-  picked.value = picked.value.includes(number) ? picked.value.filter((one) => one !== number) : [...picked.value, number].slice(-2)
+  picked.value = picked.value.includes(number)
+    ? picked.value.filter((one) => one !== number)
+    : [...picked.value, number].slice(-2)
   compared.value = undefined
   if (picked.value.length < 2) return
   const numbers = [...picked.value].sort((a, b) => a - b) as [number, number]
   await bench.toast.attempt(async () => {
-    const read = (n: number) => of(api.GET('/api/presets/{id}/editions/{number}', { params: { path: { id: bench.id, number: n } } }))
-    const [one, other] = (await Promise.all(numbers.map(read))).map(({ document }) => document as Document) as [Document, Document]
+    const read = (n: number) =>
+      of(api.GET('/api/presets/{id}/editions/{number}', { params: { path: { id: bench.id, number: n } } }))
+    const [one, other] = (await Promise.all(numbers.map(read))).map(({ document }) => document as Document) as [
+      Document,
+      Document,
+    ]
     const body = { one, other, try: bench.asTry.value, picture: true }
     const found = await of(api.POST('/api/libraries/{library}/comparison', { ...bench.library.path(), body }))
     if (mine()) compared.value = { one, other, numbers, found }
   })
 }
-const restore = (number: number) => bench.entered(async () => of(api.POST('/api/presets/{id}/restore', { ...at, body: { number } })))
-const makeHome = (number: number) => bench.entered(async () => of(api.PUT('/api/presets/{id}/home', { ...at, body: { number } })))
+const restore = (number: number) =>
+  bench.entered(async () => of(api.POST('/api/presets/{id}/restore', { ...at, body: { number } })))
+const makeHome = (number: number) =>
+  bench.entered(async () => of(api.PUT('/api/presets/{id}/home', { ...at, body: { number } })))
 
 function ask(number: number, what: 'name' | 'note', now: string | null) {
   describing.value = { number, what }
@@ -44,31 +52,79 @@ function ask(number: number, what: 'name' | 'note', now: string | null) {
 }
 async function describe() {
   const { number, what } = describing.value!
-  const well = await bench.toast.attempt(() => bench.doing(async () => {
-    const body = { [what]: word.value }
-    bench.take(await of(api.PUT('/api/presets/{id}/editions/{number}', { params: { path: { id: bench.id, number } }, body })))
-  }))
+  const well = await bench.toast.attempt(() =>
+    bench.doing(async () => {
+      const body = { [what]: word.value }
+      bench.take(
+        await of(api.PUT('/api/presets/{id}/editions/{number}', { params: { path: { id: bench.id, number } }, body })),
+      )
+    }),
+  )
   if (well) describing.value = undefined
 }
 </script>
 
 <template>
   <el-drawer model-value :title="`History of “${detail!.preset.name}”`" size="560px" @close="emit('close')">
-    <p class="soft">What an edition paints never changes, and none ever vanishes. Tick two to compare them. All strips stand on one scale.</p>
+    <p class="soft">
+      What an edition paints never changes, and none ever vanishes. Tick two to compare them. All strips stand on one
+      scale.
+    </p>
     <div v-for="edition in detail!.editions" :key="edition.number" class="edition" :data-edition="edition.number">
-      <el-checkbox :model-value="picked.includes(edition.number)" :aria-label="`Compare edition ${edition.number}`" @change="pick(edition.number)" />
+      <el-checkbox
+        :model-value="picked.includes(edition.number)"
+        :aria-label="`Compare edition ${edition.number}`"
+        @change="pick(edition.number)"
+      />
       <Strip :fingerprint="edition.fingerprint" :greatest="edition.greatest" :label="`edition ${edition.number}`" />
       <div>
-        <div class="line"><b>{{ edition.number }}</b><b v-if="edition.name" class="name">{{ edition.name }}</b><span v-if="edition.number === detail!.preset.edition" class="mark">current</span><span v-if="edition.number === detail!.preset.home" class="mark">home</span><span v-if="edition.number === first" class="soft small">{{ origin }}</span></div>
-        <span v-if="edition.note">{{ edition.note }}<br></span><span class="soft small">{{ edition.by ?? 'unknown' }}, {{ day(edition.at) }}</span>
-        <form v-if="describing?.number === edition.number" class="line" @submit.prevent="describe"><el-input v-model="word" size="small" :aria-label="`${describing.what === 'name' ? 'Name' : 'Note'} of edition ${edition.number}`" :placeholder="describing.what === 'name' ? 'A name; empty takes it off' : 'What changed'" :maxlength="describing.what === 'name' ? 60 : 200" v-focus /><el-button size="small" native-type="submit">Keep</el-button></form>
+        <div class="line">
+          <b>{{ edition.number }}</b><b v-if="edition.name" class="name">{{ edition.name }}</b
+          ><span v-if="edition.number === detail!.preset.edition" class="mark">current</span
+          ><span v-if="edition.number === detail!.preset.home" class="mark">home</span
+          ><span v-if="edition.number === first" class="soft small">{{ origin }}</span>
+        </div>
+        <span v-if="edition.note">{{ edition.note }}<br /></span
+        ><span class="soft small">{{ edition.by ?? 'unknown' }}, {{ day(edition.at) }}</span>
+        <form v-if="describing?.number === edition.number" class="line" @submit.prevent="describe">
+          <el-input
+            v-model="word"
+            v-focus
+            size="small"
+            :aria-label="`${describing.what === 'name' ? 'Name' : 'Note'} of edition ${edition.number}`"
+            :placeholder="describing.what === 'name' ? 'A name; empty takes it off' : 'What changed'"
+            :maxlength="describing.what === 'name' ? 60 : 200"
+          /><el-button size="small" native-type="submit">Keep</el-button>
+        </form>
         <div v-else class="deeds">
-          <button class="plain small" :aria-label="`Set edition ${edition.number} beside the draft`" @click="bench.pin(bench.id, edition.number)">set beside</button>
+          <button
+            class="plain small"
+            :aria-label="`Set edition ${edition.number} beside the draft`"
+            @click="bench.pin(bench.id, edition.number)"
+          >
+            set beside
+          </button>
           <template v-if="bench.session.mayEdit">
-            <button class="plain small" :disabled="edition.number === detail!.preset.edition" @click="restore(edition.number)">bring back</button>
-            <button class="plain small" :disabled="edition.number === detail!.preset.home" @click="makeHome(edition.number)">make this home</button>
-            <button class="plain small" @click="ask(edition.number, 'name', edition.name)">{{ edition.name ? 'rename' : 'name it' }}</button>
-            <button class="plain small" @click="ask(edition.number, 'note', edition.note)">{{ edition.note ? 'change the note' : 'add a note' }}</button>
+            <button
+              class="plain small"
+              :disabled="edition.number === detail!.preset.edition"
+              @click="restore(edition.number)"
+            >
+              bring back
+            </button>
+            <button
+              class="plain small"
+              :disabled="edition.number === detail!.preset.home"
+              @click="makeHome(edition.number)"
+            >
+              make this home
+            </button>
+            <button class="plain small" @click="ask(edition.number, 'name', edition.name)">
+              {{ edition.name ? 'rename' : 'name it' }}
+            </button>
+            <button class="plain small" @click="ask(edition.number, 'note', edition.note)">
+              {{ edition.note ? 'change the note' : 'add a note' }}
+            </button>
           </template>
         </div>
       </div>
@@ -77,25 +133,59 @@ async function describe() {
       <h3>Edition {{ compared.numbers[0] }} and {{ compared.numbers[1] }}</h3>
       <Painted :ask="bench.ask(compared.one)" :label="`edition ${compared.numbers[0]}`" />
       <Painted :ask="bench.ask(compared.other)" :label="`edition ${compared.numbers[1]}`" />
-      <img :src="compared.found.picture ?? ''" alt="Where they differ" class="where">
-      <p>{{ alike(compared.found) }} on average, {{ Math.round(compared.found.greatest_difference * 10) / 10 }} at the most · {{ Math.round(compared.found.seen * 1000) / 10 }} % of the strip differs to the eye</p>
+      <img :src="compared.found.picture ?? ''" alt="Where they differ" class="where" />
+      <p>
+        {{ alike(compared.found) }} on average, {{ Math.round(compared.found.greatest_difference * 10) / 10 }} at the
+        most · {{ Math.round(compared.found.seen * 1000) / 10 }} % of the strip differs to the eye
+      </p>
       <p>{{ compared.found.changes.map(({ words }) => words).join(', ') || 'No setting differs.' }}</p>
     </template>
     <template v-if="detail!.homes.length">
       <h3>Homes</h3>
-      <p v-for="(home, index) in detail!.homes" :key="index" class="soft">Edition {{ home.number }} made home by {{ home.by }}, {{ day(home.at) }}</p>
+      <p v-for="(home, index) in detail!.homes" :key="index" class="soft">
+        Edition {{ home.number }} made home by {{ home.by }}, {{ day(home.at) }}
+      </p>
       <p class="soft">Edition {{ first }} to begin with, {{ origin }}</p>
     </template>
   </el-drawer>
 </template>
 
 <style scoped>
-.edition { display: grid; grid-template-columns: 18px 170px 1fr; gap: 10px; align-items: center; padding: 7px 0; border-top: 1px solid var(--line); }
-.name { color: var(--accent); }
-.mark { border: 1px solid var(--accent); color: var(--accent); border-radius: 4px; padding: 0 5px; font-size: 11.5px; font-weight: 700; }
-.deeds { margin-left: -4px; }
-h3 { margin: 14px 0 6px; }
-p { margin: 4px 0; }
-.painted { margin-bottom: 4px; }
-.where { display: block; width: 100%; border: 1px solid var(--line); border-radius: 6px; }
+.edition {
+  display: grid;
+  grid-template-columns: 18px 170px 1fr;
+  gap: 10px;
+  align-items: center;
+  padding: 7px 0;
+  border-top: 1px solid var(--line);
+}
+.name {
+  color: var(--accent);
+}
+.mark {
+  border: 1px solid var(--accent);
+  color: var(--accent);
+  border-radius: 4px;
+  padding: 0 5px;
+  font-size: 11.5px;
+  font-weight: 700;
+}
+.deeds {
+  margin-left: -4px;
+}
+h3 {
+  margin: 14px 0 6px;
+}
+p {
+  margin: 4px 0;
+}
+.painted {
+  margin-bottom: 4px;
+}
+.where {
+  display: block;
+  width: 100%;
+  border: 1px solid var(--line);
+  border-radius: 6px;
+}
 </style>

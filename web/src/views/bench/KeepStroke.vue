@@ -5,7 +5,8 @@ import type { paths } from '../../api/schema'
 import { onBench } from './useBench'
 
 /** Keeps the stroke painted last among one's own trial strokes. */
-type Stroke = paths['/api/libraries/{library}/pad']['post']['requestBody']['content']['application/json']['strokes'][number]
+type Stroke =
+  paths['/api/libraries/{library}/pad']['post']['requestBody']['content']['application/json']['strokes'][number]
 const props = defineProps<{ stroke?: Stroke; size: [number, number] }>()
 const bench = onBench()
 const naming = ref<string>()
@@ -26,9 +27,19 @@ async function keep() {
 </script>
 
 <template>
-  <button v-if="naming === undefined" class="plain" :disabled="!keepable" @click="naming = ''">keep as trial stroke</button>
+  <button v-if="naming === undefined" class="plain" :disabled="!keepable" @click="naming = ''">
+    keep as trial stroke
+  </button>
   <form v-else class="line" @submit.prevent="keep">
-    <el-input v-model="naming" size="small" placeholder="Name of the trial stroke" aria-label="Name of the trial stroke" maxlength="40" v-focus />
-    <el-button size="small" native-type="submit" :disabled="!naming.trim()">Keep</el-button><button type="button" class="plain" @click="naming = undefined">no</button>
+    <el-input
+      v-model="naming"
+      v-focus
+      size="small"
+      placeholder="Name of the trial stroke"
+      aria-label="Name of the trial stroke"
+      maxlength="40"
+    />
+    <el-button size="small" native-type="submit" :disabled="!naming.trim()">Keep</el-button
+    ><button type="button" class="plain" @click="naming = undefined">no</button>
   </form>
 </template>

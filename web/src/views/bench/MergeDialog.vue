@@ -19,12 +19,15 @@ const problem = ref('')
 const mine: Document = document.value!
 
 const turn = turns()
-const bring = () => bench.toast.attempt(async () => {
-  const current = turn()
-  const base = detail.value!.draft?.base ?? detail.value!.preset.edition
-  const got = await of(api.POST('/api/presets/{id}/merge', { ...at, body: { document: mine, base, choices: choices.value } }))
-  if (current()) merge.value = got
-})
+const bring = () =>
+  bench.toast.attempt(async () => {
+    const current = turn()
+    const base = detail.value!.draft?.base ?? detail.value!.preset.edition
+    const got = await of(
+      api.POST('/api/presets/{id}/merge', { ...at, body: { document: mine, base, choices: choices.value } }),
+    )
+    if (current()) merge.value = got
+  })
 onMounted(bring)
 function choose(key: string, side: 'mine' | 'theirs') {
   choices.value = { ...choices.value, [key]: side }
@@ -37,7 +40,12 @@ async function save() {
   try {
     await bench.doing(async () => {
       const note = props.note || `Brought together with edition ${edition}`
-      const got = await of(api.POST('/api/presets/{id}/editions', { ...at, body: { document, base: edition, note, capture: props.capture } }))
+      const got = await of(
+        api.POST('/api/presets/{id}/editions', {
+          ...at,
+          body: { document, base: edition, note, capture: props.capture },
+        }),
+      )
       bench.take(got)
       await bench.library.load()
       bench.toast.done(`Saved as edition ${got.preset.edition}, with both changes.`)
@@ -51,16 +59,47 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog model-value :title="merge ? `${merge.by ?? 'Somebody'} saved edition ${merge.edition} meanwhile` : 'Somebody saved meanwhile'" width="820px" @close="emit('close')">
+  <el-dialog
+    model-value
+    :title="merge ? `${merge.by ?? 'Somebody'} saved edition ${merge.edition} meanwhile` : 'Somebody saved meanwhile'"
+    width="820px"
+    @close="emit('close')"
+  >
     <OneScale v-if="merge">
-      <p class="soft">Nothing was overwritten, and yours is kept as your draft. What only one of you changed is taken; where both did, choose.</p>
-      <div class="row"><b>Theirs</b><Painted :ask="bench.ask(merge.their_document)" label="their edition" /><span class="soft small">{{ merge.theirs.join(', ') || 'nothing' }}</span></div>
-      <div class="row"><b>Yours</b><Painted :ask="bench.ask(mine)" label="your change" /><span class="soft small">{{ merge.mine.join(', ') || 'nothing' }}</span></div>
-      <div class="row"><b>Together</b><Painted :ask="bench.ask(merge.document)" label="both together" data-test="together" /><span class="soft small">{{ merge.undecided ? 'with theirs where it is open' : 'as it would be saved' }}</span></div>
+      <p class="soft">
+        Nothing was overwritten, and yours is kept as your draft. What only one of you changed is taken; where both did,
+        choose.
+      </p>
+      <div class="row">
+        <b>Theirs</b><Painted :ask="bench.ask(merge.their_document)" label="their edition" /><span class="soft small">{{
+          merge.theirs.join(', ') || 'nothing'
+        }}</span>
+      </div>
+      <div class="row">
+        <b>Yours</b><Painted :ask="bench.ask(mine)" label="your change" /><span class="soft small">{{
+          merge.mine.join(', ') || 'nothing'
+        }}</span>
+      </div>
+      <div class="row">
+        <b>Together</b><Painted :ask="bench.ask(merge.document)" label="both together" data-test="together" /><span
+          class="soft small"
+          >{{ merge.undecided ? 'with theirs where it is open' : 'as it would be saved' }}</span
+        >
+      </div>
       <table v-if="merge.conflicts.length">
         <tr v-for="one in merge.conflicts" :key="one.key">
-          <th scope="row">{{ one.title }} <span class="soft small">was {{ one.words.base }}</span></th>
-          <td><el-radio-group :model-value="choices[one.key]" :aria-label="`${one.title}: whose?`" @update:model-value="choose(one.key, $event as 'mine' | 'theirs')"><el-radio value="theirs">theirs, {{ one.words.theirs }}</el-radio><el-radio value="mine">mine, {{ one.words.mine }}</el-radio></el-radio-group></td>
+          <th scope="row">
+            {{ one.title }} <span class="soft small">was {{ one.words.base }}</span>
+          </th>
+          <td>
+            <el-radio-group
+              :model-value="choices[one.key]"
+              :aria-label="`${one.title}: whose?`"
+              @update:model-value="choose(one.key, $event as 'mine' | 'theirs')"
+              ><el-radio value="theirs">theirs, {{ one.words.theirs }}</el-radio
+              ><el-radio value="mine">mine, {{ one.words.mine }}</el-radio></el-radio-group
+            >
+          </td>
         </tr>
       </table>
       <p v-else class="soft">You changed different settings, so both fit together.</p>
@@ -68,16 +107,37 @@ async function save() {
     </OneScale>
     <template #footer>
       <el-button @click="emit('close')">Later, keep mine as a draft</el-button>
-      <el-button type="primary" :disabled="!merge || merge.undecided" :loading="busy" @click="save">Save both as edition {{ (merge?.edition ?? 0) + 1 }}</el-button>
+      <el-button type="primary" :disabled="!merge || merge.undecided" :loading="busy" @click="save"
+        >Save both as edition {{ (merge?.edition ?? 0) + 1 }}</el-button
+      >
     </template>
   </el-dialog>
 </template>
 
 <style scoped>
-.row { display: grid; grid-template-columns: 74px 1fr 210px; gap: 12px; align-items: center; margin-bottom: 6px; }
-p { margin: 0 0 10px; }
-table { width: 100%; margin-top: 10px; border-collapse: collapse; }
-th { text-align: left; font-weight: 600; }
-tr { border-top: 1px solid var(--line); }
-.problem { color: var(--madder); }
+.row {
+  display: grid;
+  grid-template-columns: 74px 1fr 210px;
+  gap: 12px;
+  align-items: center;
+  margin-bottom: 6px;
+}
+p {
+  margin: 0 0 10px;
+}
+table {
+  width: 100%;
+  margin-top: 10px;
+  border-collapse: collapse;
+}
+th {
+  text-align: left;
+  font-weight: 600;
+}
+tr {
+  border-top: 1px solid var(--line);
+}
+.problem {
+  color: var(--madder);
+}
 </style>

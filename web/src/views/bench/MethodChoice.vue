@@ -13,12 +13,28 @@ const choose = (event: Event) => bench.tune({ ...document.value!, method: (event
 </script>
 
 <template>
-  <select v-if="bench.session.mayEdit" :value="document!.method" aria-label="Method" :title="methods().help" @change="choose">
-    <option v-for="one in list" :key="one.name" :value="one.name" :disabled="!one.possible">{{ one.name }}{{ one.possible ? '' : ' (needs a drawn tip)' }}</option>
+  <select
+    v-if="bench.session.mayEdit"
+    :value="document!.method"
+    aria-label="Method"
+    :title="methods().help"
+    @change="choose"
+  >
+    <option v-for="one in list" :key="one.name" :value="one.name" :disabled="!one.possible">
+      {{ one.name }}{{ one.possible ? '' : ' (needs a drawn tip)' }}
+    </option>
   </select>
   <span v-else class="soft">{{ document!.method }}</span>
 </template>
 
 <style scoped>
-select { font: inherit; color: var(--ink); background: var(--card); border: 1px solid var(--line); border-radius: 5px; width: 78px; padding: 1px 2px; }
+select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  width: 78px;
+  padding: 1px 2px;
+}
 </style>

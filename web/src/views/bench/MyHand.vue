@@ -16,12 +16,21 @@ const strokes = ref<Sample[][]>([])
 const field = ref<HTMLCanvasElement>()
 let pen: number | undefined
 
-onMounted(() => bench.toast.attempt(async () => {
-  hand.value = await of(api.GET('/api/hand'))
-  limited.value = hand.value.most !== null
-}))
+onMounted(() =>
+  bench.toast.attempt(async () => {
+    hand.value = await of(api.GET('/api/hand'))
+    limited.value = hand.value.most !== null
+  }),
+)
 
-const point = (event: PointerEvent): Sample => ({ x: event.offsetX, y: event.offsetY, pressure: event.pressure, tiltX: event.tiltX, tiltY: event.tiltY, t: event.timeStamp })
+const point = (event: PointerEvent): Sample => ({
+  x: event.offsetX,
+  y: event.offsetY,
+  pressure: event.pressure,
+  tiltX: event.tiltX,
+  tiltY: event.tiltY,
+  t: event.timeStamp,
+})
 function down(event: PointerEvent) {
   pen = event.pointerId
   field.value!.setPointerCapture(pen)
@@ -36,24 +45,34 @@ function move(event: PointerEvent) {
   if (!a || !b) return
   canvas.strokeStyle = getComputedStyle(field.value!).color
   canvas.lineWidth = 0.5 + b.pressure * 9
-  canvas.beginPath(); canvas.moveTo(a.x, a.y); canvas.lineTo(b.x, b.y); canvas.stroke()
+  canvas.beginPath()
+  canvas.moveTo(a.x, a.y)
+  canvas.lineTo(b.x, b.y)
+  canvas.stroke()
 }
 function forget() {
   strokes.value = []
   field.value!.getContext('2d')!.clearRect(0, 0, 999, 999)
 }
-const fit = () => bench.toast.attempt(async () => {
-  const { curve } = await of(api.POST('/api/hand/fit', { body: { strokes: strokes.value as unknown as Record<string, number>[][] } }))
-  hand.value!.curve = curve
-})
+const fit = () =>
+  bench.toast.attempt(async () => {
+    const { curve } = await of(
+      api.POST('/api/hand/fit', { body: { strokes: strokes.value as unknown as Record<string, number>[][] } }),
+    )
+    hand.value!.curve = curve
+  })
 
 async function save() {
   busy.value = true
   const { curve, steadying, most, mirrored } = hand.value!
   const well = await bench.toast.attempt(async () => {
-    hand.value = await of(api.PUT('/api/hand', { body: { curve, steadying, most: limited.value ? (most ?? 100) : null, mirrored } }))
+    hand.value = await of(
+      api.PUT('/api/hand', { body: { curve, steadying, most: limited.value ? (most ?? 100) : null, mirrored } }),
+    )
     bench.trying.value = { ...bench.trying.value, hand: true }
-    bench.toast.done('Your hand is kept. It lies over every brush for you only; “my hand” on the Bench switches it on and off.')
+    bench.toast.done(
+      'Your hand is kept. It lies over every brush for you only; “my hand” on the Bench switches it on and off.',
+    )
   })
   busy.value = false
   if (well) emit('close')
@@ -62,36 +81,114 @@ async function save() {
 
 <template>
   <el-dialog model-value title="My hand" width="640px" @close="emit('close')">
-    <p class="soft">Laid over every brush for you only. Shared brushes stay as they are, and their next editions change nothing here.</p>
+    <p class="soft">
+      Laid over every brush for you only. Shared brushes stay as they are, and their next editions change nothing here.
+    </p>
     <div v-if="hand" class="two">
       <div>
         <h3>How my press is meant</h3>
-        <CurveEditor :model-value="(hand.curve as [number, number][])" label="my pressure" :width="240" :height="150" @update:model-value="hand.curve = $event" />
+        <CurveEditor
+          :model-value="hand.curve as [number, number][]"
+          label="my pressure"
+          :width="240"
+          :height="150"
+          @update:model-value="hand.curve = $event"
+        />
         <p class="small soft">Across: what the pen sends. Up: what the brush sees.</p>
-        <button class="plain" @click="hand.curve = [[0, 0], [1, 1]]">straighten</button>
+        <button
+          class="plain"
+          @click="
+            hand.curve = [
+              [0, 0],
+              [1, 1],
+            ]
+          "
+        >
+          straighten
+        </button>
       </div>
       <div>
         <h3>Fitted from a few strokes</h3>
-        <canvas ref="field" width="300" height="150" aria-label="Draw three or four strokes from light to hard" @pointerdown="down" @pointermove="move" @pointerup="pen = undefined" />
+        <canvas
+          ref="field"
+          width="300"
+          height="150"
+          aria-label="Draw three or four strokes from light to hard"
+          @pointerdown="down"
+          @pointermove="move"
+          @pointerup="pen = undefined"
+        />
         <p class="small soft">Draw three or four strokes, from as light to as hard as you like to press.</p>
-        <button class="plain" :disabled="!strokes.length" @click="fit">fit the curve to {{ strokes.length }} {{ strokes.length === 1 ? 'stroke' : 'strokes' }}</button> <button class="plain" :disabled="!strokes.length" @click="forget">clear</button>
+        <button class="plain" :disabled="!strokes.length" @click="fit">
+          fit the curve to {{ strokes.length }} {{ strokes.length === 1 ? 'stroke' : 'strokes' }}
+        </button>
+        <button class="plain" :disabled="!strokes.length" @click="forget">clear</button>
       </div>
     </div>
     <div v-if="hand" class="lines">
-      <label class="line"><span>Steadied at the least</span><el-slider :model-value="hand.steadying * 100" :show-tooltip="false" aria-label="Steadied at the least" @update:model-value="hand.steadying = Math.round($event as number) / 100" />{{ Math.round(hand.steadying * 100) }} %</label>
-      <label class="line"><span>Never larger than</span><el-switch v-model="limited" size="small" aria-label="Limit the size" /><el-input-number v-if="limited" :model-value="hand.most ?? 100" size="small" :min="1" :max="5000" :controls="false" aria-label="Greatest size in px" @update:model-value="hand.most = $event ?? 100" /><span v-if="limited">px</span></label>
-      <label class="line"><span>Tilt mirrored, for a left hand</span><el-switch v-model="hand.mirrored" size="small" aria-label="Tilt mirrored" /></label>
+      <label class="line"
+        ><span>Steadied at the least</span
+        ><el-slider
+          :model-value="hand.steadying * 100"
+          :show-tooltip="false"
+          aria-label="Steadied at the least"
+          @update:model-value="hand.steadying = Math.round($event as number) / 100"
+        />{{ Math.round(hand.steadying * 100) }} %</label
+      >
+      <label class="line"
+        ><span>Never larger than</span
+        ><el-switch v-model="limited" size="small" aria-label="Limit the size" /><el-input-number
+          v-if="limited"
+          :model-value="hand.most ?? 100"
+          size="small"
+          :min="1"
+          :max="5000"
+          :controls="false"
+          aria-label="Greatest size in px"
+          @update:model-value="hand.most = $event ?? 100"
+        /><span v-if="limited">px</span></label
+      >
+      <label class="line"
+        ><span>Tilt mirrored, for a left hand</span
+        ><el-switch v-model="hand.mirrored" size="small" aria-label="Tilt mirrored"
+      /></label>
     </div>
-    <template #footer><el-button @click="emit('close')">Cancel</el-button><el-button type="primary" :loading="busy" @click="save">Keep my hand</el-button></template>
+    <template #footer
+      ><el-button @click="emit('close')">Cancel</el-button
+      ><el-button type="primary" :loading="busy" @click="save">Keep my hand</el-button></template
+    >
   </el-dialog>
 </template>
 
 <style scoped>
-.two { display: flex; gap: 24px; }
-h3 { margin: 6px 0; }
-p { margin: 4px 0; }
-canvas { border: 1px solid var(--line-strong); border-radius: 6px; background: var(--card); color: var(--ink); touch-action: none; cursor: crosshair; }
-.lines { display: grid; gap: 6px; margin-top: 12px; }
-.lines .line > span:first-child { width: 190px; }
-.lines .el-slider { width: 200px; margin: 0 8px; }
+.two {
+  display: flex;
+  gap: 24px;
+}
+h3 {
+  margin: 6px 0;
+}
+p {
+  margin: 4px 0;
+}
+canvas {
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  background: var(--card);
+  color: var(--ink);
+  touch-action: none;
+  cursor: crosshair;
+}
+.lines {
+  display: grid;
+  gap: 6px;
+  margin-top: 12px;
+}
+.lines .line > span:first-child {
+  width: 190px;
+}
+.lines .el-slider {
+  width: 200px;
+  margin: 0 8px;
+}
 </style>

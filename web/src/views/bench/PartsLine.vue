@@ -28,14 +28,28 @@ const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null)
     <figure>
       <button class="thumb" title="Look at the tip" aria-label="Look at the tip" @click="choosing = 'tip'">
         <PartPicture v-if="picture" :reference="picture" label="the tip" />
-        <i v-else class="round" :style="{ background: `radial-gradient(circle closest-side, #1d2026 ${tip.hardness * 96}%, transparent)` }" />
+        <i
+          v-else
+          class="round"
+          :style="{ background: `radial-gradient(circle closest-side, #1d2026 ${tip.hardness * 96}%, transparent)` }"
+        />
       </button>
-      <figcaption><b>Tip</b> <span class="soft">{{ tipWords }}</span><br><button class="plain small" @click="choosing = 'tip'">{{ bench.session.mayEdit ? 'exchange…' : 'look…' }}</button></figcaption>
+      <figcaption>
+        <b>Tip</b> <span class="soft">{{ tipWords }}</span><br /><button class="plain small" @click="choosing = 'tip'">
+          {{ bench.session.mayEdit ? 'exchange…' : 'look…' }}
+        </button>
+      </figcaption>
     </figure>
     <figure>
-      <button class="thumb" :title="grainWords" :aria-label="grainWords" @click="choosing = 'grain'"><PartPicture v-if="grain" :reference="grain" label="the grain" /><i v-else class="none" /></button>
-      <figcaption><b>Grain</b> <span v-if="!grain" class="soft">none</span><br>
-        <template v-if="bench.session.mayEdit"><button class="plain small" @click="choosing = 'grain'">{{ grain ? 'exchange…' : 'choose…' }}</button><button v-if="grain" class="plain small" title="Take the grain off" @click="dropGrain">off</button></template>
+      <button class="thumb" :title="grainWords" :aria-label="grainWords" @click="choosing = 'grain'">
+        <PartPicture v-if="grain" :reference="grain" label="the grain" /><i v-else class="none" />
+      </button>
+      <figcaption>
+        <b>Grain</b> <span v-if="!grain" class="soft">none</span><br />
+        <template v-if="bench.session.mayEdit"
+          ><button class="plain small" @click="choosing = 'grain'">{{ grain ? 'exchange…' : 'choose…' }}</button
+          ><button v-if="grain" class="plain small" title="Take the grain off" @click="dropGrain">off</button></template
+        >
       </figcaption>
     </figure>
     <TwoWay v-if="bench.session.mayEdit" />
@@ -44,12 +58,47 @@ const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null)
 </template>
 
 <style scoped>
-.parts { display: flex; flex-wrap: wrap; align-items: flex-start; gap: 4px 10px; min-height: 48px; line-height: 1.25; }
-figure { display: flex; gap: 7px; margin: 0; }
-figcaption { white-space: nowrap; font-size: 12px; }
-figcaption .plain { padding: 0 3px 0 0; }
-.thumb { flex: none; width: 40px; height: 40px; padding: 1px; border: 1px solid var(--line-strong); border-radius: 6px; background: #fff; cursor: pointer; overflow: hidden; }
-.thumb i { display: block; width: 100%; height: 100%; }
-.none { background: repeating-linear-gradient(45deg, #fff 0 4px, #e6e6e6 4px 8px); }
-.two { flex: 1; min-width: 76px; }
+.parts {
+  display: flex;
+  flex-wrap: wrap;
+  align-items: flex-start;
+  gap: 4px 10px;
+  min-height: 48px;
+  line-height: 1.25;
+}
+figure {
+  display: flex;
+  gap: 7px;
+  margin: 0;
+}
+figcaption {
+  white-space: nowrap;
+  font-size: 12px;
+}
+figcaption .plain {
+  padding: 0 3px 0 0;
+}
+.thumb {
+  flex: none;
+  width: 40px;
+  height: 40px;
+  padding: 1px;
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  background: #fff;
+  cursor: pointer;
+  overflow: hidden;
+}
+.thumb i {
+  display: block;
+  width: 100%;
+  height: 100%;
+}
+.none {
+  background: repeating-linear-gradient(45deg, #fff 0 4px, #e6e6e6 4px 8px);
+}
+.two {
+  flex: 1;
+  min-width: 76px;
+}
 </style>

@@ -48,7 +48,14 @@ async function save() {
     const got = await bench.doing(async () => {
       const places = set.value === '' ? [] : [{ set: set.value, before: place.value === 'end' ? null : place.value }]
       const order = { tags: tags.value, family: family.value === '' ? null : family.value, notes: notes.value }
-      const body = { document: document.value!, name: name.value.trim(), capture: captured.value, favourite: favourite.value, places, ...order }
+      const body = {
+        document: document.value!,
+        name: name.value.trim(),
+        capture: captured.value,
+        favourite: favourite.value,
+        places,
+        ...order,
+      }
       const made = await of(api.POST('/api/presets/{id}/variations', { ...at, body }))
       await library.load()
       return made
@@ -63,21 +70,84 @@ async function save() {
 </script>
 
 <template>
-  <FormDialog title="Save as a new brush" deed="Save the new brush" width="520px" :busy="busy" :ready="name.trim() !== ''" :problem="problem" @submit="save" @close="emit('close')">
+  <FormDialog
+    title="Save as a new brush"
+    deed="Save the new brush"
+    width="520px"
+    :busy="busy"
+    :ready="name.trim() !== ''"
+    :problem="problem"
+    @submit="save"
+    @close="emit('close')"
+  >
     <label>Name<el-input v-model="name" aria-label="Name of the new brush" maxlength="200" /></label>
     <div class="two">
-      <label>Family<el-select v-model="family" filterable default-first-option :empty-values="[null]" aria-label="Family of the new brush"><el-option value="" label="no family" /><el-option v-for="one in library.families" :key="one.id" :value="one.id" :label="one.name" /></el-select></label>
-      <label>Tags<el-select v-model="tags" multiple filterable allow-create default-first-option aria-label="Tags of the new brush" placeholder="none"><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select></label>
-      <label>Set<el-select :model-value="set" :empty-values="[null]" aria-label="Set to put it in" @update:model-value="chooseSet"><el-option value="" label="in no set" /><el-option v-for="one in sets" :key="one.id" :value="one.id" :label="one.name" /></el-select></label>
-      <label v-if="set !== '' && loaded">Place<el-select v-model="place" aria-label="Place in the set" filterable default-first-option><el-option v-for="one in inSet" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option value="end" label="at the end" /></el-select></label>
+      <label
+        >Family<el-select
+          v-model="family"
+          filterable
+          default-first-option
+          :empty-values="[null]"
+          aria-label="Family of the new brush"
+          ><el-option value="" label="no family" /><el-option
+            v-for="one in library.families"
+            :key="one.id"
+            :value="one.id"
+            :label="one.name" /></el-select
+      ></label>
+      <label
+        >Tags<el-select
+          v-model="tags"
+          multiple
+          filterable
+          allow-create
+          default-first-option
+          aria-label="Tags of the new brush"
+          placeholder="none"
+          ><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select
+      ></label>
+      <label
+        >Set<el-select
+          :model-value="set"
+          :empty-values="[null]"
+          aria-label="Set to put it in"
+          @update:model-value="chooseSet"
+          ><el-option value="" label="in no set" /><el-option
+            v-for="one in sets"
+            :key="one.id"
+            :value="one.id"
+            :label="one.name" /></el-select
+      ></label>
+      <label v-if="set !== '' && loaded"
+        >Place<el-select v-model="place" aria-label="Place in the set" filterable default-first-option
+          ><el-option v-for="one in inSet" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option
+            value="end"
+            label="at the end" /></el-select
+      ></label>
     </div>
-    <label>Notes<el-input v-model="notes" type="textarea" :rows="2" aria-label="Notes of the new brush" maxlength="10000" placeholder="What it is good for" /></label>
-    <label class="line"><el-switch v-model="favourite" size="small" aria-label="Into favourites" /> Into my favourites</label>
+    <label
+      >Notes<el-input
+        v-model="notes"
+        type="textarea"
+        :rows="2"
+        aria-label="Notes of the new brush"
+        maxlength="10000"
+        placeholder="What it is good for"
+    /></label>
+    <label class="line"
+      ><el-switch v-model="favourite" size="small" aria-label="Into favourites" /> Into my favourites</label
+    >
     <CaptureList :items="items" :left="left" @flip="flip" />
   </FormDialog>
 </template>
 
 <style scoped>
-.two { display: grid; grid-template-columns: 1fr 1fr; gap: 10px 14px; }
-.two > * { min-width: 0; }
+.two {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px 14px;
+}
+.two > * {
+  min-width: 0;
+}
 </style>

@@ -8,7 +8,10 @@ import { useCapture } from './useCapture'
 
 /** Saving for everybody, in words: what is kept, and what would be saved along only if asked for. */
 const props = defineProps<{ next: number }>()
-const emit = defineEmits<{ close: []; overtaken: [note: string, captured: ReturnType<typeof useCapture>['captured']['value']] }>()
+const emit = defineEmits<{
+  close: []
+  overtaken: [note: string, captured: ReturnType<typeof useCapture>['captured']['value']]
+}>()
 const bench = onBench()
 const { detail, document, busy, at } = bench
 const { items, captured, along, left, flip } = useCapture()
@@ -36,9 +39,24 @@ async function save() {
 </script>
 
 <template>
-  <FormDialog :title="`Save “${document!.name}” as edition ${props.next}`" :deed="`Save edition ${props.next}`" :busy="busy" :problem="problem" @submit="save" @close="emit('close')">
-    <p class="soft">Saved are all settings in Mark, Trail, Response, Surface and Pigment, with the tip and the grain. Edition {{ detail!.preset.edition }} stays as it is.</p>
-    <el-input v-model="note" placeholder="What changed (optional)" aria-label="A note for this edition" maxlength="200" />
+  <FormDialog
+    :title="`Save “${document!.name}” as edition ${props.next}`"
+    :deed="`Save edition ${props.next}`"
+    :busy="busy"
+    :problem="problem"
+    @submit="save"
+    @close="emit('close')"
+  >
+    <p class="soft">
+      Saved are all settings in Mark, Trail, Response, Surface and Pigment, with the tip and the grain. Edition
+      {{ detail!.preset.edition }} stays as it is.
+    </p>
+    <el-input
+      v-model="note"
+      placeholder="What changed (optional)"
+      aria-label="A note for this edition"
+      maxlength="200"
+    />
     <CaptureList :items="items" :left="left" @flip="flip" />
   </FormDialog>
 </template>

@@ -22,45 +22,76 @@ const pinning = ref(false)
 const where = ref(false)
 
 // --- how far they are apart: asked for the newest state only, shown only while it is the one on the screen
-interface Pair { one: Document; other: Document; try: Try; picture: boolean }
+interface Pair {
+  one: Document
+  other: Document
+  try: Try
+  picture: boolean
+}
 function useCompared(shows: () => Document | undefined) {
   const found = ref<Comparison>()
   const compare = useNewest(
     async (pair: Pair) => of(api.POST('/api/libraries/{library}/comparison', { ...bench.library.path(), body: pair })),
-    (answer) => { found.value = answer },
-    (error) => { found.value = undefined; bench.toast.problem(error) },
+    (answer) => {
+      found.value = answer
+    },
+    (error) => {
+      found.value = undefined
+      bench.toast.problem(error)
+    },
   )
   const want = (pair: Pair | undefined) => {
     if (!pair) found.value = undefined
     compare.want(pair)
   }
   // What was measured of an older state is not said of the one on the screen.
-  const late = computed(() => !found.value || compare.shown.value?.other !== shows() || compare.shown.value?.try !== asTry.value)
+  const late = computed(
+    () => !found.value || compare.shown.value?.other !== shows() || compare.shown.value?.try !== asTry.value,
+  )
   return { found, want, late }
 }
 const draft = useCompared(() => document.value)
 const current = useCompared(() => detail.value?.document)
 // Measured when the hand rests: the strip comes first while a slider moves.
-const measureDraft = useDebounceFn(() => draft.want(dirty.value && document.value && base.value
-  ? { one: base.value, other: document.value, try: asTry.value, picture: where.value }
-  : undefined), 250)
+const measureDraft = useDebounceFn(
+  () =>
+    draft.want(
+      dirty.value && document.value && base.value
+        ? { one: base.value, other: document.value, try: asTry.value, picture: where.value }
+        : undefined,
+    ),
+  250,
+)
 const measureHome = useDebounceFn(() => {
   const { document: now, home_document: home } = detail.value!
-  current.want(same(now, home) ? undefined : { one: home, other: now, try: asTry.value, picture: where.value && !dirty.value })
+  current.want(
+    same(now, home) ? undefined : { one: home, other: now, try: asTry.value, picture: where.value && !dirty.value },
+  )
 }, 250)
 watch([document, base, asTry, where], measureDraft, { immediate: true })
 watch([detail, asTry, where, dirty], measureHome, { immediate: true })
 
 const changes = computed(() => draft.found.value?.changes.map(({ words }) => words) ?? [])
 const fromHome = computed(() => current.found.value?.changes.map(({ words }) => words) ?? [])
-const shownWhere = computed(() => (where.value ? (dirty.value ? draft.found.value : current.found.value)?.picture : undefined))
+const shownWhere = computed(() =>
+  where.value ? (dirty.value ? draft.found.value : current.found.value)?.picture : undefined,
+)
 const overtaken = computed(() => bench.overtaken.value && detail.value!.draft!.base)
-const origin = computed(() => (detail.value!.preset.home > 1 || detail.value!.homes.length ? '' : detail.value!.origin === 'received' ? ', as received' : ', as made'))
+const origin = computed(() =>
+  detail.value!.preset.home > 1 || detail.value!.homes.length
+    ? ''
+    : detail.value!.origin === 'received'
+      ? ', as received'
+      : ', as made',
+)
 
 // --- zooming stays on the paint -----------------------------------------------------------------
 const paint = ref<Place>({ x: 0.5, y: 0.5 })
 const look = (to: Place) => Object.assign(middle, to)
-watch(() => [trying.value.zoom > 1, trying.value.trial], () => look(paint.value))
+watch(
+  () => [trying.value.zoom > 1, trying.value.trial],
+  () => look(paint.value),
+)
 function sawPaint(at: Place) {
   paint.value = at
   if (trying.value.zoom === 1) look(at)
@@ -78,33 +109,80 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
     <TryLine @hand="$emit('hand')" />
     <div class="rows">
       <div class="row">
-        <div><b>{{ dirty ? 'Draft' : 'Now' }}</b><br><b v-if="dirty" class="changed" :title="overtaken ? `yours, on edition ${overtaken}` : 'yours'">{{ changes.length || 1 }} {{ changes.length > 1 ? 'changes' : 'change' }}</b><span v-else class="soft small">no change</span></div>
-        <Painted long :ask="ask(document)" label="the draft" data-test="live" :zoom="trying.zoom" :middle="middle" told @pan="look" @paint="sawPaint" />
+        <div>
+          <b>{{ dirty ? 'Draft' : 'Now' }}</b><br /><b
+            v-if="dirty"
+            class="changed"
+            :title="overtaken ? `yours, on edition ${overtaken}` : 'yours'"
+            >{{ changes.length || 1 }} {{ changes.length > 1 ? 'changes' : 'change' }}</b
+          ><span v-else class="soft small">no change</span>
+        </div>
+        <Painted
+          long
+          :ask="ask(document)"
+          label="the draft"
+          data-test="live"
+          :zoom="trying.zoom"
+          :middle="middle"
+          told
+          @pan="look"
+          @paint="sawPaint"
+        />
         <div class="said">
           <template v-if="dirty">
             <span data-test="alike">{{ draft.late.value ? 'measuring…' : alike(draft.found.value!) }}</span>
             <span class="soft small words" :title="changes.join('\n')">{{ changes.join(', ') }}</span>
           </template>
-          <button class="plain small" :aria-pressed="where" @click="where = !where">{{ where ? 'hide where' : 'show where they differ' }}</button>
+          <button class="plain small" :aria-pressed="where" @click="where = !where">
+            {{ where ? 'hide where' : 'show where they differ' }}
+          </button>
         </div>
       </div>
       <div v-if="shownWhere" class="row">
-        <div><b>Where</b><br><span class="soft small">{{ dirty ? 'draft and edition' : 'edition and home' }} differ</span></div>
-        <span class="where"><img :src="shownWhere" alt="Where the strokes differ"></span>
+        <div>
+          <b>Where</b><br /><span class="soft small"
+            >{{ dirty ? 'draft and edition' : 'edition and home' }} differ</span
+          >
+        </div>
+        <span class="where"><img :src="shownWhere" alt="Where the strokes differ" /></span>
         <span />
       </div>
       <div class="row">
-        <div><b>Edition {{ detail!.preset.edition }}</b><br><span class="soft small">current</span></div>
-        <Painted long :ask="ask(detail!.document)" label="the current edition" :zoom="trying.zoom" :middle="middle" @pan="look" />
-        <div class="said"><template v-if="current.found.value && detail!.preset.edition !== detail!.preset.home">{{ current.late.value ? 'measuring…' : alike(current.found.value) }}<span class="soft small words" :title="fromHome.join('\n')">from home: {{ fromHome.join(', ') || 'nothing' }}</span></template></div>
+        <div>
+          <b>Edition {{ detail!.preset.edition }}</b
+          ><br /><span class="soft small">current</span>
+        </div>
+        <Painted
+          long
+          :ask="ask(detail!.document)"
+          label="the current edition"
+          :zoom="trying.zoom"
+          :middle="middle"
+          @pan="look"
+        />
+        <div class="said">
+          <template v-if="current.found.value && detail!.preset.edition !== detail!.preset.home"
+            >{{ current.late.value ? 'measuring…' : alike(current.found.value)
+            }}<span class="soft small words" :title="fromHome.join('\n')"
+              >from home: {{ fromHome.join(', ') || 'nothing' }}</span
+            ></template
+          >
+        </div>
       </div>
       <div class="row">
-        <div><b>Home</b><br><span class="soft small">edition {{ detail!.preset.home }}{{ origin }}</span></div>
+        <div>
+          <b>Home</b><br /><span class="soft small">edition {{ detail!.preset.home }}{{ origin }}</span>
+        </div>
         <Painted long :ask="ask(detail!.home_document)" label="home" :zoom="trying.zoom" :middle="middle" @pan="look" />
-        <div class="said"><button v-if="!pinning" class="plain" @click="pinning = true">+ set another beside</button><PresetPicker v-else label="A brush to set beside" @pick="choose" @close="pinning = false" /></div>
+        <div class="said">
+          <button v-if="!pinning" class="plain" @click="pinning = true">+ set another beside</button
+          ><PresetPicker v-else label="A brush to set beside" @pick="choose" @close="pinning = false" />
+        </div>
       </div>
       <div v-for="one in pinned" :key="one.key" class="row">
-        <div><b>{{ one.title }}</b><br><span class="soft small">{{ one.note }}</span></div>
+        <div>
+          <b>{{ one.title }}</b><br /><span class="soft small">{{ one.note }}</span>
+        </div>
         <Painted long :ask="ask(one.document)" :label="one.title" :zoom="trying.zoom" :middle="middle" @pan="look" />
         <div class="said"><button class="plain" @click="unpin(one.key)">take off</button></div>
       </div>
@@ -113,14 +191,59 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
 </template>
 
 <style scoped>
-.stack { padding: 0 16px 5px; background: var(--card); border-bottom: 1px solid var(--line); }
-.rows { max-height: calc(4 * (var(--strip-height) + 6px)); overflow: auto; margin-top: 4px; }
-.row { display: grid; grid-template-columns: 96px minmax(0, 1fr) 206px; gap: 14px; align-items: center; margin-bottom: 4px; line-height: 1.3; }
+.stack {
+  padding: 0 16px 5px;
+  background: var(--card);
+  border-bottom: 1px solid var(--line);
+}
+.rows {
+  max-height: calc(4 * (var(--strip-height) + 6px));
+  overflow: auto;
+  margin-top: 4px;
+}
+.row {
+  display: grid;
+  grid-template-columns: 96px minmax(0, 1fr) 206px;
+  gap: 14px;
+  align-items: center;
+  margin-bottom: 4px;
+  line-height: 1.3;
+}
 /* As tall as a strip whatever it says, so that nothing below moves under the hand. */
-.said { display: flex; flex-direction: column; align-items: flex-start; justify-content: center; min-width: 0; height: var(--strip-height); overflow: hidden; line-height: 1.15; }
-.said > * { flex: none; }
-.said > button { padding-block: 0; }
-.words { display: -webkit-box; -webkit-line-clamp: 2; -webkit-box-orient: vertical; overflow: hidden; }
-.where { display: block; height: var(--strip-height); border: 1px solid var(--line); border-radius: 6px; background: #fff; overflow: hidden; }
-.where img { display: block; width: 100%; height: 100%; object-fit: contain; }
+.said {
+  display: flex;
+  flex-direction: column;
+  align-items: flex-start;
+  justify-content: center;
+  min-width: 0;
+  height: var(--strip-height);
+  overflow: hidden;
+  line-height: 1.15;
+}
+.said > * {
+  flex: none;
+}
+.said > button {
+  padding-block: 0;
+}
+.words {
+  display: -webkit-box;
+  -webkit-line-clamp: 2;
+  -webkit-box-orient: vertical;
+  overflow: hidden;
+}
+.where {
+  display: block;
+  height: var(--strip-height);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  background: #fff;
+  overflow: hidden;
+}
+.where img {
+  display: block;
+  width: 100%;
+  height: 100%;
+  object-fit: contain;
+}
 </style>

@@ -18,7 +18,12 @@ import { onBench } from './useBench'
 type StandIns = paths['/api/trial-strokes']['get']['responses']['200']['content']['application/json']['stand_ins']
 type Body = paths['/api/libraries/{library}/pad']['post']['requestBody']['content']['application/json']
 type Stroke = Body['strokes'][number]
-interface Wanted { document: Document; size: [number, number]; ground: Ground; strokes: Stroke[] }
+interface Wanted {
+  document: Document
+  size: [number, number]
+  ground: Ground
+  strokes: Stroke[]
+}
 type Ground = 'white' | 'grey' | 'black' | 'painted'
 
 const bench = onBench()
@@ -44,15 +49,25 @@ onMounted(() => bench.toast.attempt(async () => (standIns.value = (await of(api.
 
 // --- the pad fills its place until something lies on it; then it is shown smaller where it has to be
 watch([room.width, room.height], ([width, height]) => {
-  if (width && !strokes.value.length && pen === undefined) size.value = [Math.floor(width), Math.floor(height)].map((side) => Math.min(1600, Math.max(120, side))) as [number, number]
+  if (width && !strokes.value.length && pen === undefined)
+    size.value = [Math.floor(width), Math.floor(height)].map((side) => Math.min(1600, Math.max(120, side))) as [
+      number,
+      number,
+    ]
 })
-const shrunk = computed(() => (room.width.value ? Math.min(1, room.width.value / size.value[0], room.height.value / size.value[1]) : 1))
+const shrunk = computed(() =>
+  room.width.value ? Math.min(1, room.width.value / size.value[0], room.height.value / size.value[1]) : 1,
+)
 
 // --- painting: what lies there in the end is what was asked for last ------------------------------
 const picture = ref<{ url: string; count: number; took: number }>()
 async function paint({ document, size: [width, height], ground, strokes }: Wanted) {
   const began = performance.now()
-  const asked = api.POST('/api/libraries/{library}/pad', { ...bench.library.path(), parseAs: 'blob', body: { document, width, height, ground, strokes } })
+  const asked = api.POST('/api/libraries/{library}/pad', {
+    ...bench.library.path(),
+    parseAs: 'blob',
+    body: { document, width, height, ground, strokes },
+  })
   const png = (await of(asked)) as unknown as Blob
   return { url: URL.createObjectURL(png), count: strokes.length, took: Math.round(performance.now() - began) }
 }
@@ -66,16 +81,28 @@ function forget() {
   picture.value = undefined
 }
 const { want, behind } = useNewest(paint, show, (error) => bench.toast.problem(error))
-const wanted = computed<Wanted | undefined>(() => (strokes.value.length ? { document: document.value!, size: size.value, ground: ground.value, strokes: strokes.value } : undefined))
+const wanted = computed<Wanted | undefined>(() =>
+  strokes.value.length
+    ? { document: document.value!, size: size.value, ground: ground.value, strokes: strokes.value }
+    : undefined,
+)
 watch(wanted, (now) => {
   want(now)
-  if (!now) { forget(); drawGuides() }
+  if (!now) {
+    forget()
+    drawGuides()
+  }
 })
 onScopeDispose(forget)
 
-const how = () => ({ colour: trying.value.colour, hand: trying.value.hand, ...(standIn.value !== DEVICE ? { stand_in: standIn.value } : {}) })
+const how = () => ({
+  colour: trying.value.colour,
+  hand: trying.value.hand,
+  ...(standIn.value !== DEVICE ? { stand_in: standIn.value } : {}),
+})
 function lay(stroke: Stroke) {
-  if (strokes.value.length >= MOST) return bench.toast.problem(new Error(`The pad holds ${MOST} strokes. Clear it and go on.`), true)
+  if (strokes.value.length >= MOST)
+    return bench.toast.problem(new Error(`The pad holds ${MOST} strokes. Clear it and go on.`), true)
   strokes.value = [...strokes.value, stroke]
 }
 
@@ -104,7 +131,8 @@ function up(event: PointerEvent) {
   drawing = []
 }
 /** What the pen really sends, as it sends it. */
-const feel = (event: PointerEvent) => (pose.value = poseOf(event, pen === undefined ? [] : drawing.slice(-2), pose.value))
+const feel = (event: PointerEvent) =>
+  (pose.value = poseOf(event, pen === undefined ? [] : drawing.slice(-2), pose.value))
 
 /** Guides for what is drawn and not painted yet. */
 function drawGuides() {
@@ -139,36 +167,138 @@ const last = computed(() => strokes.value.at(-1))
       <button class="plain" :disabled="!strokes.length" @click="clear">clear</button>
     </div>
     <div ref="holder" class="holder">
-      <div class="paper" :class="ground === 'painted' ? 'white' : ground" :style="{ width: `${size[0]}px`, height: `${size[1]}px`, transform: shrunk < 1 ? `scale(${shrunk})` : undefined }">
-        <img v-if="picture" :src="picture.url" alt="What was painted on the pad" draggable="false" data-test="painted" :data-took="picture.took" :data-strokes="picture.count" :data-behind="behind" />
+      <div
+        class="paper"
+        :class="ground === 'painted' ? 'white' : ground"
+        :style="{
+          width: `${size[0]}px`,
+          height: `${size[1]}px`,
+          transform: shrunk < 1 ? `scale(${shrunk})` : undefined,
+        }"
+      >
+        <img
+          v-if="picture"
+          :src="picture.url"
+          alt="What was painted on the pad"
+          draggable="false"
+          data-test="painted"
+          :data-took="picture.took"
+          :data-strokes="picture.count"
+          :data-behind="behind"
+        />
         <span v-else-if="!strokes.length" class="hint">Paint here with a pen, a mouse or a finger.</span>
-        <canvas ref="guide" tabindex="0" :width="size[0]" :height="size[1]" aria-label="Pad to paint on" @pointerdown="down" @pointermove="move" @pointerup="up" @pointercancel="up" />
+        <canvas
+          ref="guide"
+          tabindex="0"
+          :width="size[0]"
+          :height="size[1]"
+          aria-label="Pad to paint on"
+          @pointerdown="down"
+          @pointermove="move"
+          @pointerup="up"
+          @pointercancel="up"
+        />
       </div>
     </div>
-    <div class="line tools"><button class="plain" @click="lay({ trial: trying.trial, ...how() })">paint the trial stroke</button><span class="grow" /><KeepStroke :stroke="last" :size="size" /></div>
+    <div class="line tools">
+      <button class="plain" @click="lay({ trial: trying.trial, ...how() })">paint the trial stroke</button
+      ><span class="grow" /><KeepStroke :stroke="last" :size="size" />
+    </div>
     <Gauges :pose="pose" />
-    <div class="warnings small" role="status"><p v-if="movesOnly() && ground !== 'painted'">It only moves paint: try it on the painted ground.</p><p v-for="one in warnings" :key="one">{{ one }}</p><p v-if="offline && behind" class="soft">The last strokes wait for the connection.</p></div>
-    <label class="line soft small">paint as
-      <select v-model="standIn" aria-label="Stand-in for a tablet"><option :value="DEVICE">what the device sends</option><option v-for="one in standIns" :key="one.name" :value="one.name">{{ one.title }}</option></select>
+    <div class="warnings small" role="status">
+      <p v-if="movesOnly() && ground !== 'painted'">It only moves paint: try it on the painted ground.</p>
+      <p v-for="one in warnings" :key="one">{{ one }}</p>
+      <p v-if="offline && behind" class="soft">The last strokes wait for the connection.</p>
+    </div>
+    <label class="line soft small"
+      >paint as
+      <select v-model="standIn" aria-label="Stand-in for a tablet">
+        <option :value="DEVICE">what the device sends</option>
+        <option v-for="one in standIns" :key="one.name" :value="one.name">{{ one.title }}</option>
+      </select>
     </label>
   </section>
 </template>
 
 <style scoped>
-.pad { display: flex; flex-direction: column; gap: 4px; overflow: hidden; }
-.head h2 { font-size: 13px; white-space: nowrap; }
-.grey { background: #808080; }
-.black { background: #000; } .white { background: #fff; }
-.holder { flex: 1; min-height: 120px; overflow: hidden; }
-.paper { position: relative; transform-origin: 0 0; border-radius: 7px; overflow: hidden; box-shadow: inset 0 0 0 1px var(--line-strong); }
-.paper > * { position: absolute; inset: 0; display: block; }
-.hint { display: grid !important; place-items: center; text-align: center; padding: 0 20px; color: #65625b; pointer-events: none; }
-.grey .hint, .black .hint { color: #f1f1f1; }
-canvas { touch-action: none; cursor: crosshair; }
+.pad {
+  display: flex;
+  flex-direction: column;
+  gap: 4px;
+  overflow: hidden;
+}
+.head h2 {
+  font-size: 13px;
+  white-space: nowrap;
+}
+.grey {
+  background: #808080;
+}
+.black {
+  background: #000;
+}
+.white {
+  background: #fff;
+}
+.holder {
+  flex: 1;
+  min-height: 120px;
+  overflow: hidden;
+}
+.paper {
+  position: relative;
+  transform-origin: 0 0;
+  border-radius: 7px;
+  overflow: hidden;
+  box-shadow: inset 0 0 0 1px var(--line-strong);
+}
+.paper > * {
+  position: absolute;
+  inset: 0;
+  display: block;
+}
+.hint {
+  display: grid !important;
+  place-items: center;
+  text-align: center;
+  padding: 0 20px;
+  color: #65625b;
+  pointer-events: none;
+}
+.grey .hint,
+.black .hint {
+  color: #f1f1f1;
+}
+canvas {
+  touch-action: none;
+  cursor: crosshair;
+}
 /* As tall whatever it says, so that the pad keeps its place. */
-.warnings { height: 32px; overflow: hidden; line-height: 16px; }
-.warnings p { margin: 0; color: var(--ochre); white-space: nowrap; overflow: hidden; text-overflow: ellipsis; }
-.warnings p::before { content: '◗ '; }
-.tools { min-height: 24px; }
-select { flex: 1; font: inherit; color: var(--ink); background: var(--card); border: 1px solid var(--line); border-radius: 5px; padding: 2px 4px; }
+.warnings {
+  height: 32px;
+  overflow: hidden;
+  line-height: 16px;
+}
+.warnings p {
+  margin: 0;
+  color: var(--ochre);
+  white-space: nowrap;
+  overflow: hidden;
+  text-overflow: ellipsis;
+}
+.warnings p::before {
+  content: '◗ ';
+}
+.tools {
+  min-height: 24px;
+}
+select {
+  flex: 1;
+  font: inherit;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  padding: 2px 4px;
+}
 </style>

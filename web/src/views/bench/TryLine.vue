@@ -21,34 +21,111 @@ async function loadTrials() {
   if (!trials.value.trial_strokes.some(({ name }) => name === trying.value.trial)) trying.value.trial = 'swell'
 }
 onMounted(() => bench.toast.attempt(loadTrials))
-watch(() => bench.trialsChanged.value, () => bench.toast.attempt(loadTrials))
+watch(
+  () => bench.trialsChanged.value,
+  () => bench.toast.attempt(loadTrials),
+)
 </script>
 
 <template>
   <div class="line try" aria-label="How strokes are tried">
-    <label class="line soft">stroke
-      <el-select v-model="trying.trial" size="small" class="trial" aria-label="Trial stroke" filterable default-first-option>
-        <el-option v-for="one in trials?.trial_strokes ?? []" :key="one.name" :value="one.name" :label="title(one.title)">
-          {{ one.title }}<button v-if="one.own" class="plain remove" :aria-label="`Remove the trial stroke ${one.title}`" @click.stop="bench.removeTrial(one.id!, one.title)">✕</button>
+    <label class="line soft"
+      >stroke
+      <el-select
+        v-model="trying.trial"
+        size="small"
+        class="trial"
+        aria-label="Trial stroke"
+        filterable
+        default-first-option
+      >
+        <el-option
+          v-for="one in trials?.trial_strokes ?? []"
+          :key="one.name"
+          :value="one.name"
+          :label="title(one.title)"
+        >
+          {{ one.title
+          }}<button
+            v-if="one.own"
+            class="plain remove"
+            :aria-label="`Remove the trial stroke ${one.title}`"
+            @click.stop="bench.removeTrial(one.id!, one.title)"
+          >
+            ✕
+          </button>
         </el-option>
       </el-select>
     </label>
     <span class="line soft">ground<Grounds v-model="trying.ground" :grounds="grounds" label="Ground" /></span>
-    <label class="line soft">colour<input v-model="trying.colour" type="color" class="swatch" title="The artist’s colour for trying" aria-label="The artist’s colour for trying" /></label>
-    <label class="line soft">size<el-input-number v-model="trying.size" size="small" :min="1" :max="5000" :controls="false" class="size" placeholder="own" aria-label="Size to try at, in px" /></label>
-    <label class="line soft">zoom<el-slider v-model="trying.zoom" :min="1" :max="8" :step="1" :show-tooltip="false" aria-label="Zoom" class="zoom" /><span class="times">{{ trying.zoom }}×</span></label>
+    <label class="line soft"
+      >colour<input
+        v-model="trying.colour"
+        type="color"
+        class="swatch"
+        title="The artist’s colour for trying"
+        aria-label="The artist’s colour for trying"
+    /></label>
+    <label class="line soft"
+      >size<el-input-number
+        v-model="trying.size"
+        size="small"
+        :min="1"
+        :max="5000"
+        :controls="false"
+        class="size"
+        placeholder="own"
+        aria-label="Size to try at, in px"
+    /></label>
+    <label class="line soft"
+      >zoom<el-slider
+        v-model="trying.zoom"
+        :min="1"
+        :max="8"
+        :step="1"
+        :show-tooltip="false"
+        aria-label="Zoom"
+        class="zoom"
+      /><span class="times">{{ trying.zoom }}×</span></label
+    >
     <span class="grow" />
-    <button class="plain" :aria-pressed="trying.hand" @click="trying.hand = !trying.hand">my hand {{ trying.hand ? 'on' : 'off' }}</button>
+    <button class="plain" :aria-pressed="trying.hand" @click="trying.hand = !trying.hand">
+      my hand {{ trying.hand ? 'on' : 'off' }}
+    </button>
     <button class="plain" aria-label="Set up my hand" title="Set up my hand" @click="$emit('hand')">…</button>
   </div>
 </template>
 
 <style scoped>
-.try { gap: 16px; height: 27px; white-space: nowrap; font-size: 12.5px; }
-.trial { width: 124px; }
-.remove { float: right; }
-.swatch { width: 26px; height: 19px; padding: 0; border: 1px solid var(--line-strong); border-radius: 4px; background: none; cursor: pointer; }
-.size { width: 58px; }
-.zoom { width: 130px; margin: 0 8px; }
-.times { width: 16px; }
+.try {
+  gap: 16px;
+  height: 27px;
+  white-space: nowrap;
+  font-size: 12.5px;
+}
+.trial {
+  width: 124px;
+}
+.remove {
+  float: right;
+}
+.swatch {
+  width: 26px;
+  height: 19px;
+  padding: 0;
+  border: 1px solid var(--line-strong);
+  border-radius: 4px;
+  background: none;
+  cursor: pointer;
+}
+.size {
+  width: 58px;
+}
+.zoom {
+  width: 130px;
+  margin: 0 8px;
+}
+.times {
+  width: 16px;
+}
 </style>

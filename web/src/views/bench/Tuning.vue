@@ -13,7 +13,14 @@ const home = computed(() => detail.value!.home_document)
 const fixed = computed(() => !bench.session.mayEdit)
 const warned = computed(() => cautions(document.value!))
 const origin = computed(() => (detail.value!.origin === 'received' ? 'as received' : 'as made'))
-const BACKS = computed(() => [['home', 'home'], ['current', `edition ${detail.value!.draft?.base ?? detail.value!.preset.edition}`], ['received', origin.value]] as const)
+const BACKS = computed(
+  () =>
+    [
+      ['home', 'home'],
+      ['current', `edition ${detail.value!.draft?.base ?? detail.value!.preset.edition}`],
+      ['received', origin.value],
+    ] as const,
+)
 
 const groupBack = (name: string) => bench.tune({ ...document.value!, [name]: goal.value[name] })
 </script>
@@ -21,16 +28,42 @@ const groupBack = (name: string) => bench.tune({ ...document.value!, [name]: goa
 <template>
   <section class="tuning" aria-label="Settings">
     <PartsLine />
-    <div v-for="({ name, title, help, list }, index) in grouped" :key="name" v-one-stop class="group" :data-group="name">
-      <h2 :title="help">{{ title }}<b v-if="counts[name]" class="changed">{{ counts[name] }}</b>
-        <button v-if="counts[name] && !fixed" class="plain way-back" :aria-label="`All of ${title} back`" :title="`All of ${title} back`" @click="groupBack(name)">↩</button>
-        <label v-if="index === 0 && !fixed" class="soft small ways">↩ leads to
-          <select v-model="back" aria-label="A way back leads to"><option v-for="[value, label] in BACKS" :key="value" :value="value">{{ label }}</option></select>
+    <div
+      v-for="({ name, title, help, list }, index) in grouped"
+      :key="name"
+      v-one-stop
+      class="group"
+      :data-group="name"
+    >
+      <h2 :title="help">
+        {{ title }}<b v-if="counts[name]" class="changed">{{ counts[name] }}</b>
+        <button
+          v-if="counts[name] && !fixed"
+          class="plain way-back"
+          :aria-label="`All of ${title} back`"
+          :title="`All of ${title} back`"
+          @click="groupBack(name)"
+        >
+          ↩
+        </button>
+        <label v-if="index === 0 && !fixed" class="soft small ways"
+          >↩ leads to
+          <select v-model="back" aria-label="A way back leads to">
+            <option v-for="[value, label] in BACKS" :key="value" :value="value">{{ label }}</option>
+          </select>
         </label>
       </h2>
       <SettingRow
-        v-for="one in list" :key="one.path.join('.')" :one="one" :value="valueAt(document!, one.path)" :home="valueAt(home, one.path)" :goal="valueAt(goal, one.path)"
-        :fixed="fixed" :differs="bench.differs(one.path)" :caution="warned[one.path.join('.')]" @set="bench.set(one.path, $event)"
+        v-for="one in list"
+        :key="one.path.join('.')"
+        :one="one"
+        :value="valueAt(document!, one.path)"
+        :home="valueAt(home, one.path)"
+        :goal="valueAt(goal, one.path)"
+        :fixed="fixed"
+        :differs="bench.differs(one.path)"
+        :caution="warned[one.path.join('.')]"
+        @set="bench.set(one.path, $event)"
       />
       <p v-if="name === 'surface' && !document!.surface" class="soft small">No grain: the paint lies even.</p>
     </div>
@@ -38,9 +71,33 @@ const groupBack = (name: string) => bench.tune({ ...document.value!, [name]: goa
 </template>
 
 <style scoped>
-.group h2 { display: flex; align-items: center; gap: 6px; font-size: 13px; margin: 5px 0 0; min-height: 21px; }
-.group p { margin: 1px 0; }
-.way-back { color: var(--ochre); font-size: 15px; line-height: 1; padding: 0 2px; }
-.ways { margin-left: auto; font-weight: 400; letter-spacing: 0; }
-.ways select { font: inherit; color: var(--ink); background: var(--card); border: 1px solid var(--line); border-radius: 5px; }
+.group h2 {
+  display: flex;
+  align-items: center;
+  gap: 6px;
+  font-size: 13px;
+  margin: 5px 0 0;
+  min-height: 21px;
+}
+.group p {
+  margin: 1px 0;
+}
+.way-back {
+  color: var(--ochre);
+  font-size: 15px;
+  line-height: 1;
+  padding: 0 2px;
+}
+.ways {
+  margin-left: auto;
+  font-weight: 400;
+  letter-spacing: 0;
+}
+.ways select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+}
 </style>

@@ -1,10 +1,22 @@
 /** What can be done on the Bench by keys. */
-export interface BenchDeeds { back: () => void; forth: () => void; save: () => void; saveAs: () => void; rename: () => void; about: () => void }
+export interface BenchDeeds {
+  back: () => void
+  forth: () => void
+  save: () => void
+  saveAs: () => void
+  rename: () => void
+  about: () => void
+}
 
 /** The parts of the Bench in the order of their keys, 1 to 8, by what finds each on the page. */
 export const PARTS: [title: string, selector: string][] = [
-  ['Mark', '[data-group=mark]'], ['Trail', '[data-group=trail]'], ['Surface', '[data-group=surface]'], ['Pigment', '[data-group=pigment]'],
-  ['Habits', '[data-group=habits]'], ['Response', '[data-part=response] [data-cell][tabindex="0"]'], ['the curve', '[data-part=response] .curve circle'],
+  ['Mark', '[data-group=mark]'],
+  ['Trail', '[data-group=trail]'],
+  ['Surface', '[data-group=surface]'],
+  ['Pigment', '[data-group=pigment]'],
+  ['Habits', '[data-group=habits]'],
+  ['Response', '[data-part=response] [data-cell][tabindex="0"]'],
+  ['the curve', '[data-part=response] .curve circle'],
   ['the trial pad', '[data-part=pad] canvas'],
 ]
 
@@ -35,7 +47,10 @@ export function benchKey(event: KeyboardEvent, deeds: BenchDeeds) {
   const target = event.target as HTMLElement
   if (target.closest('[role=dialog], .el-overlay') || document.querySelector('.el-overlay-dialog [role=dialog]')) return
   const key = event.key.toLowerCase()
-  const done = (deed: () => void) => { event.preventDefault(); deed() }
+  const done = (deed: () => void) => {
+    event.preventDefault()
+    deed()
+  }
   if ((event.ctrlKey || event.metaKey) && !event.altKey) {
     if (key === 's') return done(deeds.save)
     // In a text the browser's own step back is meant; in a number the brush's.

@@ -4,14 +4,20 @@ const ROW = '[data-setting]'
 const CONTROLS = '[role=slider], input, button, [tabindex]'
 const MAIN = '[role=slider], [role=switch], .el-select input, input, button:not(.name)'
 
-const rows = (group: HTMLElement) => [...group.querySelectorAll<HTMLElement>(ROW)].filter((row) => row.querySelector(MAIN))
+const rows = (group: HTMLElement) =>
+  [...group.querySelectorAll<HTMLElement>(ROW)].filter((row) => row.querySelector(MAIN))
 const main = (row: HTMLElement) => row.querySelector<HTMLElement>(MAIN)!
-const put = (element: Element, index: string) => { if (element.getAttribute('tabindex') !== index) element.setAttribute('tabindex', index) }
+const put = (element: Element, index: string) => {
+  if (element.getAttribute('tabindex') !== index) element.setAttribute('tabindex', index)
+}
 
 /** Everything in the group is passed over by Tab but one row's control. */
 function arrange(group: HTMLElement, current?: HTMLElement) {
   const all = rows(group)
-  const stop = (current && all.includes(current) ? current : undefined) ?? all.find((row) => row.dataset.stop !== undefined) ?? all[0]
+  const stop =
+    (current && all.includes(current) ? current : undefined) ??
+    all.find((row) => row.dataset.stop !== undefined) ??
+    all[0]
   group.querySelectorAll(CONTROLS).forEach((control) => put(control, '-1'))
   all.forEach((row) => delete row.dataset.stop)
   if (!stop) return

@@ -1,7 +1,13 @@
 /** One report of a pen, a mouse or a finger: page pixels, pressure 0–1, tilts in degrees, milliseconds. */
 export type Sample = { x: number; y: number; pressure: number; tiltX: number; tiltY: number; t: number }
 /** What a pen does at this moment: pressure 0–1; tilt from upright, azimuth and the line's direction in degrees. */
-export interface Pose { pressure: number; tilt: number; azimuth: number; direction: number; kind: string }
+export interface Pose {
+  pressure: number
+  tilt: number
+  azimuth: number
+  direction: number
+  kind: string
+}
 export const UPRIGHT: Pose = { pressure: 0, tilt: 0, azimuth: 0, direction: 0, kind: '' }
 
 const degrees = (radians: number) => (radians * 180) / Math.PI
@@ -11,8 +17,12 @@ const hundredth = (value: number) => Math.round(value * 100) / 100
 export function sampleOf(event: PointerEvent, canvas: HTMLElement, scale: number): Sample {
   const box = canvas.getBoundingClientRect()
   return {
-    x: hundredth((event.clientX - box.left) / scale), y: hundredth((event.clientY - box.top) / scale),
-    pressure: Math.round(event.pressure * 10000) / 10000, tiltX: event.tiltX, tiltY: event.tiltY, t: hundredth(event.timeStamp),
+    x: hundredth((event.clientX - box.left) / scale),
+    y: hundredth((event.clientY - box.top) / scale),
+    pressure: Math.round(event.pressure * 10000) / 10000,
+    tiltX: event.tiltX,
+    tiltY: event.tiltY,
+    t: hundredth(event.timeStamp),
   }
 }
 
@@ -20,8 +30,10 @@ export function sampleOf(event: PointerEvent, canvas: HTMLElement, scale: number
 export function poseOf(event: PointerEvent, [before, now]: Sample[], was: Pose): Pose {
   const moved = before && now && (before.x !== now.x || before.y !== now.y)
   return {
-    pressure: event.pressure, kind: event.pointerType,
-    tilt: 90 - degrees(event.altitudeAngle ?? Math.PI / 2), azimuth: degrees(event.azimuthAngle ?? 0),
+    pressure: event.pressure,
+    kind: event.pointerType,
+    tilt: 90 - degrees(event.altitudeAngle ?? Math.PI / 2),
+    azimuth: degrees(event.azimuthAngle ?? 0),
     direction: moved ? degrees(Math.atan2(before.y - now.y, now.x - before.x)) : was.direction,
   }
 }
@@ -33,5 +45,7 @@ export function lacking(stroke: Sample[], kind: string): string[] {
   const pressures = stroke.map(({ pressure }) => pressure)
   const even = Math.max(...pressures) - Math.min(...pressures.slice(0, -1)) < 0.005
   const upright = stroke.every(({ tiltX, tiltY }) => !tiltX && !tiltY)
-  return [even ? `${name} sends no pressure: the press is even.` : '', upright ? `${name} sends no tilt.` : ''].filter(Boolean)
+  return [even ? `${name} sends no pressure: the press is even.` : '', upright ? `${name} sends no tilt.` : ''].filter(
+    Boolean,
+  )
 }

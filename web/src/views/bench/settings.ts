@@ -45,12 +45,20 @@ let schema: Node = {}
 export const useSchema = (read: unknown) => (schema = read as Node)
 
 /** The groups of settings, in the schema's order; what a brush is called and for is not one. */
-export const groups = () => Object.entries(schema.properties ?? {}).filter(([name, node]) => name !== 'about' && name !== 'response' && (node.properties || node.anyOf)).map(([name, node]) => ({ name, title: node.title ?? name, help: node.description ?? '' }))
+export const groups = () =>
+  Object.entries(schema.properties ?? {})
+    .filter(([name, node]) => name !== 'about' && name !== 'response' && (node.properties || node.anyOf))
+    .map(([name, node]) => ({ name, title: node.title ?? name, help: node.description ?? '' }))
 
 /** What can be driven, and what can drive it. */
 export const responseChoices = (document: Document) => {
   const { drives, by } = schema.properties?.response?.items?.properties ?? {}
-  const meant = (drives?.enum ?? []).filter((one) => !(one === 'grain depth' && !document.surface) && !(one === 'frame' && frames(document) < 2) && !(one === 'mix' && !['dabs', 'smear'].includes(document.method)))
+  const meant = (drives?.enum ?? []).filter(
+    (one) =>
+      !(one === 'grain depth' && !document.surface) &&
+      !(one === 'frame' && frames(document) < 2) &&
+      !(one === 'mix' && !['dabs', 'smear'].includes(document.method)),
+  )
   return { drives: meant as string[], by: (by?.enum ?? []) as string[] }
 }
 
@@ -66,7 +74,11 @@ function means(node: Node, document: Document): boolean {
 
 /** The settings of an object that apply to it: its own, and those of the branch it takes. */
 function properties(node: Node, value: Document): [string, Node][] {
-  const branches = (node.allOf ?? []).filter(({ if: { properties: wanted } }) => Object.entries(wanted).every(([key, { const: one }]) => value[key] === one)).map(({ then }) => then)
+  const branches = (node.allOf ?? [])
+    .filter(({ if: { properties: wanted } }) =>
+      Object.entries(wanted).every(([key, { const: one }]) => value[key] === one),
+    )
+    .map(({ then }) => then)
   const object = node.anyOf?.find(({ type }) => type === 'object')
   return [node, object, ...branches].flatMap((one) => Object.entries(one?.properties ?? {}))
 }
@@ -75,7 +87,14 @@ function kind(node: Node, path: string): Setting['kind'] | undefined {
   if (path === 'pigment.colour') return 'colour'
   if (path === 'mark.tip.turn') return 'turn'
   // Chosen with the colour, and with the tip itself.
-  if (path === 'mark.tip.colours' || path === 'mark.tip.kind' || node.$ref || node.type === 'array' || node.type === 'object') return undefined
+  if (
+    path === 'mark.tip.colours' ||
+    path === 'mark.tip.kind' ||
+    node.$ref ||
+    node.type === 'array' ||
+    node.type === 'object'
+  )
+    return undefined
   if (node.enum) return 'choice'
   if (node.type === 'boolean') return 'switch'
   if (node.type === 'number' || node.type === 'integer') return 'number'
@@ -112,7 +131,14 @@ function setting(node: Node, document: Document, path: string[], what: Setting['
   const [least, limit] = limits(node, document, path, factor)
   const reach = node['x-reach'] ?? node.maximum ?? 1
   return {
-    group: path[0]!, path, title: node.title ?? path.at(-1)!, help: node.description ?? '', kind: what, unit, least, limit,
+    group: path[0]!,
+    path,
+    title: node.title ?? path.at(-1)!,
+    help: node.description ?? '',
+    kind: what,
+    unit,
+    least,
+    limit,
     most: Math.max(reach, Number(valueAt(document, path)) || 0) * factor,
     step: node.type === 'integer' || unit === '%' || unit === '°' ? 1 : 0.5,
     words: node['x-words'] ?? {},
@@ -131,7 +157,9 @@ export function inOrder(document: Document, path: string[]): Document {
 export function cautions(document: Document): Record<string, string> {
   const { base, least, most } = document.mark.size as { base: number; least: number; most: number }
   const held = base > most ? most : base < least ? least : undefined
-  return held === undefined ? {} : { 'mark.size.base': `It paints at ${held} px: the ${base > most ? 'most' : 'least'} size holds it there.` }
+  return held === undefined
+    ? {}
+    : { 'mark.size.base': `It paints at ${held} px: the ${base > most ? 'most' : 'least'} size holds it there.` }
 }
 
 /** Whether a shift of hue, saturation or lightness can be told on this colour, #rrggbb. */
@@ -141,7 +169,10 @@ export function showsShifts(colour: string): boolean {
 }
 
 /** The ways to build a stroke, with what they are. */
-export const methods = () => ({ choices: (schema.properties?.method?.enum ?? []) as string[], help: schema.properties?.method?.description ?? '' })
+export const methods = () => ({
+  choices: (schema.properties?.method?.enum ?? []) as string[],
+  help: schema.properties?.method?.description ?? '',
+})
 
 /** What drives a response, in the words of the screen, and what that means. */
 export const sensor = (by: string) => {
@@ -150,9 +181,11 @@ export const sensor = (by: string) => {
 }
 
 /** The settings that mean something for this preset: no hardness on a picture tip, no depth without a grain. */
-export const settings = (document: Document): Setting[] => groups().flatMap(({ name }) => walk(schema.properties![name]!, document, [name]))
+export const settings = (document: Document): Setting[] =>
+  groups().flatMap(({ name }) => walk(schema.properties![name]!, document, [name]))
 
-export const valueAt = (document: Document, path: string[]): unknown => path.reduce<unknown>((at, key) => (at as Document | null | undefined)?.[key], document)
+export const valueAt = (document: Document, path: string[]): unknown =>
+  path.reduce<unknown>((at, key) => (at as Document | null | undefined)?.[key], document)
 
 /** A copy of the document with one setting changed. */
 export function withValue(document: Document, path: string[], value: unknown): Document {
@@ -161,15 +194,21 @@ export function withValue(document: Document, path: string[], value: unknown): D
 }
 
 /** The value as the screen counts it: fractions as per cent. */
-export const onScale = ({ unit }: Pick<Setting, 'unit'>, value: unknown) => (typeof value === 'number' && unit === '%' ? Math.round(value * 1000) / 10 : (value as number))
+export const onScale = ({ unit }: Pick<Setting, 'unit'>, value: unknown) =>
+  typeof value === 'number' && unit === '%' ? Math.round(value * 1000) / 10 : (value as number)
 /** The way back from the screen's count. */
-export const offScale = ({ unit }: Pick<Setting, 'unit'>, value: number) => (unit === '%' ? Math.round(value * 10) / 1000 : value)
+export const offScale = ({ unit }: Pick<Setting, 'unit'>, value: number) =>
+  unit === '%' ? Math.round(value * 10) / 1000 : value
 
 /** A value in the words of the screen. */
-export function shown({ unit, words }: Pick<Setting, 'unit'> & { words?: Record<string, string> }, value: unknown): string {
+export function shown(
+  { unit, words }: Pick<Setting, 'unit'> & { words?: Record<string, string> },
+  value: unknown,
+): string {
   if (typeof value === 'string' && words?.[value]) return words[value]
   if (typeof value === 'boolean') return value ? 'on' : 'off'
-  if (value && typeof value === 'object') return 'value' in value ? String(value.value) : 'mode' in value ? 'artist’s' : String(value)
+  if (value && typeof value === 'object')
+    return 'value' in value ? String(value.value) : 'mode' in value ? 'artist’s' : String(value)
   if (typeof value !== 'number') return String(value ?? 'none')
   const number = Math.round(onScale({ unit }, value) * 100) / 100
   return `${number}${unit === '°' ? '°' : unit ? ` ${unit}` : ''}`
@@ -179,15 +218,31 @@ export function shown({ unit, words }: Pick<Setting, 'unit'> & { words?: Record<
 export const same = (a: unknown, b: unknown) => a === b || JSON.stringify(a) === JSON.stringify(b)
 
 export type Point = [number, number]
-export interface Answer { drives: string; by: string; from: number; to: number; curve: Point[] }
-export const STRAIGHT: Point[] = [[0, 0], [1, 1]]
+export interface Answer {
+  drives: string
+  by: string
+  from: number
+  to: number
+  curve: Point[]
+}
+export const STRAIGHT: Point[] = [
+  [0, 0],
+  [1, 1],
+]
 
-export const answerOf = (document: Document, drives: string, by: string): Answer | undefined => (document.response as Answer[]).find((one) => one.drives === drives && one.by === by)
+export const answerOf = (document: Document, drives: string, by: string): Answer | undefined =>
+  (document.response as Answer[]).find((one) => one.drives === drives && one.by === by)
 
 /** What a new response does before anybody tunes it: degrees and fractions add, all else multiplies. */
 export function freshAnswer(drives: string, by: string): Answer {
   const chance = by === 'random' || by === 'stroke'
-  const ends: Record<string, [number, number]> = { angle: chance ? [-30, 30] : [0, 360], hue: chance ? [-15, 15] : [0, 20], saturation: [-0.2, 0.2], lightness: [-0.2, 0.2], frame: [0, 1] }
+  const ends: Record<string, [number, number]> = {
+    angle: chance ? [-30, 30] : [0, 360],
+    hue: chance ? [-15, 15] : [0, 20],
+    saturation: [-0.2, 0.2],
+    lightness: [-0.2, 0.2],
+    frame: [0, 1],
+  }
   const [from, to] = ends[drives] ?? [0.2, 1]
   return { drives, by, from, to, curve: STRAIGHT }
 }
@@ -207,7 +262,15 @@ export const answerUnit = (drives: string) => (drives === 'angle' || drives === 
 /** Curves as artists ask for them. */
 export const bends = {
   straighten: (): Point[] => STRAIGHT,
-  soften: (): Point[] => [[0, 0], [0.5, 0.75], [1, 1]],
-  firm: (): Point[] => [[0, 0], [0.5, 0.25], [1, 1]],
+  soften: (): Point[] => [
+    [0, 0],
+    [0.5, 0.75],
+    [1, 1],
+  ],
+  firm: (): Point[] => [
+    [0, 0],
+    [0.5, 0.25],
+    [1, 1],
+  ],
   'turn over': (curve: Point[]): Point[] => curve.map(([x, y]) => [x, Math.round((1 - y) * 1000) / 1000]),
 }

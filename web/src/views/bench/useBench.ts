@@ -15,7 +15,14 @@ import { answerOf, groups, inOrder, same, settings, valueAt, withValue, type Ans
 import { useKeeping, useLook } from './useKeeping'
 
 export type Back = 'home' | 'current' | 'received'
-interface Trying { trial: string; ground: string; colour: string; size?: number; hand: boolean; zoom: number }
+interface Trying {
+  trial: string
+  ground: string
+  colour: string
+  size?: number
+  hand: boolean
+  zoom: number
+}
 const USUAL: Trying = { trial: 'swell', ground: '', colour: '#1d2026', hand: false, zoom: 1 }
 
 /** One brush on the Bench: its settings as they stand, kept as this person's draft the moment they change. */
@@ -47,7 +54,8 @@ export function useBench(id: number) {
   const grouped = computed(() =>
     groups()
       .map((group) => ({ ...group, list: list.value.filter((one) => one.group === group.name) }))
-      .filter((group) => group.list.length || group.name === 'surface'))
+      .filter((group) => group.list.length || group.name === 'surface'),
+  )
 
   // --- ways back -----------------------------------------------------------------------------
   /** The settings that a way back leads to. */
@@ -60,7 +68,9 @@ export function useBench(id: number) {
   const moved = stable(() => {
     const answers = [document.value, goal.value].flatMap((one) => (one?.response as Answer[] | undefined) ?? [])
     const cells = new Map(answers.map(({ drives, by }) => [`${drives}|${by}`, [drives, by] as const]))
-    return [...cells].filter(([, cell]) => !same(answerOf(document.value!, ...cell), answerOf(goal.value, ...cell))).map(([key]) => key)
+    return [...cells]
+      .filter(([, cell]) => !same(answerOf(document.value!, ...cell), answerOf(goal.value, ...cell)))
+      .map(([key]) => key)
   })
   const differsAt = (drives: string, by: string) => moved.value.includes(`${drives}|${by}`)
   const counts = stable(() => {
@@ -92,29 +102,39 @@ export function useBench(id: number) {
     const mine = turn()
     const got = await of(api.GET('/api/presets/{id}', at))
     // A brush is never shown under another library's name.
-    if (got.library !== session.libraryId) return void router.replace({ name: 'bench', params: { library: got.library, id } })
+    if (got.library !== session.libraryId)
+      return void router.replace({ name: 'bench', params: { library: got.library, id } })
     if (mine() && keeping.idle()) take(got)
   }
-  const load = () => toast.attempt(async () => {
-    try {
-      await read()
-    } catch (error) {
-      if (detail.value || !(error instanceof Refused)) throw error
-      missing.value = error.message
-    }
-  })
+  const load = () =>
+    toast.attempt(async () => {
+      try {
+        await read()
+      } catch (error) {
+        if (detail.value || !(error instanceof Refused)) throw error
+        missing.value = error.message
+      }
+    })
   let deeds = 0
-  const { look } = useLook(id, detail, () => keeping.idle() && !toast.recording, () => deeds + library.stamp, async (words) => {
-    await read()
-    toast.done(words)
-  })
+  const { look } = useLook(
+    id,
+    detail,
+    () => keeping.idle() && !toast.recording,
+    () => deeds + library.stamp,
+    async (words) => {
+      await read()
+      toast.done(words)
+    },
+  )
 
   const set = (path: string[], value: unknown) =>
     document.value && tune(inOrder(withValue(document.value, path, value), path), path.join('.'))
   const takeBack = (path: string[]) => set(path, valueAt(goal.value, path))
 
   // Without a connection nothing holds anybody up: what is not kept yet waits in the browser.
-  onBeforeRouteLeave(async () => { if (!offline.value) await Promise.race([keep(), new Promise((done) => setTimeout(done, 2000))]) })
+  onBeforeRouteLeave(async () => {
+    if (!offline.value) await Promise.race([keep(), new Promise((done) => setTimeout(done, 2000))])
+  })
   onBeforeUnmount(() => library.load().catch(() => undefined))
 
   /** A deed that needs what was tuned to be kept first; what went wrong is thrown. */
@@ -137,33 +157,49 @@ export function useBench(id: number) {
   }
 
   /** A deed with an entry in the ledger: done, read anew, told with its undo. */
-  const entered = (deed: () => Promise<{ entry: Entry }>) => toast.attempt(() => doing(async () => {
-    const { entry } = await deed()
-    await read()
-    await library.load()
-    toast.done(entry.summary, entry)
-  }))
+  const entered = (deed: () => Promise<{ entry: Entry }>) =>
+    toast.attempt(() =>
+      doing(async () => {
+        const { entry } = await deed()
+        await read()
+        await library.load()
+        toast.done(entry.summary, entry)
+      }),
+    )
 
   /** Brushes and editions shown beside this one. */
   const pinned = ref<{ key: string; title: string; note: string; document: Document }[]>([])
-  const pin = (preset: number, edition?: number) => toast.attempt(async () => {
-    const other = await of(api.GET('/api/presets/{id}', { params: { path: { id: preset } } }))
-    const number = edition ?? other.preset.edition
-    const { document: one } = await of(api.GET('/api/presets/{id}/editions/{number}', { params: { path: { id: preset, number } } }))
-    const key = `${preset}.${number}`
-    pinned.value = [...pinned.value.filter((pin) => pin.key !== key), { key, title: other.preset.name, note: `edition ${number}`, document: one }]
-  })
+  const pin = (preset: number, edition?: number) =>
+    toast.attempt(async () => {
+      const other = await of(api.GET('/api/presets/{id}', { params: { path: { id: preset } } }))
+      const number = edition ?? other.preset.edition
+      const { document: one } = await of(
+        api.GET('/api/presets/{id}/editions/{number}', { params: { path: { id: preset, number } } }),
+      )
+      const key = `${preset}.${number}`
+      pinned.value = [
+        ...pinned.value.filter((pin) => pin.key !== key),
+        { key, title: other.preset.name, note: `edition ${number}`, document: one },
+      ]
+    })
 
-  const favourite = () => toast.attempt(async () => {
-    const on = !detail.value!.preset.favourite
-    detail.value!.preset.favourite = (await of(api.PUT('/api/presets/{id}/favourite', { ...at, body: { on } }))).favourite
-  })
+  const favourite = () =>
+    toast.attempt(async () => {
+      const on = !detail.value!.preset.favourite
+      detail.value!.preset.favourite = (
+        await of(api.PUT('/api/presets/{id}/favourite', { ...at, body: { on } }))
+      ).favourite
+    })
 
   /** Counts changes to this person's own trial strokes. */
   const trialsChanged = ref(0)
   async function removeTrial(trial: number, title: string) {
     const words = { confirmButtonText: 'Remove it', cancelButtonText: 'Keep it' }
-    const asked = ElMessageBox.confirm('It is yours alone and cannot be brought back.', `Remove the trial stroke “${title}”?`, words)
+    const asked = ElMessageBox.confirm(
+      'It is yours alone and cannot be brought back.',
+      `Remove the trial stroke “${title}”?`,
+      words,
+    )
     if (!(await asked.catch(() => false))) return
     await toast.attempt(async () => {
       await of(api.DELETE('/api/trial-strokes/{id}', { params: { path: { id: trial } } }))
@@ -172,15 +208,57 @@ export function useBench(id: number) {
   }
 
   // An undo told in the toast changes what lies on the Bench.
-  watch(() => toast.undone, () => load())
+  watch(
+    () => toast.undone,
+    () => load(),
+  )
 
   load()
   // Among what this person used last; nothing is lost if that fails.
   watch(detail, () => api.PUT('/api/presets/{id}/recent', at).catch(() => undefined), { once: true })
-  return { missing,
-    id, at, detail, document, base, busy, kept: keeping.state, room: keeping.room, overtaken, back, goal, trying, middle, asTry, ask,
-    dirty, list, grouped, counts, differs, differsAt, take, load, look, tune, set, takeBack, keep, before, step: keeping.step, doing, entered,
-    pinned, pin, favourite, trialsChanged, removeTrial, router, library, session, toast,
+  return {
+    missing,
+    id,
+    at,
+    detail,
+    document,
+    base,
+    busy,
+    kept: keeping.state,
+    room: keeping.room,
+    overtaken,
+    back,
+    goal,
+    trying,
+    middle,
+    asTry,
+    ask,
+    dirty,
+    list,
+    grouped,
+    counts,
+    differs,
+    differsAt,
+    take,
+    load,
+    look,
+    tune,
+    set,
+    takeBack,
+    keep,
+    before,
+    step: keeping.step,
+    doing,
+    entered,
+    pinned,
+    pin,
+    favourite,
+    trialsChanged,
+    removeTrial,
+    router,
+    library,
+    session,
+    toast,
   }
 }
 

@@ -42,7 +42,9 @@ export function useKeeping(id: number, detail: Ref<Detail | undefined>, document
   function tell({ merged, given_up, held }: Kept) {
     if (held.length) return toast.problem(new Error(held.join(' ')), true)
     if (!merged.length) return
-    const gave = given_up.length ? ` What you changed here counts instead of: ${given_up.join(', ')}. A step back brings that again.` : ''
+    const gave = given_up.length
+      ? ` What you changed here counts instead of: ${given_up.join(', ')}. A step back brings that again.`
+      : ''
     toast.done(`Changed elsewhere meanwhile, and brought together with yours: ${merged.join(', ')}.${gave}`)
   }
 
@@ -61,7 +63,9 @@ export function useKeeping(id: number, detail: Ref<Detail | undefined>, document
       underWay = change
       const { document: next, fresh } = change
       try {
-        const kept = await of(api.PUT('/api/presets/{id}/draft', { ...at, body: { document: next, was: known, fresh }, keepalive: true }))
+        const kept = await of(
+          api.PUT('/api/presets/{id}/draft', { ...at, body: { document: next, was: known, fresh }, keepalive: true }),
+        )
         underWay = undefined
         accept(kept, next)
         state.value = changes.length ? 'keeping' : 'kept'
@@ -127,7 +131,13 @@ export function useKeeping(id: number, detail: Ref<Detail | undefined>, document
  *
  * @param deeds counts what is begun and ended in this window
  */
-export function useLook(id: number, detail: Ref<Detail | undefined>, idle: () => boolean, deeds: () => number, changed: (words: string) => Promise<unknown>) {
+export function useLook(
+  id: number,
+  detail: Ref<Detail | undefined>,
+  idle: () => boolean,
+  deeds: () => number,
+  changed: (words: string) => Promise<unknown>,
+) {
   let looking = false
 
   async function look() {
@@ -135,7 +145,9 @@ export function useLook(id: number, detail: Ref<Detail | undefined>, idle: () =>
     looking = true
     const before = deeds()
     try {
-      const now = await of(api.GET('/api/presets/{id}/state', { params: { path: { id } }, signal: AbortSignal.timeout(10_000) }))
+      const now = await of(
+        api.GET('/api/presets/{id}/state', { params: { path: { id } }, signal: AbortSignal.timeout(10_000) }),
+      )
       const { preset, locked_by, kept, hidden } = detail.value
       // What was done here meanwhile is told by whoever did it.
       if (!idle() || deeds() !== before) return
@@ -146,7 +158,8 @@ export function useLook(id: number, detail: Ref<Detail | undefined>, idle: () =>
         now.locked_by !== locked_by && (now.locked_by ? `${now.locked_by} locked it.` : 'It is not locked any more.'),
         now.hidden !== hidden && (now.hidden ? 'It is in the Attic now.' : 'It is back from the Attic.'),
       ].filter(Boolean)
-      const elsewhere = now.kept !== kept && !told.length ? 'Changed in another window of yours, and shown here now.' : ''
+      const elsewhere =
+        now.kept !== kept && !told.length ? 'Changed in another window of yours, and shown here now.' : ''
       if (told.length || elsewhere) await changed([...told, elsewhere].join(' ').trim())
     } catch {
       // The next look may go better.

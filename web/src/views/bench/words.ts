@@ -8,4 +8,10 @@ export function alike({ ssim, mean_difference, seen }: Pick<Comparison, 'ssim' |
 
 /** A moment as people say it. */
 export const day = (text: string) =>
-  new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
+  new Date(text).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+  })

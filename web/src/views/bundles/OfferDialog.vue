@@ -10,11 +10,17 @@ import { useWork, type Task } from '../../stores/work'
 const props = defineProps<{ release: components['schemas']['Release']; bundle: Bundle }>()
 const emit = defineEmits<{ close: [] }>()
 const work = useWork()
-const words = reactive({ title: `${props.bundle.name} ${props.release.number}`, description: props.bundle.description, tags: '' })
+const words = reactive({
+  title: `${props.bundle.name} ${props.release.number}`,
+  description: props.bundle.description,
+  tags: '',
+})
 const task = ref<Task>()
 
 const { busy, problem, go } = useDeed(async () => {
-  task.value = await of(api.POST('/api/releases/{id}/offer', { params: { path: { id: props.release.id } }, body: { ...words } }))
+  task.value = await of(
+    api.POST('/api/releases/{id}/offer', { params: { path: { id: props.release.id } }, body: { ...words } }),
+  )
   const ended = await work.follow(task.value)
   if (ended.state === 'done') emit('close')
   else task.value = undefined
@@ -22,11 +28,39 @@ const { busy, problem, go } = useDeed(async () => {
 </script>
 
 <template>
-  <FormDialog :title="`Offer ${bundle.name} ${release.number} to the outside gallery`" deed="Offer it" :cancel="task ? 'Leave it going' : 'Cancel'" :busy="busy || !!task" :ready="!!words.title.trim()" :problem="problem" @submit="go" @close="emit('close')">
-      <label>Title<el-input v-model="words.title" aria-label="Title in the gallery" maxlength="200" /></label>
-      <label>Description<el-input v-model="words.description" type="textarea" :rows="3" aria-label="Description in the gallery" maxlength="5000" /></label>
-      <label>Tags<el-input v-model="words.tags" aria-label="Tags in the gallery" placeholder="apart by commas" maxlength="500" /></label>
-      <el-progress v-if="task" :percentage="work.part(work.tasks.find(({ id }) => id === task!.id) ?? task)" aria-label="Upload" />
-      <p class="soft">Everybody with access to the gallery can take it from there. Once begun it goes on, even when you leave this page.</p>
+  <FormDialog
+    :title="`Offer ${bundle.name} ${release.number} to the outside gallery`"
+    deed="Offer it"
+    :cancel="task ? 'Leave it going' : 'Cancel'"
+    :busy="busy || !!task"
+    :ready="!!words.title.trim()"
+    :problem="problem"
+    @submit="go"
+    @close="emit('close')"
+  >
+    <label>Title<el-input v-model="words.title" aria-label="Title in the gallery" maxlength="200" /></label>
+    <label
+      >Description<el-input
+        v-model="words.description"
+        type="textarea"
+        :rows="3"
+        aria-label="Description in the gallery"
+        maxlength="5000"
+    /></label>
+    <label
+      >Tags<el-input
+        v-model="words.tags"
+        aria-label="Tags in the gallery"
+        placeholder="apart by commas"
+        maxlength="500"
+    /></label>
+    <el-progress
+      v-if="task"
+      :percentage="work.part(work.tasks.find(({ id }) => id === task!.id) ?? task)"
+      aria-label="Upload"
+    />
+    <p class="soft">
+      Everybody with access to the gallery can take it from there. Once begun it goes on, even when you leave this page.
+    </p>
   </FormDialog>
 </template>

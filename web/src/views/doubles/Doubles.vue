@@ -21,7 +21,10 @@ async function look() {
     most.value = got.left
     found.value = got
     // Strips that were never painted are painted first, a few seconds' worth at a time.
-    while (!got.ready && !gone) { got = await of(api.GET('/api/libraries/{library}/doubles', library.path())); found.value = got }
+    while (!got.ready && !gone) {
+      got = await of(api.GET('/api/libraries/{library}/doubles', library.path()))
+      found.value = got
+    }
     keep.value = Object.fromEntries(got.groups.map((group, index) => [index, group.presets[0]!.id]))
   })
 }
@@ -30,34 +33,80 @@ onBeforeUnmount(() => (gone = true))
 watch(() => toast.undone, look)
 
 const key = (group: { presets: { id: number }[] }) => group.presets.map(({ id }) => id).join()
-const settle = (index: number) => toast.attempt(async () => {
-  const group = found.value!.groups[index]!
-  const { entry } = await of(api.POST('/api/libraries/{library}/doubles', { ...library.path(), body: { keep: keep.value[index]!, preset_ids: group.presets.map(({ id }) => id) } }))
-  await Promise.all([look(), library.load()])
-  toast.done(entry.summary, entry)
-})
+const settle = (index: number) =>
+  toast.attempt(async () => {
+    const group = found.value!.groups[index]!
+    const { entry } = await of(
+      api.POST('/api/libraries/{library}/doubles', {
+        ...library.path(),
+        body: { keep: keep.value[index]!, preset_ids: group.presets.map(({ id }) => id) },
+      }),
+    )
+    await Promise.all([look(), library.load()])
+    toast.done(entry.summary, entry)
+  })
 </script>
 
 <template>
   <div class="page">
     <h1>Doubles</h1>
-    <p class="soft">Brushes that paint the same, or so nearly that the strips cannot be told apart. What does not stay goes to the Attic; sets and start plans then hold the one that stays.</p>
-    <div v-if="found && !found.ready" class="soft" role="status">Painting strips and comparing them for the first time: {{ found.left }} to go<el-progress :percentage="most ? Math.round(100 - (found.left / most) * 100) : 0" :show-text="false" /></div>
+    <p class="soft">
+      Brushes that paint the same, or so nearly that the strips cannot be told apart. What does not stay goes to the
+      Attic; sets and start plans then hold the one that stays.
+    </p>
+    <div v-if="found && !found.ready" class="soft" role="status">
+      Painting strips and comparing them for the first time: {{ found.left }} to go<el-progress
+        :percentage="most ? Math.round(100 - (found.left / most) * 100) : 0"
+        :show-text="false"
+      />
+    </div>
     <p v-if="!found" class="soft" role="status">Comparing what each brush paints…</p>
     <template v-if="found?.ready">
       <template v-for="(group, index) in found.groups" :key="key(group)">
         <section v-if="!away.has(key(group))" class="group">
-          <div class="line"><b>{{ group.kind === 'identical' ? 'identical' : `alike ${Math.round(group.alike * 1000) / 10} %` }}</b><span class="soft">{{ group.presets.length }} brushes</span><span class="grow" /><el-button size="small" @click="away.add(key(group))">Keep all</el-button><el-button size="small" type="primary" @click="settle(index)">Keep the chosen one</el-button></div>
-          <label v-for="(preset, place) in group.presets" :key="preset.id" class="row"><el-radio v-model="keep[index]" :value="preset.id" :aria-label="`Keep ${preset.name}`">&nbsp;</el-radio><Strip :fingerprint="preset.fingerprint" :label="preset.name" /><b>{{ preset.name }}</b><span class="soft">{{ preset.size }} px · edition {{ preset.edition }}</span><span class="small soft">{{ group.differences.map(({ title, values }) => `${title} ${values[place] ?? '…'}`).join(', ') }}</span></label>
+          <div class="line">
+            <b>{{
+              group.kind === 'identical' ? 'identical' : `alike ${Math.round(group.alike * 1000) / 10} %`
+            }}</b><span class="soft">{{ group.presets.length }} brushes</span><span class="grow" /><el-button
+              size="small"
+              @click="away.add(key(group))"
+              >Keep all</el-button
+            ><el-button size="small" type="primary" @click="settle(index)">Keep the chosen one</el-button>
+          </div>
+          <label v-for="(preset, place) in group.presets" :key="preset.id" class="row"
+            ><el-radio v-model="keep[index]" :value="preset.id" :aria-label="`Keep ${preset.name}`">&nbsp;</el-radio
+            ><Strip :fingerprint="preset.fingerprint" :label="preset.name" /><b>{{ preset.name }}</b
+            ><span class="soft">{{ preset.size }} px · edition {{ preset.edition }}</span
+            ><span class="small soft">{{
+              group.differences.map(({ title, values }) => `${title} ${values[place] ?? '…'}`).join(', ')
+            }}</span></label
+          >
         </section>
       </template>
-      <div v-if="!found.groups.filter((group) => !away.has(key(group))).length" class="empty"><p>No doubles. Every brush of this library paints a stroke of its own.</p></div>
+      <div v-if="!found.groups.filter((group) => !away.has(key(group))).length" class="empty">
+        <p>No doubles. Every brush of this library paints a stroke of its own.</p>
+      </div>
     </template>
   </div>
 </template>
 
 <style scoped>
-.group { margin: 12px 0; padding: 8px 12px; border: 1px solid var(--line); border-radius: 9px; background: var(--card); }
-.row { display: grid; grid-template-columns: 24px 260px 160px 120px 1fr; gap: 12px; align-items: center; padding: 4px 0; cursor: pointer; }
-.group :deep(.el-button + .el-button) { margin-left: 0; }
+.group {
+  margin: 12px 0;
+  padding: 8px 12px;
+  border: 1px solid var(--line);
+  border-radius: 9px;
+  background: var(--card);
+}
+.row {
+  display: grid;
+  grid-template-columns: 24px 260px 160px 120px 1fr;
+  gap: 12px;
+  align-items: center;
+  padding: 4px 0;
+  cursor: pointer;
+}
+.group :deep(.el-button + .el-button) {
+  margin-left: 0;
+}
 </style>

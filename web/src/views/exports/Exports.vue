@@ -16,47 +16,140 @@ const toast = useToast()
 const exports = ref<Past[]>()
 const busy = ref<number | 'backup'>()
 const whole = ref(false)
-const load = () => toast.attempt(async () => (exports.value = (await of(api.GET('/api/libraries/{library}/exports', library.path()))).exports))
+const load = () =>
+  toast.attempt(
+    async () => (exports.value = (await of(api.GET('/api/libraries/{library}/exports', library.path()))).exports),
+  )
 onMounted(load)
 watch(() => library.stamp, load)
-const time = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', year: 'numeric', hour: '2-digit', minute: '2-digit' })
-const size = (bytes: number) => (bytes < 1048576 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1048576).toFixed(1)} MB`)
+const time = (text: string) =>
+  new Date(text).toLocaleString('en-GB', {
+    day: 'numeric',
+    month: 'short',
+    year: 'numeric',
+    hour: '2-digit',
+    minute: '2-digit',
+  })
+const size = (bytes: number) =>
+  bytes < 1048576 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1048576).toFixed(1)} MB`
 
-async function fetched(which: number | 'backup', ask: () => Promise<{ data?: unknown; error?: unknown; response: Response }>) {
+async function fetched(
+  which: number | 'backup',
+  ask: () => Promise<{ data?: unknown; error?: unknown; response: Response }>,
+) {
   busy.value = which
   await toast.attempt(async () => {
     const answer = await ask()
-    toast.done(`${save((await of(Promise.resolve(answer))) as Blob, answer.response)} went where this browser keeps its downloads.`)
+    const file = save((await of(Promise.resolve(answer))) as Blob, answer.response)
+    toast.done(`${file} went where this browser keeps its downloads.`)
     await load()
   })
   busy.value = undefined
 }
-const again = (one: Past) => fetched(one.id, () => api.POST('/api/exports/{id}/repeat', { params: { path: { id: one.id } }, parseAs: 'blob' }))
-const backUp = () => fetched('backup', () => api.POST('/api/libraries/{library}/exports', { ...library.path(), body: { kind: 'backup', of: { library: true }, name: `${session.library!.name} backup` }, parseAs: 'blob' }))
+const again = (one: Past) =>
+  fetched(one.id, () => api.POST('/api/exports/{id}/repeat', { params: { path: { id: one.id } }, parseAs: 'blob' }))
+const backUp = () =>
+  fetched('backup', () =>
+    api.POST('/api/libraries/{library}/exports', {
+      ...library.path(),
+      body: { kind: 'backup', of: { library: true }, name: `${session.library!.name} backup` },
+      parseAs: 'blob',
+    }),
+  )
+function closeWhole() {
+  whole.value = false
+  load()
+}
 </script>
 
 <template>
   <div class="page">
-    <div class="line head"><h1>Exports</h1><span class="soft">What went out, when, and where to.</span><span class="grow" /><el-button :disabled="!library.all?.total" @click="whole = true">Export the whole library…</el-button><el-button type="primary" :loading="busy === 'backup'" :disabled="!library.all?.total" @click="backUp">Back up this library now</el-button></div>
+    <div class="line head">
+      <h1>Exports</h1>
+      <span class="soft">What went out, when, and where to.</span><span class="grow" /><el-button
+        :disabled="!library.all?.total"
+        @click="whole = true"
+        >Export the whole library…</el-button
+      ><el-button type="primary" :loading="busy === 'backup'" :disabled="!library.all?.total" @click="backUp"
+        >Back up this library now</el-button
+      >
+    </div>
     <table v-if="exports?.length">
-      <thead><tr><th>When</th><th>Who</th><th>What</th><th>File</th><th>Where to</th><th /></tr></thead>
+      <thead>
+        <tr>
+          <th>When</th>
+          <th>Who</th>
+          <th>What</th>
+          <th>File</th>
+          <th>Where to</th>
+          <th />
+        </tr>
+      </thead>
       <tbody>
         <tr v-for="one in exports" :key="one.id">
-          <td class="soft">{{ time(one.at) }}</td><td>{{ one.by }}</td>
-          <td><b>{{ one.name }}</b><br><span class="soft">{{ one.count }} {{ one.count === 1 ? 'brush' : 'brushes' }} as {{ one.said }}{{ one.release ? `, release ${one.release.number} of “${one.release.bundle}”` : '' }}</span></td>
-          <td>{{ one.file }}<br><span class="soft" :title="`SHA-256 ${one.sha256}`">{{ size(one.size) }}, sum {{ one.sha256.slice(0, 8) }}…</span></td><td>{{ one.goes_to }}</td>
-          <td><router-link v-if="one.release" :to="{ name: 'bundles' }">see the bundle</router-link><el-button v-else size="small" :loading="busy === one.id" :aria-label="`Export ${one.name} again`" @click="again(one)">Again</el-button></td>
+          <td class="soft">{{ time(one.at) }}</td>
+          <td>{{ one.by }}</td>
+          <td>
+            <b>{{ one.name }}</b><br /><span class="soft"
+              >{{ one.count }} {{ one.count === 1 ? 'brush' : 'brushes' }} as {{ one.said
+              }}{{ one.release ? `, release ${one.release.number} of “${one.release.bundle}”` : '' }}</span
+            >
+          </td>
+          <td>
+            {{ one.file }}<br /><span class="soft" :title="`SHA-256 ${one.sha256}`"
+              >{{ size(one.size) }}, sum {{ one.sha256.slice(0, 8) }}…</span
+            >
+          </td>
+          <td>{{ one.goes_to }}</td>
+          <td>
+            <router-link v-if="one.release" :to="{ name: 'bundles' }">see the bundle</router-link
+            ><el-button
+              v-else
+              size="small"
+              :loading="busy === one.id"
+              :aria-label="`Export ${one.name} again`"
+              @click="again(one)"
+              >Again</el-button
+            >
+          </td>
         </tr>
       </tbody>
     </table>
-    <div v-else-if="exports" class="empty"><p>Nothing went out yet. Pick brushes on the Wall, then choose Export in the tray; a dated backup of everything is one click, above.</p></div>
-    <ExportDialog v-if="whole" :which="{ library: true }" :count="library.all?.total ?? 0" :title="session.library?.name ?? ''" @close="whole = false; load()" />
+    <div v-else-if="exports" class="empty">
+      <p>
+        Nothing went out yet. Pick brushes on the Wall, then choose Export in the tray; a dated backup of everything is
+        one click, above.
+      </p>
+    </div>
+    <ExportDialog
+      v-if="whole"
+      :which="{ library: true }"
+      :count="library.all?.total ?? 0"
+      :title="session.library?.name ?? ''"
+      @close="closeWhole"
+    />
   </div>
 </template>
 
 <style scoped>
-.head { margin-bottom: 12px; }
-table { border-collapse: collapse; width: 100%; }
-th { text-align: left; font-size: 11.5px; color: var(--soft); font-weight: 600; padding: 0 18px 4px 0; }
-td { padding: 6px 18px 6px 0; border-top: 1px solid var(--line); vertical-align: top; overflow-wrap: anywhere; }
+.head {
+  margin-bottom: 12px;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th {
+  text-align: left;
+  font-size: 11.5px;
+  color: var(--soft);
+  font-weight: 600;
+  padding: 0 18px 4px 0;
+}
+td {
+  padding: 6px 18px 6px 0;
+  border-top: 1px solid var(--line);
+  vertical-align: top;
+  overflow-wrap: anywhere;
+}
 </style>

@@ -24,26 +24,64 @@ const sending = ref<{ name: string; sent: number; size: number; at: number; of: 
 const files = ref<HTMLInputElement>()
 const tree = ref<HTMLInputElement>()
 const gallery = computed(() => route.query.from === 'gallery')
-const chosen = computed(() => (gallery.value || sending.value ? undefined : (arrivals.value.find(({ id }) => id === Number(route.query.arrival)) ?? arrivals.value.find(({ state }) => state === 'planned'))))
-const STATES: Record<Arrival['state'], string> = { open: 'coming', reading: 'being read', planned: 'waiting', applying: 'being taken in', applied: 'taken in', left: 'let go' }
-const time = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const chosen = computed(() =>
+  gallery.value || sending.value
+    ? undefined
+    : (arrivals.value.find(({ id }) => id === Number(route.query.arrival)) ??
+      arrivals.value.find(({ state }) => state === 'planned')),
+)
+const STATES: Record<Arrival['state'], string> = {
+  open: 'coming',
+  reading: 'being read',
+  planned: 'waiting',
+  applying: 'being taken in',
+  applied: 'taken in',
+  left: 'let go',
+}
+const time = (text: string) =>
+  new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
-const load = () => toast.attempt(async () => ({ arrivals: arrivals.value, folder: folder.value, limits: limits.value } = await of(api.GET('/api/libraries/{library}/arrivals', library.path()))))
+const load = () =>
+  toast.attempt(
+    async () =>
+      ({
+        arrivals: arrivals.value,
+        folder: folder.value,
+        limits: limits.value,
+      } = await of(api.GET('/api/libraries/{library}/arrivals', library.path()))),
+  )
 onMounted(load)
-watch(() => [library.stamp, toast.undone, work.tasks.filter(({ state }) => state === 'done').map(({ id }) => id).join()], load)
+watch(
+  () => [
+    library.stamp,
+    toast.undone,
+    work.tasks
+      .filter(({ state }) => state === 'done')
+      .map(({ id }) => id)
+      .join(),
+  ],
+  load,
+)
 const show = (id: number) => router.replace({ query: { arrival: id } })
 
 /** Sends what was dropped or chosen, one file after the other, then has it read. */
 async function bring(brought: Brought[]) {
   if (!brought.length || sending.value) return
   const folders = new Set(brought.map(({ name }) => name.split('/')[0]))
-  const name = brought.length === 1 ? brought[0]!.name : folders.size === 1 ? [...folders][0]! : `${brought.length} files`
+  const name =
+    brought.length === 1 ? brought[0]!.name : folders.size === 1 ? [...folders][0]! : `${brought.length} files`
   await router.replace({ query: {} })
   await toast.attempt(async () => {
-    const begun = await of(api.POST('/api/libraries/{library}/arrivals', { ...library.path(), body: { name: name.slice(0, 200) } }))
+    const begun = await of(
+      api.POST('/api/libraries/{library}/arrivals', { ...library.path(), body: { name: name.slice(0, 200) } }),
+    )
     for (const [at, one] of brought.entries()) {
       sending.value = { name: one.name, sent: 0, size: one.file.size, at: at + 1, of: brought.length }
-      await upload(one.file, `/api/arrivals/${begun.id}/files?name=${encodeURIComponent(one.name)}`, (sent) => (sending.value!.sent = sent))
+      await upload(
+        one.file,
+        `/api/arrivals/${begun.id}/files?name=${encodeURIComponent(one.name)}`,
+        (sent) => (sending.value!.sent = sent),
+      )
     }
     const reading = await of(api.POST('/api/arrivals/{id}/read', { params: { path: { id: begun.id } } }))
     sending.value = undefined
@@ -54,7 +92,16 @@ async function bring(brought: Brought[]) {
   sending.value = undefined
   await load()
 }
-watch(() => arrival.parcel, (dropped) => { if (dropped) { arrival.parcel = undefined; bring(dropped) } }, { immediate: true })
+watch(
+  () => arrival.parcel,
+  (dropped) => {
+    if (dropped) {
+      arrival.parcel = undefined
+      bring(dropped)
+    }
+  },
+  { immediate: true },
+)
 function picked(input?: HTMLInputElement) {
   const list = [...(input?.files ?? [])].map((file) => ({ name: file.webkitRelativePath || file.name, file }))
   if (input) input.value = ''
@@ -62,6 +109,10 @@ function picked(input?: HTMLInputElement) {
 }
 const number = (value: number) => value.toLocaleString('en-GB')
 const megabytes = (bytes: number) => (bytes / 1048576).toFixed(bytes < 10485760 ? 1 : 0)
+function changed(gone?: boolean) {
+  if (!gone) show(chosen.value!.id)
+  load()
+}
 </script>
 
 <template>
@@ -70,36 +121,107 @@ const megabytes = (bytes: number) => (bytes / 1048576).toFixed(bytes < 10485760 
       <h1>Intake</h1>
       <input ref="files" type="file" multiple hidden aria-label="Choose files" @change="picked(files)" />
       <input ref="tree" type="file" webkitdirectory hidden aria-label="Choose a folder" @change="picked(tree)" />
-      <button class="drop" @click="files?.click()"><b>Drop files here, or choose them</b><span class="soft small">packages, presets, pictures, layered drawings, reels, shapes, tables</span></button>
-      <div class="line"><button class="plain" @click="tree?.click()">a whole folder…</button><span class="grow" /><button class="plain" :aria-pressed="gallery" @click="router.replace({ query: { from: 'gallery' } })">outside gallery</button></div>
-      <p v-if="folder" class="soft small">Files laid into <code>{{ folder }}</code> come in by themselves.</p>
+      <button class="drop" @click="files?.click()">
+        <b>Drop files here, or choose them</b
+        ><span class="soft small">packages, presets, pictures, layered drawings, reels, shapes, tables</span>
+      </button>
+      <div class="line">
+        <button class="plain" @click="tree?.click()">a whole folder…</button><span class="grow" /><button
+          class="plain"
+          :aria-pressed="gallery"
+          @click="router.replace({ query: { from: 'gallery' } })"
+        >
+          outside gallery
+        </button>
+      </div>
+      <p v-if="folder" class="soft small">
+        Files laid into <code>{{ folder }}</code> come in by themselves.
+      </p>
       <details v-if="limits" class="soft small">
         <summary>How much may come</summary>
-        At most {{ number(limits.files) }} files and {{ number(limits.mb) }} MB in one arrival. A picture: {{ limits.picture_mb }} MB, {{ number(limits.side) }} px a side, {{ limits.pixels / 1e6 }} million pixels; {{ limits.frames }} in one file.
-        <template v-if="limits.waiting_days">What was read and never taken in is let go after {{ limits.waiting_days }} days.</template>
+        At most {{ number(limits.files) }} files and {{ number(limits.mb) }} MB in one arrival. A picture:
+        {{ limits.picture_mb }} MB, {{ number(limits.side) }} px a side, {{ limits.pixels / 1e6 }} million pixels;
+        {{ limits.frames }} in one file.
+        <template v-if="limits.waiting_days"
+          >What was read and never taken in is let go after {{ limits.waiting_days }} days.</template
+        >
       </details>
-      <button v-for="one in arrivals" :key="one.id" class="choice" :class="{ on: one.id === chosen?.id }" :aria-pressed="one.id === chosen?.id" @click="show(one.id)">
-        <span><b>{{ one.name }}</b><br><span class="soft small">{{ one.source }}, {{ time(one.at) }}</span></span>
-        <span :class="one.state === 'planned' ? 'changed' : 'soft small'">{{ one.entry?.undone ? 'taken back' : STATES[one.state] }}</span>
+      <button
+        v-for="one in arrivals"
+        :key="one.id"
+        class="choice"
+        :class="{ on: one.id === chosen?.id }"
+        :aria-pressed="one.id === chosen?.id"
+        @click="show(one.id)"
+      >
+        <span
+          ><b>{{ one.name }}</b
+          ><br /><span class="soft small">{{ one.source }}, {{ time(one.at) }}</span></span
+        >
+        <span :class="one.state === 'planned' ? 'changed' : 'soft small'">{{
+          one.entry?.undone ? 'taken back' : STATES[one.state]
+        }}</span>
       </button>
     </aside>
     <section v-if="sending" class="empty" role="status">
-      <p>Sending {{ sending.name }}{{ sending.of > 1 ? `, ${sending.at} of ${sending.of}` : '' }}: {{ megabytes(sending.sent) }} of {{ megabytes(sending.size) }} MB</p>
+      <p>
+        Sending {{ sending.name }}{{ sending.of > 1 ? `, ${sending.at} of ${sending.of}` : '' }}:
+        {{ megabytes(sending.sent) }} of {{ megabytes(sending.size) }} MB
+      </p>
       <el-progress :percentage="sending.size ? Math.min(100, Math.round((100 * sending.sent) / sending.size)) : 100" />
     </section>
     <OutsideGallery v-else-if="gallery" />
-    <ArrivalPlan v-else-if="chosen" :key="chosen.id" :arrival="chosen" @changed="(gone) => { if (!gone) show(chosen!.id); load() }" />
-    <section v-else class="empty"><p>Nothing is waiting. Whatever comes in, you see first what would happen; nothing that is here is touched before you say so.</p><el-button type="primary" @click="files?.click()">Choose files</el-button></section>
+    <ArrivalPlan v-else-if="chosen" :key="chosen.id" :arrival="chosen" @changed="changed" />
+    <section v-else class="empty">
+      <p>
+        Nothing is waiting. Whatever comes in, you see first what would happen; nothing that is here is touched before
+        you say so.
+      </p>
+      <el-button type="primary" @click="files?.click()">Choose files</el-button>
+    </section>
   </div>
 </template>
 
 <style scoped>
-.intake { display: grid; grid-template-columns: 236px minmax(0, 1fr); gap: 24px; align-content: start; }
-h1 { margin-bottom: 10px; }
-.drop { display: grid; gap: 4px; place-content: center; justify-items: center; width: 100%; min-height: 92px; margin-bottom: 6px; padding: 8px; font: inherit; color: var(--ink); border: 2px dashed var(--line-strong); border-radius: 10px; background: var(--card); cursor: pointer; }
-.drop:hover { border-color: var(--accent); }
-aside p, details { margin: 6px 4px 12px; }
-summary { cursor: pointer; }
-code { overflow-wrap: anywhere; }
-.choice b { overflow-wrap: anywhere; }
+.intake {
+  display: grid;
+  grid-template-columns: 236px minmax(0, 1fr);
+  gap: 24px;
+  align-content: start;
+}
+h1 {
+  margin-bottom: 10px;
+}
+.drop {
+  display: grid;
+  gap: 4px;
+  place-content: center;
+  justify-items: center;
+  width: 100%;
+  min-height: 92px;
+  margin-bottom: 6px;
+  padding: 8px;
+  font: inherit;
+  color: var(--ink);
+  border: 2px dashed var(--line-strong);
+  border-radius: 10px;
+  background: var(--card);
+  cursor: pointer;
+}
+.drop:hover {
+  border-color: var(--accent);
+}
+aside p,
+details {
+  margin: 6px 4px 12px;
+}
+summary {
+  cursor: pointer;
+}
+code {
+  overflow-wrap: anywhere;
+}
+.choice b {
+  overflow-wrap: anywhere;
+}
 </style>

@@ -57,43 +57,105 @@ const signIn = async () => {
   await follow(() => of(api.PUT('/api/gallery/token', { body: { token: token.value } })))
   if (signedIn.value) token.value = ''
 }
-const signOut = () => toast.attempt(async () => { await of(api.DELETE('/api/gallery/token')); await follow(state) })
+const signOut = () =>
+  toast.attempt(async () => {
+    await of(api.DELETE('/api/gallery/token'))
+    await follow(state)
+  })
 
-const fetchOne = (one: Package) => toast.attempt(async () => {
-  const task = await of(api.POST('/api/libraries/{library}/gallery', { ...library.path(), body: { id: one.id, title: one.title } }))
-  fetching.value[one.id] = task.id
-  const ended = await work.follow(task)
-  delete fetching.value[one.id]
-  if (ended.state === 'done' && ended.arrival) await router.replace({ query: { arrival: ended.arrival } })
-})
+const fetchOne = (one: Package) =>
+  toast.attempt(async () => {
+    const task = await of(
+      api.POST('/api/libraries/{library}/gallery', { ...library.path(), body: { id: one.id, title: one.title } }),
+    )
+    fetching.value[one.id] = task.id
+    const ended = await work.follow(task)
+    delete fetching.value[one.id]
+    if (ended.state === 'done' && ended.arrival) await router.replace({ query: { arrival: ended.arrival } })
+  })
 const doing = (id: string) => work.tasks.find((task) => task.id === fetching.value[id])
-const size = (bytes: number) => (bytes < 1048576 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1048576).toFixed(1)} MB`)
+const size = (bytes: number) =>
+  bytes < 1048576 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1048576).toFixed(1)} MB`
 </script>
 
 <template>
   <section aria-label="Outside gallery">
-    <div class="line head"><h1>Outside gallery</h1><span class="soft">Packages that others offer, outside the studio.</span><span class="grow" /><el-input v-if="signedIn" v-model="word" placeholder="Look for a package" aria-label="Look for a package" clearable class="look" /><button v-if="signedIn" class="plain" @click="signOut">Sign out there</button></div>
+    <div class="line head">
+      <h1>Outside gallery</h1>
+      <span class="soft">Packages that others offer, outside the studio.</span><span class="grow" /><el-input
+        v-if="signedIn"
+        v-model="word"
+        placeholder="Look for a package"
+        aria-label="Look for a package"
+        clearable
+        class="look"
+      /><button v-if="signedIn" class="plain" @click="signOut">Sign out there</button>
+    </div>
     <form v-if="signedIn === false" class="signin" @submit.prevent="signIn">
       <p>The gallery asks for a token of yours. It is kept with your account here and shown to nobody.</p>
-      <div class="line"><el-input v-model="token" type="password" show-password aria-label="Token of the gallery" placeholder="Token" /><el-button type="primary" native-type="submit" :disabled="!token.trim() || busy">Sign in there</el-button></div>
+      <div class="line">
+        <el-input
+          v-model="token"
+          type="password"
+          show-password
+          aria-label="Token of the gallery"
+          placeholder="Token"
+        /><el-button type="primary" native-type="submit" :disabled="!token.trim() || busy">Sign in there</el-button>
+      </div>
     </form>
-    <p v-if="problem" class="problem" role="alert">{{ problem }} <button v-if="signedIn" class="plain" @click="look">Try again</button></p>
+    <p v-if="problem" class="problem" role="alert">
+      {{ problem }} <button v-if="signedIn" class="plain" @click="look">Try again</button>
+    </p>
     <p v-else-if="busy && !packages.length" class="soft" role="status">Asking the gallery…</p>
-    <p v-else-if="signedIn && !packages.length" class="soft">{{ word ? 'Nothing there fits.' : 'Nothing lies there yet.' }}</p>
+    <p v-else-if="signedIn && !packages.length" class="soft">
+      {{ word ? 'Nothing there fits.' : 'Nothing lies there yet.' }}
+    </p>
     <article v-for="one in packages" :key="one.id">
-      <div><b>{{ one.title }}</b> <span class="soft">by {{ one.author }}, {{ size(one.size) }}</span><p>{{ one.description }}</p><span class="soft small">{{ one.tags.join(' · ') }}</span></div>
-      <div v-if="fetching[one.id]" class="going" role="status"><el-progress :percentage="doing(one.id) ? work.part(doing(one.id)!) : 0" /><span class="soft small">{{ doing(one.id)?.message }}</span></div>
-      <el-button v-else :aria-label="`Bring ${one.title} into the Intake`" @click="fetchOne(one)">Bring into the Intake</el-button>
+      <div>
+        <b>{{ one.title }}</b> <span class="soft">by {{ one.author }}, {{ size(one.size) }}</span>
+        <p>{{ one.description }}</p>
+        <span class="soft small">{{ one.tags.join(' · ') }}</span>
+      </div>
+      <div v-if="fetching[one.id]" class="going" role="status">
+        <el-progress :percentage="doing(one.id) ? work.part(doing(one.id)!) : 0" /><span class="soft small">{{
+          doing(one.id)?.message
+        }}</span>
+      </div>
+      <el-button v-else :aria-label="`Bring ${one.title} into the Intake`" @click="fetchOne(one)"
+        >Bring into the Intake</el-button
+      >
     </article>
   </section>
 </template>
 
 <style scoped>
-.head { margin-bottom: 12px; }
-.look { width: 220px; }
-.signin { max-width: 460px; }
-.problem { color: var(--madder); background: var(--madder-wash); padding: 9px 12px; border-radius: 7px; }
-article { display: flex; align-items: center; justify-content: space-between; gap: 20px; padding: 10px 0; border-top: 1px solid var(--line); }
-article p { margin: 2px 0; }
-.going { width: 220px; }
+.head {
+  margin-bottom: 12px;
+}
+.look {
+  width: 220px;
+}
+.signin {
+  max-width: 460px;
+}
+.problem {
+  color: var(--madder);
+  background: var(--madder-wash);
+  padding: 9px 12px;
+  border-radius: 7px;
+}
+article {
+  display: flex;
+  align-items: center;
+  justify-content: space-between;
+  gap: 20px;
+  padding: 10px 0;
+  border-top: 1px solid var(--line);
+}
+article p {
+  margin: 2px 0;
+}
+.going {
+  width: 220px;
+}
 </style>

@@ -16,5 +16,10 @@ export const STATES: Record<ArrivalItem['state'], string> = {
 }
 
 export const DECISIONS: Record<ArrivalItem['decision'], string> = {
-  take: 'take in', both: 'keep both, next number', edition: 'take as next edition', replace: 'take its place; it goes to the Attic', back: 'bring back', leave: 'leave out',
+  take: 'take in',
+  both: 'keep both, next number',
+  edition: 'take as next edition',
+  replace: 'take its place; it goes to the Attic',
+  back: 'bring back',
+  leave: 'leave out',
 }

@@ -23,11 +23,18 @@ const limits = ref<{ kb: number; mb: number; steps: number; seconds: number }>()
 const draft = reactive<Recipe>({ name: '', scope: 'each', file: '', body: '' })
 const chosen = computed(() => recipes.value.find(({ id }) => id === Number(route.query.recipe)))
 const preview = ref<{ count: number; unknown: string[]; files: { name: string; text: string }[] }>()
+const previewed = computed(() => {
+  if (!preview.value) return ''
+  const { count } = preview.value
+  return `${count} ${count === 1 ? 'file' : 'files'} for ${tray.ids.length ? 'the tray' : 'the first brushes here'}`
+})
 const problem = ref('')
 const sample = ref<number[]>([])
 const writing = ref(false)
 const help = ref(false)
-const changed = computed(() => !chosen.value || (['name', 'scope', 'file', 'body'] as const).some((key) => draft[key] !== chosen.value![key]))
+const changed = computed(
+  () => !chosen.value || (['name', 'scope', 'file', 'body'] as const).some((key) => draft[key] !== chosen.value![key]),
+)
 let asked = 0
 
 async function load() {
@@ -46,34 +53,65 @@ function open(one: Recipe | Kept) {
 onMounted(load)
 watch(() => library.stamp, load)
 // Shown for the tray, or for the first brushes of the library.
-watch(() => tray.ids.length, async () => {
-  sample.value = tray.ids.length ? tray.ids.slice(0, 20) : (await of(api.GET('/api/libraries/{library}/wall/ids', library.path()))).ids.slice(0, 3)
-}, { immediate: true })
+watch(
+  () => tray.ids.length,
+  async () => {
+    sample.value = tray.ids.length
+      ? tray.ids.slice(0, 20)
+      : (await of(api.GET('/api/libraries/{library}/wall/ids', library.path()))).ids.slice(0, 3)
+  },
+  { immediate: true },
+)
 
-watchDebounced([() => ({ ...draft }), sample], async () => {
-  if (!draft.body || !sample.value.length) return
-  const mine = ++asked
-  try {
-    const got = await of(api.POST('/api/libraries/{library}/recipes/preview', { ...library.path(), body: { recipe: { ...draft }, preset_ids: sample.value } }))
-    if (mine === asked) { preview.value = got; problem.value = '' }
-  } catch (error) {
-    if (mine === asked) problem.value = (error as Error).message
-  }
-}, { debounce: 200, deep: true })
+watchDebounced(
+  [() => ({ ...draft }), sample],
+  async () => {
+    if (!draft.body || !sample.value.length) return
+    const mine = ++asked
+    try {
+      const got = await of(
+        api.POST('/api/libraries/{library}/recipes/preview', {
+          ...library.path(),
+          body: { recipe: { ...draft }, preset_ids: sample.value },
+        }),
+      )
+      if (mine === asked) {
+        preview.value = got
+        problem.value = ''
+      }
+    } catch (error) {
+      if (mine === asked) problem.value = (error as Error).message
+    }
+  },
+  { debounce: 200, deep: true },
+)
 
-const keep = () => toast.attempt(async () => {
-  const body = { ...draft }
-  const kept = chosen.value ? await of(api.PUT('/api/recipes/{id}', { params: { path: { id: chosen.value.id } }, body })) : await of(api.POST('/api/libraries/{library}/recipes', { ...library.path(), body }))
-  await load()
-  open(kept)
-  toast.done(`The recipe “${kept.name}” is kept. It travels in packages and backups.`)
-})
-const drop = () => toast.recorded(async () => {
-  const done = await of(api.DELETE('/api/recipes/{id}', { params: { path: { id: chosen.value!.id } } }))
-  await router.replace({ query: {} })
-  return done
-})
-const FILTERS = [['percent', '0.7 → 70'], ['between: 0, 255', '0.5 → 127.5'], ['clockwise', '90° → 270°'], ['radians, turns', 'degrees in other units'], ['mm: 300, inches: 300', 'pixels at 300 dots an inch'], ['radius', '40 → 20'], ['rgb', '#336699 → 51 102 153'], ['csv, xml, ini, markdown, json', 'text that cannot break out of its place']]
+const keep = () =>
+  toast.attempt(async () => {
+    const body = { ...draft }
+    const kept = chosen.value
+      ? await of(api.PUT('/api/recipes/{id}', { params: { path: { id: chosen.value.id } }, body }))
+      : await of(api.POST('/api/libraries/{library}/recipes', { ...library.path(), body }))
+    await load()
+    open(kept)
+    toast.done(`The recipe “${kept.name}” is kept. It travels in packages and backups.`)
+  })
+const drop = () =>
+  toast.recorded(async () => {
+    const done = await of(api.DELETE('/api/recipes/{id}', { params: { path: { id: chosen.value!.id } } }))
+    await router.replace({ query: {} })
+    return done
+  })
+const FILTERS = [
+  ['percent', '0.7 → 70'],
+  ['between: 0, 255', '0.5 → 127.5'],
+  ['clockwise', '90° → 270°'],
+  ['radians, turns', 'degrees in other units'],
+  ['mm: 300, inches: 300', 'pixels at 300 dots an inch'],
+  ['radius', '40 → 20'],
+  ['rgb', '#336699 → 51 102 153'],
+  ['csv, xml, ini, markdown, json', 'text that cannot break out of its place'],
+]
 </script>
 
 <template>
@@ -81,44 +119,178 @@ const FILTERS = [['percent', '0.7 → 70'], ['between: 0, 255', '0.5 → 127.5']
     <aside>
       <h1>Recipes</h1>
       <p class="soft small">Text templates that write brushes in whatever form your tools read.</p>
-      <button v-for="one in recipes" :key="one.id" class="choice" :class="{ on: chosen?.id === one.id }" :aria-pressed="chosen?.id === one.id" @click="open(one)">{{ one.name }}</button>
+      <button
+        v-for="one in recipes"
+        :key="one.id"
+        class="choice"
+        :class="{ on: chosen?.id === one.id }"
+        :aria-pressed="chosen?.id === one.id"
+        @click="open(one)"
+      >
+        {{ one.name }}
+      </button>
       <h3>Begin with an example</h3>
       <button v-for="one in examples" :key="one.name" class="choice" @click="open(one)">{{ one.name }}</button>
     </aside>
     <form @submit.prevent="keep">
-      <div class="line"><el-input v-model="draft.name" aria-label="Name of the recipe" placeholder="Name" maxlength="100" /><el-button native-type="submit" type="primary" :disabled="!changed || !draft.name.trim()">{{ chosen ? 'Keep the change' : 'Keep it here' }}</el-button></div>
-      <div class="line"><el-radio-group v-model="draft.scope" aria-label="Writes"><el-radio value="each">a file for each brush</el-radio><el-radio value="set">one file for all</el-radio></el-radio-group></div>
+      <div class="line">
+        <el-input v-model="draft.name" aria-label="Name of the recipe" placeholder="Name" maxlength="100" /><el-button
+          native-type="submit"
+          type="primary"
+          :disabled="!changed || !draft.name.trim()"
+          >{{ chosen ? 'Keep the change' : 'Keep it here' }}</el-button
+        >
+      </div>
+      <div class="line">
+        <el-radio-group v-model="draft.scope" aria-label="Writes"
+          ><el-radio value="each">a file for each brush</el-radio
+          ><el-radio value="set">one file for all</el-radio></el-radio-group
+        >
+      </div>
       <label>File name<el-input v-model="draft.file" aria-label="File name" maxlength="200" /></label>
-      <label class="text">Text<textarea v-model="draft.body" aria-label="Text of the recipe" spellcheck="false" /></label>
-      <div class="line"><button type="button" class="plain" :aria-pressed="help" @click="help = !help">what can be written</button><span class="grow" /><button v-if="chosen" type="button" class="plain" @click="drop">Delete</button><el-button v-if="chosen" :disabled="changed" @click="writing = true">Write files…</el-button></div>
-      <div v-if="help" class="help small"><p v-pre>The language is Liquid. <code>{{ preset.name }}</code>, <code>{{ preset.mark.size.base }}</code> and every other setting by its path; <code>preset.tags</code>, <code>traits</code>, <code>family</code>, <code>edition</code>, <code>number</code>, <code>fingerprint</code>; <code>presets</code> for all, <code>set.name</code>. Filters:</p>
-        <table><tbody><tr v-for="[name, what] in FILTERS" :key="name"><td><code>{{ name }}</code></td><td class="soft">{{ what }}</td></tr></tbody></table>
-        <p v-if="limits">A recipe is at most {{ limits.kb }} KB long. It may take {{ limits.seconds }} seconds, and one more for every hundred brushes; a file that it writes, {{ limits.mb }} MB and {{ limits.steps / 1e6 }} million steps. What goes beyond is stopped, and nothing is written.</p></div>
+      <label class="text"
+        >Text<textarea v-model="draft.body" aria-label="Text of the recipe" spellcheck="false" />
+      </label>
+      <div class="line">
+        <button type="button" class="plain" :aria-pressed="help" @click="help = !help">what can be written</button
+        ><span class="grow" /><button v-if="chosen" type="button" class="plain" @click="drop">Delete</button
+        ><el-button v-if="chosen" :disabled="changed" @click="writing = true">Write files…</el-button>
+      </div>
+      <div v-if="help" class="help small">
+        <p v-pre>
+          The language is Liquid. <code>{{ preset.name }}</code>, <code>{{ preset.mark.size.base }}</code> and every
+          other setting by its path; <code>preset.tags</code>, <code>traits</code>, <code>family</code>,
+          <code>edition</code>, <code>number</code>, <code>fingerprint</code>; <code>presets</code> for all,
+          <code>set.name</code>. Filters:
+        </p>
+        <table>
+          <tbody>
+            <tr v-for="[name, what] in FILTERS" :key="name">
+              <td>
+                <code>{{ name }}</code>
+              </td>
+              <td class="soft">{{ what }}</td>
+            </tr>
+          </tbody>
+        </table>
+        <p v-if="limits">
+          A recipe is at most {{ limits.kb }} KB long. It may take {{ limits.seconds }} seconds, and one more for every
+          hundred brushes; a file that it writes, {{ limits.mb }} MB and {{ limits.steps / 1e6 }} million steps. What
+          goes beyond is stopped, and nothing is written.
+        </p>
+      </div>
     </form>
     <section aria-label="Preview">
-      <div class="line"><h2>What it writes</h2><span class="soft">{{ preview ? `${preview.count} ${preview.count === 1 ? 'file' : 'files'} for ${tray.ids.length ? 'the tray' : 'the first brushes here'}` : '' }}</span></div>
+      <div class="line">
+        <h2>What it writes</h2>
+        <span class="soft">{{ previewed }}</span>
+      </div>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-      <p v-for="sentence in problem ? [] : preview?.unknown" :key="sentence" class="warning" role="status">{{ sentence }}</p>
-      <div v-for="file in preview?.files" :key="file.name" class="file" :class="{ old: problem }"><b>{{ file.name }}</b><pre>{{ file.text }}</pre></div>
+      <p v-for="sentence in problem ? [] : preview?.unknown" :key="sentence" class="warning" role="status">
+        {{ sentence }}
+      </p>
+      <div v-for="file in preview?.files" :key="file.name" class="file" :class="{ old: problem }">
+        <b>{{ file.name }}</b>
+        <pre>{{ file.text }}</pre>
+      </div>
     </section>
-    <ExportDialog v-if="writing && chosen" :which="tray.ids.length ? { preset_ids: tray.ids } : { library: true }" :count="tray.ids.length || (library.all?.total ?? 0)" kind="recipe" :recipe="chosen.id" :title="chosen.name" @close="writing = false" />
+    <ExportDialog
+      v-if="writing && chosen"
+      :which="tray.ids.length ? { preset_ids: tray.ids } : { library: true }"
+      :count="tray.ids.length || (library.all?.total ?? 0)"
+      kind="recipe"
+      :recipe="chosen.id"
+      :title="chosen.name"
+      @close="writing = false"
+    />
   </div>
 </template>
 
 <style scoped>
-.recipes { display: grid; grid-template-columns: 190px minmax(0, 1fr) minmax(0, 1fr); gap: 22px; }
-aside h3 { margin: 14px 8px 2px; color: var(--soft); font-weight: 600; }
-.choice.on { font-weight: 700; }
-form { display: flex; flex-direction: column; gap: 8px; min-height: 0; }
-form > label { display: grid; }
-.text { flex: 1; grid-template-rows: auto 1fr; min-height: 220px; }
-textarea, pre { font: 12px/1.5 ui-monospace, 'DejaVu Sans Mono', monospace; tab-size: 2; }
-textarea { width: 100%; resize: none; padding: 8px 10px; color: var(--ink); background: var(--card); border: 1px solid var(--line-strong); border-radius: 7px; white-space: pre; overflow: auto; }
-section { min-width: 0; overflow: auto; }
-.file { margin-top: 8px; }
-.file.old { opacity: .5; }
-pre { margin: 2px 0 0; padding: 8px 10px; max-height: 46vh; overflow: auto; background: var(--card); border: 1px solid var(--line); border-radius: 7px; }
-.problem { color: var(--madder); background: var(--madder-wash); padding: 8px 12px; border-radius: 7px; margin: 8px 0 0; }
-.warning { color: var(--ochre); background: var(--ochre-wash); padding: 6px 12px; border-radius: 7px; margin: 6px 0 0; }
-.help { overflow: auto; max-height: 200px; } .help td { padding: 1px 14px 1px 0; }
+.recipes {
+  display: grid;
+  grid-template-columns: 190px minmax(0, 1fr) minmax(0, 1fr);
+  gap: 22px;
+}
+aside h3 {
+  margin: 14px 8px 2px;
+  color: var(--soft);
+  font-weight: 600;
+}
+.choice.on {
+  font-weight: 700;
+}
+form {
+  display: flex;
+  flex-direction: column;
+  gap: 8px;
+  min-height: 0;
+}
+form > label {
+  display: grid;
+}
+.text {
+  flex: 1;
+  grid-template-rows: auto 1fr;
+  min-height: 220px;
+}
+textarea,
+pre {
+  font:
+    12px/1.5 ui-monospace,
+    'DejaVu Sans Mono',
+    monospace;
+  tab-size: 2;
+}
+textarea {
+  width: 100%;
+  resize: none;
+  padding: 8px 10px;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line-strong);
+  border-radius: 7px;
+  white-space: pre;
+  overflow: auto;
+}
+section {
+  min-width: 0;
+  overflow: auto;
+}
+.file {
+  margin-top: 8px;
+}
+.file.old {
+  opacity: 0.5;
+}
+pre {
+  margin: 2px 0 0;
+  padding: 8px 10px;
+  max-height: 46vh;
+  overflow: auto;
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 7px;
+}
+.problem {
+  color: var(--madder);
+  background: var(--madder-wash);
+  padding: 8px 12px;
+  border-radius: 7px;
+  margin: 8px 0 0;
+}
+.warning {
+  color: var(--ochre);
+  background: var(--ochre-wash);
+  padding: 6px 12px;
+  border-radius: 7px;
+  margin: 6px 0 0;
+}
+.help {
+  overflow: auto;
+  max-height: 200px;
+}
+.help td {
+  padding: 1px 14px 1px 0;
+}
 </style>

@@ -21,30 +21,51 @@ async function load() {
   found.value = await of(api.GET(path, library.path()))
 }
 onMounted(() => toast.attempt(load))
-watch(() => library.stamp, () => toast.attempt(load))
+watch(
+  () => library.stamp,
+  () => toast.attempt(load),
+)
 
-const cleaning = computed(() => found.value?.cleanings.some((one) => !one.ended_at && Date.now() - Date.parse(one.at) < HOUR))
+const cleaning = computed(() =>
+  found.value?.cleanings.some((one) => !one.ended_at && Date.now() - Date.parse(one.at) < HOUR),
+)
 const HOUR = 3_600_000
 /** What changes by itself is looked at again; without a word where the server does not answer. */
 useIntervalFn(() => load().catch(() => undefined), 5_000)
 
 const said = (rule: Rule) => (rule.key in typed.value ? typed.value[rule.key]! : rule.days)
 const changed = computed(() => !!found.value?.rules.some((rule) => said(rule) !== rule.days))
-const keep = () => toast.attempt(async () => {
-  found.value = await of(api.PUT(path, { ...library.path(), body: { days: typed.value } }))
-  typed.value = {}
-  toast.done('Kept. It counts from the next night on.')
-})
-const { busy, problem, go: clean } = useDeed(async () => {
+const keep = () =>
+  toast.attempt(async () => {
+    found.value = await of(api.PUT(path, { ...library.path(), body: { days: typed.value } }))
+    typed.value = {}
+    toast.done('Kept. It counts from the next night on.')
+  })
+const {
+  busy,
+  problem,
+  go: clean,
+} = useDeed(async () => {
   found.value = await of(api.POST('/api/libraries/{library}/upkeep/cleaning', library.path()))
 })
 
 const KINDS: Record<string, string> = {
-  ReadArrival: 'Arrivals to be read', ApplyArrival: 'Arrivals to be taken in', PaintStrips: 'Strips to be painted', LookIntoGallery: 'Questions to the outside gallery',
-  FetchFromGallery: 'Downloads from the gallery', OfferToGallery: 'Offers to the gallery', CleanUp: 'Cleaning',
+  ReadArrival: 'Arrivals to be read',
+  ApplyArrival: 'Arrivals to be taken in',
+  PaintStrips: 'Strips to be painted',
+  LookIntoGallery: 'Questions to the outside gallery',
+  FetchFromGallery: 'Downloads from the gallery',
+  OfferToGallery: 'Offers to the gallery',
+  CleanUp: 'Cleaning',
 }
-const size = (bytes: number) => (bytes < 1048576 ? `${Math.ceil(bytes / 1024)} KB` : bytes < 1073741824 ? `${(bytes / 1048576).toFixed(bytes < 10485760 ? 1 : 0)} MB` : `${(bytes / 1073741824).toFixed(1)} GB`)
-const time = (text: string) => new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
+const size = (bytes: number) =>
+  bytes < 1048576
+    ? `${Math.ceil(bytes / 1024)} KB`
+    : bytes < 1073741824
+      ? `${(bytes / 1048576).toFixed(bytes < 10485760 ? 1 : 0)} MB`
+      : `${(bytes / 1073741824).toFixed(1)} GB`
+const time = (text: string) =>
+  new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 const span = (seconds: number) => (seconds < 60 ? `${seconds} s` : `${Math.round(seconds / 60)} min`)
 function outcome(one: Found['cleanings'][number]) {
   if (!one.ended_at) return cleaning.value ? 'at it now' : 'was cut off; the next one goes on'
@@ -56,40 +77,112 @@ function outcome(one: Found['cleanings'][number]) {
 
 <template>
   <div class="page">
-    <div class="line head"><h1>Upkeep</h1><span class="soft">What takes room, how long it is kept, and how busy the server is.</span></div>
+    <div class="line head">
+      <h1>Upkeep</h1>
+      <span class="soft">What takes room, how long it is kept, and how busy the server is.</span>
+    </div>
     <div v-if="found" class="parts">
       <section aria-labelledby="rules">
         <h2 id="rules">Kept for so long</h2>
-        <p class="soft small">From {{ found.hour }} o’clock at night what is older is taken away. This goes for this library only.</p>
+        <p class="soft small">
+          From {{ found.hour }} o’clock at night what is older is taken away. This goes for this library only.
+        </p>
         <form @submit.prevent="keep">
           <div v-for="rule in found.rules" :key="rule.key" class="rule">
             <label :for="`days-${rule.key}`">{{ rule.title }}</label>
-            <el-input-number :id="`days-${rule.key}`" :model-value="said(rule) ?? undefined" :min="1" :max="3650" :precision="0" size="small" controls-position="right" :disabled="said(rule) === null" placeholder="for ever" :aria-label="`${rule.title}, days`" @update:model-value="(days: number | undefined) => (typed[rule.key] = days ?? rule.usual)" />
+            <el-input-number
+              :id="`days-${rule.key}`"
+              :model-value="said(rule) ?? undefined"
+              :min="1"
+              :max="3650"
+              :precision="0"
+              size="small"
+              controls-position="right"
+              :disabled="said(rule) === null"
+              placeholder="for ever"
+              :aria-label="`${rule.title}, days`"
+              @update:model-value="(days: number | undefined) => (typed[rule.key] = days ?? rule.usual)"
+            />
             <span class="soft">days</span>
-            <el-checkbox v-if="rule.never" :model-value="said(rule) === null" label="for ever" :aria-label="`${rule.title}, for ever`" @update:model-value="(ever) => (typed[rule.key] = ever ? null : rule.usual)" />
+            <el-checkbox
+              v-if="rule.never"
+              :model-value="said(rule) === null"
+              label="for ever"
+              :aria-label="`${rule.title}, for ever`"
+              @update:model-value="(ever) => (typed[rule.key] = ever ? null : rule.usual)"
+            />
           </div>
-          <p class="soft small">Taken away in any case: {{ found.always.map((text) => text.charAt(0).toLowerCase() + text.slice(1)).join('; ') }}.</p>
-          <div class="line"><el-button type="primary" native-type="submit" :disabled="!changed">Keep these rules</el-button><button v-if="changed" type="button" class="plain" @click="typed = {}">Leave them as they were</button></div>
+          <p class="soft small">
+            Taken away in any case:
+            {{ found.always.map((text) => text.charAt(0).toLowerCase() + text.slice(1)).join('; ') }}.
+          </p>
+          <div class="line">
+            <el-button type="primary" native-type="submit" :disabled="!changed">Keep these rules</el-button
+            ><button v-if="changed" type="button" class="plain" @click="typed = {}">Leave them as they were</button>
+          </div>
         </form>
       </section>
       <section aria-labelledby="room">
         <h2 id="room">What takes room here</h2>
-        <table><tbody><tr v-for="one in found.room" :key="one.title"><td>{{ one.title }}</td><td class="soft number">{{ one.count }}</td><td class="number">{{ size(one.bytes) }}</td></tr></tbody></table>
+        <table>
+          <tbody>
+            <tr v-for="one in found.room" :key="one.title">
+              <td>{{ one.title }}</td>
+              <td class="soft number">{{ one.count }}</td>
+              <td class="number">{{ size(one.bytes) }}</td>
+            </tr>
+          </tbody>
+        </table>
         <p class="soft small">The whole database, with all libraries and indexes: {{ size(found.database) }}.</p>
       </section>
       <section aria-labelledby="nights">
-        <div class="line"><h2 id="nights">Cleaned lately</h2><span class="grow" /><el-button size="small" :loading="busy || cleaning" @click="clean">Clean now</el-button></div>
+        <div class="line">
+          <h2 id="nights">Cleaned lately</h2>
+          <span class="grow" /><el-button size="small" :loading="busy || cleaning" @click="clean">Clean now</el-button>
+        </div>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-        <table v-if="found.cleanings.length"><tbody><tr v-for="one in found.cleanings" :key="one.at"><td class="soft">{{ time(one.at) }}</td><td class="soft">{{ one.by ?? 'by itself' }}</td><td class="wide">{{ outcome(one) }}</td></tr></tbody></table>
+        <table v-if="found.cleanings.length">
+          <tbody>
+            <tr v-for="one in found.cleanings" :key="one.at">
+              <td class="soft">{{ time(one.at) }}</td>
+              <td class="soft">{{ one.by ?? 'by itself' }}</td>
+              <td class="wide">{{ outcome(one) }}</td>
+            </tr>
+          </tbody>
+        </table>
         <p v-else class="soft">Not yet.</p>
       </section>
       <section aria-labelledby="busy">
         <h2 id="busy">At work now</h2>
         <table>
-          <thead><tr><th>Process</th><th>requests</th><th>paints</th><th>waiting to be painted</th><th>memory</th></tr></thead>
-          <tbody><tr v-for="one in found.processes" :key="`${one.kind} ${one.pid}`"><td>{{ one.kind === 'web' ? 'Answers pages' : 'Long work' }}</td><td class="number">{{ one.requests }}</td><td class="number">{{ one.painting }}</td><td class="number">{{ one.waiting }}</td><td class="number">{{ size(one.memory) }}</td></tr></tbody>
+          <thead>
+            <tr>
+              <th>Process</th>
+              <th>requests</th>
+              <th>paints</th>
+              <th>waiting to be painted</th>
+              <th>memory</th>
+            </tr>
+          </thead>
+          <tbody>
+            <tr v-for="one in found.processes" :key="`${one.kind} ${one.pid}`">
+              <td>{{ one.kind === 'web' ? 'Answers pages' : 'Long work' }}</td>
+              <td class="number">{{ one.requests }}</td>
+              <td class="number">{{ one.painting }}</td>
+              <td class="number">{{ one.waiting }}</td>
+              <td class="number">{{ size(one.memory) }}</td>
+            </tr>
+          </tbody>
         </table>
-        <table v-if="found.work.length" class="queue"><tbody><tr v-for="one in found.work" :key="one.kind"><td>{{ KINDS[one.kind] ?? one.kind }}</td><td class="number">{{ one.count }}</td><td class="soft">the first for {{ span(one.oldest) }}</td></tr></tbody></table>
+        <table v-if="found.work.length" class="queue">
+          <tbody>
+            <tr v-for="one in found.work" :key="one.kind">
+              <td>{{ KINDS[one.kind] ?? one.kind }}</td>
+              <td class="number">{{ one.count }}</td>
+              <td class="soft">the first for {{ span(one.oldest) }}</td>
+            </tr>
+          </tbody>
+        </table>
         <p v-else class="soft">No long work is waiting.</p>
       </section>
     </div>
@@ -97,17 +190,62 @@ function outcome(one: Found['cleanings'][number]) {
 </template>
 
 <style scoped>
-.head { margin-bottom: 12px; }
-.parts { display: grid; grid-template-columns: repeat(auto-fit, minmax(440px, 1fr)); gap: 26px 36px; align-items: start; }
-.rule { display: grid; grid-template-columns: minmax(0, 1fr) 92px auto 82px; gap: 8px; align-items: center; padding: 5px 0; border-bottom: 1px solid var(--line); }
-.rule .el-input-number { width: 92px; }
-form > p { margin: 10px 0; }
-table { border-collapse: collapse; width: 100%; margin-top: 6px; }
-td, th { padding: 5px 14px 5px 0; border-bottom: 1px solid var(--line); text-align: left; font-weight: 400; vertical-align: top; }
-th { color: var(--soft); font-size: 12px; }
-.number, th:not(:first-child) { text-align: right; white-space: nowrap; font-variant-numeric: tabular-nums; }
-.wide { width: 100%; }
-td.soft { white-space: nowrap; }
-.queue { margin-top: 12px; }
-.problem { color: var(--madder); }
+.head {
+  margin-bottom: 12px;
+}
+.parts {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(440px, 1fr));
+  gap: 26px 36px;
+  align-items: start;
+}
+.rule {
+  display: grid;
+  grid-template-columns: minmax(0, 1fr) 92px auto 82px;
+  gap: 8px;
+  align-items: center;
+  padding: 5px 0;
+  border-bottom: 1px solid var(--line);
+}
+.rule .el-input-number {
+  width: 92px;
+}
+form > p {
+  margin: 10px 0;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+  margin-top: 6px;
+}
+td,
+th {
+  padding: 5px 14px 5px 0;
+  border-bottom: 1px solid var(--line);
+  text-align: left;
+  font-weight: 400;
+  vertical-align: top;
+}
+th {
+  color: var(--soft);
+  font-size: 12px;
+}
+.number,
+th:not(:first-child) {
+  text-align: right;
+  white-space: nowrap;
+  font-variant-numeric: tabular-nums;
+}
+.wide {
+  width: 100%;
+}
+td.soft {
+  white-space: nowrap;
+}
+.queue {
+  margin-top: 12px;
+}
+.problem {
+  color: var(--madder);
+}
 </style>

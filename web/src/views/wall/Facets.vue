@@ -12,24 +12,46 @@ const library = useLibrary()
 const facets = ref<Facets>()
 let turn = 0
 
-watch([() => props.query, () => library.stamp], async () => {
-  const mine = ++turn
-  try {
-    const got = await of(api.GET('/api/libraries/{library}/facets', { params: { ...library.path().params, query: { q: props.query } } }))
-    if (mine === turn) facets.value = got
-  } catch { /* an unclear search is told by the Wall itself */ }
-}, { immediate: true })
+watch(
+  [() => props.query, () => library.stamp],
+  async () => {
+    const mine = ++turn
+    try {
+      const got = await of(
+        api.GET('/api/libraries/{library}/facets', { params: { ...library.path().params, query: { q: props.query } } }),
+      )
+      if (mine === turn) facets.value = got
+    } catch {
+      /* an unclear search is told by the Wall itself */
+    }
+  },
+  { immediate: true },
+)
 
-const count = (kind: 'families' | 'labels' | 'tags', id: number) => facets.value?.[kind].find(({ key }) => key === String(id))?.count ?? 0
+const count = (kind: 'families' | 'labels' | 'tags', id: number) =>
+  facets.value?.[kind].find(({ key }) => key === String(id))?.count ?? 0
 /** A count that is not there yet is no 0. */
 const shown = (number: number) => (facets.value ? number : '')
 /** Each family counts what hangs below it too. */
-const tree = computed(() => library.branches.map((one) => ({ ...one, count: one.ids.reduce((sum, id) => sum + count('families', id), 0) })))
-const tags = computed(() => library.tags.filter((tag) => tag.count && facets.value).map((tag) => ({ tag, count: count('tags', tag.id) })).filter((one) => one.count || asks(props.query, 'tag', one.tag.name))
-  // Those asked for first, then by how many they hold, so that the few that are shown are the useful ones.
-  .sort((a, b) => Number(asks(props.query, 'tag', b.tag.name)) - Number(asks(props.query, 'tag', a.tag.name)) || b.count - a.count))
+const tree = computed(() =>
+  library.branches.map((one) => ({ ...one, count: one.ids.reduce((sum, id) => sum + count('families', id), 0) })),
+)
+const tags = computed(() =>
+  library.tags
+    .filter((tag) => tag.count && facets.value)
+    .map((tag) => ({ tag, count: count('tags', tag.id) }))
+    .filter((one) => one.count || asks(props.query, 'tag', one.tag.name))
+    // Those asked for first, then by how many they hold, so that the few that are shown are the useful ones.
+    .sort(
+      (a, b) =>
+        Number(asks(props.query, 'tag', b.tag.name)) - Number(asks(props.query, 'tag', a.tag.name)) ||
+        b.count - a.count,
+    ),
+)
 const traits = computed(() => (facets.value?.traits ?? []).slice(0, moreTraits.value ? 60 : 8))
-const states = computed(() => (facets.value?.states ?? []).filter(({ key, count }) => count || asks(props.query, 'is', key)))
+const states = computed(() =>
+  (facets.value?.states ?? []).filter(({ key, count }) => count || asks(props.query, 'is', key)),
+)
 const FEW = 8
 const moreTraits = ref(false)
 const moreTags = ref(false)
@@ -41,36 +63,135 @@ const on = (name: string, value: string) => asks(props.query, name, value)
   <aside aria-label="Filters">
     <template v-if="tree.length">
       <h3>Families</h3>
-      <button v-for="one in tree" :key="one.family.id" class="facet" :class="{ on: on('family', one.family.name) }" :aria-pressed="on('family', one.family.name)" :style="{ paddingLeft: `${8 + one.depth * 12}px` }" @click="emit('toggle', 'family', one.family.name)"><span>{{ one.family.name }}</span><span>{{ shown(one.count) }}</span></button>
+      <button
+        v-for="one in tree"
+        :key="one.family.id"
+        class="facet"
+        :class="{ on: on('family', one.family.name) }"
+        :aria-pressed="on('family', one.family.name)"
+        :style="{ paddingLeft: `${8 + one.depth * 12}px` }"
+        @click="emit('toggle', 'family', one.family.name)"
+      >
+        <span>{{ one.family.name }}</span><span>{{ shown(one.count) }}</span>
+      </button>
     </template>
     <h3>Tags</h3>
-    <button v-for="one in tags.slice(0, moreTags ? undefined : FEW)" :key="one.tag.id" class="facet" :class="{ on: on('tag', one.tag.name) }" :aria-pressed="on('tag', one.tag.name)" @click="emit('toggle', 'tag', one.tag.name)"><TagMark :tag="one.tag" /><span>{{ one.count }}</span></button>
-    <button v-if="tags.length > FEW" class="plain small" @click="moreTags = !moreTags">{{ moreTags ? 'fewer' : `${tags.length - FEW} more tags` }}</button>
+    <button
+      v-for="one in tags.slice(0, moreTags ? undefined : FEW)"
+      :key="one.tag.id"
+      class="facet"
+      :class="{ on: on('tag', one.tag.name) }"
+      :aria-pressed="on('tag', one.tag.name)"
+      @click="emit('toggle', 'tag', one.tag.name)"
+    >
+      <TagMark :tag="one.tag" /><span>{{ one.count }}</span>
+    </button>
+    <button v-if="tags.length > FEW" class="plain small" @click="moreTags = !moreTags">
+      {{ moreTags ? 'fewer' : `${tags.length - FEW} more tags` }}
+    </button>
     <p v-if="!library.tags.length" class="soft small">No tags yet. Pick brushes, then choose Tag in the tray.</p>
     <template v-if="library.labels.length">
       <h3>Work state</h3>
-      <button v-for="one in library.labels" :key="one.id" class="facet" :class="{ on: on('label', one.name) }" :aria-pressed="on('label', one.name)" @click="emit('toggle', 'label', one.name)"><TagMark state :tag="one" /><span>{{ shown(count('labels', one.id)) }}</span></button>
+      <button
+        v-for="one in library.labels"
+        :key="one.id"
+        class="facet"
+        :class="{ on: on('label', one.name) }"
+        :aria-pressed="on('label', one.name)"
+        @click="emit('toggle', 'label', one.name)"
+      >
+        <TagMark state :tag="one" /><span>{{ shown(count('labels', one.id)) }}</span>
+      </button>
     </template>
     <h3>Sets</h3>
-    <button v-for="one in library.sets.filter((one, index) => moreSets || index < FEW || on('set', one.name))" :key="one.id" class="facet" :class="{ on: on('set', one.name) }" :aria-pressed="on('set', one.name)" @click="emit('toggle', 'set', one.name)"><span :class="{ standing: one.query !== null }" :title="one.query !== null ? `Fills itself: ${one.query}` : undefined">{{ one.name }}</span><span>{{ one.count }}</span></button>
-    <button v-if="library.sets.length > FEW" class="plain small" @click="moreSets = !moreSets">{{ moreSets ? 'fewer' : `${library.sets.length - FEW} more sets` }}</button>
+    <button
+      v-for="one in library.sets.filter((one, index) => moreSets || index < FEW || on('set', one.name))"
+      :key="one.id"
+      class="facet"
+      :class="{ on: on('set', one.name) }"
+      :aria-pressed="on('set', one.name)"
+      @click="emit('toggle', 'set', one.name)"
+    >
+      <span
+        :class="{ standing: one.query !== null }"
+        :title="one.query !== null ? `Fills itself: ${one.query}` : undefined"
+        >{{ one.name }}</span><span>{{ one.count }}</span>
+    </button>
+    <button v-if="library.sets.length > FEW" class="plain small" @click="moreSets = !moreSets">
+      {{ moreSets ? 'fewer' : `${library.sets.length - FEW} more sets` }}
+    </button>
     <p v-if="!library.sets.length" class="soft small">No sets yet. Pick brushes, then choose Add to set.</p>
     <h3>State</h3>
-    <button v-for="one in states" :key="one.key" class="facet" :class="{ on: on('is', one.key) }" :aria-pressed="on('is', one.key)" @click="emit('toggle', 'is', one.key)"><span>{{ one.key }}</span><span>{{ one.count }}</span></button>
+    <button
+      v-for="one in states"
+      :key="one.key"
+      class="facet"
+      :class="{ on: on('is', one.key) }"
+      :aria-pressed="on('is', one.key)"
+      @click="emit('toggle', 'is', one.key)"
+    >
+      <span>{{ one.key }}</span><span>{{ one.count }}</span>
+    </button>
     <h3>Traits</h3>
-    <button v-for="one in traits" :key="one.key" class="facet" :class="{ on: on('trait', one.key) }" :aria-pressed="on('trait', one.key)" @click="emit('toggle', 'trait', one.key)"><span>{{ one.key }}</span><span>{{ one.count }}</span></button>
-    <button v-if="(facets?.traits.length ?? 0) > 8" class="plain small" @click="moreTraits = !moreTraits">{{ moreTraits ? 'fewer' : 'more traits' }}</button>
+    <button
+      v-for="one in traits"
+      :key="one.key"
+      class="facet"
+      :class="{ on: on('trait', one.key) }"
+      :aria-pressed="on('trait', one.key)"
+      @click="emit('toggle', 'trait', one.key)"
+    >
+      <span>{{ one.key }}</span><span>{{ one.count }}</span>
+    </button>
+    <button v-if="(facets?.traits.length ?? 0) > 8" class="plain small" @click="moreTraits = !moreTraits">
+      {{ moreTraits ? 'fewer' : 'more traits' }}
+    </button>
   </aside>
 </template>
 
 <style scoped>
-aside { padding: 4px 8px 16px; border-right: 1px solid var(--line); overflow: auto; }
-h3 { margin: 12px 8px 3px; }
-p { margin: 4px 8px; }
-.facet { display: flex; justify-content: space-between; gap: 6px; width: 100%; font: inherit; text-align: left; color: var(--soft); background: none; border: 0; border-radius: 5px; padding: 2px 8px; cursor: pointer; }
-.facet > :first-child { overflow: hidden; text-overflow: ellipsis; white-space: nowrap; }
-.facet:hover { background: var(--card); }
-.facet.on { color: var(--accent); font-weight: 700; background: var(--accent-wash); }
-.standing { font-style: italic; }
-.plain { margin-left: 4px; }
+aside {
+  padding: 4px 8px 16px;
+  border-right: 1px solid var(--line);
+  overflow: auto;
+}
+h3 {
+  margin: 12px 8px 3px;
+}
+p {
+  margin: 4px 8px;
+}
+.facet {
+  display: flex;
+  justify-content: space-between;
+  gap: 6px;
+  width: 100%;
+  font: inherit;
+  text-align: left;
+  color: var(--soft);
+  background: none;
+  border: 0;
+  border-radius: 5px;
+  padding: 2px 8px;
+  cursor: pointer;
+}
+.facet > :first-child {
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.facet:hover {
+  background: var(--card);
+}
+.facet.on {
+  color: var(--accent);
+  font-weight: 700;
+  background: var(--accent-wash);
+}
+.standing {
+  font-style: italic;
+}
+.plain {
+  margin-left: 4px;
+}
 </style>

@@ -20,16 +20,27 @@ const tray = useTray()
 const detail = ref<Detail>()
 const about = computed<Document>(() => (detail.value?.document.about as Document | undefined) ?? {})
 
-const load = () => toast.attempt(async () => (detail.value = await of(api.GET('/api/presets/{id}', { params: { path: { id: props.preset.id } } }))))
+const load = () =>
+  toast.attempt(
+    async () => (detail.value = await of(api.GET('/api/presets/{id}', { params: { path: { id: props.preset.id } } }))),
+  )
 onMounted(load)
 watch(() => [props.preset.fingerprint, props.preset.draft], load)
 
-const differing = () => settings(detail.value!.document).filter((one) => !same(valueAt(detail.value!.document, one.path), valueAt(detail.value!.home_document, one.path)))
+const differing = () =>
+  settings(detail.value!.document).filter(
+    (one) => !same(valueAt(detail.value!.document, one.path), valueAt(detail.value!.home_document, one.path)),
+  )
 const day = (text: string) => new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
 
 async function untag(name: string) {
   await toast.attempt(async () => {
-    const { entry } = await of(api.POST('/api/libraries/{library}/taggings', { ...library.path(), body: { tag: name, preset_ids: [props.preset.id], on: false } }))
+    const { entry } = await of(
+      api.POST('/api/libraries/{library}/taggings', {
+        ...library.path(),
+        body: { tag: name, preset_ids: [props.preset.id], on: false },
+      }),
+    )
     await library.load()
     toast.done(entry.summary, entry)
   })
@@ -37,7 +48,9 @@ async function untag(name: string) {
 
 async function reset() {
   await toast.attempt(async () => {
-    const { entry } = await of(api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: [props.preset.id] } }))
+    const { entry } = await of(
+      api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: [props.preset.id] } }),
+    )
     await library.load()
     await load()
     toast.done(entry.summary, entry)
@@ -59,22 +72,50 @@ async function reset() {
       <div v-if="preset.tag_ids.length" class="tags">
         <span v-for="id in preset.tag_ids" :key="id" class="line">
           <TagMark v-if="library.tagById.get(id)" :tag="library.tagById.get(id)!" />
-          <button v-if="session.mayEdit" class="plain small" :aria-label="`Take the tag ${library.tagById.get(id)?.name} off`" @click="untag(library.tagById.get(id)!.name)">✕</button>
+          <button
+            v-if="session.mayEdit"
+            class="plain small"
+            :aria-label="`Take the tag ${library.tagById.get(id)?.name} off`"
+            @click="untag(library.tagById.get(id)!.name)"
+          >
+            ✕
+          </button>
         </span>
       </div>
       <dl>
         <template v-for="one in differing()" :key="one.path.join()">
-          <dt>{{ one.title }}</dt><dd>{{ shown(one, valueAt(detail.document, one.path)) }} <s class="soft">{{ shown(one, valueAt(detail.home_document, one.path)) }}</s></dd>
+          <dt>{{ one.title }}</dt>
+          <dd>
+            {{ shown(one, valueAt(detail.document, one.path)) }}
+            <s class="soft">{{ shown(one, valueAt(detail.home_document, one.path)) }}</s>
+          </dd>
         </template>
-        <dt>Needs</dt><dd>{{ detail.needs.length ? `${detail.needs.length} ${detail.needs.length === 1 ? 'picture' : 'pictures'}` : 'nothing' }}</dd>
-        <dt>In sets</dt><dd>{{ detail.sets.map(({ name }) => name).join(', ') || 'none' }}</dd>
-        <dt>On seats</dt><dd>{{ detail.seats.join(', ') || 'none' }}</dd>
-        <dt>By</dt><dd>{{ about.author || 'unknown' }}<template v-if="about.licence">, {{ about.licence }}</template></dd>
+        <dt>Needs</dt>
+        <dd>
+          {{
+            detail.needs.length
+              ? `${detail.needs.length} ${detail.needs.length === 1 ? 'picture' : 'pictures'}`
+              : 'nothing'
+          }}
+        </dd>
+        <dt>In sets</dt>
+        <dd>{{ detail.sets.map(({ name }) => name).join(', ') || 'none' }}</dd>
+        <dt>On seats</dt>
+        <dd>{{ detail.seats.join(', ') || 'none' }}</dd>
+        <dt>By</dt>
+        <dd>
+          {{ about.author || 'unknown' }}<template v-if="about.licence">, {{ about.licence }}</template>
+        </dd>
       </dl>
       <h3>Editions</h3>
       <div v-for="edition in detail.editions" :key="edition.number" class="edition">
         <Strip :fingerprint="edition.fingerprint" :label="`${preset.name}, edition ${edition.number}`" />
-        <span>{{ edition.number }}{{ edition.number === preset.home ? ' · home' : '' }}{{ edition.note ? ` · ${edition.note}` : '' }}<br><span class="soft small">{{ day(edition.at) }}, {{ edition.by ?? 'unknown' }}</span></span>
+        <span
+          >{{ edition.number }}{{ edition.number === preset.home ? ' · home' : ''
+          }}{{ edition.note ? ` · ${edition.note}` : '' }}<br /><span class="soft small"
+            >{{ day(edition.at) }}, {{ edition.by ?? 'unknown' }}</span
+          ></span
+        >
       </div>
     </template>
     <div class="line doing">
@@ -85,16 +126,59 @@ async function reset() {
 </template>
 
 <style scoped>
-.peek { border-left: 1px solid var(--line); background: var(--card); padding: 14px 16px; overflow: auto; }
-.peek > :deep(h1) { margin: 10px 0 2px; white-space: normal; }
-.peek > :deep(form) { margin: 10px 0 2px; }
-h3 { margin: 12px 0 4px; }
-p { margin: 4px 0 8px; }
-.tags { display: flex; flex-wrap: wrap; gap: 2px 8px; }
-.tags .line { gap: 1px; min-width: 0; max-width: 100%; }
-dl { display: grid; grid-template-columns: 76px 1fr; row-gap: 3px; margin: 10px 0; }
-dt { color: var(--soft); }
-dd { margin: 0; }
-.edition { display: grid; grid-template-columns: 96px 1fr; gap: 8px; align-items: center; margin: 5px 0; }
-.doing { position: sticky; bottom: -14px; margin: 12px -16px -14px; padding: 10px 16px 12px; background: var(--card); }
+.peek {
+  border-left: 1px solid var(--line);
+  background: var(--card);
+  padding: 14px 16px;
+  overflow: auto;
+}
+.peek > :deep(h1) {
+  margin: 10px 0 2px;
+  white-space: normal;
+}
+.peek > :deep(form) {
+  margin: 10px 0 2px;
+}
+h3 {
+  margin: 12px 0 4px;
+}
+p {
+  margin: 4px 0 8px;
+}
+.tags {
+  display: flex;
+  flex-wrap: wrap;
+  gap: 2px 8px;
+}
+.tags .line {
+  gap: 1px;
+  min-width: 0;
+  max-width: 100%;
+}
+dl {
+  display: grid;
+  grid-template-columns: 76px 1fr;
+  row-gap: 3px;
+  margin: 10px 0;
+}
+dt {
+  color: var(--soft);
+}
+dd {
+  margin: 0;
+}
+.edition {
+  display: grid;
+  grid-template-columns: 96px 1fr;
+  gap: 8px;
+  align-items: center;
+  margin: 5px 0;
+}
+.doing {
+  position: sticky;
+  bottom: -14px;
+  margin: 12px -16px -14px;
+  padding: 10px 16px 12px;
+  background: var(--card);
+}
 </style>

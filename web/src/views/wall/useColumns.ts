@@ -26,7 +26,10 @@ export function useColumns(look: Ref<{ mode: 'strips' | 'rows' | 'table'; height
   const strip = computed(() => Math.round(height.value * SHAPE))
   /** Whether the words stand below the strip. */
   const below = computed(() => look.value.mode === 'strips' && strip.value + WORDS + GAPS > inner.value)
-  const needs = computed(() => ({ strips: strip.value + (below.value ? PADDING : WORDS + GAPS), rows: ROW, table: Infinity })[look.value.mode])
+  const needs = computed(
+    () =>
+      ({ strips: strip.value + (below.value ? PADDING : WORDS + GAPS), rows: ROW, table: Infinity })[look.value.mode],
+  )
   /** How many brushes stand beside each other. */
   const lanes = computed(() => Math.max(1, Math.floor(inner.value / needs.value)))
   /** What one line of brushes is tall. */

@@ -26,7 +26,11 @@ export function useFound(asked: () => { q: string; order: string; set?: number }
     asking.add(number)
     const mine = turn
     try {
-      const got = await of(api.GET('/api/libraries/{library}/wall', { params: { ...library.path().params, query: { ...params(), offset: number * PAGE, limit: PAGE } } }))
+      const got = await of(
+        api.GET('/api/libraries/{library}/wall', {
+          params: { ...library.path().params, query: { ...params(), offset: number * PAGE, limit: PAGE } },
+        }),
+      )
       if (mine !== turn) return
       library.know(got.presets)
       got.presets.forEach((preset, index) => rows.set(number * PAGE + index, preset))
@@ -53,20 +57,36 @@ export function useFound(asked: () => { q: string; order: string; set?: number }
   }
 
   // A new question: what was shown before goes at once, so that no wrong row is ever seen.
-  watch(() => JSON.stringify(params()), () => { rows.clear(); total.value = undefined; anew() }, { immediate: true })
+  watch(
+    () => JSON.stringify(params()),
+    () => {
+      rows.clear()
+      total.value = undefined
+      anew()
+    },
+    { immediate: true },
+  )
   // The same question after something was changed: the rows stay until the new ones are there.
-  watch(() => library.stamp, async () => {
-    const shown = [...new Set([...rows.keys()].map((index) => Math.floor(index / PAGE)))]
-    await anew()
-    const most = total.value ?? 0
-    for (const index of [...rows.keys()]) if (index >= most) rows.delete(index)
-    shown.filter((number) => number > 0).slice(-3).forEach(page)
-    for (const index of [...rows.keys()]) if (!asking.has(Math.floor(index / PAGE))) rows.delete(index)
-  })
+  watch(
+    () => library.stamp,
+    async () => {
+      const shown = [...new Set([...rows.keys()].map((index) => Math.floor(index / PAGE)))]
+      await anew()
+      const most = total.value ?? 0
+      for (const index of [...rows.keys()]) if (index >= most) rows.delete(index)
+      shown
+        .filter((number) => number > 0)
+        .slice(-3)
+        .forEach(page)
+      for (const index of [...rows.keys()]) if (!asking.has(Math.floor(index / PAGE))) rows.delete(index)
+    },
+  )
 
   /** The ids of rows from first to last, wherever they are. */
   async function ids(first = 0, last = Infinity) {
-    const { ids: all } = await of(api.GET('/api/libraries/{library}/wall/ids', { params: { ...library.path().params, query: params() } }))
+    const { ids: all } = await of(
+      api.GET('/api/libraries/{library}/wall/ids', { params: { ...library.path().params, query: params() } }),
+    )
     return all.slice(first, last === Infinity ? undefined : last + 1)
   }
 

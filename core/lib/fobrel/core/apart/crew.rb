@@ -26,7 +26,10 @@ module Fobrel
         # @param program [String] what they load
         # @param writes [Integer] bytes that a file of theirs may grow to
         # @param name [String] crews of one name share what a person may have; see Share
-        def initialize(size: Integer(ENV.fetch("PAINTERS", 3)), waiting: 36, nice: NICE, program: "fobrel/core", writes: WRITES, name: "painting")
+        def initialize(
+          size: Integer(ENV.fetch("PAINTERS", 3)), waiting: 36, nice: NICE, program: "fobrel/core",
+          writes: WRITES, name: "painting"
+        )
           @pid = Process.pid
           @size = size
           @most_waiting = waiting
@@ -62,7 +65,13 @@ module Fobrel
         # Batches do not stand in the way of what the same person follows with the hand.
         def shared(mine, till, &)
           return yield unless mine.who && Share.folder
-          Share.held("#{@name}-#{(mine.rank == :later) ? "later" : "now"}-#{mine.who}", wait: -> { left?(mine, till) }, &)
+          Share.held(
+            "#{@name}-#{(mine.rank == :later) ? "later" : "now"}-#{mine.who}",
+            wait: -> {
+              left?(mine, till)
+            },
+            &
+          )
         end
 
         def begin_turn(mine, till)
@@ -82,23 +91,33 @@ module Fobrel
         def line_up(mine)
           many = @waiting.count { mine.who && _1.who == mine.who }
           if @waiting.size >= @most_waiting || many >= @most_waiting / 3
-            raise Busy, "#{(many >= @most_waiting / 3) ? "So much that you asked for is" : "So many others are"} being painted already that this was not begun. Nothing was changed. Try again in a moment."
+            raise Busy,
+              "#{(many >= @most_waiting / 3) ? "So much that you asked for is" : "So many others are"} being painted " \
+                "already that this was not begun. Nothing was changed. Try again in a moment."
           end
           @waiting << mine
         end
 
         def left?(mine, till)
           raise Gone, "Whoever asked has left." if gone?(mine)
-          raise Busy, "Others were before you for so long that this was not begun. Nothing was changed. Try again in a moment." if Process.clock_gettime(Process::CLOCK_MONOTONIC) > till
+          if Process.clock_gettime(Process::CLOCK_MONOTONIC) > till
+            raise Busy,
+              "Others were before you for so long that this was not begun. Nothing was changed. Try again in a moment."
+          end
         end
 
         def next_one?(mine)
-          order = @waiting.select { may?(_1) }.each_with_index.min_by { |turn, index| [RANKS.index(turn.rank), count(:who, turn), index] }
+          order = @waiting.select {
+            may?(_1)
+          }.each_with_index.min_by { |turn, index| [RANKS.index(turn.rank), count(:who, turn), index] }
           order&.first.equal?(mine)
         end
 
         def may?(turn)
-          @running.size < @size && (turn.who.nil? || count(:who, turn) < [@size - 2, 1].max) && (turn.where.nil? || count(:where, turn) < [@size - 1, 1].max)
+          @running.size < @size && (turn.who.nil? || count(
+            :who,
+            turn
+          ) < [@size - 2, 1].max) && (turn.where.nil? || count(:where, turn) < [@size - 1, 1].max)
         end
 
         def count(field, turn) = @running.count { turn[field] && _1[field] == turn[field] }
@@ -112,7 +131,15 @@ module Fobrel
 
         # A person comes back to the process that painted for them last: it remembers their tips.
         def at_place(mine, fresh:, memory:)
-          place = (@lock.synchronize { @free.delete(@free.find { _1.who == mine.who } || @free.first) } unless fresh) || split(memory)
+          place = (unless fresh
+                     @lock.synchronize {
+                       @free.delete(
+                         @free.find {
+                           _1.who == mine.who
+                         } || @free.first
+                       )
+                     }
+          end) || split(memory)
           place.who = mine.who
           said = yield place
         ensure
@@ -132,7 +159,14 @@ module Fobrel
           tries = 0
           begin
             socket = @lock.synchronize { (@line ||= Nursery::Line.new(@program)).split({memory:, **@limits}) }
-            Place.new(socket, Message.read(socket, till: Process.clock_gettime(Process::CLOCK_MONOTONIC) + SECONDS) || raise(Errno::EPIPE), nil)
+            Place.new(
+              socket,
+              Message.read(
+                socket,
+                till: Process.clock_gettime(Process::CLOCK_MONOTONIC) + SECONDS
+              ) || raise(Errno::EPIPE),
+              nil
+            )
           rescue SystemCallError
             @lock.synchronize { @line = @line&.close }
             retry if (tries += 1) < 3
@@ -145,7 +179,11 @@ module Fobrel
           Message.write(place.socket, asked)
           # It ends by itself, with its own sentence, a moment before.
           Message.read(place.socket, till: before + seconds + GRACE, gone: -> { gone?(mine) }) ||
-            raise(Ended, (Process.clock_gettime(Process::CLOCK_MONOTONIC) - before >= seconds) ? late(seconds) : "It wanted more memory than it may have, or it is damaged in a way that ends a program. It was ended.")
+            raise(
+              Ended,
+              (Process.clock_gettime(Process::CLOCK_MONOTONIC) - before >= seconds) ? late(seconds) : "It wanted " \
+                "more memory than it may have, or it is damaged in a way that ends a program. It was ended."
+            )
         rescue Timeout::Error
           raise Ended, late(seconds)
         rescue Errno::EPIPE, Errno::ECONNRESET
@@ -158,7 +196,9 @@ module Fobrel
         def late(seconds) = "It took longer than #{seconds.round} seconds and was ended."
 
         def gone?(turn)
-          turn.gone&.wait_readable(0) && turn.gone.recv_nonblock(1, Socket::MSG_PEEK, exception: false).then { _1.nil? || _1.empty? }
+          turn.gone&.wait_readable(0) && turn.gone.recv_nonblock(1, Socket::MSG_PEEK, exception: false).then {
+            _1.nil? || _1.empty?
+          }
         rescue SystemCallError, IOError
           true
         end

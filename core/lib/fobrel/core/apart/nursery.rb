@@ -11,8 +11,10 @@ module Fobrel
         # collected soon: an export of 1,000 pictures then stays at 300 MB, not 540.
         ENVIRONMENT = {
           "MALLOC_ARENA_MAX" => "2",
-          "RUBY_GC_MALLOC_LIMIT" => "8388608", "RUBY_GC_MALLOC_LIMIT_MAX" => "16777216",
-          "RUBY_GC_OLDMALLOC_LIMIT" => "16777216", "RUBY_GC_OLDMALLOC_LIMIT_MAX" => "33554432"
+          "RUBY_GC_MALLOC_LIMIT" => "8388608",
+          "RUBY_GC_MALLOC_LIMIT_MAX" => "16777216",
+          "RUBY_GC_OLDMALLOC_LIMIT" => "16777216",
+          "RUBY_GC_OLDMALLOC_LIMIT_MAX" => "33554432"
         }.freeze
         private_constant :ENVIRONMENT
 
@@ -22,7 +24,20 @@ module Fobrel
           def initialize(program)
             @socket, far = UNIXSocket.pair(:SEQPACKET)
             # It leaves its parent at once: a web server waits for all of its children at its end.
-            Process.wait(Process.spawn(ENVIRONMENT, RbConfig.ruby, *$LOAD_PATH.flat_map { ["-I", _1] }, "-e", "require 'fobrel/core'; require ARGV.first; Fobrel::Core::Apart::Nursery.new(3).serve", program, 3 => far, :in => File::NULL))
+            Process.wait(
+              Process.spawn(
+                ENVIRONMENT,
+                RbConfig.ruby,
+                *$LOAD_PATH.flat_map {
+                  ["-I", _1]
+                },
+                "-e",
+                "require 'fobrel/core'; require ARGV.first; Fobrel::Core::Apart::Nursery.new(3).serve",
+                program,
+                3 => far,
+                :in => File::NULL
+              )
+            )
             far.close
           end
 

@@ -14,7 +14,11 @@ module Fobrel
         def self.of(preset, width:, height:, share:)
           limit = ([width, height].min * share).round(1).clamp(0.5, 5000.0)
           size = preset["mark", "size"]
-          fitted = {"base" => [size["base"], limit].min, "least" => [size["least"], limit].min, "most" => [size["most"], limit].min}
+          fitted = {
+            "base" => [size["base"], limit].min,
+            "least" => [size["least"], limit].min,
+            "most" => [size["most"], limit].min
+          }
           return preset if size.all? { |key, value| fitted.fetch(key, value) == value }
           changes = fitted.map { |key, value| Preset::Changes::Change.new(["mark", "size", key], size[key], value) }
           Preset::Changes.new(changes).apply(preset)

@@ -12,7 +12,18 @@ module Fobrel
         # A brush of the library as it is now: key, name, identity, fingerprint, number of its
         # current edition; whether it was changed here, is locked against this person, lies in
         # the Attic; the fingerprints of its earlier editions that matter here.
-        Here = Struct.new(:key, :name, :document_id, :fingerprint, :edition, :altered, :locked, :hidden, :past, keyword_init: true)
+        Here = Struct.new(
+          :key,
+          :name,
+          :document_id,
+          :fingerprint,
+          :edition,
+          :altered,
+          :locked,
+          :hidden,
+          :past,
+          keyword_init: true
+        )
         # A thing that came; `kind` is "preset" or why it cannot be used (see Package::Delivery).
         # `apart`: it comes from a backup, where another of its stroke or name is a brush beside it.
         Coming = Struct.new(:key, :name, :document_id, :fingerprint, :edition, :kind, :apart, keyword_init: true)
@@ -30,9 +41,17 @@ module Fobrel
         # edition of the one here. replace: its place is taken, the one here goes to the Attic.
         # back: the one in the Attic is brought back. leave: it is left out.
         CHOICES = {
-          "new" => %w[take leave], "identical" => %w[leave], "attic" => %w[leave back], "newer" => %w[edition both replace leave],
-          "older" => %w[leave edition both], "apart" => %w[both edition replace leave], "named" => %w[both edition replace leave],
-          "lacking" => %w[leave], "future" => %w[leave], "unreadable" => %w[leave], "aside" => %w[leave]
+          "new" => %w[take leave],
+          "identical" => %w[leave],
+          "attic" => %w[leave back],
+          "newer" => %w[edition both replace leave],
+          "older" => %w[leave edition both],
+          "apart" => %w[both edition replace leave],
+          "named" => %w[both edition replace leave],
+          "lacking" => %w[leave],
+          "future" => %w[leave],
+          "unreadable" => %w[leave],
+          "aside" => %w[leave]
         }.freeze
 
         # @param coming [Array<Coming>] in order
@@ -64,7 +83,16 @@ module Fobrel
         def line(one)
           state, here = meets(one)
           twin = @seen[one.fingerprint] if one.kind == "preset" && !one.apart
-          return Row.new(coming: one, state: "identical", twin:, choices: ["leave"], decision: "leave", name: one.name) if twin && state != "identical"
+          if twin && state != "identical"
+            return Row.new(
+              coming: one,
+              state: "identical",
+              twin:,
+              choices: ["leave"],
+              decision: "leave",
+              name: one.name
+            )
+          end
           row = Row.new(coming: one, state:, here:, choices: open_to(state, here), name: one.name)
           row.decision = decided(row)
           @seen[one.fingerprint] = one.key if one.kind == "preset" && row.decision != "leave"
@@ -76,7 +104,9 @@ module Fobrel
         def meets(one)
           return [one.kind, nil] unless one.kind == "preset"
           # Of several that paint alike, the one that it is, or is called.
-          same = @by_print[one.fingerprint]&.min_by { [_1.hidden ? 1 : 0, (_1.document_id == one.document_id) ? 0 : 1, _1.name.casecmp?(one.name) ? 0 : 1] }
+          same = @by_print[one.fingerprint]&.min_by {
+            [_1.hidden ? 1 : 0, (_1.document_id == one.document_id) ? 0 : 1, _1.name.casecmp?(one.name) ? 0 : 1]
+          }
           return [same.hidden ? "attic" : "identical", same] if same
           known = @by_past[one.fingerprint]
           return ["older", known] if known

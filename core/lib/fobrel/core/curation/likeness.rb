@@ -67,7 +67,9 @@ module Fobrel
           image = Vips::Image.new_from_buffer(png, "")
           image = image.flatten(background: [255, 255, 255]) if image.has_alpha?
           image = image.colourspace(:b_w).thumbnail_image(width, height:, size: :force)
-          Numo::UInt8.from_binary(image.cast(:uchar).write_to_memory).reshape(height, width).then { Numo::DFloat.cast(_1) / 255 }
+          Numo::UInt8.from_binary(image.cast(:uchar).write_to_memory).reshape(height, width).then {
+            Numo::DFloat.cast(_1) / 255
+          }
         end
 
         # Pairs of about one size whose hashes are close: each against all that are larger, up to
@@ -97,7 +99,8 @@ module Fobrel
         # @return [Float] mean SSIM, −1 to 1
         def self.alike(one, other)
           painted = Numo::DFloat.minimum(one, other) < 0.98
-          inner = painted[Stroke::Comparison::REACH...-Stroke::Comparison::REACH, Stroke::Comparison::REACH...-Stroke::Comparison::REACH].where
+          inner = painted[Stroke::Comparison::REACH...-Stroke::Comparison::REACH,
+            Stroke::Comparison::REACH...-Stroke::Comparison::REACH].where
           return 1.0 if inner.empty?
           Stroke::Comparison.map(one, other)[inner].mean.to_f
         end
@@ -121,7 +124,14 @@ module Fobrel
         # @return [Array<Array(Object, Object)>]
         def self.likely(pairs, thumbs)
           at = thumbs.keys.each_with_index.to_h
-          tones = Numo::SFloat.cast(Numo::UInt8.from_binary(thumbs.values.join).reshape(at.size, THUMB.inject(:*))) / 255 if at.any?
+          if at.any?
+            tones = Numo::SFloat.cast(
+              Numo::UInt8.from_binary(thumbs.values.join).reshape(
+                at.size,
+                THUMB.inject(:*)
+              )
+            ) / 255
+          end
           pairs.select { |pair| pair.all? { at.key?(_1) } }.each_slice(2000).flat_map do |some|
             one, other = some.transpose.map { |keys| tones[keys.map { at[_1] }, true] }
             painted = (Numo::SFloat.minimum(one, other) < 0.98).count_true(1)
@@ -151,7 +161,13 @@ module Fobrel
           private
 
           def dct
-            @dct ||= Numo::DFloat.cast(Array.new(GRID) { |k| Array.new(GRID) { |n| Math.cos(Math::PI * k * (2 * n + 1) / (2 * GRID)) } })
+            @dct ||= Numo::DFloat.cast(
+              Array.new(GRID) { |k|
+                Array.new(GRID) { |n|
+                  Math.cos(Math::PI * k * (2 * n + 1) / (2 * GRID))
+                }
+              }
+            )
           end
 
           # How many bits of each are set.

@@ -12,7 +12,9 @@ module Fobrel
         def self.next_name(name, taken)
           width = name[/\s(0\d{0,5})\z/, 1].to_s.size
           stem = name.sub(/\s+\d{1,6}\z/, "")[0, 190]
-          used = taken.filter_map { |other| other.downcase[/\A#{Regexp.escape(stem.downcase)}(?:\s+(\d{1,6}))?\z/] && ($1 || 1).to_i }
+          used = taken.filter_map { |other|
+            other.downcase[/\A#{Regexp.escape(stem.downcase)}(?:\s+(\d{1,6}))?\z/] && ($1 || 1).to_i
+          }
           "#{stem} #{([1, *used].max + 1).to_s.rjust(width, "0")}"
         end
       end

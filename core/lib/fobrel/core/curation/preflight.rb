@@ -32,7 +32,15 @@ module Fobrel
 
         # @return [Array<Finding>] those that stop a release first
         def findings
-          found = [*whole, *@entries.flat_map { |entry| [*words(entry), *state(entry), *size(entry), *parts(entry)] }, *clashes, *doubles, *stock]
+          found = [
+            *whole,
+            *@entries.flat_map { |entry|
+              [*words(entry), *state(entry), *size(entry), *parts(entry)]
+            },
+            *clashes,
+            *doubles,
+            *stock
+          ]
           found.sort_by.with_index { |one, index| [one.stops ? 0 : 1, index] }
         end
 
@@ -45,42 +53,110 @@ module Fobrel
         def whole
           return [finding("empty", nil, "The bundle holds no brushes. Add some first.", stops: true)] if @entries.empty?
           return [finding("licence", nil, "The bundle has no licence. Choose one.", stops: true)] if @licence.empty?
-          SPDX.include?(@licence) ? [] : [finding("licence", nil, "#{@licence.inspect} is no SPDX licence identifier. Choose one from the list.", stops: true)]
+          SPDX.include?(@licence) ? [] : [
+            finding(
+              "licence",
+              nil,
+              "#{@licence.inspect} is no SPDX licence identifier. Choose one from the list.",
+              stops: true
+            )
+          ]
+        end
+
+        def unknown_licence(entry)
+          licence = entry.preset["about", "licence"]
+          return if licence.empty? || SPDX.include?(licence)
+          finding("licence", entry, "The licence of #{called(entry)}, #{licence.inspect}, is no SPDX identifier.")
         end
 
         def words(entry)
           about = entry.preset["about"]
-          [(finding("licence", entry, "#{called(entry)} has no licence.") if about["licence"].empty?),
-            (finding("licence", entry, "The licence of #{called(entry)}, #{about["licence"].inspect}, is no SPDX identifier.") unless about["licence"].empty? || SPDX.include?(about["licence"])),
+          [
+            (finding("licence", entry, "#{called(entry)} has no licence.") if about["licence"].empty?),
+            unknown_licence(entry),
             (finding("unnamed", entry, "#{called(entry)} names no author.") if about["author"].empty?),
-            (finding("unnamed", entry, "#{called(entry)} still has a name given by number alone.") if entry.preset.name.match?(/\A(untitled|brush|tip)?\s*\d*\z/i))].compact
+            (if entry.preset.name.match?(/\A(untitled|brush|tip)?\s*\d*\z/i)
+               finding(
+                 "unnamed",
+                 entry,
+                 "#{called(entry)} still has a name given by number alone."
+               )
+             end)
+          ].compact
         end
 
         def state(entry)
-          [(finding("hidden", entry, "#{called(entry)} lies in the Attic. Bring it back or take it out.", stops: true) if entry.hidden),
-            (finding("locked", entry, "#{called(entry)} is locked; it goes out as its current edition stands.") if entry.locked),
-            *entry.drafts_of.map { |who| finding("draft", entry, "#{who} has changes on #{called(entry)} that are not saved; they do not go out.") }].compact
+          [
+            (if entry.hidden
+               finding(
+                 "hidden",
+                 entry,
+                 "#{called(entry)} lies in the Attic. Bring it back or take it out.",
+                 stops: true
+               )
+             end),
+            (if entry.locked
+               finding(
+                 "locked",
+                 entry,
+                 "#{called(entry)} is locked; it goes out as its current edition stands."
+               )
+             end),
+            *entry.drafts_of.map { |who|
+              finding("draft", entry, "#{who} has changes on #{called(entry)} that are not saved; they do not go out.")
+            }
+          ].compact
         end
 
         def size(entry)
           most = Stroke::Strip.greatest(entry.preset)
           limit = @canvas.min
-          (most > limit) ? [finding("size", entry, "#{called(entry)} paints up to #{most.round} px, beyond the short side of the studio’s canvas, #{limit} px.")] : []
+          (most > limit) ? [
+            finding(
+              "size",
+              entry,
+              "#{called(entry)} paints up to #{most.round} px, beyond the short side of the studio’s canvas, " \
+                "#{limit} px."
+            )
+          ] : []
         end
 
         def parts(entry)
           entry.preset.needs.flat_map do |need|
             bytes = @assets.fetch(need) { nil }
-            next [finding("missing", entry, "#{called(entry)} needs the picture #{need[7, 12]}…, which is not here.", stops: true)] unless bytes
+            unless bytes
+              next [
+                finding(
+                  "missing",
+                  entry,
+                  "#{called(entry)} needs the picture #{need[7, 12]}…, which is not here.",
+                  stops: true
+                )
+              ]
+            end
             [oversize(entry, bytes), (weak(entry, bytes) if entry.preset.frames.include?(need))].compact
           end
         end
 
         def oversize(entry, bytes)
-          return finding("oversize", entry, "A part of #{called(entry)} weighs #{bytes.bytesize / 1024 / 1024} MB.") if bytes.bytesize > HEAVY
+          if bytes.bytesize > HEAVY
+            return finding(
+              "oversize",
+              entry,
+              "A part of #{called(entry)} weighs #{bytes.bytesize / 1024 / 1024} MB."
+            )
+          end
           return unless Tip::Picture.kind(bytes)
           picture = Tip::Picture.read(bytes)
-          finding("oversize", entry, "A part of #{called(entry)} is #{picture.width} × #{picture.height} px, more than #{BROAD} a side.") if [picture.width, picture.height].max > BROAD
+          if [
+            picture.width, picture.height
+          ].max > BROAD
+            finding(
+              "oversize",
+              entry,
+              "A part of #{called(entry)} is #{picture.width} × #{picture.height} px, more than #{BROAD} a side."
+            )
+          end
         end
 
         def weak(entry, bytes)
@@ -88,11 +164,22 @@ module Fobrel
           cover = Tip::Cover.from_file(bytes, name: "A tip of #{called(entry)}")
           return if cover.solid?
           stray = cover.greatest >= Tip::Cover::SOLID
-          finding("weak tip", entry, "A tip of #{called(entry)} #{stray ? "hardly paints solid: less than 1 % of its mark does" : "cannot paint solid: its greatest cover is #{(cover.greatest * 100).round} %"}.")
+          weak = "cannot paint solid: its greatest cover is #{(cover.greatest * 100).round} %"
+          weak = "hardly paints solid: less than 1 % of its mark does" if stray
+          finding("weak tip", entry, "A tip of #{called(entry)} #{weak}.")
         end
 
         def clashes
-          @entries.group_by { _1.preset.name.downcase }.values.select { _1.size > 1 }.map { |same| finding("clash", same.last, "#{same.size} brushes are called #{called(same.last)}. Rename all but one.", stops: true) }
+          @entries.group_by {
+            _1.preset.name.downcase
+          }.values.select { _1.size > 1 }.map { |same|
+            finding(
+              "clash",
+              same.last,
+              "#{same.size} brushes are called #{called(same.last)}. Rename all but one.",
+              stops: true
+            )
+          }
         end
 
         # In one sentence: it is often most of a bundle.
@@ -100,11 +187,28 @@ module Fobrel
           same = @entries.select(&:stock)
           return [] if same.empty?
           names = "#{same.first(4).map { called(_1) }.join(", ")}#{" and #{same.size - 4} more" if same.size > 4}"
-          [finding("stock", nil, "#{names} #{(same.size == 1) ? "is" : "are"} stock: received from elsewhere, and unchanged here. Leave out what those who get this have already.")]
+          [
+            finding(
+              "stock",
+              nil,
+              "#{names} #{(same.size == 1) ? "is" : "are"} stock: received from elsewhere, and unchanged here. Leave " \
+                "out what those who get this have already."
+            )
+          ]
         end
 
         def doubles
-          @entries.group_by { _1.preset.fingerprint }.values.select { _1.size > 1 }.map { |same| finding("double", same.last, "#{same.map { called(_1) }.join(" and ")} paint exactly the same.") }
+          @entries.group_by {
+            _1.preset.fingerprint
+          }.values.select { _1.size > 1 }.map { |same|
+            finding(
+              "double",
+              same.last,
+              "#{same.map {
+                called(_1)
+              }.join(" and ")} paint exactly the same."
+            )
+          }
         end
       end
     end

@@ -32,13 +32,21 @@ module Fobrel
         }.freeze
         STATES = ["draft", "changed", "favourite", "recent", "locked", "untagged", "without notes"].freeze
         LONGEST = 500
-        WORD = /(?<!\w)(not\s+)?(#{TERMS.keys.sort_by { -_1.size }.map { Regexp.escape(_1).gsub("\\ ", "\\s+") }.join("|")})\s*:/i
+        WORD = /(?<!\w)(not\s+)?(#{TERMS.keys.sort_by {
+          -_1.size
+        }.map { Regexp.escape(_1).gsub("\\ ", "\\s+") }.join("|")})\s*:/i
         # As in a CSV field, a quote in it is written twice (RFC 4180, 2.7).
         QUOTED = /(?<![^\s,;:])"((?:[^"]|"")+)"(?=[\s,;]|\z)/
         SPECIAL = /[",;:]/
         # A term whose colon was left out, where what follows can mean nothing else.
         NUMBER = /\d+(?:\.\d+)?(?:\s*px)?(?![\w.])/
-        PLAIN = /(?<![\w:,])(?<![:,]\s)(?:(size)\s+((?:under|over)\s+#{NUMBER}|#{NUMBER}(?:\s+to\s+#{NUMBER})?)|(changed)\s+((?:since|before)\s+\d{4}-\d\d-\d\d|today|this\s+week|this\s+month)\b)/i
+        PLAIN = /
+          (?<![\w:,])(?<![:,]\s)
+          (?:
+            (size)\s+((?:under|over)\s+#{NUMBER}|#{NUMBER}(?:\s+to\s+#{NUMBER})?) |
+            (changed)\s+((?:since|before)\s+\d{4}-\d\d-\d\d|today|this\s+week|this\s+month)\b
+          )
+        /ix
         # While a line is taken apart, what was quoted is away; signs of private use stand for it.
         AWAY = /\uE000(\d+)\uE001/
         private_constant :WORD, :QUOTED, :SPECIAL, :NUMBER, :PLAIN, :AWAY
@@ -76,7 +84,13 @@ module Fobrel
         # @raise [Unclear] also where it asks for nothing
         def self.standing(text)
           raise Unclear, "This search is longer than #{LONGEST} characters. Shorten it." if text.size > LONGEST
-          parse(text).tap { |query| raise Unclear, "A set that fills itself needs something to look for. Nothing was saved. Type a search, or make a set picked by hand." if query.empty? }
+          parse(text).tap { |query|
+            if query.empty?
+              raise Unclear,
+                "A set that fills itself needs something to look for. Nothing was saved. Type a search, or make a " \
+                  "set picked by hand."
+            end
+          }
         end
 
         def self.read(piece, words, terms, back)
@@ -89,7 +103,11 @@ module Fobrel
           words << piece[0...(found.first&.begin(0) || piece.size)]
           found.each_with_index do |match, index|
             last = found[index + 1]&.begin(0) || piece.size
-            terms << term(match[2].downcase.gsub(/\s+/, " "), piece[match.end(0)...last].split(",").map(&back), !match[1].nil?)
+            terms << term(
+              match[2].downcase.gsub(/\s+/, " "),
+              piece[match.end(0)...last].split(",").map(&back),
+              !match[1].nil?
+            )
           end
           check(words.last)
         end
@@ -97,7 +115,8 @@ module Fobrel
 
         def self.check(words)
           unknown = words[/([[:alpha:]]+)\s*:(\s|\z)/, 1] or return
-          raise Unclear, "There is no term “#{unknown}:”. There are #{TERMS.keys.join(", ")}. Each is explained under ?."
+          raise Unclear,
+            "There is no term “#{unknown}:”. There are #{TERMS.keys.join(", ")}. Each is explained under ?."
         end
         private_class_method :check
 
@@ -138,7 +157,9 @@ module Fobrel
             when "this month" then [Time.utc(now.year, now.month), nil]
             when /\Asince\s+(\d{4}-\d\d-\d\d)\z/ then [date($1), nil]
             when /\Abefore\s+(\d{4}-\d\d-\d\d)\z/ then [nil, date($1)]
-            else raise Unclear, "“changed: #{text}” is not a time. Write since 2026-11-01, before 2026-11-01, today, this week, or this month."
+            else raise Unclear,
+              "“changed: #{text}” is not a time. Write since 2026-11-01, before 2026-11-01, today, this week, or " \
+                "this month."
             end
           end
 
@@ -170,7 +191,14 @@ module Fobrel
         def empty? = words.empty? && terms.empty?
 
         # @return [String] the line that reads as this query
-        def to_s = [words.map { Query.quoted(_1, /[";\s]|:\z|\A(?:size|changed)\z/i) }.join(" "), *terms.map(&:to_s)].reject(&:empty?).join("; ")
+        def to_s
+          [
+            words.map {
+              Query.quoted(_1, /[";\s]|:\z|\A(?:size|changed)\z/i)
+            }.join(" "),
+            *terms.map(&:to_s)
+          ].reject(&:empty?).join("; ")
+        end
 
         # @return [Query] with every term of this name replaced by one, or taken out
         def with(name, values, negated: false)

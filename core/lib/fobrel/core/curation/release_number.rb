@@ -61,13 +61,16 @@ module Fobrel
         def check(number, last)
           least = self.next(last)
           return if (self.class.parts(number) <=> self.class.parts(least)) >= 0
-          raise Refused, "#{number} is below #{least}, which these changes ask for at the least. Nothing was released. Take #{least} or a higher number."
+          raise Refused,
+            "#{number} is below #{least}, which these changes ask for at the least. Nothing was released. Take " \
+              "#{least} or a higher number."
         end
 
         # @return [Array<Integer>] major, minor, patch
         # @raise [Refused]
         def self.parts(number)
-          match = WRITTEN.match(number.to_s) or raise Refused, "#{number.to_s[0, 40].inspect} is not written like 1.0.0. Nothing was released."
+          match = WRITTEN.match(number.to_s) or raise Refused,
+            "#{number.to_s[0, 40].inspect} is not written like 1.0.0. Nothing was released."
           match.captures.map(&:to_i)
         end
 

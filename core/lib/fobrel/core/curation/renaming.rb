@@ -23,7 +23,12 @@ module Fobrel
         # @raise [Unclear]
         def initialize(rules)
           @rules = rules
-          raise Unclear, "A letter case is one of #{CASES.join(", ")}." unless CASES.include?(rules.fetch("case", "keep"))
+          raise Unclear, "A letter case is one of #{CASES.join(", ")}." unless CASES.include?(
+            rules.fetch(
+              "case",
+              "keep"
+            )
+          )
           number = rules["number"] or return
           whole = ->(value, range) { value.is_a?(Integer) && range.cover?(value) }
           return if number.is_a?(Hash) && whole[number["start"], 0..999_999] && whole[number["width"], 1..6]

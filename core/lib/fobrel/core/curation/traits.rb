@@ -55,26 +55,39 @@ module Fobrel
             pigment = preset["pigment"]
             method = preset["method"]
             moves = method == "smear" && pigment["own_paint"].zero?
-            [(method unless %w[dabs smear].include?(method)),
-              ("moves paint only" if moves), ("mixes" if !moves && (method == "smear" || pigment["mix"].positive?)),
-              ("erases" if pigment["eraser"]), ("lays under" if preset["habits", "under"]),
+            [
+              (method unless %w[dabs smear].include?(method)),
+              ("moves paint only" if moves),
+              ("mixes" if !moves && (method == "smear" || pigment["mix"].positive?)),
+              ("erases" if pigment["eraser"]),
+              ("lays under" if preset["habits", "under"]),
               (Preset::Wording.value(%w[pigment blend], pigment["blend"]) unless pigment["blend"] == "normal"),
               ("own colours" if preset["mark", "tip", "colours"] == "own"),
-              ("fixed colour" if pigment["colour"]["mode"] == "fixed")]
+              ("fixed colour" if pigment["colour"]["mode"] == "fixed")
+            ]
           end
 
           def hand(preset)
             by = preset["response"].map { (_1["by"] == "tilt direction") ? "tilt" : _1["by"] }
             by += Array(preset["mark", "tip", "turn"]) if preset.frames.size > 1
             sensed = SENSED & by
-            [("answers to #{sensed.join(", ")}" if sensed.any?), ("jitter" if (by & %w[random stroke]).any?),
-              ("scatter" if preset["trail", "scatter"].values.any?(&:positive?)), ("steadied" if preset["trail", "steadying"].positive?)]
+            [
+              ("answers to #{sensed.join(", ")}" if sensed.any?),
+              ("jitter" if (by & %w[random stroke]).any?),
+              ("scatter" if preset["trail", "scatter"].values.any?(&:positive?)),
+              ("steadied" if preset["trail",
+                "steadying"].positive?)
+            ]
           end
 
           def look(preset)
             shifts = preset["response"].map { _1["drives"] } & %w[hue saturation lightness]
-            [("shifts #{shifts.join(", ")}" if shifts.any?), ("grain" if preset["surface"]), ("crisp" if preset["mark", "crisp"]),
-              ("huge" if preset["mark", "size", "base"] > HUGE)]
+            [
+              ("shifts #{shifts.join(", ")}" if shifts.any?),
+              ("grain" if preset["surface"]),
+              ("crisp" if preset["mark", "crisp"]),
+              ("huge" if preset["mark", "size", "base"] > HUGE)
+            ]
           end
         end
       end

@@ -23,7 +23,9 @@ module Fobrel
         # @param name [String] what to call it in a message
         # @return [Hash{String => String}] the files by their path, in the order they lie in the ZIP
         # @raise [Refused]
-        def self.read(bytes, name: "The file") = self.open(StringIO.new(bytes.b), name:) { |files| files.keys.to_h { [_1, files[_1]] } }
+        def self.read(bytes, name: "The file")
+          self.open(StringIO.new(bytes.b), name:) { |files| files.keys.to_h { [_1, files[_1]] } }
+        end
 
         # Opens a ZIP whose files are unpacked one by one, as they are asked for.
         #
@@ -86,14 +88,25 @@ module Fobrel
 
         # A small ZIP can claim the same packed bytes for many files.
         def overlapping?(entries)
-          entries.map { [_1.local_header_offset, _1.compressed_size] }.sort.each_cons(2).any? { |(at, size), (following, _)| at + size + 30 > following }
+          entries.map {
+            [
+              _1.local_header_offset,
+              _1.compressed_size
+            ]
+          }.sort.each_cons(2).any? { |(at, size), (following, _)| at + size + 30 > following }
         end
 
         def check(entry)
-          refuse("has a path that leads out of its folder (#{utf8(entry.name)[0, 80].inspect})") unless utf8(entry.name).match?(SAFE_NAME)
+          unless utf8(entry.name).match?(SAFE_NAME)
+            refuse(
+              "has a path that leads out of its folder (#{utf8(entry.name)[0,
+                80].inspect})"
+            )
+          end
           refuse("holds a link instead of a file") unless entry.file?
           refuse("holds an encrypted file") if entry.gp_flags & 1 == 1
-          refuse("is packed suspiciously tight") if entry.size > RATIO_FROM && entry.size > entry.compressed_size * MAX_RATIO
+          tight = entry.size > RATIO_FROM && entry.size > entry.compressed_size * MAX_RATIO
+          refuse("is packed suspiciously tight") if tight
         end
 
         def utf8(name)
@@ -124,7 +137,9 @@ module Fobrel
           refuse("is packed in a way that is not read here") unless entry.compression_method == Zip::Entry::DEFLATED
           data = "".b
           inflater = Zlib::Inflate.new(-Zlib::MAX_WBITS)
-          inflater.inflate(bytes) { |piece| (data << piece).bytesize > entry.size && refuse("states a wrong size for #{entry.name}") }
+          inflater.inflate(bytes) { |piece|
+            (data << piece).bytesize > entry.size && refuse("states a wrong size for #{entry.name}")
+          }
           data
         ensure
           inflater&.close

@@ -38,7 +38,10 @@ module Fobrel
         def self.read(payload, aside: ->(*) {}, &problem)
           json = payload["library.json"] or return
           library = checked(json, "library.json", LIBRARY, aside, &problem)
-          lists = payload.keys.filter_map { |path| (id = path[%r{\Aeditions/([^/]+)\.json\z}, 1]) && (list = checked(payload[path], path, HISTORY, aside, &problem)) && [id, list] }
+          lists = payload.keys.filter_map { |path|
+            (id = path[%r{\Aeditions/([^/]+)\.json\z},
+              1]) && (list = checked(payload[path], path, HISTORY, aside, &problem)) && [id, list]
+          }
           library && new(library:, histories: lists.to_h)
         end
 
@@ -54,12 +57,29 @@ module Fobrel
         private_class_method :checked
 
         # @return [Array<Preset::Preset>] the editions that are not current
-        def presets = @presets ||= histories.each_value.flat_map { |list| list.filter_map { _1["preset"] } }.map { Preset::Preset.restore(_1) }
+        def presets
+          @presets ||= histories.each_value.flat_map { |list|
+            list.filter_map {
+              _1["preset"]
+            }
+          }.map { Preset::Preset.restore(_1) }
+        end
 
         # @return [Hash{String => String, Writer::Later}] its files below data/
         def files
           lists = histories.sort.to_h { |id, list| ["editions/#{id}.json", Writer.pretty(list)] }
-          packed = releases.sort.to_h { |sum, asset| ["releases/#{sum}.fobrel.zip", Writer::Later.new(sum, asset.bytesize, -> { asset.bytes })] }
+          packed = releases.sort.to_h { |sum, asset|
+            [
+              "releases/#{sum}.fobrel.zip",
+              Writer::Later.new(
+                sum,
+                asset.bytesize,
+                -> {
+                  asset.bytes
+                }
+              )
+            ]
+          }
           {"library.json" => Writer.pretty(library)}.merge(lists, packed)
         end
 
@@ -69,7 +89,13 @@ module Fobrel
         # @yieldparam name [String] of the brush
         # @yieldparam sentence [String] why one was left out
         # @return [Backup]
-        def of(items, &trouble) = with(histories: items.filter_map { |item| histories[item.preset.id] && [item.preset.id, sound(item, &trouble)] }.to_h)
+        def of(items, &trouble)
+          with(
+            histories: items.filter_map { |item|
+              histories[item.preset.id] && [item.preset.id, sound(item, &trouble)]
+            }.to_h
+          )
+        end
 
         # Without editions whose pictures are missing.
         #
@@ -77,14 +103,16 @@ module Fobrel
         # @yield as #of
         # @return [Backup]
         def whole(pictures)
-          with(histories: histories.transform_values { |list|
-            list.reject do |edition|
-              preset = edition["preset"] && Preset::Preset.restore(edition["preset"])
-              need = preset&.needs&.find { !pictures.key?(_1) } or next
-              yield preset.name, "Edition #{edition["number"]}: #{Preset::MissingNeed.new(preset, need).message}"
-              true
-            end
-          })
+          with(
+            histories: histories.transform_values { |list|
+              list.reject do |edition|
+                preset = edition["preset"] && Preset::Preset.restore(edition["preset"])
+                need = preset&.needs&.find { !pictures.key?(_1) } or next
+                yield preset.name, "Edition #{edition["number"]}: #{Preset::MissingNeed.new(preset, need).message}"
+                true
+              end
+            }
+          )
         end
 
         # With the package of every release that has a sound one, without the other releases.
@@ -96,7 +124,11 @@ module Fobrel
         def with_releases
           found = {}
           bundles = library["bundles"].map do |bundle|
-            bundle.merge("releases" => rising(bundle["releases"]).select { |release| (asset = yield(release, "#{bundle["name"]} #{release["number"]}")) && found[release["sha256"]] = asset })
+            bundle.merge(
+              "releases" => rising(bundle["releases"]).select { |release|
+                (asset = yield(release, "#{bundle["name"]} #{release["number"]}")) && found[release["sha256"]] = asset
+              }
+            )
           end
           with(library: library.merge("bundles" => bundles), releases: found)
         end
@@ -107,11 +139,17 @@ module Fobrel
         # @param items [Array<Bundle::Item>]
         # @return [Backup]
         def in_present_prints(items)
-          prints = (items.map(&:preset) + presets).filter_map { |preset| (was = preset.earlier_fingerprint) && [was, preset.fingerprint] }.to_h
+          prints = (items.map(&:preset) + presets).filter_map { |preset|
+            (was = preset.earlier_fingerprint) && [was, preset.fingerprint]
+          }.to_h
           return self if prints.empty?
           listed = ->(one) { one.merge("fingerprint" => prints.fetch(one["fingerprint"], one["fingerprint"])) }
           bundles = library["bundles"].map do |bundle|
-            bundle.merge("releases" => bundle["releases"].map { |release| release.merge("items" => release["items"].map(&listed)) })
+            bundle.merge(
+              "releases" => bundle["releases"].map { |release|
+                release.merge("items" => release["items"].map(&listed))
+              }
+            )
           end
           with(library: library.merge("bundles" => bundles))
         end
@@ -130,9 +168,11 @@ module Fobrel
         def sound(item)
           histories[item.preset.id].uniq { _1["number"] }.filter_map do |edition|
             next edition.except("preset") if edition["number"] == item.edition
-            wrong = edition["preset"] ? wrong(edition["preset"], item.preset.id) : "Its settings are not in this backup."
-            yield item.preset.name, "Edition #{edition["number"]} of “#{item.preset.name}” is left out. #{wrong}" if wrong
-            edition unless wrong
+            wrong = "Its settings are not in this backup."
+            wrong = wrong(edition["preset"], item.preset.id) if edition["preset"]
+            next edition unless wrong
+            yield item.preset.name, "Edition #{edition["number"]} of “#{item.preset.name}” is left out. #{wrong}"
+            nil
           end
         end
 

@@ -16,7 +16,12 @@ module Fobrel
           at = files.keys.find { _1 == "bagit.txt" } || files.keys.find { _1.match?(%r{\A[^/]+/bagit\.txt\z}) }
           raise Reader::Invalid.new(name, ["It is not a package: it has no bagit.txt."]) unless at
           @base = at.delete_suffix("bagit.txt")
-          raise Reader::Invalid.new(name, ["Its bagit.txt is not that of a BagIt 1.0 bag."]) unless file("bagit.txt").match?(DECLARATION)
+          unless file("bagit.txt").match?(DECLARATION)
+            raise Reader::Invalid.new(
+              name,
+              ["Its bagit.txt is not that of a BagIt 1.0 bag."]
+            )
+          end
           @sums = manifest("manifest-sha256.txt")
         end
 
@@ -32,7 +37,8 @@ module Fobrel
           tags = manifest("tagmanifest-sha256.txt")
           tags.each do |path, sum|
             if !@files.key?(@base + path) then problems << "#{path} is listed but missing."
-            elsif OpenSSL::Digest::SHA256.hexdigest(file(path)) != sum then problems << "#{path} was changed since it was packed."
+            elsif OpenSSL::Digest::SHA256.hexdigest(file(path)) != sum then problems << "#{path} was changed since " \
+              "it was packed."
             end
           end
           problems
@@ -58,7 +64,9 @@ module Fobrel
         def file(path) = @files[@base + path]
 
         def manifest(path)
-          (file(path) || "").scrub.lines(chomp: true).filter_map { _1.match(/\A(\h{64})\s+\*?(.+)\z/) }.to_h { [_1[2].dup.force_encoding(Encoding::UTF_8), _1[1].downcase] }
+          (file(path) || "").scrub.lines(chomp: true).filter_map {
+            _1.match(/\A(\h{64})\s+\*?(.+)\z/)
+          }.to_h { [_1[2].dup.force_encoding(Encoding::UTF_8), _1[1].downcase] }
         end
       end
     end

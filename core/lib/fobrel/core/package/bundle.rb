@@ -41,10 +41,30 @@ module Fobrel
         # @param backup [Backup, nil] what else a whole library has
         # @return [Bundle]
         # @raise [Preset::MissingNeed, Invalid]
-        def self.build(items:, assets:, sets: [], tags: [], strips: {}, recipes: [], backup: nil, name: "", version: "1.0.0", licence: "", author: "", description: "")
-          needed = (items.map(&:preset) + (backup ? backup.presets : [])).flat_map { |preset| preset.needs.map { |need| [need, preset] } }
+        def self.build(
+          items:, assets:, sets: [], tags: [], strips: {}, recipes: [], backup: nil, name: "",
+          version: "1.0.0", licence: "", author: "", description: ""
+        )
+          needed = (items.map(&:preset) + (backup ? backup.presets : [])).flat_map { |preset|
+            preset.needs.map { |need|
+              [need, preset]
+            }
+          }
             .to_h { |need, preset| [need, assets.fetch(need) { raise Preset::MissingNeed.new(preset, need) }] }
-          new(items:, assets: needed, sets:, tags:, strips:, recipes:, backup:, name:, version:, licence:, author:, description:)
+          new(
+            items:,
+            assets: needed,
+            sets:,
+            tags:,
+            strips:,
+            recipes:,
+            backup:,
+            name:,
+            version:,
+            licence:,
+            author:,
+            description:
+          )
         end
 
         def initialize(items:, assets:, sets:, tags:, strips:, recipes: [], backup: nil, **words)
@@ -67,7 +87,18 @@ module Fobrel
         def with_strips
           parts = assets.transform_values(&:bytes)
           painted = presets.to_h { |preset| [preset.id, strips[preset.id] || Stroke::Strip.png(preset, assets: parts)] }
-          Bundle.new(items:, assets:, sets:, tags:, recipes:, backup:, strips: painted, **WORDS.to_h { [_1, public_send(_1)] })
+          Bundle.new(
+            items:,
+            assets:,
+            sets:,
+            tags:,
+            recipes:,
+            backup:,
+            strips: painted,
+            **WORDS.to_h {
+              [_1, public_send(_1)]
+            }
+          )
         end
 
         # @return [Array<Preset::Preset>] in order
@@ -75,11 +106,20 @@ module Fobrel
 
         # @return [Hash] `bundle.json`
         def description_file
-          {"format" => FORMAT, "name" => name, "version" => version, "licence" => licence, "author" => author,
-           "description" => description,
-           "presets" => items.map { {"id" => _1.preset.id, "edition" => _1.edition, "fingerprint" => _1.preset.fingerprint} },
-           "sets" => sets.map { written(_1) }, "tags" => tags.map { written(_1) },
-           **(recipes.any? ? {"recipes" => recipes.map(&:to_h)} : {})}
+          {
+            "format" => FORMAT,
+            "name" => name,
+            "version" => version,
+            "licence" => licence,
+            "author" => author,
+            "description" => description,
+            "presets" => items.map {
+              {"id" => _1.preset.id, "edition" => _1.edition, "fingerprint" => _1.preset.fingerprint}
+            },
+            "sets" => sets.map { written(_1) },
+            "tags" => tags.map { written(_1) },
+            **(recipes.any? ? {"recipes" => recipes.map(&:to_h)} : {})
+          }
         end
 
         private

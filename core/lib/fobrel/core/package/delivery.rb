@@ -18,10 +18,24 @@ module Fobrel
         # `kind` is "preset", or why there is none: "unreadable", "lacking" a need, of a "future"
         # version, or put "aside". A lacking one has its preset, for the library may have the need.
         # What comes from a backup has a `past`: its "facts" and "editions" (see Backup).
-        Item = Struct.new(:kind, :name, :preset, :edition, :source, :sentence, :document, :group, :way, :usual, :past, keyword_init: true)
+        Item = Struct.new(
+          :kind,
+          :name,
+          :preset,
+          :edition,
+          :source,
+          :sentence,
+          :document,
+          :group,
+          :way,
+          :usual,
+          :past,
+          keyword_init: true
+        )
 
         # Everything that is read, for those who brought something else.
-        READ = "packages, presets (JSON), tables of settings (CSV), pictures (PNG, JPEG, WebP, TIFF, GIF; several in one file become a reel), layered drawings (OpenRaster), shapes (SVG), and ZIP files or folders of these"
+        READ = "packages, presets (JSON), tables of settings (CSV), pictures (PNG, JPEG, WebP, TIFF, GIF; several in " \
+          "one file become a reel), layered drawings (OpenRaster), shapes (SVG), and ZIP files or folders of these"
 
         # A file of text larger than this is no preset, shape or table.
         MAX_TEXT = 16 * 1024 * 1024
@@ -80,7 +94,13 @@ module Fobrel
         def guard(name)
           yield
         rescue Preset::Preset::Later => e
-          items << Item.new(kind: "future", name: e.document["name"].to_s[0, 200], source: name, sentence: e.message, document: e.document)
+          items << Item.new(
+            kind: "future",
+            name: e.document["name"].to_s[0, 200],
+            source: name,
+            sentence: e.message,
+            document: e.document
+          )
           nil
         rescue Problem => e
           items << Item.new(kind: "unreadable", name: ::File.basename(name), source: name, sentence: e.message)
@@ -88,7 +108,11 @@ module Fobrel
         end
 
         def whole(file)
-          raise Tip::Picture::Unreadable, "#{file.name} is larger than #{Tip::Picture::MAX_BYTES / 1024 / 1024} MB. Nothing was kept. Save it smaller." if file.io.size > Tip::Picture::MAX_BYTES
+          if file.io.size > Tip::Picture::MAX_BYTES
+            raise Tip::Picture::Unreadable,
+              "#{file.name} is larger than #{Tip::Picture::MAX_BYTES / 1024 / 1024} MB. Nothing was kept. Save it " \
+                "smaller."
+          end
           file.io.rewind
           file.io.read.to_s.b
         end
@@ -104,8 +128,29 @@ module Fobrel
 
         def package(files, name)
           reading = Reader.survey(files, name:) { |reference, asset| keep(reference, asset) }
-          items.concat(reading.items.map { Item.new(kind: "preset", name: _1.preset.name, preset: _1.preset, edition: _1.edition, source: name, past: past(reading.backup, _1.preset.id)) })
-          reading.troubles.each { |one| items << Item.new(kind: one.kind, name: one.name, source: name, sentence: one.sentence, document: one.document, preset: (one.kind == "lacking") ? Preset::Preset.restore(one.document) : nil, edition: 1) }
+          items.concat(
+            reading.items.map {
+              Item.new(
+                kind: "preset",
+                name: _1.preset.name,
+                preset: _1.preset,
+                edition: _1.edition,
+                source: name,
+                past: past(reading.backup, _1.preset.id)
+              )
+            }
+          )
+          reading.troubles.each { |one|
+            items << Item.new(
+              kind: one.kind,
+              name: one.name,
+              source: name,
+              sentence: one.sentence,
+              document: one.document,
+              preset: (one.kind == "lacking") ? Preset::Preset.restore(one.document) : nil,
+              edition: 1
+            )
+          }
           sets.concat(reading.sets)
           tags.concat(reading.tags)
           recipes.concat(reading.recipes)
@@ -113,10 +158,14 @@ module Fobrel
           @library ||= reading.backup&.library&.except("brushes")
         end
 
-        def past(backup, id) = backup && {"facts" => backup.library["brushes"].fetch(id, {}), "editions" => backup.histories.fetch(id, [])}
+        def past(backup, id)
+          backup && {"facts" => backup.library["brushes"].fetch(id, {}), "editions" => backup.histories.fetch(id, [])}
+        end
 
         # A backup's releases are no pictures that a brush could ask for.
-        def keep(reference, asset) = ((asset.ext == "zip") ? @packed : assets)[reference] ||= @keep.call(reference, asset)
+        def keep(reference, asset)
+          ((asset.ext == "zip") ? @packed : assets)[reference] ||= @keep.call(reference, asset)
+        end
 
         # Files lying side by side: presets and tables take the pictures that they need; where
         # there are none, each picture is a tip.
@@ -142,21 +191,34 @@ module Fobrel
         end
 
         def aside(names, group)
-          items << Item.new(kind: "aside", name: "#{names.size} other #{(names.size == 1) ? "file" : "files"}", source: group,
-            sentence: "#{names.first(3).map { ::File.basename(_1) }.join(", ")}#{" …" if names.size > 3}: no preset here needs this. It was left aside. To make tips of pictures, bring them by themselves.")
+          items << Item.new(
+            kind: "aside",
+            name: "#{names.size} other #{(names.size == 1) ? "file" : "files"}",
+            source: group,
+            sentence: "#{names.first(3).map {
+              ::File.basename(_1)
+            }.join(", ")}#{" …" if names.size > 3}: no preset here needs this. It was left aside. To make " \
+"tips of pictures, bring them by themselves."
+          )
         end
 
         # A picture that a preset names by its sum: checked, and kept as it is, with the ending that
         # belongs to what it is.
         def picture(bytes, name)
-          Bundle::Asset.new(bytes:, ext: shape?(bytes) ? Tip::Outside.check_shape(bytes, name:) : Tip::Outside.check(bytes, name:))
+          Bundle::Asset.new(
+            bytes:,
+            ext: shape?(bytes) ? Tip::Outside.check_shape(bytes, name:) : Tip::Outside.check(bytes, name:)
+          )
         end
 
         def shape?(bytes) = bytes.b.match?(/<svg[\s>]/n)
 
         # @return [Array<Item>]
         def settings(name, bytes)
-          raise Problem, "#{name} is larger than #{MAX_TEXT / 1024 / 1024} MB. Nothing was kept." if bytes.bytesize > MAX_TEXT
+          if bytes.bytesize > MAX_TEXT
+            raise Problem,
+              "#{name} is larger than #{MAX_TEXT / 1024 / 1024} MB. Nothing was kept."
+          end
           return table(name, bytes) unless name.match?(/\.json\z/i)
           return listed(name, bytes) if bytes.lstrip.start_with?("[")
           [preset_item(Preset::Preset.parse(bytes, name:), name)]
@@ -164,10 +226,19 @@ module Fobrel
 
         # Several presets in one list, as a kit has them.
         def listed(name, bytes)
-          documents = JSON.parse(bytes.dup.force_encoding(Encoding::UTF_8).scrub, max_nesting: Preset::Preset::MAX_DEPTH + 1)
-          documents.first(Table::MOST).filter_map.with_index { |document, index| guard("#{name}, #{index + 1}") { preset_item(Preset::Preset.parse(JSON.generate(document), name: "#{name}, #{index + 1}"), name) } }
+          documents = JSON.parse(
+            bytes.dup.force_encoding(Encoding::UTF_8).scrub,
+            max_nesting: Preset::Preset::MAX_DEPTH + 1
+          )
+          documents.first(Table::MOST).filter_map.with_index { |document, index|
+            guard("#{name}, #{index + 1}") {
+              preset_item(Preset::Preset.parse(JSON.generate(document), name: "#{name}, #{index + 1}"), name)
+            }
+          }
         rescue JSON::ParserError
-          raise Problem, "#{name} is not JSON, or nested more than #{Preset::Preset::MAX_DEPTH} deep. Nothing was kept. Export it again."
+          raise Problem,
+            "#{name} is not JSON, or nested more than #{Preset::Preset::MAX_DEPTH} deep. Nothing was kept. Export it " \
+              "again."
         end
 
         def table(name, bytes)
@@ -190,17 +261,55 @@ module Fobrel
           made = names.filter_map { |name| guard(name) { tip(name, yield(name)) } }
           singles = made.select { _1.first == :single }
           together = singles.size.between?(2, Tip::Picture::MAX_FRAMES)
-          singles.each { |_, name, tip| items << made_item(plain(name), tip, name, together ? {group:, way: "each", usual: "each"} : {}) }
-          items << made_item(plain(group), singles.first.last.merge("frames" => singles.flat_map { |_, _, tip| tip["frames"] || [] }), group, {group:, way: "reel", usual: "each"}) if together && singles.all? { |_, _, tip| tip["frames"] } && singles.map { |_, _, tip| tip["colours"] }.uniq.size == 1
+          singles.each { |_, name, tip|
+            items << made_item(plain(name), tip, name, together ? {group:, way: "each", usual: "each"} : {})
+          }
+          if together && singles.all? { |_, _, tip|
+            tip["frames"]
+          } && singles.map { |_, _, tip|
+                 tip["colours"]
+               }.uniq.size == 1
+            items << made_item(
+              plain(group),
+              singles.first.last.merge(
+                "frames" => singles.flat_map { |_, _, tip|
+                  tip["frames"] || []
+                }
+              ),
+              group,
+              {group:, way: "reel", usual: "each"}
+            )
+          end
         end
 
         # @return [Array] :single with its name and tip, or :several where it went into items already
         def tip(name, bytes)
-          raise Problem, "#{name} is an archive in an archive. It was left out. Unpack it first." if bytes.start_with?("PK\x03\x04".b)
-          return [:single, name, {"kind" => "shape", "asset" => kept(Tip::Outside.shape(bytes, name:), "svg")}] if shape?(bytes)
-          raise Problem, "#{name} is of a kind that is not read. Nothing was kept of it. What is read: #{READ}." unless bytes.empty? || Tip::Picture.kind(bytes)
+          if bytes.start_with?("PK\x03\x04".b)
+            raise Problem,
+              "#{name} is an archive in an archive. It was left out. Unpack it first."
+          end
+          if shape?(bytes)
+            return [
+              :single,
+              name,
+              {"kind" => "shape", "asset" => kept(Tip::Outside.shape(bytes, name:), "svg")}
+            ]
+          end
+          unless bytes.empty? || Tip::Picture.kind(bytes)
+            raise Problem,
+              "#{name} is of a kind that is not read. Nothing was kept of it. What is read: #{READ}."
+          end
           marks = Tip::Outside.marks(bytes, name:)
-          return [:single, name, {"kind" => "picture", "frames" => [mark(marks.found.first)]}.merge(marks.own ? OWN : {})] if marks.found.size == 1
+          if marks.found.size == 1
+            return [
+              :single,
+              name,
+              {
+                "kind" => "picture",
+                "frames" => [mark(marks.found.first)]
+              }.merge(marks.own ? OWN : {})
+            ]
+          end
           reel(marks.found, name, "frame", own: marks.own)
           [:several]
         end
@@ -222,8 +331,22 @@ module Fobrel
           return if marks.empty?
           colours = own ? OWN : {}
           way = (marks.size > 1) ? ->(name) { {group: source, way: name, usual: "reel"} } : ->(_) { {} }
-          items << made_item(plain(source), {"kind" => "picture", "frames" => marks.map(&:last)}.merge(colours), source, way["reel"])
-          marks.each_with_index { |(_, frame), index| items << made_item("#{plain(source)} #{index + 1}", {"kind" => "picture", "frames" => [frame]}.merge(colours), source, way["each"]) } if marks.size > 1
+          items << made_item(
+            plain(source),
+            {"kind" => "picture", "frames" => marks.map(&:last)}.merge(colours),
+            source,
+            way["reel"]
+          )
+          if marks.size > 1
+            marks.each_with_index { |(_, frame), index|
+              items << made_item(
+                "#{plain(source)} #{index + 1}",
+                {"kind" => "picture", "frames" => [frame]}.merge(colours),
+                source,
+                way["each"]
+              )
+            }
+          end
         end
 
         OWN = {"colours" => "own"}.freeze
@@ -236,12 +359,24 @@ module Fobrel
           kept(said, "png")
         end
 
-        def kept(bytes, ext) = "sha256:#{OpenSSL::Digest::SHA256.hexdigest(bytes)}".tap { keep(_1, Bundle::Asset.new(bytes:, ext:)) }
+        def kept(bytes, ext)
+          "sha256:#{OpenSSL::Digest::SHA256.hexdigest(bytes)}".tap { keep(_1, Bundle::Asset.new(bytes:, ext:)) }
+        end
 
-        def made_item(name, tip, source, way) = preset_item(Preset::FromTip.build(name, tip), source).tap { |item| way.each { |key, value| item[key] = value } }
+        def made_item(name, tip, source, way)
+          preset_item(Preset::FromTip.build(name, tip), source).tap { |item|
+            way.each { |key, value|
+              item[key] = value
+            }
+          }
+        end
 
         # A file's name as a brush's.
-        def plain(name) = ::File.basename(name, ".*").unicode_normalize(:nfc).tr("_", " ").squeeze(" ").strip[0, 150].then { _1.empty? ? "Brush" : _1 }
+        def plain(name)
+          ::File.basename(name, ".*").unicode_normalize(:nfc).tr("_", " ").squeeze(" ").strip[0, 150].then {
+            _1.empty? ? "Brush" : _1
+          }
+        end
       end
     end
   end

@@ -7,7 +7,9 @@ module Fobrel
       module FileName
         # @param text [String]
         # @return [String] letters, digits, blanks, _ and -, at most 60 characters; perhaps empty
-        def self.plain(text) = text.unicode_normalize(:nfc).gsub(/[^[:alnum:] _-]/, "-").gsub(/\A[ .-]+|[ .-]+\z/, "")[0, 60]
+        def self.plain(text)
+          text.unicode_normalize(:nfc).gsub(/[^[:alnum:] _-]/, "-").gsub(/\A[ .-]+|[ .-]+\z/, "")[0, 60]
+        end
 
         # @param texts [Array<String>]
         # @return [Array<String>] one for each text, no two the same, however a system writes them

@@ -12,9 +12,21 @@ module Fobrel
         def self.read(folder)
           raise Problem, "There is no folder #{folder}." unless File.directory?(folder)
           folder = File.join(folder, "data") if File.file?(File.join(folder, "bagit.txt"))
-          payload = Dir.glob("{bundle.json,library.json,{presets,assets,strips,editions,releases}/*}", base: folder).sort
-            .to_h { [_1, File.binread(File.join(folder, _1))] }
-          raise Problem, "#{folder} holds no presets. Put them below presets/, each named <id>.json." unless payload.keys.any? { _1.start_with?("presets/") }
+          payload = Dir.glob(
+            "{bundle.json,library.json,{presets,assets,strips,editions,releases}/*}",
+            base: folder
+          ).sort
+            .to_h {
+            [_1, File.binread(File.join(folder, _1))]
+          }
+          unless payload.keys.any? {
+            _1.start_with?(
+              "presets/"
+            )
+          }
+            raise Problem,
+              "#{folder} holds no presets. Put them below presets/, each named <id>.json."
+          end
           payload["bundle.json"] ||= JSON.generate({"name" => File.basename(File.expand_path(folder))})
           Reader.read_payload(payload, name: folder)
         end
@@ -25,7 +37,10 @@ module Fobrel
         # @param folder [String]
         # @raise [Problem] when something lies there already
         def self.write(bundle, folder)
-          raise Problem, "#{folder} is not empty. Nothing was written. Name another folder." if File.exist?(folder) && !Dir.empty?(folder)
+          if File.exist?(folder) && !Dir.empty?(folder)
+            raise Problem,
+              "#{folder} is not empty. Nothing was written. Name another folder."
+          end
           Writer.payload(bundle).each do |path, file|
             FileUtils.mkdir_p(File.dirname(File.join(folder, path)))
             File.binwrite(File.join(folder, path), Writer.bytes(file))

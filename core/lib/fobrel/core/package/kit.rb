@@ -19,7 +19,10 @@ module Fobrel
         def self.zip(presets, assets:, strips: {})
           # In one writing, so that it does not matter how a document came to be kept.
           presets = presets.map { Preset::Preset.restore(JSON.parse(_1.canonical)) }
-          files = {"settings.csv" => Table.write(presets), "settings.json" => JSON.pretty_generate(presets.map(&:to_h)) << "\n"}
+          files = {
+            "settings.csv" => Table.write(presets),
+            "settings.json" => JSON.pretty_generate(presets.map(&:to_h)) << "\n"
+          }
           presets.zip(FileName.each_once(presets.map(&:name))).each do |preset, folder|
             files["#{folder}/strip.png"] = strips[preset.id] if strips[preset.id]
             files.merge!(parts(preset, folder, assets))
@@ -32,11 +35,18 @@ module Fobrel
 
           def parts(preset, folder, assets)
             fetch = ->(reference) { assets.fetch(reference) { raise Preset::MissingNeed.new(preset, reference) } }
-            files = computed(preset, folder) + preset.frames.each_with_index.flat_map { |reference, index| tip(fetch[reference], "#{folder}/tip-#{index + 1}", preset["mark", "tip", "colours"] == "own") }
+            files = computed(preset, folder) + preset.frames.each_with_index.flat_map { |reference, index|
+              tip(fetch[reference], "#{folder}/tip-#{index + 1}", preset["mark", "tip", "colours"] == "own")
+            }
             shape = preset["mark", "tip", "asset"]
             files << ["#{folder}/shape.svg", fetch[shape]] if shape
             surface = preset["surface"]
-            files << ["#{folder}/grain.png", Tip::Cover.from_file(fetch[surface["asset"]], name: "A grain").to_png] if surface
+            if surface
+              files << [
+                "#{folder}/grain.png",
+                Tip::Cover.from_file(fetch[surface["asset"]], name: "A grain").to_png
+              ]
+            end
             files.to_h
           end
 
@@ -44,7 +54,13 @@ module Fobrel
           def computed(preset, folder)
             tip = preset["mark", "tip"]
             return [] unless tip["kind"] == "round"
-            written(Stroke::RoundTip.new(hardness: tip["hardness"], crisp: preset["mark", "crisp"]).picture(SIDE), "#{folder}/tip")
+            written(
+              Stroke::RoundTip.new(
+                hardness: tip["hardness"],
+                crisp: preset["mark", "crisp"]
+              ).picture(SIDE),
+              "#{folder}/tip"
+            )
           end
 
           def tip(bytes, path, own)

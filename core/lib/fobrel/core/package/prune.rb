@@ -33,7 +33,9 @@ module Fobrel
         # The innermost such entry that a finding lies in.
         def self.entry(document, pointer)
           keys = pointer.split("/").drop(1).map { _1.gsub("~1", "/").gsub("~0", "~") }
-          keys.size.downto(1).map { keys.first(_1) }.find { |path| LISTS.include?(path[-2]) || (path.size == 1 && document.is_a?(Array)) }
+          keys.size.downto(1).map {
+            keys.first(_1)
+          }.find { |path| LISTS.include?(path[-2]) || (path.size == 1 && document.is_a?(Array)) }
         end
 
         def self.take_out(document, path)

@@ -16,19 +16,34 @@ module Fobrel
           io.rewind
           reading = Archive.open(io, name: "The package") { |files| Reader.survey(files, name: "The package") { true } }
           odd = reading.troubles.first&.sentence || part(reading, bundle)
-          raise Differs, "The package could not be read back as it was meant (#{odd.chomp(".")}). Nothing was handed over, and nothing is lost here. Tell whoever looks after Fobrel." if odd
+          if odd
+            raise Differs,
+              "The package could not be read back as it was meant (#{odd.chomp(".")}). Nothing was handed over, and " \
+                "nothing is lost here. Tell whoever looks after Fobrel."
+          end
         rescue Archive::Refused, Reader::Invalid => e
-          raise Differs, "The package could not be read back (#{e.message.chomp(".")}). Nothing was handed over, and nothing is lost here. Tell whoever looks after Fobrel."
+          raise Differs,
+            "The package could not be read back (#{e.message.chomp(".")}). Nothing was handed over, and nothing is " \
+              "lost here. Tell whoever looks after Fobrel."
         end
 
         # @return [String, nil] the first part that differs
         def self.part(reading, bundle)
           words = ->(items) { items.map { [_1.preset.canonical, _1.edition] } }
           plain = ->(values) { values.map { |value| value.to_h.compact.transform_keys(&:to_s) } }
-          {"the brushes" => [reading.items, bundle.items].map(&words), "the sets" => [reading.sets, bundle.sets].map(&plain), "the tags" => [reading.tags, bundle.tags].map(&plain),
-           "the recipes" => [reading.recipes, bundle.recipes].map(&plain), "the pictures" => [reading.assets.keys.sort, bundle.assets.keys.sort],
-           "what else the library has" => [reading.backup&.library, bundle.backup&.library],
-           "the editions" => [reading.backup&.histories, bundle.backup&.histories]}.find { |_, both| both.map { JSON.parse(JSON.generate(_1)) }.then { |read, meant| read != meant } }&.first
+          {
+            "the brushes" => [reading.items, bundle.items].map(&words),
+            "the sets" => [reading.sets, bundle.sets].map(&plain),
+            "the tags" => [reading.tags, bundle.tags].map(&plain),
+            "the recipes" => [reading.recipes, bundle.recipes].map(&plain),
+            "the pictures" => [reading.assets.keys.sort, bundle.assets.keys.sort],
+            "what else the library has" => [reading.backup&.library, bundle.backup&.library],
+            "the editions" => [reading.backup&.histories, bundle.backup&.histories]
+          }.find { |_, both|
+            both.map {
+              JSON.parse(JSON.generate(_1))
+            }.then { |read, meant| read != meant }
+          }&.first
         end
         private_class_method :part
       end

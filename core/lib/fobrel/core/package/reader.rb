@@ -13,8 +13,9 @@ module Fobrel
 
           def initialize(name, problems)
             @problems = problems
-            super("#{name} cannot be used: #{problems.first(5).join(" ")}" \
-              "#{" (and #{problems.size - 5} more)" if problems.size > 5} Nothing was kept. Ask for a new copy from its maker.")
+            more = " (and #{problems.size - 5} more)" if problems.size > 5
+            said = "#{problems.first(5).join(" ")}#{more}"
+            super("#{name} cannot be used: #{said} Nothing was kept. Ask for a new copy from its maker.")
           end
         end
 
@@ -29,13 +30,26 @@ module Fobrel
         # A package taken apart: the words about it, Bundle::Item list in order, pictures by
         # reference, sets, tags, recipes, strips by preset id, what else a Backup has (or nil), and
         # Trouble for what cannot be used.
-        Reading = Struct.new(:words, :items, :assets, :sets, :tags, :recipes, :strips, :backup, :troubles, keyword_init: true)
+        Reading = Struct.new(
+          :words,
+          :items,
+          :assets,
+          :sets,
+          :tags,
+          :recipes,
+          :strips,
+          :backup,
+          :troubles,
+          keyword_init: true
+        )
 
         # @param bytes [String] a `.fobrel.zip` file
         # @param name [String] what to call it in a message
         # @return [Bundle]
         # @raise [Archive::Refused, Invalid] when anything at all is wrong
-        def self.read(bytes, name: "The package") = Archive.open(StringIO.new(bytes.b), name:) { |files| new(name).bundle(new(name).unbagged(files)) }
+        def self.read(bytes, name: "The package")
+          Archive.open(StringIO.new(bytes.b), name:) { |files| new(name).bundle(new(name).unbagged(files)) }
+        end
 
         # Takes an opened package apart, keeping what is sound of it: one bad preset does not
         # spoil the rest, one wrong checksum does.
@@ -88,16 +102,32 @@ module Fobrel
           @troubles = []
           @aside = ->(name, sentence) { trouble(name, "aside", sentence) }
           description = description(payload)
-          presets = payload.keys.filter_map { |path| preset(path, payload[path]) if path.match?(%r{\Apresets/[^/]+\.json\z}) }.to_h
+          presets = payload.keys.filter_map { |path|
+            preset(path, payload[path]) if path.match?(%r{\Apresets/[^/]+\.json\z})
+          }.to_h
           listed(description, presets)
           stop if @problems.any?
           backup = backup(payload, items(description, presets))
           assets = assets(payload, presets, backup ? backup.presets : [], &keep)
           items = items(description, presets)
-          backup = backup.whole(assets, &@aside).with_releases { |release, called| release(payload, release["sha256"], called, &keep) } if backup
+          if backup
+            backup = backup.whole(assets, &@aside).with_releases { |release, called|
+              release(payload, release["sha256"], called, &keep)
+            }
+          end
           strips = strips(payload, presets, strips)
           stop if @problems.any?
-          Reading.new(words: words(description), items:, assets:, strips:, backup:, sets: sets(description, items), tags: tags(description), recipes: recipes(description), troubles: @troubles)
+          Reading.new(
+            words: words(description),
+            items:,
+            assets:,
+            strips:,
+            backup:,
+            sets: sets(description, items),
+            tags: tags(description),
+            recipes: recipes(description),
+            troubles: @troubles
+          )
         end
 
         private
@@ -123,9 +153,19 @@ module Fobrel
 
         # A release is handed on only as what it says it is: a package, whole and sound.
         def release(payload, sum, called)
-          bytes = payload["releases/#{sum}.fobrel.zip"] or return @aside.call(called, "The release #{called} is not in this backup; it is left out.")
-          raise Problem, "It is another file than the one that was released." unless bytes.start_with?("PK".b) && OpenSSL::Digest::SHA256.hexdigest(bytes) == sum
-          inner = Archive.open(StringIO.new(bytes), name: called) { |files| Reader.survey(files, name: called) { true } }
+          bytes = payload["releases/#{sum}.fobrel.zip"] or return @aside.call(
+            called,
+            "The release #{called} is not in this backup; it is left out."
+          )
+          unless bytes.start_with?("PK".b) && OpenSSL::Digest::SHA256.hexdigest(bytes) == sum
+            raise Problem,
+              "It is another file than the one that was released."
+          end
+          inner = Archive.open(StringIO.new(bytes), name: called) { |files|
+            Reader.survey(files, name: called) {
+              true
+            }
+          }
           raise Problem, "It is no release." if inner.backup || inner.troubles.any?
           asset = Bundle::Asset.new(bytes:, ext: "zip")
           block_given? ? yield("sha256:#{sum}", asset) : asset
@@ -137,7 +177,12 @@ module Fobrel
           found.is_a?(Hash) && found.fetch("format", Bundle::FORMAT) == Bundle::FORMAT &&
             Bundle::WORDS.all? { found.fetch(_1.to_s, "").is_a?(String) } &&
             %w[presets sets tags recipes].all? { |key| list?(found.fetch(key, [])) { _1.is_a?(Hash) } } &&
-            found.fetch("presets", []).all? { _1["id"].is_a?(String) && _1.fetch("edition", 1).is_a?(Integer) && _1.fetch("edition", 1).between?(1, MOST_EDITION) }
+            found.fetch("presets", []).all? {
+              _1["id"].is_a?(String) && _1.fetch(
+                "edition",
+                1
+              ).is_a?(Integer) && _1.fetch("edition", 1).between?(1, MOST_EDITION)
+            }
         end
 
         # Without the sets and tags that nobody could make here; the rest is not held up by them.
@@ -154,14 +199,18 @@ module Fobrel
         end
 
         def set?(set)
-          text?(set["name"]) && list?(set.fetch("presets", [])) { _1.is_a?(String) } && headings?(set["sections"]) && (set["query"].nil? || text?(set["query"], Curation::Query::LONGEST))
+          text?(set["name"]) && list?(set.fetch("presets", [])) {
+            _1.is_a?(String)
+          } && headings?(set["sections"]) && (set["query"].nil? || text?(set["query"], Curation::Query::LONGEST))
         end
 
         def tag?(tag) = text?(tag["name"]) && (tag["synonyms"].nil? || list?(tag["synonyms"]) { text?(_1) })
 
         def list?(value, &) = value.is_a?(Array) && value.size <= 20_000 && value.all?(&)
 
-        def headings?(value) = value.nil? || (value.is_a?(Hash) && value.each_value.all? { text?(_1) && _1.length <= 60 })
+        def headings?(value)
+          value.nil? || (value.is_a?(Hash) && value.each_value.all? { text?(_1) && _1.length <= 60 })
+        end
 
         def text?(value, most = 200) = value.is_a?(String) && value.strip.length.between?(1, most)
 
@@ -183,7 +232,9 @@ module Fobrel
           description.fetch("presets", []).each do |entry|
             preset = presets[entry["id"]]
             if preset.nil? then ((unread -= 1) < 0) && @problems << "The preset #{entry["id"]} is listed but missing."
-            elsif entry["fingerprint"] && !preset.known_as?(entry["fingerprint"]) then @problems << "“#{preset.name}” is not the preset that was packed."
+            elsif entry["fingerprint"] && !preset.known_as?(entry["fingerprint"]) then @problems << " \
+" + "“#{preset.name}” is " \
+  "not the preset that was packed."
             end
           end
         end
@@ -196,11 +247,17 @@ module Fobrel
 
         # Takes presets out of the list whose pictures are missing or cannot be used.
         def assets(payload, presets, more)
-          lying = payload.keys.filter_map { |path| (m = path.match(%r{\Aassets/(\h{64})\.((?!zip)[a-z0-9]{1,5})\z})) && ["sha256:#{m[1]}", [path, m[2]]] }.to_h
+          lying = payload.keys.filter_map { |path|
+            (m = path.match(%r{\Aassets/(\h{64})\.((?!zip)[a-z0-9]{1,5})\z})) && ["sha256:#{m[1]}", [path, m[2]]]
+          }.to_h
           needed = [*presets.each_value, *more].flat_map(&:needs).uniq
           kept = needed.filter_map do |need|
             path, ext = lying[need]
-            asset = path && sound(Bundle::Asset.new(bytes: payload[path], ext:), need, (payload.sum(path) if payload.is_a?(Bag)))
+            asset = path && sound(
+              Bundle::Asset.new(bytes: payload[path], ext:),
+              need,
+              (payload.sum(path) if payload.is_a?(Bag))
+            )
             [need, block_given? ? yield(need, asset) : asset] if asset
           end.to_h
           presets.delete_if { |_, preset| lacking(preset, kept) }
@@ -209,7 +266,12 @@ module Fobrel
 
         def lacking(preset, kept)
           need = preset.needs.find { !kept.key?(_1) } or return
-          trouble(preset.name, "lacking", @unsound&.fetch(need, nil) || Preset::MissingNeed.new(preset, need).message, preset.to_h)
+          trouble(
+            preset.name,
+            "lacking",
+            @unsound&.fetch(need, nil) || Preset::MissingNeed.new(preset, need).message,
+            preset.to_h
+          )
           true
         end
 
@@ -236,12 +298,21 @@ module Fobrel
           end.to_h
         end
 
-        def words(description) = Bundle::WORDS.to_h { [_1, description.fetch(_1.to_s, (_1 == :version) ? "1.0.0" : "")] }
+        def words(description)
+          Bundle::WORDS.to_h { [_1, description.fetch(_1.to_s, (_1 == :version) ? "1.0.0" : "")] }
+        end
 
         def sets(description, items)
           listed = description.fetch("presets", []).map { _1["id"] }
           left_out = listed - items.map { _1.preset.id }
-          description.fetch("sets", []).map { Bundle::Group.new(name: _1["name"].strip, presets: _1.fetch("presets", []).uniq - left_out, sections: _1["sections"]&.except(*left_out), query: _1["query"]) }
+          description.fetch("sets", []).map {
+            Bundle::Group.new(
+              name: _1["name"].strip,
+              presets: _1.fetch("presets", []).uniq - left_out,
+              sections: _1["sections"]&.except(*left_out),
+              query: _1["query"]
+            )
+          }
         end
 
         # A recipe is text that is run only when somebody asks for it, so a bad one spoils nothing.
@@ -253,7 +324,11 @@ module Fobrel
           end
         end
 
-        def tags(description) = description.fetch("tags", []).map { Bundle::Tag.new(name: _1["name"].strip, colour: _1["colour"], shape: _1["shape"], synonyms: _1["synonyms"]) }
+        def tags(description)
+          description.fetch("tags", []).map {
+            Bundle::Tag.new(name: _1["name"].strip, colour: _1["colour"], shape: _1["shape"], synonyms: _1["synonyms"])
+          }
+        end
       end
     end
   end

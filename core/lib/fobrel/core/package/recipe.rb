@@ -41,7 +41,10 @@ module Fobrel
         def initialize(name, scope, file, body)
           raise Invalid, "A recipe needs a name of at most 100 characters." unless name.strip.length.between?(1, 100)
           raise Invalid, "A recipe writes a file for “each” brush or one for the “set”." unless SCOPES.include?(scope)
-          raise Invalid, "A file name of a recipe has no slash and is at most 200 characters long." unless file.match?(FILE)
+          unless file.match?(FILE)
+            raise Invalid,
+              "A file name of a recipe has no slash and is at most 200 characters long."
+          end
           raise Invalid, "A recipe is at most #{MOST / 1024} KB long." if body.bytesize > MOST
           @name, @scope, @file, @body = [name.strip, scope, file, body].map(&:dup).each(&:freeze)
           [file, body].each { parse(_1) }
@@ -61,8 +64,12 @@ module Fobrel
         # @return [Hash{String => String}] text by file name
         # @raise [Invalid] with the line
         def write(presets, words: {}, facts: {})
-          list = presets.each_with_index.map { |preset, index| self.class.given(preset, index, facts.fetch(preset.id, {})) }
-          given = (scope == "set") ? [{"presets" => list, "set" => words}] : list.map { {"preset" => _1, "presets" => list, "set" => words} }
+          list = presets.each_with_index.map { |preset, index|
+            self.class.given(preset, index, facts.fetch(preset.id, {}))
+          }
+          given = (scope == "set") ? [{"presets" => list, "set" => words}] : list.map {
+            {"preset" => _1, "presets" => list, "set" => words}
+          }
           Apart.call(Recipe, :files, to_h, given, seconds: SECONDS + presets.size / 100, memory: MEMORY, fresh: true)
         rescue Apart::Ended => e
           raise Invalid, "The recipe stopped. #{e.message} Nothing was written. Use fewer loops, and shorter texts."
@@ -72,7 +79,9 @@ module Fobrel
         def self.files(recipe, given) = self[recipe].files(given)
 
         # @api private
-        def files(given) = named(given.map { render(file, _1) }).zip(given).to_h { |name, data| [name, render(body, data)] }
+        def files(given)
+          named(given.map { render(file, _1) }).zip(given).to_h { |name, data| [name, render(body, data)] }
+        end
 
         # @return [Array<String>] a sentence for each name in it that is not known, with what was meant
         def unknown = [file, body].flat_map { RecipeWords.unknown(parse(_1), _1) }.uniq
@@ -81,14 +90,27 @@ module Fobrel
         #
         # @return [Hash]
         def self.given(preset, index = 0, facts = {})
-          Preset::Earlier.under_both_names(Preset::Schema.fill(preset.to_h)).merge("number" => index + 1, "fingerprint" => preset.fingerprint, "traits" => Curation::Traits.of(preset), "tags" => preset["about", "tags"],
-            "notes" => preset["about", "notes"], "author" => preset["about", "author"], "licence" => preset["about", "licence"], **facts)
+          Preset::Earlier.under_both_names(Preset::Schema.fill(preset.to_h)).merge(
+            "number" => index + 1,
+            "fingerprint" => preset.fingerprint,
+            "traits" => Curation::Traits.of(preset),
+            "tags" => preset["about", "tags"],
+            "notes" => preset["about", "notes"],
+            "author" => preset["about", "author"],
+            "licence" => preset["about", "licence"],
+            **facts
+          )
         end
 
         private
 
         def parse(text)
-          Liquid::Template.parse(text, error_mode: :strict, line_numbers: true, environment: self.class.environment).tap do |template|
+          Liquid::Template.parse(
+            text,
+            error_mode: :strict,
+            line_numbers: true,
+            environment: self.class.environment
+          ).tap do |template|
             template.resource_limits.render_length_limit = LENGTH
             template.resource_limits.render_score_limit = STEPS
             template.resource_limits.assign_score_limit = STEPS
@@ -100,7 +122,9 @@ module Fobrel
         def render(text, data)
           parse(text).render!(data, strict_filters: true)
         rescue Liquid::MemoryError
-          raise Invalid, "The recipe writes more than it may (#{LENGTH / 1024 / 1024} MB, #{STEPS} steps). Nothing was written. Use fewer loops in loops."
+          raise Invalid,
+            "The recipe writes more than it may (#{LENGTH / 1024 / 1024} MB, #{STEPS} steps). Nothing was written. " \
+              "Use fewer loops in loops."
         rescue Liquid::Error => e
           raise Invalid, "The recipe stopped. #{RecipeWords.of(e)} Nothing was written."
         end
@@ -108,7 +132,11 @@ module Fobrel
         # The file name's ending stays; what is before it is made safe.
         def named(names)
           endings = names.map { File.extname(_1)[/\A\.[a-z0-9]{1,8}\z/i].to_s }
-          FileName.each_once(names.zip(endings).map { |name, ending| name.delete_suffix(ending) }).zip(endings).map(&:join)
+          FileName.each_once(
+            names.zip(endings).map { |name, ending|
+              name.delete_suffix(ending)
+            }
+          ).zip(endings).map(&:join)
         end
 
         class << self

@@ -16,7 +16,16 @@ module Fobrel
         def self.write(presets)
           rows = presets.map { flat(Preset::Schema.fill(_1.to_h)) }
           columns = rows.flat_map(&:keys).uniq
-          CSV.generate { |csv| [columns, *rows.map { |row| row.values_at(*columns).map { safe(_1) } }].each { csv << _1 } }
+          CSV.generate { |csv|
+            [
+              columns,
+              *rows.map { |row|
+                row.values_at(*columns).map {
+                  safe(_1)
+                }
+              }
+            ].each { csv << _1 }
+          }
         end
 
         # @param text [String]
@@ -24,10 +33,21 @@ module Fobrel
         # @raise [Unreadable]
         def self.read(text, name: "The table")
           text = text.dup.force_encoding(Encoding::UTF_8).delete_prefix("\uFEFF")
-          raise Unreadable, "#{name} is not UTF-8 text. Nothing was kept. Save it as CSV in UTF-8." unless text.valid_encoding?
-          rows = CSV.parse(text, headers: true, liberal_parsing: false, col_sep: (text.lines.first.to_s.count(";") > text.lines.first.to_s.count(",")) ? ";" : ",")
+          unless text.valid_encoding?
+            raise Unreadable,
+              "#{name} is not UTF-8 text. Nothing was kept. Save it as CSV in UTF-8."
+          end
+          rows = CSV.parse(
+            text,
+            headers: true,
+            liberal_parsing: false,
+            col_sep: (text.lines.first.to_s.count(";") > text.lines.first.to_s.count(",")) ? ";" : ","
+          )
           headers = rows.headers.compact.map(&:strip)
-          raise Unreadable, "#{name} has no column “name”, so it is no table of brush settings. Nothing was kept." unless headers.include?("name")
+          unless headers.include?("name")
+            raise Unreadable,
+              "#{name} has no column “name”, so it is no table of brush settings. Nothing was kept."
+          end
           raise Unreadable, "#{name} has more than #{MOST} rows. Nothing was kept. Split it." if rows.size > MOST
           rows.map { |row| document(row) }
         rescue CSV::MalformedCSVError
@@ -50,7 +70,9 @@ module Fobrel
 
           def flat(value, path = [])
             case value
-            when Hash then value.empty? ? {path.join(".") => "{}"} : value.flat_map { |key, inner| flat(inner, path + [key]).to_a }.to_h
+            when Hash then value.empty? ? {path.join(".") => "{}"} : value.flat_map { |key, inner|
+              flat(inner, path + [key]).to_a
+            }.to_h
             when Array then {path.join(".") => JSON.generate(value)}
             else {path.join(".") => value}
             end

@@ -41,13 +41,20 @@ module Fobrel
         def csv(value) = CSV.generate_line([Table.safe(text(value))]).chomp
 
         # Text between tags or in an attribute of XML.
-        def xml(value) = text(value).gsub(/[^\t\n\r\u0020-\uD7FF\uE000-\uFFFD\u{10000}-\u{10FFFF}]/, "").encode(xml: :text).gsub('"', "&quot;").gsub("'", "&apos;")
+        def xml(value)
+          text(value).gsub(/[^\t\n\r\u0020-\uD7FF\uE000-\uFFFD\u{10000}-\u{10FFFF}]/, "")
+            .encode(xml: :text).gsub('"', "&quot;").gsub("'", "&apos;")
+        end
 
         # A value after the = of an INI file: on one line.
         def ini(value) = text(value).tr("\r\n\t", "   ").squeeze(" ").strip.gsub(/[;#=\[\]\\]/) { "\\#{_1}" }
 
         # Text of a Markdown page, on one line (CommonMark 0.31, 2.4 and 5).
-        def markdown(value) = text(value).tr("\r\n", "  ").strip.gsub(/[\\`*_{}\[\]<>#|~]/) { "\\#{_1}" }.sub(/\A([-+=]|\d+(?=[.)]))/) { (_1 =~ /\d/) ? "#{_1}\\" : "\\#{_1}" }
+        def markdown(value)
+          text(value).tr("\r\n", "  ").strip.gsub(/[\\`*_{}\[\]<>#|~]/) {
+            "\\#{_1}"
+          }.sub(/\A([-+=]|\d+(?=[.)]))/) { (_1 =~ /\d/) ? "#{_1}\\" : "\\#{_1}" }
+        end
 
         # Any value as JSON.
         def json(value) = JSON.generate(value)
@@ -61,7 +68,9 @@ module Fobrel
           found&.finite? ? found : raise(Liquid::ArgumentError, "“#{value.to_s[0, 40]}” is no number")
         end
 
-        def positive(value) = number(value).then { _1.positive? ? _1 : raise(Liquid::ArgumentError, "dots an inch must be more than 0") }
+        def positive(value)
+          number(value).then { _1.positive? ? _1 : raise(Liquid::ArgumentError, "dots an inch must be more than 0") }
+        end
 
         # 70, not 70.0 or 70.00000001.
         def short(value) = value.round(6).then { (_1 == _1.round) ? _1.round : _1 }

@@ -52,7 +52,11 @@ module Fobrel
         # @return [String]
         def self.bytes(file) = file.is_a?(Later) ? file.fetch.call : file
 
-        def self.manifest(files) = files.sort.map { |path, file| "#{file.is_a?(Later) ? file.sha256 : OpenSSL::Digest::SHA256.hexdigest(file)}  #{path}\n" }.join
+        def self.manifest(files)
+          files.sort.map { |path, file|
+            "#{file.is_a?(Later) ? file.sha256 : OpenSSL::Digest::SHA256.hexdigest(file)}  #{path}\n"
+          }.join
+        end
 
         # Keys in order, so that the same preset is written the same way wherever it was kept.
         #
@@ -71,7 +75,12 @@ module Fobrel
         end
 
         def self.entry(path)
-          Zip::Entry.new(nil, path, time: THEN, compression_method: path.end_with?(".png", ".zip") ? Zip::Entry::STORED : Zip::Entry::DEFLATED)
+          Zip::Entry.new(
+            nil,
+            path,
+            time: THEN,
+            compression_method: path.end_with?(".png", ".zip") ? Zip::Entry::STORED : Zip::Entry::DEFLATED
+          )
         end
         private_class_method :manifest, :entry, :pour
       end

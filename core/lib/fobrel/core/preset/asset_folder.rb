@@ -8,7 +8,9 @@ module Fobrel
         NAME = /\A(\h{64})\.([a-z0-9]{1,5})\z/
 
         def initialize(folder)
-          @files = Dir.children(folder).filter_map { |file| (m = file.match(NAME)) && [m[1], File.join(folder, file)] }.to_h
+          @files = Dir.children(folder).filter_map { |file|
+            (m = file.match(NAME)) && [m[1], File.join(folder, file)]
+          }.to_h
         end
 
         # @param reference [String] "sha256:…"
@@ -19,7 +21,8 @@ module Fobrel
           path = @files[reference.delete_prefix("sha256:")] or return yield
           bytes = File.binread(path)
           return bytes if OpenSSL::Digest::SHA256.hexdigest(bytes) == reference.delete_prefix("sha256:")
-          raise Problem, "#{File.basename(path)} is not what its name says: its content was changed. Put the original back."
+          raise Problem,
+            "#{File.basename(path)} is not what its name says: its content was changed. Put the original back."
         end
       end
     end

@@ -30,7 +30,13 @@ module Fobrel
         # @param from [Preset]
         # @param to [Preset]
         # @return [Changes]
-        def self.between(from, to) = new(compare(written_out(from), written_out(to), []).sort_by.with_index { |change, index| [place(change.path), index] })
+        def self.between(from, to)
+          new(
+            compare(written_out(from), written_out(to), []).sort_by.with_index { |change, index|
+              [place(change.path), index]
+            }
+          )
+        end
 
         # @param changes [Array<Change>]
         def initialize(changes)
@@ -46,7 +52,9 @@ module Fobrel
         # @return [Preset] with these settings at their new values
         # @raise [Preset::Invalid] when they do not go together with its others
         def apply(preset)
-          document = @changes.inject(self.class.written_out(preset)) { |now, change| self.class.put(now, change.path, change.to) }
+          document = @changes.inject(self.class.written_out(preset)) { |now, change|
+            self.class.put(now, change.path, change.to)
+          }
           Preset[self.class.gathered(document)]
         end
 
@@ -62,8 +70,13 @@ module Fobrel
         def self.written_out(preset)
           document = Schema.fill(preset.to_h)
           seen = Hash.new(0)
-          cells = document["response"].to_h { |response| [[response["drives"], response["by"], (seen[response.values_at("drives", "by")] += 1).to_s], response] }
-          document.except(*FIXED).merge("response" => {"order" => cells.keys}.merge(cells), FIXED => document.slice(*FIXED))
+          cells = document["response"].to_h { |response|
+            [[response["drives"], response["by"], (seen[response.values_at("drives", "by")] += 1).to_s], response]
+          }
+          document.except(*FIXED).merge(
+            "response" => {"order" => cells.keys}.merge(cells),
+            FIXED => document.slice(*FIXED)
+          )
         end
 
         # The way back from #written_out to a document.
@@ -76,7 +89,9 @@ module Fobrel
 
         # @return [Object] the value at a path of #written_out, or NONE
         def self.at(document, path)
-          keys(path).inject(document) { |value, key| (value.is_a?(Hash) && value.key?(key)) ? value[key] : (return NONE) }
+          keys(path).inject(document) { |value, key|
+            (value.is_a?(Hash) && value.key?(key)) ? value[key] : (return NONE)
+          }
         end
 
         # @return [Hash] with the value at a path
@@ -114,12 +129,15 @@ module Fobrel
 
           def responses(from, to)
             cells = (from.keys | to.keys) - ["order"]
-            changed = cells.map { |key| Change.new(["response", *key], from.fetch(key, NONE), to.fetch(key, NONE)) }.reject { _1.from == _1.to }
+            changed = cells.map { |key|
+              Change.new(["response", *key], from.fetch(key, NONE), to.fetch(key, NONE))
+            }.reject { _1.from == _1.to }
             # Where new cells simply follow the old ones the order needs no change of its own.
             kept = from["order"] & to["order"]
             follows = kept + (to["order"] - kept)
             fresh = changed.select { _1.from.equal?(NONE) }.map { _1.path.drop(1) }
-            return changed if to["order"] == follows && fresh == to["order"] - kept && kept == from["order"] - (from["order"] - to["order"])
+            shared = from["order"] - (from["order"] - to["order"])
+            return changed if to["order"] == follows && fresh == to["order"] - kept && kept == shared
             changed << Change.new(ORDER, from["order"], to["order"])
           end
 

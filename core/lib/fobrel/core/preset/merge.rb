@@ -50,7 +50,10 @@ module Fobrel
         # @raise [Preset::Invalid] when the chosen settings do not go together
         def preset(choices = {})
           open = conflicts.reject { SIDES.include?(choices[_1.key]) }
-          raise Undecided, "Both of you changed #{open.map(&:title).join(", ")}. Nothing was saved. Choose one of the two for each." if open.any?
+          if open.any?
+            raise Undecided,
+              "Both of you changed #{open.map(&:title).join(", ")}. Nothing was saved. Choose one of the two for each."
+          end
           settled = [*theirs, *mine].reject { |change| conflicts.any? { overlap?(_1.path, change.path) } }
           chosen = conflicts.map { Changes::Change.new(_1.path, _1.base, _1[choices[_1.key].to_sym]) }
           Changes.new(settled + chosen).apply(@base)
@@ -59,7 +62,11 @@ module Fobrel
         private
 
         def find_conflicts
-          paths = mine.flat_map { |one| theirs.select { |other| overlap?(one.path, other.path) && !agree?(one, other) }.map { |other| [one.path, other.path].min_by(&:size) } }
+          paths = mine.flat_map { |one|
+            theirs.select { |other|
+              overlap?(one.path, other.path) && !agree?(one, other)
+            }.map { |other| [one.path, other.path].min_by(&:size) }
+          }
           paths.uniq.map { |path| Conflict.new(path, *@documents.map { Changes.at(_1, path) }) }
         end
 

@@ -8,8 +8,9 @@ module Fobrel
         # @param preset [Preset]
         # @param reference [String] "sha256:…"
         def initialize(preset, reference)
-          super("“#{preset.name}” needs the picture #{reference[0, 19]}…, which is not here. " \
-            "Put the file in beside the others and try again.")
+          super(
+            "“#{preset.name}” needs the picture #{reference[0, 19]}…, which is not here. Put the file in beside the " \
+              "others and try again.")
         end
       end
     end

@@ -31,7 +31,12 @@ module Fobrel
         def self.some(changes, on)
           now, failed = try(changes, on)
           now, failed = try(failed, now)
-          new(now, failed.map { |change| "#{change.words} is not possible, so #{Wording.title(change.path)} stays as it was." })
+          new(
+            now,
+            failed.map { |change|
+              "#{change.words} is not possible, so #{Wording.title(change.path)} stays as it was."
+            }
+          )
         end
 
         def self.try(changes, on)
@@ -45,7 +50,14 @@ module Fobrel
         # Whether it has the shape that settings can be compared in.
         def self.comparable?(wish)
           responses = wish.is_a?(Hash) ? wish.fetch("response", []) : nil
-          responses.is_a?(Array) && responses.all?(Hash) && wish["mark"].is_a?(Hash) && %w[trail pigment habits about].all? { wish.fetch(_1, {}).is_a?(Hash) }
+          responses.is_a?(Array) && responses.all?(Hash) && wish["mark"].is_a?(Hash) && %w[
+            trail
+            pigment
+            habits
+            about
+          ].all? {
+            wish.fetch(_1, {}).is_a?(Hash)
+          }
         end
         private_class_method :some, :try, :comparable?
 

@@ -18,7 +18,9 @@ module Fobrel
 
           def initialize(problems, name = "This preset")
             @problems = problems
-            super("#{name} cannot be used: #{problems.first(5).join(" ")}#{" (and #{problems.size - 5} more)" if problems.size > 5}")
+            super(
+              "#{name} cannot be used: " \
+                "#{problems.first(5).join(" ")}#{" (and #{problems.size - 5} more)" if problems.size > 5}")
           end
         end
 
@@ -29,7 +31,10 @@ module Fobrel
 
           def initialize(document)
             @document = document
-            super("“#{document["name"].to_s[0, 80]}” was written by a later version (#{document["format"]}). It cannot be taken in before this one is brought up to date.")
+            super(
+              "“#{document["name"].to_s[0,
+                80]}” was written by a later version (#{document["format"]}). It cannot be taken in before this one " \
+"is brought up to date.")
           end
         end
 
@@ -44,7 +49,12 @@ module Fobrel
         # @raise [Invalid]
         def self.[](document)
           now = named(Earlier.rewritten(document))
-          raise Invalid.new(["It has a number beyond what programs can read (1.8 × 10^308, IEEE 754)."], called(document)) if beyond?(now)
+          if beyond?(now)
+            raise Invalid.new(
+              ["It has a number beyond what programs can read (1.8 × 10^308, IEEE 754)."],
+              called(document)
+            )
+          end
           problems = Schema.problems(now)
           raise Invalid.new(problems, called(document)) unless problems.empty?
           new(now, came: document)
@@ -83,7 +93,8 @@ module Fobrel
           text = json.dup.force_encoding(Encoding::UTF_8)
           raise Invalid.new(["It is not UTF-8 text."], name) unless text.valid_encoding?
           document = JSON.parse(text, max_nesting: MAX_DEPTH)
-          raise Later.new(document) if document.is_a?(Hash) && document["format"].to_s.match?(%r{\Afobrel\.preset/(?!1\z)\d{1,4}\z})
+          later = document.is_a?(Hash) && document["format"].to_s.match?(%r{\Afobrel\.preset/(?!1\z)\d{1,4}\z})
+          raise Later.new(document) if later
           self[document]
         rescue JSON::ParserError
           raise Invalid.new(["It is not JSON, or nested more than #{MAX_DEPTH} deep."], name)
@@ -95,7 +106,14 @@ module Fobrel
         # @param settings [Hash] such as {"mark" => {…}}; must hold a tip and a size
         # @param id [String] a UUID
         def self.build(name, settings, id: SecureRandom.uuid)
-          self[Schema.fill(self[{"format" => FORMAT, "id" => id, "name" => name, "method" => "dabs"}.merge(settings)].to_h)]
+          self[Schema.fill(
+            self[{
+              "format" => FORMAT,
+              "id" => id,
+              "name" => name,
+              "method" => "dabs"
+            }.merge(settings)].to_h
+          )]
         end
 
         def self.called(document)

@@ -34,7 +34,9 @@ module Fobrel
         #
         # @param path [Array<String>] such as ["mark", "size", "base"]
         # @return [Hash, nil] nil for a setting this version does not know
-        def self.setting(path) = path.inject(DOCUMENT) { |node, key| node && branches(node).filter_map { _1.dig("properties", key) }.first }
+        def self.setting(path)
+          path.inject(DOCUMENT) { |node, key| node && branches(node).filter_map { _1.dig("properties", key) }.first }
+        end
 
         class << self
           private
@@ -56,10 +58,14 @@ module Fobrel
           def crossed(document)
             bent = (document["response"] || []).each_with_index.filter_map do |response, index|
               xs = (response["curve"] || []).map(&:first)
-              "response #{index + 1}: the curve's points must run from left to right." if xs.each_cons(2).any? { |a, b| b <= a }
+              "response #{index + 1}: the curve's points must run from left to right." if xs.each_cons(2).any? { |a, b|
+                b <= a
+              }
             end
             size = filled(document, DOCUMENT).dig("mark", "size")
-            bent << "The least size, #{size["least"]} px, is above the most size, #{size["most"]} px." if size["least"] > size["most"]
+            if size["least"] > size["most"]
+              bent << "The least size, #{size["least"]} px, is above the most size, #{size["most"]} px."
+            end
             bent
           end
 
@@ -67,9 +73,13 @@ module Fobrel
             case value
             when Hash
               known = known(value, schema)
-              value.flat_map { |key, inner| known[key] ? unknown_in(inner, known[key], path + [key]) : [(path + [key]).join(".")] }
+              value.flat_map { |key, inner|
+                known[key] ? unknown_in(inner, known[key], path + [key]) : [(path + [key]).join(".")]
+              }
             when Array
-              value.each_with_index.flat_map { |inner, index| unknown_in(inner, schema.fetch("items", {}), path + [index]) }
+              value.each_with_index.flat_map { |inner, index|
+                unknown_in(inner, schema.fetch("items", {}), path + [index])
+              }
             else []
             end
           end
@@ -109,8 +119,14 @@ module Fobrel
 
         # Turns one finding of the checker into a sentence an artist can act on.
         module Sentence
-          KINDS = {"number" => "a number", "integer" => "a whole number", "string" => "a text", "boolean" => "true or false",
-                   "object" => "an object", "array" => "a list"}.freeze
+          KINDS = {
+            "number" => "a number",
+            "integer" => "a whole number",
+            "string" => "a text",
+            "boolean" => "true or false",
+            "object" => "an object",
+            "array" => "a list"
+          }.freeze
 
           def self.of(finding)
             where = finding["data_pointer"].delete_prefix("/").tr("/", ".")

@@ -47,9 +47,13 @@ module Fobrel
 
         def listing(files)
           sums = files.transform_values { OpenSSL::Digest::SHA256.hexdigest(_1) }
-          {"format" => FORMAT,
-           "presets" => presets.map { {"id" => _1.id, "name" => _1.name, "fingerprint" => _1.fingerprint, "file" => "presets/#{_1.id}.json"} },
-           "files" => sums.sort.to_h}
+          {
+            "format" => FORMAT,
+            "presets" => presets.map {
+              {"id" => _1.id, "name" => _1.name, "fingerprint" => _1.fingerprint, "file" => "presets/#{_1.id}.json"}
+            },
+            "files" => sums.sort.to_h
+          }
         end
 
         def swap(seat, made)

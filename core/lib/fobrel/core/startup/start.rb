@@ -16,7 +16,14 @@ module Fobrel
 
         def initialize(folder)
           folder = File.join(folder, "startup") unless File.file?(File.join(folder, "start.json"))
-          raise Problem, "#{folder} holds no start.json. Hand a start plan out to this seat first." unless File.file?(File.join(folder, "start.json"))
+          unless File.file?(
+            File.join(
+              folder, "start.json"
+            )
+          )
+            raise Problem,
+              "#{folder} holds no start.json. Hand a start plan out to this seat first."
+          end
           @folder = folder
           @plan = read_plan
         end
@@ -24,15 +31,22 @@ module Fobrel
         def run
           began = clock
           results = @plan.fetch("presets").map { load_one(_1) }
-          {folder: @folder, started_at: Time.now.utc.iso8601, ms: since(began), loaded: results.map(&:to_h),
-           failed: results.count { !_1.ok }, stray: stray}
+          {
+            folder: @folder,
+            started_at: Time.now.utc.iso8601,
+            ms: since(began),
+            loaded: results.map(&:to_h),
+            failed: results.count { !_1.ok },
+            stray: stray
+          }
         end
 
         private
 
         def read_plan
           plan = JSON.parse(File.read(File.join(@folder, "start.json"), encoding: "UTF-8"))
-          return plan if plan.is_a?(Hash) && plan["format"] == Plan::FORMAT && plan["presets"].is_a?(Array) && plan["files"].is_a?(Hash)
+          ours = plan.is_a?(Hash) && plan["format"] == Plan::FORMAT
+          return plan if ours && plan["presets"].is_a?(Array) && plan["files"].is_a?(Hash)
           raise Problem, "The start.json of #{@folder} is not a start plan. Hand the plan out again."
         rescue JSON::ParserError
           raise Problem, "The start.json of #{@folder} is damaged. Hand the plan out again."
@@ -62,7 +76,10 @@ module Fobrel
         def checked(path)
           sum = @plan["files"][path] or raise Problem, "#{path} is not part of the plan. Hand the plan out again."
           file = File.join(@folder, path)
-          raise Problem, "#{path} is not in the folder. Hand the plan out again." unless path.match?(%r{\A(presets|parts)/[\w.-]+\z}) && File.file?(file)
+          unless path.match?(%r{\A(presets|parts)/[\w.-]+\z}) && File.file?(file)
+            raise Problem,
+              "#{path} is not in the folder. Hand the plan out again."
+          end
           bytes = File.binread(file)
           return bytes if OpenSSL::Digest::SHA256.hexdigest(bytes) == sum
           raise Problem, "#{path} was changed after it was handed out. Hand the plan out again."

@@ -60,7 +60,11 @@ module Fobrel
         private
 
         def offsets(firsts, centres)
-          Numo::SFloat.cast(firsts.zip(centres).map { |first, centre| first + 0.5 - centre }).reshape(dabs.size, 1) + Numo::SFloat.new(1, side).seq
+          Numo::SFloat.cast(
+            firsts.zip(centres).map { |first, centre|
+              first + 0.5 - centre
+            }
+          ).reshape(dabs.size, 1) + Numo::SFloat.new(1, side).seq
         end
       end
     end

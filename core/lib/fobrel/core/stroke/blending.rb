@@ -16,8 +16,12 @@ module Fobrel
           "overlay" => ->(b, s) { SEPARABLE["hard-light"].call(s, b) },
           "darken" => ->(b, s) { F.minimum(b, s) },
           "lighten" => ->(b, s) { F.maximum(b, s) },
-          "color-dodge" => ->(b, s) { pick(b <= 0, 0.0, pick(s >= 1, 1.0, F.minimum(1.0, b / (1 - s).clip(1e-9, nil)))) },
-          "color-burn" => ->(b, s) { pick(b >= 1, 1.0, pick(s <= 0, 0.0, 1 - F.minimum(1.0, (1 - b) / s.clip(1e-9, nil)))) },
+          "color-dodge" => ->(b, s) {
+            pick(b <= 0, 0.0, pick(s >= 1, 1.0, F.minimum(1.0, b / (1 - s).clip(1e-9, nil))))
+          },
+          "color-burn" => ->(b, s) {
+            pick(b >= 1, 1.0, pick(s <= 0, 0.0, 1 - F.minimum(1.0, (1 - b) / s.clip(1e-9, nil))))
+          },
           "hard-light" => ->(b, s) { pick(s <= 0.5, b * s * 2, SEPARABLE["screen"].call(b, s * 2 - 1)) },
           "soft-light" => ->(b, s) { pick(s <= 0.5, b - (1 - s * 2) * b * (1 - b), b + (s * 2 - 1) * (soft(b) - b)) },
           "difference" => ->(b, s) { (b - s).abs },
@@ -42,7 +46,9 @@ module Fobrel
           # @raise [KeyError] naming the mode that is not one
           def blend(mode, backdrop, source)
             return WHOLE[mode].call(backdrop, source) if WHOLE.key?(mode)
-            formula = SEPARABLE.fetch(mode) { raise KeyError, "no blend mode is called #{mode.inspect}; there are #{MODES.join(", ")}" }
+            formula = SEPARABLE.fetch(mode) {
+              raise KeyError, "no blend mode is called #{mode.inspect}; there are #{MODES.join(", ")}"
+            }
             backdrop.zip(source).map { |b, s| formula.call(b, s) }
           end
 

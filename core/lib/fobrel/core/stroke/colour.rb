@@ -22,10 +22,12 @@ module Fobrel
         # @param lightness [Float] 0–1
         def self.hsl(hue, saturation, lightness)
           amount = saturation * [lightness, 1 - lightness].min
-          new([0, 8, 4].map do |n|
-            k = (n + hue / 30.0) % 12
-            lightness - amount * [-1, [k - 3, 9 - k, 1].min].max
-          end)
+          new(
+            [0, 8, 4].map do |n|
+              k = (n + hue / 30.0) % 12
+              lightness - amount * [-1, [k - 3, 9 - k, 1].min].max
+            end
+          )
         end
 
         # @return [Array<Float>] red, green, blue, 0–1

@@ -8,7 +8,11 @@ module Fobrel
       module ColourDifference
         M = Numo::DFloat::Math
         # sRGB (IEC 61966-2-1) to CIE XYZ, and the white of D65.
-        TO_XYZ = [[0.4124564, 0.3575761, 0.1804375], [0.2126729, 0.7151522, 0.0721750], [0.0193339, 0.1191920, 0.9503041]].freeze
+        TO_XYZ = [
+          [0.4124564, 0.3575761, 0.1804375],
+          [0.2126729, 0.7151522, 0.0721750],
+          [0.0193339, 0.1191920, 0.9503041]
+        ].freeze
         WHITE = TO_XYZ.map(&:sum).freeze
         private_constant :M
 
@@ -20,7 +24,11 @@ module Fobrel
         # @param planes [Array<Numo::NArray>] encoded red, green, blue, 0–1
         # @return [Array<Numo::DFloat>] CIELAB L, a, b under D65
         def self.lab(planes)
-          linear = planes.map { |plane| Numo::DFloat.cast(plane).then { |v| choose(v <= 0.04045, v / 12.92, ((v + 0.055) / 1.055)**2.4) } }
+          linear = planes.map { |plane|
+            Numo::DFloat.cast(plane).then { |v|
+              choose(v <= 0.04045, v / 12.92, ((v + 0.055) / 1.055)**2.4)
+            }
+          }
           x, y, z = TO_XYZ.zip(WHITE).map do |row, white|
             ratio = row.zip(linear).map { |weight, plane| plane * weight }.inject(:+) / white
             choose(ratio > 216.0 / 24_389, M.cbrt(ratio), (24_389.0 / 27 * ratio + 16) / 116)
@@ -50,7 +58,15 @@ module Fobrel
           def choose(condition, yes, no) = Numo::DFloat.cast(condition).then { |mask| mask * yes + (1 - mask) * no }
 
           # In degrees, 0–360.
-          def angle(a, b) = choose(a.eq(0) & b.eq(0), 0.0, (M.atan2(b, a) * (180 / Math::PI)).then { |turn| turn + Numo::DFloat.cast(turn < 0) * 360 })
+          def angle(a, b)
+            choose(
+              a.eq(0) & b.eq(0),
+              0.0,
+              (M.atan2(b, a) * (180 / Math::PI)).then { |turn|
+                turn + Numo::DFloat.cast(turn < 0) * 360
+              }
+            )
+          end
 
           # The difference of two hue angles, the short way round, and their middle.
           def hues(h1, h2, product)

@@ -26,7 +26,10 @@ module Fobrel
         # @param paper [Colour] lies under both
         # @return [Comparison]
         def self.of(one, other, paper: Colour.parse("#ffffff"))
-          raise ArgumentError, "two pages of one size can be compared" unless [one.width, one.height] == [other.width, other.height]
+          raise ArgumentError, "two pages of one size can be compared" unless [
+            one.width,
+            one.height
+          ] == [other.width, other.height]
           new(*[one, other].map { Page.plain(_1.width, _1.height, paper).under(_1) })
         end
 
@@ -83,9 +86,19 @@ module Fobrel
             first...[hit.max + 2 * REACH + 1, first + 2 * REACH + 1].max.clamp(0, length)
           end
 
-          def image(plane) = Vips::Image.new_from_memory_copy(Numo::DFloat.cast(plane).to_binary, plane.shape[1], plane.shape[0], 1, :double)
+          def image(plane)
+            Vips::Image.new_from_memory_copy(
+              Numo::DFloat.cast(plane).to_binary,
+              plane.shape[1],
+              plane.shape[0],
+              1,
+              :double
+            )
+          end
 
-          def plane(image) = Numo::DFloat.from_binary(image.cast(:double).write_to_memory).reshape(image.height, image.width)
+          def plane(image)
+            Numo::DFloat.from_binary(image.cast(:double).write_to_memory).reshape(image.height, image.width)
+          end
 
           def blur(image)
             mask = Vips::Image.new_from_array([WINDOW])
@@ -107,7 +120,14 @@ module Fobrel
             ones, others = [@one, @other].map { _1.planes.drop(1) }
             apart = ones.zip(others).map { |a, b| (a - b).abs > UNSEEN }.inject(:|).where
             found = Numo::DFloat.zeros(@one.height, @one.width)
-            found[apart] = ColourDifference.between(ones.map { _1[apart] }, others.map { _1[apart] }) unless apart.empty?
+            unless apart.empty?
+              found[apart] = ColourDifference.between(
+                ones.map { _1[apart] },
+                others.map {
+                  _1[apart]
+                }
+              )
+            end
             found
           end
         end
@@ -115,8 +135,12 @@ module Fobrel
         # @return [Hash] ssim, the mean and the greatest CIEDE2000, the share of pixels where it can
         #   be seen
         def to_h
-          {ssim: ssim.round(4), mean_difference: differences.mean.to_f.round(3), greatest_difference: differences.max.to_f.round(2),
-           seen: (differences > SEEN).count_true.fdiv(differences.size).round(4)}
+          {
+            ssim: ssim.round(4),
+            mean_difference: differences.mean.to_f.round(3),
+            greatest_difference: differences.max.to_f.round(2),
+            seen: (differences > SEEN).count_true.fdiv(differences.size).round(4)
+          }
         end
 
         # @return [String] a PNG: both strokes faint and grey, the differences in madder red
@@ -124,12 +148,21 @@ module Fobrel
           grey = 1 - (1 - (luma(@one) + luma(@other)) / 2) * 0.25
           strength = (Numo::SFloat.cast(differences) / FULL).clip(0, 1)
           strength = strength**0.5 * Numo::SFloat.cast(differences > SEEN)
-          Page.new([Numo::SFloat.ones(*grey.shape), *SHOWN.parts.map { |part| grey * (1 - strength) + strength * part }]).to_png
+          Page.new(
+            [
+              Numo::SFloat.ones(*grey.shape),
+              *SHOWN.parts.map { |part|
+                grey * (1 - strength) + strength * part
+              }
+            ]
+          ).to_png
         end
 
         private
 
-        def luma(page) = page.planes.drop(1).zip([0.2126, 0.7152, 0.0722]).map { |plane, weight| plane * weight }.inject(:+)
+        def luma(page)
+          page.planes.drop(1).zip([0.2126, 0.7152, 0.0722]).map { |plane, weight| plane * weight }.inject(:+)
+        end
       end
     end
   end

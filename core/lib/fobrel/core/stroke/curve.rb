@@ -16,7 +16,9 @@ module Fobrel
         def initialize(points)
           @xs = points.map { _1[0].to_f }.freeze
           @ys = points.map { _1[1].to_f }.freeze
-          raise ArgumentError, "a curve needs points with rising x" if points.empty? || @xs.each_cons(2).any? { |a, b| b <= a }
+          raise ArgumentError, "a curve needs points with rising x" if points.empty? || @xs.each_cons(2).any? { |a, b|
+            b <= a
+          }
           @slopes = (points.size > 1) ? slopes.freeze : [0.0]
           @straight = points == STRAIGHT
           freeze

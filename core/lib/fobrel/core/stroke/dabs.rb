@@ -10,15 +10,41 @@ module Fobrel
         # One print of the tip: place and size in pixels, angle in degrees counter-clockwise,
         # roundness, opacity and flow 0–1, which frame of a reel (from 0), grain depth 0–1, the
         # shift of the colour (hue in degrees, saturation and lightness as fractions), mix 0–1.
-        Dab = Struct.new(:x, :y, :size, :angle, :roundness, :opacity, :flow, :frame, :depth, :hue, :saturation, :lightness, :mix) do
+        Dab = Struct.new(
+          :x,
+          :y,
+          :size,
+          :angle,
+          :roundness,
+          :opacity,
+          :flow,
+          :frame,
+          :depth,
+          :hue,
+          :saturation,
+          :lightness,
+          :mix
+        ) do
           # @return [Boolean] whether the colour is another than the stroke's
           def shifted? = hue != 0 || saturation != 0 || lightness != 0
 
           # @return [Hash] as `fobrel stroke --report` writes it
           def report
-            {x: x.round(4), y: y.round(4), size: size.round(4), angle: angle.round(4), opacity: opacity.round(6), frame:,
-             flow: flow.round(6), roundness: roundness.round(6), depth: depth.round(6),
-             hue: hue.round(4), saturation: saturation.round(6), lightness: lightness.round(6), mix: mix.round(6)}
+            {
+              x: x.round(4),
+              y: y.round(4),
+              size: size.round(4),
+              angle: angle.round(4),
+              opacity: opacity.round(6),
+              frame:,
+              flow: flow.round(6),
+              roundness: roundness.round(6),
+              depth: depth.round(6),
+              hue: hue.round(4),
+              saturation: saturation.round(6),
+              lightness: lightness.round(6),
+              mix: mix.round(6)
+            }
           end
         end
 
@@ -58,7 +84,10 @@ module Fobrel
             driven = Response.together(@responses, sensed)
             size = size(driven)
             @trail["count"].times { dabs << dab(spot, size, driven, sensed, chance, dabs) }
-            raise TooMany, "This stroke would take more than #{MOST} dabs. Widen the spacing or shorten the stroke." if dabs.size > MOST
+            if dabs.size > MOST
+              raise TooMany,
+                "This stroke would take more than #{MOST} dabs. Widen the spacing or shorten the stroke."
+            end
             distance += step(size)
           end
           dabs
@@ -78,10 +107,21 @@ module Fobrel
           x, y = scatter(spot, size, driven.fetch("scatter", 1.0), chance)
           turn = @hung ? spot[2] * 180 / Math::PI : 0.0
           frame = @reel.frame(before.size, before.last&.frame, sensed, driven["frame"], chance)
-          Dab.new(x, y, size, @mark["angle"] + turn + driven.fetch("angle", 0.0), (@mark["roundness"] * driven.fetch("roundness", 1.0)).clamp(0.01, 1.0),
-            share(@pigment["opacity"], driven["opacity"]), share(@pigment["flow"], driven["flow"]), frame,
+          Dab.new(
+            x,
+            y,
+            size,
+            @mark["angle"] + turn + driven.fetch("angle", 0.0),
+            (@mark["roundness"] * driven.fetch("roundness", 1.0)).clamp(0.01, 1.0),
+            share(@pigment["opacity"], driven["opacity"]),
+            share(@pigment["flow"], driven["flow"]),
+            frame,
             @surface ? share(@surface["depth"], driven["grain depth"]) : 0.0,
-            driven.fetch("hue", 0.0), driven.fetch("saturation", 0.0), driven.fetch("lightness", 0.0), share(@pigment["mix"], driven["mix"]))
+            driven.fetch("hue", 0.0),
+            driven.fetch("saturation", 0.0),
+            driven.fetch("lightness", 0.0),
+            share(@pigment["mix"], driven["mix"])
+          )
         end
 
         def share(base, factor) = (base * (factor || 1.0)).clamp(0.0, 1.0)

@@ -30,7 +30,12 @@ module Fobrel
         # @return [Numo::SFloat] height × width
         def left_over(dab, left, top, width, height)
           return lessened(@lying[top...(top + height), left...(left + width)], dab) if lying?(left, top, width, height)
-          patch = lerp(rows_of(top - @dragged * dab.y, height, left - @dragged * dab.x, width), height, top - @dragged * dab.y, 0)
+          patch = lerp(
+            rows_of(top - @dragged * dab.y, height, left - @dragged * dab.x, width),
+            height,
+            top - @dragged * dab.y,
+            0
+          )
           patch = lerp(patch, width, left - @dragged * dab.x, 1)
           lessened(patch, dab)
         end
@@ -48,7 +53,8 @@ module Fobrel
         # Whether the patch can be cut from the grain as it lies on the whole page.
         def lying?(left, top, width, height)
           wide, tall = @page
-          return false unless @dragged.zero? && wide * tall <= PAGE && left >= 0 && top >= 0 && left + width <= wide && top + height <= tall
+          return false unless @dragged.zero? && wide * tall <= PAGE
+          return false unless left >= 0 && top >= 0 && left + width <= wide && top + height <= tall
           @lying ||= @tile[wrapped(0, tall, @tile.shape[0]), wrapped(0, wide, @tile.shape[1])]
         end
 

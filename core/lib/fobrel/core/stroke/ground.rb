@@ -40,7 +40,9 @@ module Fobrel
           elsif pigment["eraser"] then band(width, height, TONE)
           elsif preset["habits", "under"] then bars(width, height)
           elsif pigment["blend"] != "normal" then bars(width, height, alpha: 0.8)
-          elsif preset["pigment", "colour", "mode"] == "fixed" && Colour.parse(pigment["colour"]["value"]).light? then Page.plain(width, height, GREY)
+          elsif preset["pigment",
+            "colour",
+            "mode"] == "fixed" && Colour.parse(pigment["colour"]["value"]).light? then Page.plain(width, height, GREY)
           end
         end
 
@@ -56,7 +58,16 @@ module Fobrel
           painted = Numo::SFloat.cast((bar % 2).eq(1)) * alpha
           turn = Numo::Int32.cast(bar) / 2 % PAINT.size
           page = Numo::SFloat.zeros(height, width)
-          planes = [painted, *(0..2).map { |channel| painted * Numo::SFloat.cast(PAINT.map { _1.parts[channel] })[turn] }]
+          planes = [
+            painted,
+            *(0..2).map { |channel|
+              painted * Numo::SFloat.cast(
+                PAINT.map {
+                  _1.parts[channel]
+                }
+              )[turn]
+            }
+          ]
           Page.new(planes.map { page + _1 })
         end
 

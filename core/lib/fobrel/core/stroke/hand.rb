@@ -24,9 +24,22 @@ module Fobrel
         # @raise [Invalid]
         def self.[](settings)
           settings = DEFAULTS.merge(settings.to_h.slice(*DEFAULTS.keys))
-          raise Invalid, "A pressure curve runs from left to right through points between 0 and 1. Nothing was changed." unless curve?(settings["curve"])
-          raise Invalid, "The least steadying lies between 0 and 1. Nothing was changed." unless settings["steadying"].is_a?(Numeric) && settings["steadying"].between?(0, 1)
-          raise Invalid, "The greatest size lies between 0.5 and 5000 px. Nothing was changed." if settings["most"] && !(settings["most"].is_a?(Numeric) && settings["most"].between?(0.5, 5000))
+          unless curve?(settings["curve"])
+            raise Invalid,
+              "A pressure curve runs from left to right through points between 0 and 1. Nothing was changed."
+          end
+          unless settings["steadying"].is_a?(Numeric) && settings["steadying"].between?(
+            0, 1
+          )
+            raise Invalid,
+              "The least steadying lies between 0 and 1. Nothing was changed."
+          end
+          if settings["most"] && !(settings["most"].is_a?(Numeric) && settings["most"].between?(
+            0.5, 5000
+          ))
+            raise Invalid,
+              "The greatest size lies between 0.5 and 5000 px. Nothing was changed."
+          end
           new(settings.merge("mirrored" => settings["mirrored"] == true))
         end
 
@@ -39,18 +52,29 @@ module Fobrel
         # @raise [Invalid] when there are too few samples, or the pen sends no pressure
         def self.fit(strokes)
           pressures = strokes.flat_map { |samples| samples.rows.map { _1[2] } }.select(&:positive?).sort
-          raise Invalid, "That was too little to go by. Draw three or four strokes from light to hard." if pressures.size < ENOUGH
+          if pressures.size < ENOUGH
+            raise Invalid,
+              "That was too little to go by. Draw three or four strokes from light to hard."
+          end
           if pressures.last - pressures.first < 0.02
-            raise Invalid, "The pressure never changed, so there is nothing to fit. Does the pen send pressure? The gauges of the trial pad show it."
+            raise Invalid,
+              "The pressure never changed, so there is nothing to fit. Does the pen send pressure? The gauges of the " \
+                "trial pad show it."
           end
           found = QUANTILES.map { |share| [pressures[((pressures.size - 1) * share).round].round(3), share] }
-          inner = found.select { |x, _| x > 0.01 && x < 0.99 }.slice_when { |a, b| b[0] - a[0] > 0.01 }.map { |close| close[close.size / 2] }
+          inner = found.select { |x, _|
+            x > 0.01 && x < 0.99
+          }.slice_when { |a, b| b[0] - a[0] > 0.01 }.map { |close| close[close.size / 2] }
           [[0.0, 0.0], *inner, [1.0, 1.0]]
         end
 
         def self.curve?(points)
           points.is_a?(Array) && points.size.between?(2, 32) &&
-            points.all? { |point| point.is_a?(Array) && point.size == 2 && point.all? { _1.is_a?(Numeric) && _1.between?(0, 1) } } &&
+            points.all? { |point|
+              point.is_a?(Array) && point.size == 2 && point.all? {
+                _1.is_a?(Numeric) && _1.between?(0, 1)
+              }
+            } &&
             points.each_cons(2).all? { |a, b| b[0] > a[0] }
         end
         private_class_method :curve?
@@ -73,9 +97,11 @@ module Fobrel
         # @return [Samples] as this hand means them
         def movement(samples)
           return samples if plain?
-          Samples.new(samples.rows.map do |x, y, pressure, tilt_x, tilt_y, time|
-            [x, y, @curve.at(pressure), settings["mirrored"] ? -tilt_x : tilt_x, tilt_y, time]
-          end)
+          Samples.new(
+            samples.rows.map do |x, y, pressure, tilt_x, tilt_y, time|
+              [x, y, @curve.at(pressure), settings["mirrored"] ? -tilt_x : tilt_x, tilt_y, time]
+            end
+          )
         end
 
         # @param preset [Preset::Preset]
@@ -84,7 +110,8 @@ module Fobrel
           most = settings["most"]
           size = preset["mark", "size"]
           changes = []
-          changes << change(%w[trail steadying], settings["steadying"]) if settings["steadying"] > preset["trail", "steadying"]
+          changes << change(%w[trail steadying], settings["steadying"]) if settings["steadying"] > preset["trail",
+            "steadying"]
           size.each { |key, value| changes << change(["mark", "size", key], most) if value > most } if most
           changes.empty? ? preset : Preset::Changes.new(changes).apply(preset)
         end

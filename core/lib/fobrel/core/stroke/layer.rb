@@ -34,7 +34,9 @@ module Fobrel
           Batch.each(dabs, tip) do |batch|
             cover = tip.cover(batch)
             if even && batch.side <= SMALL && !grain then sum(batch, cover)
-            else each_patch(batch, cover, grain) { |patch, dab, rows, columns| even ? thin(patch, dab, rows, columns) : build(patch, dab, rows, columns) }
+            else each_patch(batch, cover, grain) { |patch, dab, rows, columns|
+                   even ? thin(patch, dab, rows, columns) : build(patch, dab, rows, columns)
+                 }
             end
           end
           return @alpha unless even
@@ -61,7 +63,12 @@ module Fobrel
         def inside(batch, index)
           left = batch.lefts[index]
           top = batch.tops[index]
-          [left.clamp(0, @width), (left + batch.side).clamp(0, @width), top.clamp(0, @height), (top + batch.side).clamp(0, @height)]
+          [
+            left.clamp(0, @width),
+            (left + batch.side).clamp(0, @width),
+            top.clamp(0, @height),
+            (top + batch.side).clamp(0, @height)
+          ]
         end
 
         def thin(patch, dab, rows, columns)
@@ -83,9 +90,16 @@ module Fobrel
           top = batch.tops.map { _1.clamp(-margin, @height) }
           flow = batch.each_dab { -_1.flow }
           logs = Numo::SFloat::Math.log((cover.inplace * flow + 1).clip(OPAQUE, 1)).out_of_place!
-          corner = Numo::Int32.cast(top.zip(left).map { |y, x| (y + margin) * wide + x + margin }).reshape(batch.dabs.size, 1, 1)
+          corner = Numo::Int32.cast(
+            top.zip(left).map { |y, x|
+              (y + margin) * wide + x + margin
+            }
+          ).reshape(batch.dabs.size, 1, 1)
           steps = Numo::Int32.new(margin, 1).seq * wide + Numo::Int32.new(1, margin).seq
-          sums = (corner + steps.reshape(1, margin, margin)).flatten.bincount(logs.flatten, minlength: wide * (@height + 2 * margin))
+          sums = (corner + steps.reshape(1, margin, margin)).flatten.bincount(
+            logs.flatten,
+            minlength: wide * (@height + 2 * margin)
+          )
           page = sums.reshape(@height + 2 * margin, wide)[margin...(margin + @height), margin...(margin + @width)]
           @logs = @logs ? (@logs.inplace + page).out_of_place! : page.dup
         end

@@ -42,7 +42,10 @@ module Fobrel
         # @return [Page] what lies on the pad after all of them
         # @raise [TooMany] and as Painter#paint
         def paint(movements)
-          raise TooMany, "A pad holds #{MOST} strokes. Nothing was painted. Clear it and go on." if movements.size > MOST
+          if movements.size > MOST
+            raise TooMany,
+              "A pad holds #{MOST} strokes. Nothing was painted. Clear it and go on."
+          end
           laid(movements, keys(movements))
         end
 
@@ -72,8 +75,9 @@ module Fobrel
 
         def stroke(movement, below)
           hand = movement.hand
-          Painter.new(hand ? hand.brush(@preset) : @preset, assets: @assets, seed: Strip::SEED)
-            .paint(hand ? hand.movement(movement.samples) : movement.samples, page: @page, colour: movement.colour, ground: below).page
+          painter = Painter.new(hand ? hand.brush(@preset) : @preset, assets: @assets, seed: Strip::SEED)
+          samples = hand ? hand.movement(movement.samples) : movement.samples
+          painter.paint(samples, page: @page, colour: movement.colour, ground: below).page
         end
       end
     end

@@ -63,7 +63,9 @@ module Fobrel
           solid = alpha.min >= 1
           bands = solid ? colour : [*plain(alpha, colour), alpha]
           pixels = Numo::UInt8.zeros(height, width, bands.size)
-          bands.each_with_index { |plane, band| pixels[true, true, band] = Numo::UInt8.cast((plane.clip(0, 1) * 255).round) }
+          bands.each_with_index { |plane, band|
+            pixels[true, true, band] = Numo::UInt8.cast((plane.clip(0, 1) * 255).round)
+          }
           Page.png(pixels)
         end
 

@@ -57,18 +57,26 @@ module Fobrel
 
         def check(width, height, ground)
           if width * height > MOST_PIXELS
-            raise CannotPaint, "A page of #{width} × #{height} px is too large to paint. At most #{MOST_PIXELS / 1_000_000} million pixels fit."
+            raise CannotPaint,
+              "A page of #{width} × #{height} px is too large to paint. At most #{MOST_PIXELS / 1_000_000} million " \
+                "pixels fit."
           end
           return if ground.nil? || [ground.width, ground.height] == [width, height]
-          raise CannotPaint, "The ground is #{ground.width} × #{ground.height} px, the page #{width} × #{height}. Give both the same size."
+          raise CannotPaint,
+            "The ground is #{ground.width} × #{ground.height} px, the page #{width} × #{height}. Give both the same " \
+              "size."
         end
 
         def check_work(dabs, tip, width, height)
           return unless tip # a ribbon is laid once, however many dabs lead it
-          work = dabs.sum { |dab| [dab.size, width].min * [dab.size, height].min + EACH } * (in_colour?(dabs, tip) ? IN_COLOUR : 1)
+          work = dabs.sum { |dab|
+            [dab.size, width].min * [dab.size, height].min + EACH
+          } * (in_colour?(dabs, tip) ? IN_COLOUR : 1)
           return if work <= MOST_WORK
-          raise CannotPaint, "This stroke would lay #{dabs.size} dabs, together about #{(work / 1e6).round} million pixels; at most #{MOST_WORK / 1_000_000} million are painted. " \
-            "Nothing was changed. Widen the spacing, or lower the count or the size."
+          raise CannotPaint,
+            "This stroke would lay #{dabs.size} dabs, together about #{(work / 1e6).round} million pixels; at most " \
+              "#{MOST_WORK / 1_000_000} million are painted. Nothing was changed. Widen the spacing, or lower the " \
+              "count or the size."
         end
 
         def in_colour?(dabs, tip) = moves_paint? || tip.own_colours? || dabs.any?(&:shifted?)
@@ -80,13 +88,25 @@ module Fobrel
             own_paint = @preset["pigment", "own_paint"]
             return WetLayer.new(ground.planes).lay(dabs, tip, grain(width, height), colour, own_paint)
           end
-          return ColourLayer.new(width, height).lay(dabs, tip, grain(width, height), colour) if tip.own_colours? || dabs.any?(&:shifted?)
+          if tip.own_colours? || dabs.any?(&:shifted?)
+            return ColourLayer.new(width, height).lay(
+              dabs,
+              tip,
+              grain(width, height),
+              colour
+            )
+          end
           [Layer.new(width, height).lay(dabs, tip, grain(width, height))]
         end
 
         # A ribbon lies on the page as a whole, and so does its grain.
         def ribbon(path, dabs, width, height)
-          planes = Ribbon.new(frame(@preset.frames.first || shape_reference, dabs.map(&:size).max)).lay(path, dabs, width, height)
+          planes = Ribbon.new(frame(@preset.frames.first || shape_reference, dabs.map(&:size).max)).lay(
+            path,
+            dabs,
+            width,
+            height
+          )
           grain = grain(width, height) or return planes
           whole = dabs.first.dup.tap { |dab| dab.x = dab.y = 0.0 }
           left_over = grain.left_over(whole, 0, 0, width, height)
@@ -110,7 +130,14 @@ module Fobrel
           PictureTip.new(names.map { frame(_1, greatest) }, names: names.map { name(_1, greatest) }, crisp:)
         end
 
-        def shape_reference = @preset["mark", "tip", "asset"] || raise(CannotPaint, "“#{@preset.name}” is a ribbon and needs a drawing. Give it a picture tip or a shape.")
+        def shape_reference
+          @preset["mark",
+            "tip",
+            "asset"] || raise(
+              CannotPaint,
+              "“#{@preset.name}” is a ribbon and needs a drawing. Give it a picture tip or a shape."
+            )
+        end
 
         # An SVG is drawn at the size it is used at, so its content has a name for each.
         def name(reference, greatest) = shape? ? "#{reference}@#{Tip::Vector.side(greatest)}" : reference
@@ -120,7 +147,9 @@ module Fobrel
         def grain(width, height)
           surface = @preset["surface"] or return
           reference = surface["asset"]
-          cover = decoded(reference, [reference, false]) { |bytes| Tip::Cover.from_file(bytes, name: "The grain of “#{@preset.name}”") }
+          cover = decoded(reference, [reference, false]) { |bytes|
+            Tip::Cover.from_file(bytes, name: "The grain of “#{@preset.name}”")
+          }
           Grain.new(cover, surface, name: reference, page: [width, height])
         end
 
@@ -148,7 +177,12 @@ module Fobrel
         end
 
         def fitting(dabs)
-          [dabs.map { _1.x + _1.size * Math.sqrt(0.5) + 1 }, dabs.map { _1.y + _1.size * Math.sqrt(0.5) + 1 }].map { _1.max.ceil.clamp(1, 100_000) }
+          [
+            dabs.map { _1.x + _1.size * Math.sqrt(0.5) + 1 },
+            dabs.map {
+              _1.y + _1.size * Math.sqrt(0.5) + 1
+            }
+          ].map { _1.max.ceil.clamp(1, 100_000) }
         end
       end
     end

@@ -43,7 +43,11 @@ module Fobrel
         # Most questions go along the path, so the search starts where the last one ended.
         def step_at(distance)
           step = @last[0]
-          step = (@along.bsearch_index { _1 > distance } || @along.size) - 1 unless distance >= @along[step] && distance - @along[step] < 8
+          unless distance >= @along[step] && distance - @along[step] < 8
+            step = (@along.bsearch_index {
+              _1 > distance
+            } || @along.size) - 1
+          end
           step += 1 while step + 1 < @along.size && @along[step + 1] <= distance
           @last[0] = step.clamp(0, [@along.size - 2, 0].max)
         end
@@ -81,8 +85,13 @@ module Fobrel
 
         # Evaluates all segments at once; only the bookkeeping of which step lies where is a loop.
         def follow
-          counts = @rows.each_cons(2).map { |a, b| (Math.hypot(b[0] - a[0], b[1] - a[1]) / STEP).ceil.clamp(8, MOST_STEPS) }
-          raise Samples::Invalid, "The stroke is longer than #{MOST_STEPS} px and cannot be followed." if counts.sum > MOST_STEPS
+          counts = @rows.each_cons(2).map { |a, b|
+            (Math.hypot(b[0] - a[0], b[1] - a[1]) / STEP).ceil.clamp(8, MOST_STEPS)
+          }
+          if counts.sum > MOST_STEPS
+            raise Samples::Invalid,
+              "The stroke is longer than #{MOST_STEPS} px and cannot be followed."
+          end
           segment = counts.each_with_index.flat_map { |count, index| [index] * count }
           part = Numo::DFloat.cast(counts.flat_map { |count| Array.new(count) { _1.fdiv(count) } })
           at = Numo::Int32.cast(segment)

@@ -83,7 +83,9 @@ module Fobrel
         def make(frame, size)
           size = size.round.clamp(1, LARGEST)
           finer = (LARGEST / size).clamp(1, FINER)
-          planes = frame.square.planes.map { |plane| framed(Tip::Scaling.enlarge(Tip::Scaling.scale(plane, size, size), finer)) }
+          planes = frame.square.planes.map { |plane|
+            framed(Tip::Scaling.enlarge(Tip::Scaling.scale(plane, size, size), finer))
+          }
           Table.new(planes:, side: size * finer + 2, size:)
         end
 

@@ -30,7 +30,11 @@ module Fobrel
           page = @planes.map { Numo::SFloat.zeros(height, width) }
           count = [(path.length / ALONG).ceil, 1].max
           spots = (0..count).map { |i| path.at(path.length * i / count) }
-          (0..count).each_slice(PIECE).each_cons(2) { |now, following| piece(page, spots, [*now, following.first], count, stations) } if count >= PIECE
+          if count >= PIECE
+            (0..count).each_slice(PIECE).each_cons(2) { |now, following|
+              piece(page, spots, [*now, following.first], count, stations)
+            }
+          end
           rest = (0..count).each_slice(PIECE).to_a.last
           piece(page, spots, rest, count, stations)
           page
@@ -61,8 +65,10 @@ module Fobrel
             down = ((Numo::SFloat.new(lanes).seq + 0.5) * rows.fdiv(lanes) - 0.5).clip(0, rows - 1)
             left = Numo::Int32.cast(at.floor)
             top = Numo::Int32.cast(down.floor)
-            across = plane[true, left] + (plane[true, (left + 1).clip(0, columns - 1)] - plane[true, left]) * (at - left)
-            both = across[top, true] + (across[(top + 1).clip(0, rows - 1), true] - across[top, true]) * (down - top).reshape(lanes, 1)
+            across = plane[true,
+              left] + (plane[true, (left + 1).clip(0, columns - 1)] - plane[true, left]) * (at - left)
+            both = across[top,
+              true] + (across[(top + 1).clip(0, rows - 1), true] - across[top, true]) * (down - top).reshape(lanes, 1)
             both.transpose
           end
         end
@@ -81,11 +87,20 @@ module Fobrel
           sums = values.map { 0 }
           [[0, 0], [0, 1], [1, 0], [1, 1]].each do |down, right|
             weight = (right.zero? ? 1 - part_x : part_x) * (down.zero? ? 1 - part_y : part_y)
-            at = (Numo::Int32.cast((top + (down + 1 - first_y)).clip(0, tall + 1)) * (wide + 2) + Numo::Int32.cast((left + (right + 1 - first_x)).clip(0, wide + 1))).flatten
+            at = (Numo::Int32.cast(
+              (top + (down + 1 - first_y)).clip(
+                0,
+                tall + 1
+              )
+            ) * (wide + 2) + Numo::Int32.cast((left + (right + 1 - first_x)).clip(0, wide + 1))).flatten
             weights += at.bincount(weight.flatten, minlength: (wide + 2) * (tall + 2))
-            sums = sums.zip(values).map { |sum, value| sum + at.bincount((weight * value).flatten, minlength: (wide + 2) * (tall + 2)) }
+            sums = sums.zip(values).map { |sum, value|
+              sum + at.bincount((weight * value).flatten, minlength: (wide + 2) * (tall + 2))
+            }
           end
-          laid = sums.map { Numo::SFloat.cast(_1 / Numo::DFloat.maximum(weights, 0.5)).reshape(tall + 2, wide + 2)[1..tall, 1..wide] }
+          laid = sums.map {
+            Numo::SFloat.cast(_1 / Numo::DFloat.maximum(weights, 0.5)).reshape(tall + 2, wide + 2)[1..tall, 1..wide]
+          }
           keep_stronger(page.map { _1[first_y...(first_y + tall), first_x...(first_x + wide)] }, laid)
         end
 

@@ -48,7 +48,10 @@ module Fobrel
           when "pressure" then value.clamp(0.0, 1.0)
           when "tiltX", "tiltY" then value.clamp(-90.0, 90.0)
           when "x", "y"
-            raise Invalid, "Sample #{index + 1} lies #{value.round} px out, too far from any page." if value.abs > FURTHEST
+            if value.abs > FURTHEST
+              raise Invalid,
+                "Sample #{index + 1} lies #{value.round} px out, too far from any page."
+            end
             value
           else value
           end

@@ -36,13 +36,21 @@ module Fobrel
         # @param beside [Float] the greatest size, px, of the brushes shown beside this one: all
         #   are brought down together, so that sizes can be compared
         # @return [Painted]
-        def self.paint(preset, assets: {}, shape: "wall", trial: TrialStroke.fetch(TRIAL), colour: Painter::INK, ground: nil, size: nil, hand: Hand[{}], beside: 0)
+        def self.paint(
+          preset, assets: {}, shape: "wall", trial: TrialStroke.fetch(TRIAL), colour: Painter::INK,
+          ground: nil, size: nil, hand: Hand[{}], beside: 0
+        )
           page = SHAPES.fetch(shape)
           preset = sized(preset, size) if size
           preset = hand.brush(preset)
           fitted = scale(preset, [1, full_size(shape) / [greatest(preset), beside].max].min * DENSITIES.fetch(shape))
           prepared = ground ? Ground.named(ground, *page) : Ground.under(preset, *page)
-          Painter.new(fitted, assets:, seed: SEED).paint(hand.movement(trial.on(page)), page:, colour:, ground: prepared)
+          Painter.new(fitted, assets:, seed: SEED).paint(
+            hand.movement(trial.on(page)),
+            page:,
+            colour:,
+            ground: prepared
+          )
         end
 
         # A strip for screens that are not sharp, where it takes a quarter of the memory.

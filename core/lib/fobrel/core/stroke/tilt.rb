@@ -28,7 +28,11 @@ module Fobrel
         # @return [Array(Float, Float)] tiltX and tiltY in degrees
         def self.from(altitude, azimuth)
           if altitude.zero?
-            return [0, 1].map { |axis| [Math.cos(azimuth), Math.sin(azimuth)][axis].then { |side| (side.abs < 1e-12) ? 0.0 : 90.0 * (side <=> 0) } }
+            return [0, 1].map { |axis|
+              [Math.cos(azimuth), Math.sin(azimuth)][axis].then { |side|
+                (side.abs < 1e-12) ? 0.0 : 90.0 * (side <=> 0)
+              }
+            }
           end
           [Math.cos(azimuth), Math.sin(azimuth)].map { Math.atan(_1 / Math.tan(altitude)) * 180 / Math::PI }
         end

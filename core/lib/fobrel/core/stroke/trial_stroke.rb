@@ -18,7 +18,11 @@ module Fobrel
         # @param name [String] one of names
         # @return [TrialStroke]
         def self.fetch(name)
-          raise Unknown, "No trial stroke is called #{name.to_s[0, 60].inspect}. There are: #{names.join(", ")}." unless names.include?(name)
+          unless names.include?(name)
+            raise Unknown,
+              "No trial stroke is called #{name.to_s[0,
+                60].inspect}. There are: #{names.join(", ")}."
+          end
           @read ||= {}
           @read[name] ||= new(name, JSON.parse(File.read(File.join(FOLDER, "#{name}.json"))))
         end

@@ -33,7 +33,13 @@ module Fobrel
             carried = carried ? (under - carried).inplace.*(dab.mix).out_of_place! + carried : under
             cover = tip.cover(batch)[0, true, true]
             cover *= grain.left_over(dab, left, top, side, side) if grain
-            put_down(left, top, side, cover * dab.flow, own_paint.zero? ? carried : mixed(carried, dab, colour, own_paint))
+            put_down(
+              left,
+              top,
+              side,
+              cover * dab.flow,
+              own_paint.zero? ? carried : mixed(carried, dab, colour, own_paint)
+            )
           end
           (0..3).map { @page[_1, true, true].dup }
         end
@@ -50,12 +56,16 @@ module Fobrel
           rows, columns = clipped(left, top, side)
           square = Numo::SFloat.zeros(4, side, side)
           return square if rows.size.zero? || columns.size.zero?
-          square[true, (rows.begin - top)...(rows.end - top), (columns.begin - left)...(columns.end - left)] = @page[true, rows, columns]
+          square[true, (rows.begin - top)...(rows.end - top), (columns.begin - left)...(columns.end - left)] =
+            @page[true, rows, columns]
           square
         end
 
         def clipped(left, top, side)
-          [top.clamp(0, @height)...(top + side).clamp(0, @height), left.clamp(0, @width)...(left + side).clamp(0, @width)]
+          [
+            top.clamp(0, @height)...(top + side).clamp(0, @height),
+            left.clamp(0, @width)...(left + side).clamp(0, @width)
+          ]
         end
 
         def put_down(left, top, side, share, paint)

@@ -14,15 +14,78 @@ module Fobrel
 
         # Elements that draw, by SVG 2's element index; filters, but not the one that loads a picture.
         DRAWING = %w[
-          svg g defs symbol use switch title desc style path rect circle ellipse line polyline polygon text tspan textPath
-          clipPath mask pattern linearGradient radialGradient stop marker filter feBlend feColorMatrix feComponentTransfer
-          feComposite feConvolveMatrix feDiffuseLighting feDisplacementMap feDistantLight feDropShadow feFlood feFuncA feFuncB
-          feFuncG feFuncR feGaussianBlur feMerge feMergeNode feMorphology feOffset fePointLight feSpecularLighting feSpotLight
-          feTile feTurbulence
+          svg
+          g
+          defs
+          symbol
+          use
+          switch
+          title
+          desc
+          style
+          path
+          rect
+          circle
+          ellipse
+          line
+          polyline
+          polygon
+          text
+          tspan
+          textPath
+          clipPath
+          mask
+          pattern
+          linearGradient
+          radialGradient
+          stop
+          marker
+          filter
+          feBlend
+          feColorMatrix
+          feComponentTransfer
+          feComposite
+          feConvolveMatrix
+          feDiffuseLighting
+          feDisplacementMap
+          feDistantLight
+          feDropShadow
+          feFlood
+          feFuncA
+          feFuncB
+          feFuncG
+          feFuncR
+          feGaussianBlur
+          feMerge
+          feMergeNode
+          feMorphology
+          feOffset
+          fePointLight
+          feSpecularLighting
+          feSpotLight
+          feTile
+          feTurbulence
         ].freeze
 
         # Elements that run or load something, or hold what does.
-        ACTIVE = %w[script foreignObject image feImage a animate animateMotion animateTransform set discard audio video iframe canvas handler listener].freeze
+        ACTIVE = %w[
+          script
+          foreignObject
+          image
+          feImage
+          a
+          animate
+          animateMotion
+          animateTransform
+          set
+          discard
+          audio
+          video
+          iframe
+          canvas
+          handler
+          listener
+        ].freeze
 
         # A place in the same file.
         LOCAL = /\A\s*#/
@@ -68,8 +131,15 @@ module Fobrel
           def draws?(node) = DRAWING.include?(node.name) && [SVG, nil].include?(node.namespace&.href)
 
           def clean(node)
-            node.content = node.content.gsub(REACHES_OUT, "") if node.name == "style" && node.content.match?(REACHES_OUT)
-            node.attribute_nodes.each { |attribute| attribute.remove if reaches_out?(attribute) || ![nil, XLINK, XML].include?(attribute.namespace&.href) }
+            if node.name == "style" && node.content.match?(REACHES_OUT)
+              node.content = node.content.gsub(
+                REACHES_OUT,
+                ""
+              )
+            end
+            node.attribute_nodes.each { |attribute|
+              attribute.remove if reaches_out?(attribute) || ![nil, XLINK, XML].include?(attribute.namespace&.href)
+            }
           end
 
           def reaches_out?(attribute)

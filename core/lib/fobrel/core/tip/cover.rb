@@ -125,7 +125,11 @@ module Fobrel
           marked = values > MARKED
           rows = marked.any?(1).where
           columns = marked.any?(0).where
-          raise Empty, "Nothing in this picture is dark enough to paint with. Nothing was kept. Choose another picture, or invert this one." if rows.size.zero?
+          if rows.size.zero?
+            raise Empty,
+              "Nothing in this picture is dark enough to paint with. Nothing was kept. Choose another picture, or " \
+                "invert this one."
+          end
           [rows.min..rows.max, columns.min..columns.max]
         end
       end

@@ -17,20 +17,38 @@ module Fobrel
         def self.frames(files, name: "The drawing")
           list = files["stack.xml"].to_s[0, 1_000_000]
           image = Nokogiri::XML(list, &:nonet).root unless list.match?(/<!(DOCTYPE|ENTITY)/i)
-          raise Picture::Unreadable, "#{name} has no list of layers. Nothing was kept. Save it again as OpenRaster." unless image&.name == "image"
+          unless image&.name == "image"
+            raise Picture::Unreadable,
+              "#{name} has no list of layers. Nothing was kept. Save it again as OpenRaster."
+          end
           width, height = %w[w h].map { image[_1].to_i }
           unless [width, height].all? { _1.between?(1, Picture::MAX_SIDE) } && width * height <= Picture::MAX_PIXELS
-            raise Picture::Unreadable, "#{name} is #{width} × #{height} pixels, which cannot be a tip. Nothing was kept. Save it smaller."
+            raise Picture::Unreadable,
+              "#{name} is #{width} × #{height} pixels, which cannot be a tip. Nothing was kept. Save it smaller."
           end
           layers = image.css("layer").reject { _1["visibility"] == "hidden" }.reverse
-          raise Picture::Unreadable, "#{name} has #{layers.empty? ? "no visible layer" : "more than #{Picture::MAX_FRAMES} layers"}. Nothing was kept." unless layers.size.between?(1, Picture::MAX_FRAMES)
+          unless layers.size.between?(
+            1, Picture::MAX_FRAMES
+          )
+            raise Picture::Unreadable,
+              "#{name} has #{layers.empty? ? "no visible layer" : "more than #{Picture::MAX_FRAMES} layers"}. " \
+                "Nothing was kept."
+          end
           if width * height * layers.size > Picture::MAX_IN_ALL
-            raise Picture::Unreadable, "#{name} has #{layers.size} layers of #{width} × #{height} pixels, more than #{Picture::MAX_IN_ALL / 1_000_000} million in all. Nothing was kept. Save it smaller, or in parts."
+            raise Picture::Unreadable,
+              "#{name} has #{layers.size} layers of #{width} × #{height} pixels, more than " \
+                "#{Picture::MAX_IN_ALL / 1_000_000} million in all. Nothing was kept. Save it smaller, or in parts."
           end
           layers.map do |layer|
             called = layer["name"].to_s[0, 60]
-            bytes = files[layer["src"].to_s] or raise Picture::Unreadable, "#{name} lacks the layer “#{called}”. Nothing was kept. Save it again as OpenRaster."
-            Outside.layer(bytes, [layer["x"].to_i, layer["y"].to_i], [width, height], name: "The layer “#{called}” of #{name}")
+            bytes = files[layer["src"].to_s] or raise Picture::Unreadable,
+              "#{name} lacks the layer “#{called}”. Nothing was kept. Save it again as OpenRaster."
+            Outside.layer(
+              bytes,
+              [layer["x"].to_i, layer["y"].to_i],
+              [width, height],
+              name: "The layer “#{called}” of #{name}"
+            )
           end
         end
 

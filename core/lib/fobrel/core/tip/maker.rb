@@ -17,8 +17,14 @@ module Fobrel
 
           # @return [Hash] the figures a person or a program asks for
           def figures
-            {width: cover.width, height: cover.height, greatest_cover: cover.greatest.round(6),
-             mean_cover: cover.mean.round(6), solid: cover.solid?, sha256:}
+            {
+              width: cover.width,
+              height: cover.height,
+              greatest_cover: cover.greatest.round(6),
+              mean_cover: cover.mean.round(6),
+              solid: cover.solid?,
+              sha256:
+            }
           end
         end
 
@@ -35,8 +41,9 @@ module Fobrel
           white ||= Paper.white_point(luma)
           cover = Cover.from_luma(luma, white:)
           if cover.greatest <= Cover::MARKED
-            raise Cover::Empty, "#{name} has nothing dark enough to paint with. Nothing was kept. " \
-              "Choose another picture, or invert this one if its mark is light."
+            raise Cover::Empty,
+              "#{name} has nothing dark enough to paint with. Nothing was kept. Choose another picture, or invert " \
+                "this one if its mark is light."
           end
           cover = cover.crisp if crisp
           cover = cover.crop if crop

@@ -27,7 +27,11 @@ module Fobrel
           # @return [String] the ending that belongs to what it is
           # @raise [Picture::Unreadable]
           def check(bytes, name: "The picture")
-            here = bytes.bytesize <= Picture::MAX_BYTES && Png.whole?(bytes.b, most_side: Picture::MAX_SIDE, most_pixels: Picture::MAX_PIXELS)
+            here = bytes.bytesize <= Picture::MAX_BYTES && Png.whole?(
+              bytes.b,
+              most_side: Picture::MAX_SIDE,
+              most_pixels: Picture::MAX_PIXELS
+            )
             apart(Picture, :check, bytes, name:) unless here
             Picture.kind(bytes)
           end
@@ -69,7 +73,15 @@ module Fobrel
           def trial_here(bytes, side, name:, **options)
             bytes = bytes.bytes if bytes.is_a?(Apart::Lent)
             made = Maker.make(bytes, name:, **options)
-            Trial.new(made.figures, made.white, made.cover.solid_share.round(4), made.png, Picture.count(bytes, name:), Thumb.png(made.png, side), Thumb.png(bytes, side, name:))
+            Trial.new(
+              made.figures,
+              made.white,
+              made.cover.solid_share.round(4),
+              made.png,
+              Picture.count(bytes, name:),
+              Thumb.png(made.png, side),
+              Thumb.png(bytes, side, name:)
+            )
           end
 
           # @api private
@@ -87,7 +99,8 @@ module Fobrel
           def apart(owner, method, bytes, *args, name:, **options)
             Apart.call(owner, method, bytes.is_a?(String) ? bytes.b : bytes, *args, name:, **LIMITS.merge(options))
           rescue Apart::Ended => e
-            raise Picture::Unreadable, "#{name} could not be unpacked. #{e.message} Nothing was kept. Save it smaller or plainer."
+            raise Picture::Unreadable,
+              "#{name} could not be unpacked. #{e.message} Nothing was kept. Save it smaller or plainer."
           end
 
           # Pictures in colour keep their colours where their ground is see-through; on white paper

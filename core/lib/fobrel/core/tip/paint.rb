@@ -34,7 +34,9 @@ module Fobrel
             paint = new([alpha, *colours.map { _1 * alpha }])
           end
           return paint if paint.planes.first.max > Cover::MARKED
-          raise Cover::Empty, "Nothing is left of this picture once its ground is taken off. Nothing was kept. Choose another way to take it off."
+          raise Cover::Empty,
+            "Nothing is left of this picture once its ground is taken off. Nothing was kept. Choose another way to " \
+              "take it off."
         end
 
         # 1 where white reaches in from the picture's edge.
@@ -43,8 +45,15 @@ module Fobrel
           height, width = white.shape
           image = Vips::Image.new_from_memory_copy(Numo::UInt8.cast(white).to_binary, width, height, 1, :uchar)
           regions = Numo::Int32.from_binary(image.labelregions.cast(:int).write_to_memory).reshape(height, width)
-          rim = [regions[0, true], regions[-1, true], regions[true, 0], regions[true, -1]].zip([white[0, true], white[-1, true], white[true, 0], white[true, -1]])
-            .flat_map { |labels, light| labels[light.where].to_a }.uniq
+          rim = [
+            regions[0, true],
+            regions[-1, true],
+            regions[true, 0],
+            regions[true, -1]
+          ].zip([white[0, true], white[-1, true], white[true, 0], white[true, -1]])
+            .flat_map { |labels, light|
+            labels[light.where].to_a
+          }.uniq
           rim.inject(Numo::SFloat.zeros(height, width)) { |sum, label| sum + Numo::SFloat.cast(regions.eq(label)) }
         end
         private_class_method :outside
@@ -75,9 +84,12 @@ module Fobrel
           cover = planes.first
           divisor = cover.clip(1e-6, nil)
           pixels = Numo::UInt8.zeros(height, width, 4)
-          planes.drop(1).each_with_index { |plane, band| pixels[true, true, band] = Numo::UInt8.cast(((plane / divisor).clip(0, 1) * 255).round) }
+          planes.drop(1).each_with_index { |plane, band|
+            pixels[true, true, band] = Numo::UInt8.cast(((plane / divisor).clip(0, 1) * 255).round)
+          }
           pixels[true, true, 3] = Numo::UInt8.cast((cover * 255).round)
-          Vips::Image.new_from_memory_copy(pixels.to_binary, width, height, 4, :uchar).copy(interpretation: :srgb).pngsave_buffer(compression: 6, strip: true)
+          image = Vips::Image.new_from_memory_copy(pixels.to_binary, width, height, 4, :uchar)
+          image.copy(interpretation: :srgb).pngsave_buffer(compression: 6, strip: true)
         end
       end
     end

@@ -63,7 +63,11 @@ module Fobrel
         def self.frames(bytes, name: "The picture")
           count = count(bytes, name:)
           return [bytes.b] if count < 2
-          raise Unreadable, "#{name} holds #{count} pictures, more than the #{MAX_FRAMES} that a reel may have. Nothing was kept. Split it." if count > MAX_FRAMES
+          if count > MAX_FRAMES
+            raise Unreadable,
+              "#{name} holds #{count} pictures, more than the #{MAX_FRAMES} that a reel may have. Nothing was kept. " \
+                "Split it."
+          end
           all(bytes, name, count)
         end
 
@@ -71,10 +75,18 @@ module Fobrel
         def self.all(bytes, name, count)
           width, height = opened(bytes, name) { [_1.width, _1.height] }
           if width * height * count > MAX_IN_ALL
-            raise Unreadable, "#{name} holds #{count} pictures of #{width} × #{height} pixels, more than #{MAX_IN_ALL / 1_000_000} million in all. Nothing was kept. Save it smaller, or split it."
+            raise Unreadable,
+              "#{name} holds #{count} pictures of #{width} × #{height} pixels, more than #{MAX_IN_ALL / 1_000_000} " \
+                "million in all. Nothing was kept. Save it smaller, or split it."
           end
           tall = Vips::Image.public_send(KINDS.dig(kind(bytes), 1), bytes.b, fail_on: :warning, n: -1)
-          return Array.new(count) { |page| opened(bytes, name, page:) { _1.pngsave_buffer } } unless tall.width == width && tall.height == height * count
+          unless tall.width == width && tall.height == height * count
+            return Array.new(count) { |page|
+              opened(bytes, name, page:) {
+                _1.pngsave_buffer
+              }
+            }
+          end
           tall = in_memory(tall)
           Array.new(count) { |page| tall.crop(0, page * height, width, height).pngsave_buffer }
         rescue Vips::Error
@@ -85,7 +97,9 @@ module Fobrel
 
         # @return [Integer] how many pictures a file holds
         # @raise [Unreadable]
-        def self.count(bytes, name: "The picture") = opened(bytes, name) { |image| image.get_fields.include?("n-pages") ? image.get("n-pages") : 1 }
+        def self.count(bytes, name: "The picture")
+          opened(bytes, name) { |image| image.get_fields.include?("n-pages") ? image.get("n-pages") : 1 }
+        end
 
         # The kind of a file by its first bytes.
         #
@@ -119,7 +133,10 @@ module Fobrel
           def opened(bytes, name, access: :random, **pages)
             bytes = bytes.b
             raise Unreadable, "#{name} is empty (0 bytes). Nothing was kept. Choose another file." if bytes.empty?
-            raise Unreadable, "#{name} is larger than #{MAX_BYTES / 1024 / 1024} MB. Nothing was kept. Save it smaller." if bytes.bytesize > MAX_BYTES
+            if bytes.bytesize > MAX_BYTES
+              raise Unreadable,
+                "#{name} is larger than #{MAX_BYTES / 1024 / 1024} MB. Nothing was kept. Save it smaller."
+            end
             kind = kind(bytes) or raise Unreadable,
               "#{name} is not a PNG, JPEG, WebP, TIFF or GIF picture. Nothing was kept. Save it as PNG and try again."
             image = Vips::Image.public_send(KINDS.dig(kind, 1), bytes, fail_on: :warning, access:, **pages)
@@ -131,8 +148,9 @@ module Fobrel
 
           def check_size(image, name)
             return if image.width <= MAX_SIDE && image.height <= MAX_SIDE && image.width * image.height <= MAX_PIXELS
-            raise Unreadable, "#{name} is #{image.width} × #{image.height} pixels, more than a tip needs " \
-              "(#{MAX_SIDE} a side, #{MAX_PIXELS / 1_000_000} million in all). Nothing was kept. Save it smaller."
+            raise Unreadable,
+              "#{name} is #{image.width} × #{image.height} pixels, more than a tip needs (#{MAX_SIDE} a side, " \
+                "#{MAX_PIXELS / 1_000_000} million in all). Nothing was kept. Save it smaller."
           end
 
           # Decodes now, once, and raises where the data is damaged (the library's own
@@ -144,7 +162,12 @@ module Fobrel
           # Three colour bands and an alpha band, of 8 or 16 bits.
           def to_srgb(image)
             image = image.autorot
-            image = image.icc_transform("srgb", embedded: true) if image.get_fields.include?("icc-profile-data") && image.bands >= 3
+            if image.get_fields.include?("icc-profile-data") && image.bands >= 3
+              image = image.icc_transform(
+                "srgb",
+                embedded: true
+              )
+            end
             deep = image.format == :ushort
             image = image.colourspace(deep ? :rgb16 : :srgb)
             image = image.bandjoin(deep ? 65_535 : 255) unless image.has_alpha?
@@ -168,7 +191,9 @@ module Fobrel
         # @return [Array<Numo::SFloat>] red, green, blue, alpha; height × width, 0–1
         def planes(most: MOST_IN_COLOUR)
           image = self.class.smaller(@image, most, 1.0)
-          (0..3).map { |band| Numo::SFloat.from_binary(self.class.pixels(image[band].cast(:float))).reshape(image.height, image.width) }
+          (0..3).map { |band|
+            Numo::SFloat.from_binary(self.class.pixels(image[band].cast(:float))).reshape(image.height, image.width)
+          }
         end
 
         # What counts as colour: this far between a pixel's strongest and weakest part, in this share
@@ -181,7 +206,10 @@ module Fobrel
         def coloured?
           red, green, blue, alpha = planes(most: GLANCE)
           marked = alpha > Cover::MARKED
-          strong = Numo::SFloat.maximum(Numo::SFloat.maximum(red, green), blue) - Numo::SFloat.minimum(Numo::SFloat.minimum(red, green), blue)
+          strong = Numo::SFloat.maximum(
+            Numo::SFloat.maximum(red, green),
+            blue
+          ) - Numo::SFloat.minimum(Numo::SFloat.minimum(red, green), blue)
           (marked & (strong > COLOUR)).count_true > COLOURED * [marked.count_true, 1].max
         end
 

@@ -20,7 +20,10 @@ module Fobrel
           chunks = chunks(bytes) or return false
           return false unless chunks.first&.first == "IHDR" && chunks.last.first == "IEND"
           width, height, depth, colour, _, _, interlace = chunks.first.last.unpack("NNC5")
-          return false unless interlace == 0 && CHANNELS.key?(colour) && width.between?(1, most_side) && height.between?(1, most_side) && width * height <= most_pixels
+          return false unless interlace == 0 && CHANNELS.key?(colour) && width.between?(
+            1,
+            most_side
+          ) && height.between?(1, most_side) && width * height <= most_pixels
           line = 1 + (width * CHANNELS[colour] * depth + 7) / 8
           lines?(chunks.filter_map { |type, data| data if type == "IDAT" }.join, line, height)
         end

@@ -20,7 +20,9 @@ module Fobrel
         #
         # @param factor [Integer] ≥ 1
         # @return [Numo::SFloat]
-        def self.enlarge(plane, factor) = (factor == 1) ? plane : grow(plane, plane.shape[1] * factor, plane.shape[0] * factor)
+        def self.enlarge(plane, factor)
+          (factor == 1) ? plane : grow(plane, plane.shape[1] * factor, plane.shape[0] * factor)
+        end
 
         def self.grow(plane, width, height)
           plane = stretch(plane, width) if width > plane.shape[1]

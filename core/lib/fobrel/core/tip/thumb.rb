@@ -15,7 +15,8 @@ module Fobrel
           Picture.check(bytes, name:)
           small(bytes, side, crop: :centre)
         rescue Vips::Error
-          raise Picture::Unreadable, "#{name} is damaged or cut off and cannot be read. Nothing was kept. Export it again."
+          raise Picture::Unreadable,
+            "#{name} is damaged or cut off and cannot be read. Nothing was kept. Export it again."
         end
 
         # @param bytes [String] of a picture that was checked before it was kept, or an SVG

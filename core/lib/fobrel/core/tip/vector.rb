@@ -45,7 +45,9 @@ module Fobrel
           drawn(bytes, LOOK, name:)
           active = Cleaning.active(bytes)
           return if active.empty?
-          raise Picture::Unreadable, "#{name} is a drawing that would run or load something (#{active.first(3).join(", ")}). It was not kept. Bring the drawing by itself: then only the drawing is taken of it."
+          raise Picture::Unreadable,
+            "#{name} is a drawing that would run or load something (#{active.first(3).join(", ")}). It was not kept. " \
+              "Bring the drawing by itself: then only the drawing is taken of it."
         rescue Nokogiri::XML::SyntaxError
           raise Picture::Unreadable, "#{name} cannot be drawn: it is damaged. Nothing was kept. Export it again."
         end
@@ -62,7 +64,10 @@ module Fobrel
         end
 
         def self.plain(bytes, name)
-          raise Picture::Unreadable, "#{name} is larger than #{MAX_BYTES / 1024} KB. Nothing was kept. Simplify the drawing." if bytes.bytesize > MAX_BYTES
+          if bytes.bytesize > MAX_BYTES
+            raise Picture::Unreadable,
+              "#{name} is larger than #{MAX_BYTES / 1024} KB. Nothing was kept. Simplify the drawing."
+          end
           text = bytes.dup.force_encoding(Encoding::UTF_8).scrub
           return if text.match?(/<svg[\s>]/) && !text.match?(/<!ENTITY|<!DOCTYPE[^>]*\[/i)
           raise Picture::Unreadable, "#{name} is not a plain SVG drawing. Nothing was kept. Save it as plain SVG."
