@@ -124,7 +124,7 @@ module Fobrel
     raise "something is doubled" unless rows.map(&:state).tally == {"identical" => COUNT}
     tell.call("plan of what is here already", seconds, 15)
     entry = arrival.ledger_entry
-    _, seconds = timed.call { Actions::Undo.call(entry:, person:) }
+    _, seconds = timed.call { Actions::Undo.call(entry:) }
     raise "not taken back" unless library.presets.none?
     tell.call("undo of the import", seconds, 30)
     watch.kill

@@ -93,7 +93,7 @@ module Fobrel
   tell["at the start", start]
   IMPORTS.times do |index|
     arrival = take[bring["Import #{index}", "i.fobrel.zip", package["Import #{index}"]]]
-    Actions::Undo.call(entry: arrival.ledger_entry, person:)
+    Actions::Undo.call(entry: arrival.ledger_entry)
     bring["Cut off #{index}", "c.fobrel.zip", package["Cut off #{index}"], read: false]
   end
   base = Core::Preset::Preset.build("Plan", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 10}}}).to_h

@@ -116,7 +116,7 @@ module Fobrel
     }
     many.each do |what, deed|
       entry, ms = timed.call(&deed)
-      _, back = timed.call { Actions::Undo.call(entry:, person:) }
+      _, back = timed.call { Actions::Undo.call(entry:) }
       puts format("%-26s %6.0f ms, undone in %6.0f ms", what, ms, back)
     end
   end

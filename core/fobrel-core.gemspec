@@ -5,7 +5,7 @@ Gem::Specification.new do |spec|
   spec.version = "0.1.0"
   spec.summary = "The rules of brush presets: tips, strokes, editions, packages, start folders."
   spec.authors = ["The Fobrel founders"]
-  spec.license = "Nonstandard"
+  spec.licenses = ["LicenseRef-LICENSE"]
   spec.required_ruby_version = ">= 3.1"
   spec.files = Dir["lib/**/*.rb", "data/**/*.json", base: __dir__]
   spec.require_paths = ["lib"]

@@ -26,12 +26,13 @@ module Fobrel
   # What one person has computed at once counts over all processes of this machine.
   Core::Apart::Share.folder = File.join(var, "turns")
 
-  %w[Api Actions Jobs Models].each { const_set(_1, Module.new) }
+  %w[Api Actions Jobs Ledger Models].each { const_set(_1, Module.new) }
 
   SERVER_LOADER = Zeitwerk::Loader.new.tap do |loader|
     loader.push_dir(File.join(__dir__, "api"), namespace: Api)
     loader.push_dir(File.join(__dir__, "actions"), namespace: Actions)
     loader.push_dir(File.join(__dir__, "jobs"), namespace: Jobs)
+    loader.push_dir(File.join(__dir__, "ledger"), namespace: Ledger)
     loader.push_dir(File.join(__dir__, "models"), namespace: Models)
     loader.setup
   end

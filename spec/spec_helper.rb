@@ -1,5 +1,7 @@
 # frozen_string_literal: true
 
+require_relative "support/coverage"
+
 RSpec.configure do |config|
   config.disable_monkey_patching!
   config.order = :random

@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require_relative "../../spec/support/coverage" if ENV["COVERAGE"]
 require "fobrel/core"
 require "open3"
 require "rbconfig"

@@ -7,8 +7,20 @@ module Fobrel
       # Raised when somebody else was faster; nothing was overwritten.
       class Overtaken < Core::Problem; end
 
+      # So often it is begun anew when two waited for each other and the database ended one of them.
+      TRIES = 3
+
       # Runs the action in one transaction.
-      def self.call(...) = Models::Record.transaction(requires_new: true) { new(...).call }
+      def self.call(...)
+        outermost = !Models::Record.connection.transaction_open?
+        tries = 0
+        begin
+          Models::Record.transaction(requires_new: true) { new(...).call }
+        rescue ActiveRecord::Deadlocked
+          raise unless outermost && (tries += 1) < TRIES
+          retry
+        end
+      end
 
       # Presets of this library only, whatever was asked for.
       #
@@ -25,10 +37,6 @@ module Fobrel
       end
 
       private
-
-      def write_down(library, person, kind, summary, undo = {})
-        Models::LedgerEntry.create!(library:, person:, kind:, summary:, undo:)
-      end
 
       # Whoever swaps, hides or re-homes brushes asks here: what is locked and what stands in a start
       # plan is for those who may lock and hand out.

@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Changes a bundle's words, its brushes and their order. Its releases stay as they are.
-    class ChangeBundle < Action
+    class ChangeBundle < Deed
       WORDS = %w[name description author licence].freeze
 
       # @param words [Hash] of WORDS, those that change
@@ -32,27 +32,25 @@ module Fobrel
               "more."
         end
         @bundle.update!(@words)
-        entry = order(was) if @ids || @sections
-        held = @bundle.preset_ids_in_order
-        @bundle.update!(cover_id: @cover, picture: nil) if @cover && held.include?(@cover)
-        @bundle.update!(cover_id: nil) unless @bundle.cover_id.nil? || held.include?(@bundle.cover_id)
-        entry
+        order if @ids || @sections
+        changes.watch(Models::Bundle.where(id: @bundle), %w[cover_id picture]) { cover }
+        return unless @ordered
+        write_down(@bundle.library, @person, "bundle", reordered(@bundle.name, was, @bundle.preset_ids_in_order))
       end
 
       private
 
-      def order(was)
-        kept = @bundle.section_by_preset
-        now = @ids ? presets_of(@bundle.library, @ids).map(&:id) : was
-        @bundle.put_in_order(now, @sections || kept)
-        return if now == was && @bundle.section_by_preset == kept
-        write_down(
-          @bundle.library,
-          @person,
-          "bundle",
-          reordered(@bundle.name, was, now),
-          {"bundle" => @bundle.id, "before" => was, "after" => now, "sections" => kept, "cover" => @bundle.cover_id}
-        )
+      def order
+        ids = @ids ? presets_of(@bundle.library, @ids).map(&:id) : @bundle.preset_ids_in_order
+        changes.watch_order(@bundle) { @bundle.put_in_order(ids, @sections || @bundle.section_by_preset) }
+        @ordered = !changes.empty?
+      end
+
+      # One of those that it holds.
+      def cover
+        held = @bundle.preset_ids_in_order
+        @bundle.update!(cover_id: @cover, picture: nil) if @cover && held.include?(@cover)
+        @bundle.update!(cover_id: nil) unless @bundle.cover_id.nil? || held.include?(@bundle.cover_id)
       end
     end
   end

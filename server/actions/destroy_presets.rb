@@ -4,7 +4,7 @@ module Fobrel
   module Actions
     # Destroys brushes that lie in the Attic, for good. Refused while anything still refers to
     # one of them.
-    class DestroyPresets < Action
+    class DestroyPresets < Deed
       def initialize(library:, person:, ids:)
         @library = library
         @person = person

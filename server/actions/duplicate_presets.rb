@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Makes a copy of each brush under its next number, with its tags, family and label.
-    class DuplicatePresets < Action
+    class DuplicatePresets < Deed
       def initialize(library:, person:, ids:)
         @library = library
         @person = person
@@ -19,7 +19,9 @@ module Fobrel
           taken << name
           copy(preset, name)
         end
-        write_down(@library, @person, "duplicate", "#{brushes(made.size)} duplicated", {"presets" => made.map(&:id)})
+        changes.came(Models::Preset.where(id: made))
+        changes.came(Models::Tagging.where(preset: made))
+        write_down(@library, @person, "duplicate", "#{brushes(made.size)} duplicated")
       end
 
       private

@@ -4,7 +4,7 @@ module Fobrel
   module Actions
     # Puts a set's brushes in the order given: adds, takes out and moves in one go. Those in the
     # Attic, which nobody sees there, keep their places.
-    class FillSet < Action
+    class FillSet < Deed
       # @param ids [Array<Integer>] all presets of the set that are shown, in order
       # @param before [Array<Integer>, nil] the order the person saw; nil does not check
       # @param sections [Hash{Integer => String}, nil] nil leaves each preset in its own
@@ -24,8 +24,17 @@ module Fobrel
       # @return [Models::LedgerEntry]
       # @raise [Overtaken] when somebody changed the set meanwhile
       def call
+        fill(changes)
+        write_down(@set.library, @person, "set", reordered(@set.name, @was, @set.preset_ids_in_order))
+      end
+
+      # The same within another deed.
+      #
+      # @param changes [Ledger::Changes] of that deed
+      # @raise [Overtaken]
+      def fill(changes)
         @set.lock!
-        was = @set.preset_ids_in_order
+        @was = was = @set.preset_ids_in_order
         hidden = @set.library.presets.where(id: was - @ids).where.not(hidden_at: nil).ids
         if @before && @before != was - hidden
           raise Overtaken,
@@ -33,14 +42,9 @@ module Fobrel
         end
         ids = with_hidden(presets_of(@set.library, @ids).map(&:id), was, hidden)
         kept = @set.section_by_preset
-        @set.put_in_order(ids, @sections ? @sections.merge(kept.slice(*hidden)) : kept)
-        write_down(
-          @set.library,
-          @person,
-          "set",
-          reordered(@set.name, was, ids),
-          {"set" => @set.id, "before" => was, "after" => ids, "sections" => kept}
-        )
+        changes.watch_order(@set) do
+          @set.put_in_order(ids, @sections ? @sections.merge(kept.slice(*hidden)) : kept)
+        end
       end
 
       private

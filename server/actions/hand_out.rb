@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Writes a seat's start plan into its startup folder, in one step.
-    class HandOut < Action
+    class HandOut < Deed
       def initialize(seat:, person:)
         @seat = seat
         @person = person

@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Puts brushes into the Attic, or brings them back. They keep their editions, tags and places.
-    class HidePresets < Action
+    class HidePresets < Deed
       # @param hidden [Boolean]
       def initialize(library:, person:, ids:, hidden: true)
         @library = library
@@ -16,22 +16,13 @@ module Fobrel
       def call
         presets = presets_of(@library, @ids).select { _1.hidden_at.nil? == @hidden }
         check_rights(@library, @person, presets)
-        changed = presets.map(&:id)
-        Models::Preset.where(id: changed).update_all(
-          @hidden ? {
-            hidden_at: Time.current,
-            hidden_by_id: @person.id
-          } : {
-            hidden_at: nil,
-            hidden_by_id: nil
-          }
-        )
+        found = Models::Preset.where(id: presets)
+        changes.watch(found, %w[hidden_at hidden_by_id]) { @hidden ? found.hide(@person) : found.bring_back }
         write_down(
           @library,
           @person,
           @hidden ? "hide" : "bring back",
-          "#{brushes(changed.size)} #{@hidden ? "hidden in the Attic" : "brought back from the Attic"}",
-          {"presets" => changed}
+          "#{brushes(presets.size)} #{@hidden ? "hidden in the Attic" : "brought back from the Attic"}"
         )
       end
     end

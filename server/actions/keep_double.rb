@@ -4,9 +4,9 @@ module Fobrel
   module Actions
     # Keeps one of several brushes that paint alike. Sets, bundles and start plans that held another hold
     # the one that stays; the others go to the Attic.
-    class KeepDouble < Action
-      # What holds brushes in an order, by its name in the ledger.
-      HOLDERS = {"BrushSet" => Models::BrushSet, "Seat" => Models::Seat, "Bundle" => Models::Bundle}.freeze
+    class KeepDouble < Deed
+      # What holds brushes in an order.
+      HOLDERS = [Models::BrushSet, Models::Bundle, Models::Seat].freeze
 
       # @param keep [Integer] stays
       # @param ids [Array<Integer>] go
@@ -28,43 +28,33 @@ module Fobrel
             "These brushes do not paint alike, so none can stand for another. Nothing was changed. Choose from one " \
               "group of doubles."
         end
-        places = self.class.swap(go.map(&:id), stays.id)
-        Models::Preset.where(id: go.map(&:id)).update_all(hidden_at: Time.current, hidden_by_id: @person.id)
-        write_down(
-          @library,
-          @person,
-          "doubles",
-          "“#{stays.name}” stays for #{brushes(go.size)} that paint alike",
-          {"presets" => go.map(&:id), "places" => places}
-        )
+        self.class.swap(changes, go.map(&:id), stays.id)
+        gone = Models::Preset.where(id: go)
+        changes.watch(gone, %w[hidden_at hidden_by_id]) { gone.hide(@person) }
+        write_down(@library, @person, "doubles", "“#{stays.name}” stays for #{brushes(go.size)} that paint alike")
       end
 
       # Puts one brush in the place of others, in every set, bundle and start plan that holds one
       # of them. It stands where the first of them stood, in its section.
       #
+      # @param changes [Ledger::Changes] of the deed that this is part of
       # @param gone [Array<Integer>]
       # @param stays [Integer]
-      # @return [Array<Hash>] for the undo
-      def self.swap(gone, stays)
-        HOLDERS.flat_map do |kind, model|
+      def self.swap(changes, gone, stays)
+        HOLDERS.each do |model|
           items = model.reflect_on_association(:items)
-          model.where(id: items.klass.where(preset_id: gone).select(items.foreign_key)).map { |holder|
-            swap_in(holder, kind, gone, stays)
-          }
+          holding = model.where(id: items.klass.where(preset_id: gone).select(items.foreign_key))
+          holding.order(:id).lock.each { |holder| changes.watch_order(holder) { swap_in(holder, gone, stays) } }
         end
       end
 
-      def self.swap_in(holder, kind, gone, stays)
+      def self.swap_in(holder, gone, stays)
         before = holder.preset_ids_in_order
         after = before.map { gone.include?(_1) ? stays : _1 }.uniq
-        sections = holder.respond_to?(:section_by_preset) ? holder.section_by_preset : nil
-        if sections
-          place = before.include?(stays) ? {} : {stays => sections[before.find { gone.include?(_1) }]}.compact
-          holder.put_in_order(after, sections.merge(place))
-        else
-          holder.put_in_order(after)
-        end
-        {"kind" => kind, "id" => holder.id, "before" => before, "after" => after, "sections" => sections}
+        return holder.put_in_order(after) unless holder.respond_to?(:section_by_preset)
+        sections = holder.section_by_preset
+        place = before.include?(stays) ? {} : {stays => sections[before.find { gone.include?(_1) }]}.compact
+        holder.put_in_order(after, sections.merge(place))
       end
       private_class_method :swap_in
     end

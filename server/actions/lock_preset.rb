@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Locks a brush, so that only a lead saves its next edition; others save as new. Or unlocks it.
-    class LockPreset < Action
+    class LockPreset < Deed
       # @param locked [Boolean]
       def initialize(preset:, person:, locked:)
         @preset = preset
@@ -13,15 +13,10 @@ module Fobrel
 
       # @return [Models::LedgerEntry]
       def call
-        before = @preset.locked_by_id
-        @preset.update!(locked_by: @locked ? @person : nil)
-        write_down(
-          @preset.library,
-          @person,
-          "lock",
-          "“#{@preset.name}” #{@locked ? "locked" : "unlocked"}",
-          {"preset" => @preset.id, "before" => before, "after" => @preset.locked_by_id}
-        )
+        changes.watch(Models::Preset.where(id: @preset), %w[locked_by_id]) do
+          @preset.update!(locked_by: @locked ? @person : nil)
+        end
+        write_down(@preset.library, @person, "lock", "“#{@preset.name}” #{@locked ? "locked" : "unlocked"}")
       end
     end
   end

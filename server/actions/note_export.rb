@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Writes down what went out, so that it can be found and done again.
-    class NoteExport < Action
+    class NoteExport < Deed
       def initialize(library:, person:, **what)
         @library = library
         @person = person

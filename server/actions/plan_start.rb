@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Decides what a seat loads at start, and in which order.
-    class PlanStart < Action
+    class PlanStart < Deed
       def initialize(seat:, person:, ids:)
         @seat = seat
         @person = person
@@ -13,16 +13,9 @@ module Fobrel
       # @return [Models::LedgerEntry]
       def call
         @seat.lock!
-        was = @seat.preset_ids_in_order
         ids = presets_of(@seat.library, @ids).map(&:id)
-        @seat.put_in_order(ids)
-        write_down(
-          @seat.library,
-          @person,
-          "start plan",
-          "#{ids.size} brushes in the start plan of #{@seat.name}",
-          {"seat" => @seat.id, "before" => was, "after" => ids}
-        )
+        changes.watch_order(@seat) { @seat.put_in_order(ids) }
+        write_down(@seat.library, @person, "start plan", "#{ids.size} brushes in the start plan of #{@seat.name}")
       end
     end
   end

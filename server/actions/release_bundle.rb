@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Freezes a bundle as its next release, if the preflight finds nothing that stops it.
-    class ReleaseBundle < Action
+    class ReleaseBundle < Deed
       # @param number [String] at least the one that the changes ask for
       # @param notes [String]
       def initialize(bundle:, person:, number: nil, notes: "")
@@ -16,15 +16,9 @@ module Fobrel
       # What changed since the last release.
       #
       # @return [Core::Curation::ReleaseNumber]
-      def changes
+      def since_last
         last = @bundle.last_release
-        words = last && (last.words != @bundle.words || last.items.map { _1["id"] } != frozen.map {
-          _1["id"]
-        } || last.items.map {
-               _1["section"]
-             } != frozen.map {
-                    _1["section"]
-                  })
+        words = last && (last.words != @bundle.words || places(last.items) != places(frozen))
         Core::Curation::ReleaseNumber.new(
           last ? last.brushes : [],
           frozen.map {
@@ -79,12 +73,12 @@ module Fobrel
           raise Core::Problem, "This cannot be released yet: #{said}#{more} Nothing was released."
         end
         last = @bundle.releases.last&.number
-        number = @number.to_s.strip.empty? ? changes.next(last) : @number.strip
-        if @bundle.last_release && changes.level.nil?
+        number = @number.to_s.strip.empty? ? since_last.next(last) : @number.strip
+        if @bundle.last_release && since_last.level.nil?
           raise Core::Problem,
             "Nothing differs from release #{last}, so there is nothing to release."
         end
-        changes.check(number, last)
+        since_last.check(number, last)
         package = ExportPackage.new(
           library: @bundle.library,
           person: @person,
@@ -115,6 +109,9 @@ module Fobrel
       end
 
       private
+
+      # Which brushes stand in which order under which heading.
+      def places(items) = items.map { _1.values_at("id", "section") }
 
       def presets = @presets ||= @bundle.presets_in_order
 

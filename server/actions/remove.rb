@@ -4,7 +4,7 @@ module Fobrel
   module Actions
     # Removes what brushes are gathered or sorted by, or a recipe. The brushes stay; an undo makes
     # it again as it was.
-    class Remove < Action
+    class Remove < Deed
       # What can be removed, and what it is called.
       KINDS = {
         "Set" => [Models::BrushSet, "set"],
@@ -19,7 +19,7 @@ module Fobrel
       def initialize(record:, person:)
         @record = record
         @person = person
-        @kind, (_, @called) = KINDS.find { |_, (model, _)| record.is_a?(model) }
+        _, (_, @called) = KINDS.find { |_, (model, _)| record.is_a?(model) }
       end
 
       # @return [Models::LedgerEntry]
@@ -27,25 +27,20 @@ module Fobrel
       def call
         @record.lock!
         refuse
-        undo = {"what" => @kind, "record" => @record.attributes}.merge(held)
         filled = @record.class.in?(Models::Standing::NAMED.values) ? Models::Standing.filled_from(@record) : []
         let_go
-        @record.destroy!
-        write_down(
-          @record.library,
-          @person,
-          "remove",
-          "The #{@called} “#{@record.name}” removed#{"; its brushes stay" unless @kind == "Recipe"}#{if filled.any?
-                                                                                                       "; #{filled.map {
-                                                                                                         "“#{_1}”"
-                                                                                                       }.join(", ")}," \
-" filled from it, no longer finds them by it"
-                                                                                                     end}",
-          undo
-        )
+        changes.watch(@record.class.where(id: @record)) { @record.destroy! }
+        write_down(@record.library, @person, "remove", said(filled))
       end
 
       private
+
+      def said(filled)
+        stay = "; its brushes stay" unless @record.is_a?(Models::Recipe)
+        sets = filled.map { |name| "“#{name}”" }.join(", ")
+        lost = "; #{sets}, filled from it, no longer finds them by it" if filled.any?
+        "The #{@called} “#{@record.name}” removed#{stay}#{lost}"
+      end
 
       def refuse
         case @record
@@ -64,30 +59,21 @@ module Fobrel
         end
       end
 
-      def held
-        case @record
-        when Models::BrushSet, Models::Bundle then {
-          "ids" => @record.preset_ids_in_order,
-          "sections" => @record.section_by_preset
-        }
-        when Models::Family then {
-          "presets" => Models::Preset.where(family: @record).ids,
-          "below" => @record.children.ids
-        }
-        when Models::Label then {"presets" => Models::Preset.where(label: @record).ids}
-        when Models::Tag then {"synonyms" => @record.synonyms.pluck(:name)}
-        else {}
-        end
-      end
-
-      # What hung on a family hangs one higher, or nowhere.
+      # What hung on a family hangs one higher, or nowhere; what a set and a tag have of their own goes along.
       def let_go
         case @record
         when Models::Family
-          Models::Preset.where(family: @record).update_all(family_id: @record.parent_id)
-          @record.children.update_all(parent_id: @record.parent_id)
-        when Models::Label then Models::Preset.where(label: @record).update_all(label_id: nil)
+          point(Models::Preset.where(family: @record), "family_id", @record.parent_id)
+          point(@record.children, "parent_id", @record.parent_id)
+        when Models::Label then point(Models::Preset.where(label: @record), "label_id", nil)
+        when Models::BrushSet then changes.watch(@record.items) { @record.items.delete_all }
+        when Models::Tag then changes.watch(@record.synonyms) { @record.synonyms.delete_all }
         end
+      end
+
+      def point(records, column, id)
+        there = records.klass.where(id: records.ids)
+        changes.watch(there, [column]) { there.update_all(column => id) }
       end
     end
   end

@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Gives many brushes new names by rules, each as an edition.
-    class RenamePresets < Action
+    class RenamePresets < Deed
       CLASHES = {
         "empty" => "a brush needs one",
         "too long" => "it is longer than 200 characters",
@@ -46,34 +46,40 @@ module Fobrel
       # @raise [Core::Problem] when a new name is in the way of another
       def call
         @library.hold
+        rows = new_names
+        RevisePresets.new(
+          library: @library,
+          person: @person,
+          rows:,
+          as: "editions",
+          kind: "rename",
+          deed: "renamed"
+        ).revise(changes)
+        drafts = Models::Draft.where(preset: rows.map(&:preset))
+        changes.watch(drafts, %w[base_edition_id document]) { rows.each { |row| carry_drafts(row) } }
+        write_down(@library, @person, "rename", "#{brushes(rows.size)} #{said(rows)}")
+      end
+
+      private
+
+      def new_names
         changed = plan.reject { |_, row| row.from == row.to }
         clash = changed.map(&:last).find(&:clash)
         if clash
           raise Core::Problem,
             "“#{clash.to}” cannot be a new name: #{CLASHES.fetch(clash.clash)}. Nothing was renamed. Take another."
         end
-        rows = changed.map do |preset, row|
+        changed.map do |preset, row|
           value = preset.current_edition.value
           # The new name was checked with the rules; nothing else is another.
           RevisePresets::Row.new(preset, value, Core::Preset::Preset.restore(value.to_h.merge("name" => row.to)))
         end
-        entry = RevisePresets.new(
-          library: @library,
-          person: @person,
-          rows:,
-          as: "editions",
-          kind: "rename",
-          deed: deed(rows)
-        ).call
-        rows.each { |row| carry_drafts(row) }
-        entry
       end
 
-      private
-
-      def deed(rows)
-        (rows.size == 1) ? "renamed: “#{rows.first.before.name.truncate(40)}” is " \
-          "“#{rows.first.after.name.truncate(40)}” now" : "renamed"
+      def said(rows)
+        return "renamed" if rows.size > 1
+        was, now = [rows.first.before, rows.first.after].map { _1.name.truncate(40) }
+        "renamed: “#{was}” is “#{now}” now"
       end
 
       # Nobody's draft is behind because of a new name: those that stand on the edition before go

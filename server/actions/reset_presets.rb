@@ -5,7 +5,7 @@ module Fobrel
     # Takes brushes back: one, the picked ones, a set, or all that changed; to the current
     # edition, to home, or to the first edition. Nothing is lost: what was saved stays among
     # the editions, and all can be undone.
-    class ResetPresets < Action
+    class ResetPresets < Deed
       WORDS = {"current" => "the current edition", "home" => "home", "received" => "the first edition"}.freeze
 
       # What would go back.
@@ -36,39 +36,25 @@ module Fobrel
       def call
         presets = presets_of(@library, @ids)
         drafts = Models::Draft.where(person: @person, preset: presets)
-        kept = drafts.map { _1.slice(:preset_id, :base_edition_id, :document, :fingerprint) }
-        drafts.destroy_all
-        moved = go_back(presets)
-        changed = kept.map { _1["preset_id"] } | moved.map(&:first)
+        changed = drafts.pluck(:preset_id)
+        changes.watch(Models::Preset.where(id: presets), %w[current_edition_id]) { changed |= go_back(presets) }
+        changes.watch(drafts) { drafts.delete_all }
         raise Core::Problem, "Nothing was changed on these brushes, so nothing needs to go back." if changed.empty?
-        write_down(
-          @library,
-          @person,
-          "reset",
-          "#{brushes(changed.size)} back to #{WORDS.fetch(@to)}",
-          {"drafts" => kept, "made" => [], "editions" => moved}
-        )
+        write_down(@library, @person, "reset", "#{brushes(changed.size)} back to #{WORDS.fetch(@to)}")
       end
 
       private
 
+      # @return [Array<Integer>] presets that have another edition now
       # @raise [Core::Problem]
       def go_back(presets)
-        Models::Preset.where(id: presets.map(&:id)).order(:id).lock.pluck(:id)
-        targets = presets.to_h {
-          [
-            _1,
-            _1.edition_to_go_back_to(@to)
-          ]
-        }.reject { |preset, target| preset.current_edition.fingerprint == target.fingerprint }
-        before = targets.keys.map(&:current_edition_id)
-        ids = AddEditions.call(
-          items: targets.map { |preset, target|
-            AddEditions::Item.new(preset, target.value, "Back to edition #{target.number}", nil)
-          },
-          person: @person
-        )
-        targets.keys.zip(before, ids).map { |preset, was, now| [preset.id, was, now] }
+        targets = presets.to_h { |preset| [preset, preset.edition_to_go_back_to(@to)] }
+        targets.reject! { |preset, target| preset.current_edition.fingerprint == target.fingerprint }
+        items = targets.map do |preset, target|
+          AddEditions::Item.new(preset, target.value, "Back to edition #{target.number}", nil)
+        end
+        AddEditions.call(items:, person: @person)
+        targets.keys.map(&:id)
       rescue AddEditions::Locked => e
         raise e.but(
           "Nothing went back, and every draft is still there. Leave it out, or ask a lead to unlock it or to take it " \

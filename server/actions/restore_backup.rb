@@ -4,26 +4,23 @@ module Fobrel
   module Actions
     # Brings in what a backup says beside its brushes. What is here already stays as it is.
     class RestoreBackup < Action
-      # What was made, for the undo, and a sentence for each thing that was left out.
-      Outcome = Struct.new(:undo, :notes)
-
       # @param arrival [Models::Arrival] of a backup
+      # @param changes [Ledger::Changes] of the deed that this is part of
       # @param brushes [Hash{String => Integer}] presets here by their identity in the backup
       # @param facts [Hash{Integer => Hash}] what it says of each preset that was taken in anew
-      def initialize(arrival:, person:, brushes:, facts:)
+      def initialize(arrival:, person:, changes:, brushes:, facts:)
         @arrival = arrival
         @library = arrival.library
         @said = arrival.words.fetch("library")
         @person = person
+        @changes = changes
         @brushes = brushes
         @facts = facts
         @may = ->(deed) { person.memberships.find_by(library: @library)&.may?(deed) }
-        @done = Outcome.new(
-          {"families" => [], "labels" => [], "tags" => [], "bundles" => [], "seats" => [], "canvas" => []}, []
-        )
+        @notes = []
       end
 
-      # @return [Outcome]
+      # @return [Array<String>] a sentence for each thing that was left out
       def call
         canvas
         @said["families"].each { family(_1) }
@@ -32,7 +29,7 @@ module Fobrel
         sort_in
         @said["bundles"].each { bundle(_1) }
         plans
-        @done
+        @notes
       end
 
       private
@@ -42,54 +39,38 @@ module Fobrel
         before = @library.canvas
         return if @said["canvas"].nil? || @said["canvas"] == before || !@may[:hand_out]
         return if @library.presets.count > @facts.size
-        @library.update!(canvas: @said["canvas"])
-        @done.undo["canvas"] << {"before" => before, "after" => @library.canvas}
+        sides = Models::Library.where(id: @library)
+        @changes.watch(sides, %w[canvas_width canvas_height]) { @library.update!(canvas: @said["canvas"]) }
       end
 
-      def made(kind, record) = record.tap { @done.undo[kind] << _1.id }.id
+      def made(record) = record.tap { @changes.came(record.class.where(id: record)) }
 
       def family(path)
         (@families ||= {})[path.map(&:downcase)] ||= path.inject(nil) do |parent_id, name|
-          @library.families.where(parent_id:).find_by(
-            "lower(name) = lower(?)",
-            Core::Names.clean(name)
-          )&.id || made(
-            "families",
-            @library.families.create!(name:, parent_id:, position: @library.families.count)
-          )
+          here = called(@library.families.where(parent_id:), name)
+          (here || made(@library.families.create!(name:, parent_id:, position: @library.families.count))).id
         end
       end
 
       def label(said)
-        (@labels ||= {})[said["name"].downcase] ||= @library.labels.find_by(
-          "lower(name) = lower(?)",
-          Core::Names.clean(said["name"])
-        )&.id ||
-          made(
-            "labels",
-            @library.labels.create!(
-              name: said["name"],
-              position: @library.labels.count,
-              **Models::Looks.of(said, @library.labels.count)
-            )
-          )
+        (@labels ||= {})[said["name"].downcase] ||= (called(@library.labels, said["name"]) || made_label(said)).id
       end
+
+      def made_label(said)
+        position = @library.labels.count
+        made(@library.labels.create!(name: said["name"], position:, **Models::Looks.of(said, position)))
+      end
+
+      def called(records, name) = records.find_by("lower(name) = lower(?)", Core::Names.clean(name))
 
       # Also those that hang on nothing.
       def tag(said)
-        tag = Models::Tag.called(@library, said["name"][0, 60], look: said)
-        return unless tag.previously_new_record?
-        made("tags", tag)
+        name = said["name"][0, 60]
+        return if Models::Tag.find_called(@library, name)
+        tag = Models::Tag.called(@library, name, look: said, changes: @changes)
         Array(said["synonyms"]).each do |word|
-          tag.synonyms.create!(library: @library, name: word[0, 60]) unless @library.tags.exists?(
-            [
-              "lower(name) = lower(?)", Core::Names.clean(word)
-            ]
-          ) || Models::TagSynonym.exists?(
-            [
-              "library_id = ? AND lower(name) = lower(?)", @library.id, Core::Names.clean(word)[0, 60]
-            ]
-          )
+          free = Models::Tag.find_called(@library, word[0, 60]).nil?
+          made(tag.synonyms.create!(library: @library, name: word[0, 60])) if free
         end
       end
 
@@ -122,7 +103,7 @@ module Fobrel
       end
 
       def bundle(said)
-        here = @library.bundles.find_by("lower(name) = lower(?)", Core::Names.clean(said["name"]))
+        here = called(@library.bundles, said["name"])
         return differs(here, said) if here
         ids = said["brushes"].filter_map { @brushes[_1] }.uniq
         cover = @brushes[said["cover"]]
@@ -136,22 +117,20 @@ module Fobrel
         picture(bundle, said["picture"]) if said["picture"]
         bundle.put_in_order(ids, said.fetch("sections", {}).transform_keys { @brushes[_1] }.except(nil))
         releases(bundle, said["releases"].uniq { _1["number"] })
-        @done.undo["bundles"] << {"id" => bundle.id, "brushes" => ids, "releases" => bundle.releases.ids}
+        made(bundle)
       end
 
       def picture(bundle, coded)
         bundle.keep_picture(coded.unpack1("m"), name: "The cover of “#{bundle.name}”")
       rescue Core::Tip::Picture::Unreadable => e
-        @done.notes << e.message
+        @notes << e.message
       end
 
       def differs(here, said)
-        if (said["releases"].map {
-          _1["sha256"]
-        } - here.releases.pluck(:sha256)).any?
-          @done.notes << "The bundle “#{here.name}” is here already and stays as it is; the backup has releases of " \
-            "it that are not here."
-        end
+        more = said["releases"].map { _1["sha256"] } - here.releases.pluck(:sha256)
+        return if more.empty?
+        @notes << "The bundle “#{here.name}” is here already and stays as it is; the backup has releases of it that " \
+          "are not here."
       end
 
       RELEASE = <<~SQL
@@ -165,35 +144,28 @@ module Fobrel
       def releases(bundle, list)
         return if list.empty?
         unless @may[:hand_out]
-          return @done.notes << "The releases of “#{bundle.name}” were left out: only a lead may bring releases. Ask " \
+          return @notes << "The releases of “#{bundle.name}” were left out: only a lead may bring releases. Ask " \
             "one to take this backup in."
         end
-        list.each do |said|
-          words = {"name" => bundle.name}.merge(said["words"].slice("name", *ChangeBundle::WORDS))
-          Models::Record.connection.exec_insert(
-            Models::Record.sanitize_sql(
-              [
-                RELEASE,
-                {
-                  bundle: bundle.id,
-                  number: said["number"],
-                  notes: said["notes"].to_s,
-                  items: JSON.generate(said["items"]),
-                  words: JSON.generate(words),
-                  sha256: said["sha256"],
-                  person: people.fetch(
-                    said["by"],
-                    @person.id
-                  ),
-                  withdrawn_at: time(said.dig("withdrawn", "at")),
-                  reason: said.dig("withdrawn", "reason"),
-                  at: time(said["at"]),
-                  arrival: @arrival.id
-                }
-              ]
-            )
-          )
-        end
+        list.each { |said| release(bundle, said) }
+      end
+
+      def release(bundle, said)
+        words = {"name" => bundle.name}.merge(said["words"].slice("name", *ChangeBundle::WORDS))
+        values = {
+          bundle: bundle.id,
+          number: said["number"],
+          notes: said["notes"].to_s,
+          items: JSON.generate(said["items"]),
+          words: JSON.generate(words),
+          sha256: said["sha256"],
+          person: people.fetch(said["by"], @person.id),
+          withdrawn_at: time(said.dig("withdrawn", "at")),
+          reason: said.dig("withdrawn", "reason"),
+          at: time(said["at"]),
+          arrival: @arrival.id
+        }
+        Models::Record.connection.exec_insert(Models::Record.sanitize_sql([RELEASE, values]))
       end
 
       # A day that the month does not have is the one it runs on to.
@@ -202,19 +174,15 @@ module Fobrel
       def people = @people ||= @library.memberships.joins(:person).pluck("people.name", :person_id).to_h
 
       def plans
-        wanted = @said["plans"].uniq {
-          Core::Names.clean(_1["seat"]).downcase
-        }.reject { |plan| @library.seats.exists?(["lower(name) = lower(?)", Core::Names.clean(plan["seat"])]) }
+        wanted = @said["plans"].uniq { |plan| Core::Names.clean(plan["seat"]).downcase }
+        wanted.reject! { |plan| called(@library.seats, plan["seat"]) }
         return if wanted.empty?
-        return @done.notes << "Its start plans were left out: only a lead may change them." unless @may[:hand_out]
+        return @notes << "Its start plans were left out: only a lead may change them." unless @may[:hand_out]
         wanted.each do |plan|
-          seat = Models::Seat.create!(
-            library: @library,
-            name: plan["seat"],
-            folder: Models::Seat.free_folder(@library, plan["seat"])
-          )
-          seat.put_in_order(ids = plan["brushes"].filter_map { @brushes[_1] }.uniq)
-          @done.undo["seats"] << {"id" => seat.id, "brushes" => ids}
+          folder = Models::Seat.free_folder(@library, plan["seat"])
+          seat = Models::Seat.create!(library: @library, name: plan["seat"], folder:)
+          seat.put_in_order(plan["brushes"].filter_map { @brushes[_1] }.uniq)
+          made(seat)
         end
       end
     end

@@ -5,7 +5,7 @@ module Fobrel
     # Gives several brushes new settings at once: as this person's drafts, or as editions for
     # everybody. Whatever works out new settings for many (fitting to a canvas, copying settings,
     # renaming) goes through here, so that each shows first what it would do and can be undone.
-    class RevisePresets < Action
+    class RevisePresets < Deed
       WAYS = %w[drafts editions].freeze
 
       # What one brush would become.
@@ -41,48 +41,40 @@ module Fobrel
         @as = as
         @kind = kind
         @deed = deed
-        @undo = {"drafts" => [], "made" => [], "editions" => []}
       end
 
       # @return [Models::LedgerEntry]
       def call
+        revise(changes)
+        said = "#{brushes(@rows.size)} #{@deed}#{", as drafts" if @as == "drafts"}"
+        write_down(@library, @person, @kind, said)
+      end
+
+      # The same within another deed.
+      #
+      # @param changes [Ledger::Changes] of that deed
+      def revise(changes)
         raise Core::Problem, "Nothing would change, so nothing was done." if @rows.empty?
-        (@as == "editions") ? save : keep
-        write_down(
-          @library,
-          @person,
-          @kind,
-          "#{brushes(@rows.size)} #{@deed}#{", as drafts" if @as == "drafts"}",
-          @undo
-        )
+        presets = Models::Preset.where(id: @rows.map { _1.preset.id })
+        return changes.watch(presets, %w[current_edition_id]) { save } if @as == "editions"
+        presets.order(:id).lock.ids
+        changes.watch(Models::Draft.where(person: @person, preset: presets)) { keep }
       end
 
       private
 
       def save
-        Models::Preset.where(id: @rows.map { _1.preset.id }).order(:id).lock.pluck(:id)
-        before = @rows.map { _1.preset.current_edition_id }
-        ids = AddEditions.call(
-          items: @rows.map {
-            AddEditions::Item.new(_1.preset, _1.after, @deed.upcase_first, nil)
-          },
-          person: @person
-        )
-        @undo["editions"] = @rows.zip(before, ids).map { |row, was, now| [row.preset.id, was, now] }
+        items = @rows.map { |row| AddEditions::Item.new(row.preset, row.after, @deed.upcase_first, nil) }
+        AddEditions.call(items:, person: @person)
       end
 
       # What KeepDraft does for one brush, for all in a few questions.
       def keep
-        ids = @rows.map { _1.preset.id }
-        Models::Preset.where(id: ids).order(:id).lock.pluck(:id)
-        was = Models::Draft.where(person: @person, preset_id: ids).index_by(&:preset_id)
-        @undo["drafts"] = was.values.map { _1.slice(:preset_id, :base_edition_id, :document, :fingerprint) }
+        was = Models::Draft.where(person: @person, preset: @rows.map(&:preset)).index_by(&:preset_id)
         back, changed = @rows.partition { |row| row.after.alike?(row.preset.current_edition.value) }
         Models::Draft.where(id: back.filter_map { was[_1.preset.id]&.id }).delete_all
         drafts = changed.map { |row| draft(row, was[row.preset.id]) }
         drafts.each_slice(200) { Models::Draft.upsert_all(_1, unique_by: %i[person_id preset_id]) }
-        prints = drafts.to_h { [_1[:preset_id], _1[:fingerprint]] }
-        @undo["made"] = ids.map { [_1, prints[_1]] }
         Models::Tuning.add_all(@person, @rows.map { [_1.preset.id, _1.before, _1.after] })
       end
 

@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Sets the point that a reset goes back to. Earlier ones stay in the history.
-    class SetHome < Action
+    class SetHome < Deed
       # @param number [Integer] of an edition of this preset
       def initialize(preset:, person:, number:)
         @preset = preset
@@ -16,18 +16,11 @@ module Fobrel
         @preset.lock!
         check_rights(@preset.library, @person, [@preset])
         edition = @preset.editions.find_by!(number: @number)
-        before = @preset.home_edition
-        raise Core::Problem, "Edition #{@number} is home already." if before == edition
-        @preset.update!(home_edition: edition)
+        raise Core::Problem, "Edition #{@number} is home already." if @preset.home_edition == edition
+        changes.watch(Models::Preset.where(id: @preset), %w[home_edition_id]) { @preset.update!(home_edition: edition) }
         Models::Preset.settle([@preset.id])
         @preset.homes.create!(edition:, person: @person)
-        write_down(
-          @preset.library,
-          @person,
-          "home",
-          "Edition #{@number} is now home of “#{@preset.name}”",
-          {"preset" => @preset.id, "before" => before.id, "after" => edition.id}
-        )
+        write_down(@preset.library, @person, "home", "Edition #{@number} is now home of “#{@preset.name}”")
       end
     end
   end

@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Hangs brushes on a family, or gives them a work state.
-    class SortPresets < Action
+    class SortPresets < Deed
       KINDS = {"family" => :family_id, "label" => :label_id}.freeze
 
       # @param kind [String] a key of KINDS
@@ -18,23 +18,18 @@ module Fobrel
 
       # @return [Models::LedgerEntry]
       def call
-        presets = presets_of(@library, @ids)
         column = KINDS.fetch(@kind)
-        changed = presets.reject { _1[column] == @place&.id }
-        before = changed.map { [_1.id, _1[column]] }
-        Models::Preset.where(id: changed.map(&:id)).update_all(column => @place&.id)
-        said = if @place
-          "#{(@kind == "family") ? "in the family" : "labelled"} “#{@place.name}”"
-        else
-          "without #{@kind}"
-        end
-        write_down(
-          @library,
-          @person,
-          @kind,
-          "#{brushes(changed.size)} #{said}",
-          {"before" => before, "after" => @place&.id}
-        )
+        changed = presets_of(@library, @ids).reject { _1[column] == @place&.id }
+        found = Models::Preset.where(id: changed)
+        changes.watch(found, [column.to_s]) { found.update_all(column => @place&.id) }
+        write_down(@library, @person, @kind, "#{brushes(changed.size)} #{said}")
+      end
+
+      private
+
+      def said
+        return "without #{@kind}" unless @place
+        "#{(@kind == "family") ? "in the family" : "labelled"} “#{@place.name}”"
       end
     end
   end

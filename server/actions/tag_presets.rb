@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Hangs a tag on brushes, or takes it off.
-    class TagPresets < Action
+    class TagPresets < Deed
       # @param name [String] of the tag; a new one is made
       # @param on [Boolean] false takes it off
       def initialize(library:, person:, name:, ids:, on: true)
@@ -17,19 +17,24 @@ module Fobrel
       # @return [Models::LedgerEntry]
       def call
         presets = presets_of(@library, @ids)
-        tag = Models::Tag.called(@library, @name)
-        hung = tag.taggings.where(preset: presets).pluck(:preset_id)
-        changed = @on ? presets.map(&:id) - hung : hung
-        if !@on then tag.taggings.where(preset_id: changed).delete_all
-        elsif changed.any? then tag.taggings.insert_all!(changed.map { {preset_id: _1} })
-        end
+        tag = @on ? Models::Tag.called(@library, @name, changes:) : Models::Tag.find_called(@library, @name)
+        hang(tag, presets.map(&:id).sort) if tag
         write_down(
           @library,
           @person,
           @on ? "tag" : "untag",
-          "#{@on ? "Tagged" : "Took the tag off"} #{changed.size} with “#{tag.name}”",
-          {"tag" => tag.id, "presets" => changed}
+          "#{@on ? "Tagged" : "Took the tag off"} #{@count.to_i} with “#{tag&.name || @name}”"
         )
+      end
+
+      private
+
+      def hang(tag, ids)
+        tag.lock!("FOR NO KEY UPDATE")
+        taggings = tag.taggings.where(preset_id: ids)
+        changes.watch(taggings) do
+          @count = @on ? tag.taggings.insert_all(ids.map { {preset_id: _1} }).length : taggings.delete_all
+        end
       end
     end
   end

@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Withdraws a release with a reason. It can still be downloaded by those who need it.
-    class WithdrawRelease < Action
+    class WithdrawRelease < Deed
       # @param reason [String]
       def initialize(release:, person:, reason:)
         @release = release

@@ -72,7 +72,7 @@ module Fobrel
       get "/api/bundles/:id/preflight" do
         found = bundle(:look)
         action = Actions::ReleaseBundle.new(bundle: found, person:)
-        changes = action.changes
+        changes = action.since_last
         last = found.releases.listed.last&.number
         answer(
           {

@@ -175,7 +175,13 @@ module Fobrel
           ids: ids(data),
           before: ids(data, "before")
         )
-        answer({set: sets([Models::BrushSet.find(entry.undo["made"])]).first, entry: Views::Entry.new(entry).to_h}, 201)
+        answer(
+          {
+            set: sets([Models::BrushSet.find(entry.what_changed.ids_that_came("brush_sets").first)]).first,
+            entry: Views::Entry.new(entry).to_h
+          },
+          201
+        )
       end
 
       # What it is called, and what a standing set asks for.

@@ -12,7 +12,7 @@ module Fobrel
       post "/api/ledger/:id/undo" do
         entry = of_library(Models::LedgerEntry, :edit)
         membership(entry.library_id, :lock) unless entry.person == person
-        answer({kept: Actions::Undo.call(entry:, person:)})
+        answer({kept: Actions::Undo.call(entry:)})
       end
     end
   end

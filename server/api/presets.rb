@@ -365,7 +365,8 @@ module Fobrel
 
         def detail(preset)
           current = preset.current_edition
-          own(preset, current).merge(
+          places(preset).merge(
+            **own(preset, current),
             preset: rows([preset]).first,
             library: preset.library_id,
             next_name: Core::Curation::Numbering.next_name(preset.name, preset.library.preset_names),
@@ -380,12 +381,15 @@ module Fobrel
             origin: preset.origin,
             hidden: !preset.hidden_at.nil?,
             editions: Views::Edition.new(preset.editions.includes(:person, :edition_name).reverse).to_h,
-            sets: preset.brush_sets.order(:name).pluck(:id, :name).map { |id, name|
-              {id:, name:}
-            },
-            seats: preset.seats.order(:name).pluck(:name),
             needs: current.value.needs
           )
+        end
+
+        def places(preset)
+          {
+            sets: preset.brush_sets.order(:name).map { _1.slice(:id, :name) },
+            seats: preset.seats.order(:name).pluck(:name)
+          }
         end
 
         # What of a brush is this person's.

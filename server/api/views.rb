@@ -74,7 +74,7 @@ module Fobrel
         attribute(:by) { |entry| entry.person.name }
         attribute(:at) { |entry| entry.created_at.iso8601 }
         attribute(:undone) { |entry| !entry.undone_at.nil? }
-        attribute(:undoable) { |entry| entry.undone_at.nil? && entry.open? && Actions::Undo::KINDS.key?(entry.kind) }
+        attribute(:undoable, &:undoable?)
       end
     end
   end

@@ -31,7 +31,7 @@ module Fobrel
               "already. Nothing was added."
           )
         end
-        PaintStrips.enqueue(@arrival.ledger_entry.undo["presets"]) if @arrival.ledger_entry
+        PaintStrips.enqueue(@arrival.ledger_entry.what_changed.ids_that_came("presets")) if @arrival.ledger_entry
       end
 
       def let_go = @task.fail("“#{@arrival.name}” was let go. Nothing of it was taken in.")

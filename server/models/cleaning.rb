@@ -79,7 +79,7 @@ module Fobrel
           JSON.generate(LedgerEntry::CLOSED)
         )
         loop do
-          closed = LedgerEntry.where(id: over.limit(STEP).ids).update_all(undo: LedgerEntry::CLOSED)
+          closed = LedgerEntry.where(id: over.limit(STEP).ids).update_all(undo: LedgerEntry::CLOSED, touched: [])
           note("undo", "ledger_entries", closed)
           break if closed < STEP
         end

@@ -6,12 +6,36 @@ module Fobrel
     class LedgerEntry < Record
       # What stands for an undo that was kept for as long as the library's rules say.
       CLOSED = {"closed" => true}.freeze
+      # So many names are asked for at once; of more, all that later deeds touched is read.
+      ASKED = 2000
 
       belongs_to :library
       belongs_to :person
 
+      # @param changes [Ledger::Changes] none for what cannot be undone
+      # @return [LedgerEntry]
+      def self.write(library, person, kind, summary, changes = Ledger::Changes.new)
+        create!(library:, person:, kind:, summary:, undo: changes.to_h, touched: changes.touched)
+      end
+
+      # @return [Ledger::Changes] read anew each time
+      def what_changed = Ledger::Changes.read(undo)
+
       # @return [Boolean] whether what its undo needs is still there
       def open? = undo != CLOSED
+
+      # @return [Boolean] whether it can be taken back
+      def undoable? = undone_at.nil? && undo.key?("changes")
+
+      # @return [ActiveRecord::Relation] what was done after this and was not undone
+      def later = self.class.where(library_id:, undone_at: nil).where("ledger_entries.id > ?", id)
+
+      # @return [Set<String>] what of this was touched again since, see Ledger::Touched
+      def touched_later
+        found = later.where("cardinality(touched) > 0")
+        found = found.where("touched && ARRAY[?]", touched) if touched.size.between?(1, ASKED)
+        found.pluck(:touched).flatten.to_set & touched
+      end
     end
   end
 end

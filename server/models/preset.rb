@@ -27,6 +27,12 @@ module Fobrel
       # What is not in the Attic.
       scope :shown, -> { where(hidden_at: nil) }
 
+      # Those of a relation go to the Attic.
+      def self.hide(person) = update_all(hidden_at: Time.current, hidden_by_id: person.id)
+
+      # Those of a relation come back from the Attic.
+      def self.bring_back = update_all(hidden_at: nil, hidden_by_id: nil)
+
       # Columns that are worked out from the current edition, so that finding needs no document.
       #
       # @param value [Core::Preset::Preset]

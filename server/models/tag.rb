@@ -12,17 +12,40 @@ module Fobrel
       normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
 
-      # Finds a tag by its name or a synonym, or makes it (it is then a `previously_new_record?`).
+      # Finds a tag by its name or a synonym, or makes it.
       #
       # @param look [Hash, nil] see Looks.of
-      def self.called(library, name, look: nil)
-        word = Core::Names.clean(name).downcase
-        library.tags.find_by(
-          "lower(name) = ?",
-          word
-        ) || library.tags.joins(:synonyms).find_by("lower(tag_synonyms.name) = ?", word) ||
-          library.tags.create!(name:, **Looks.of(look, library.tags.count))
+      # @param changes [Ledger::Changes, nil] of the deed that makes it
+      # @return [Tag]
+      def self.called(library, name, look: nil, changes: nil)
+        find_called(library, name) || make(library, name, look, changes) || find_called(library, name)
       end
+
+      # @return [Tag, nil]
+      def self.find_called(library, name)
+        word = Core::Names.clean(name).downcase
+        library.tags.find_by("lower(name) = ?", word) ||
+          library.tags.joins(:synonyms).find_by("lower(tag_synonyms.name) = ?", word)
+      end
+
+      # @return [String] a word that finds no tag yet: this, or with the next free number
+      def self.free_word(library_id, word)
+        [word].chain((2..).lazy.map { "#{word} #{_1}" }).find do |name|
+          [self, TagSynonym].none? { |model| model.where(library_id:).exists?(["lower(name) = lower(?)", name]) }
+        end
+      end
+
+      # Two who make the same tag at once get the same one.
+      #
+      # @return [Tag, nil] nil where somebody was faster
+      def self.make(library, name, look, changes)
+        tag = library.tags.new(name:, **Looks.of(look, library.tags.count))
+        raise ActiveRecord::RecordInvalid, tag unless tag.valid?
+        made = where(id: insert_all([tag.attributes.except("id")], returning: :id).rows.flatten)
+        changes&.came(made)
+        made.first
+      end
+      private_class_method :make
     end
   end
 end

@@ -38,7 +38,8 @@ RSpec.describe "renaming a setting in what is kept", :api do
     expect(Studio::M::Seat.find(seat.id).state).to eq("current")
     first = @first.presets.first
     expect(Studio::M::Strip.find_by!(fingerprint: first.fingerprint, shape: "wall").png).to eq(strip)
-    expect(Studio::M::LedgerEntry.last.undo["drafts"]).to eq([])
+    kept = Studio::M::LedgerEntry.last.what_changed.list
+    expect(kept.map { |change| change.after["fingerprint"] }).to match_array(Studio::M::Draft.pluck(:fingerprint))
   end
 
   def facts

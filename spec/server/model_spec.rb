@@ -147,13 +147,13 @@ RSpec.describe "finding and undoing, against a plain model", :api do
       entry = deed.call
       expect(entry.kind).to eq(kind)
       expect(state(@first)).not_to eq(before), "#{kind} did nothing"
-      kept = Fobrel::Actions::Undo.call(entry:, person:)
+      kept = Fobrel::Actions::Undo.call(entry:)
       now = state(@first)
       # A merged tag comes back as another record under the same name.
       expect(now).to eq(before), "#{kind}: #{now.reject { |key, value| before[key] == value }.inspect[0, 600]}"
       expect(kept).to eq([])
       expect {
-        Fobrel::Actions::Undo.call(entry: entry.reload, person:)
+        Fobrel::Actions::Undo.call(entry: entry.reload)
       }.to raise_error(Fobrel::Core::Problem, /undone already/)
     end
   end
@@ -168,7 +168,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
       value: value.with("mark", value["mark"].merge("angle" => 33)),
       person:
     )
-    kept = Fobrel::Actions::Undo.call(entry:, person:)
+    kept = Fobrel::Actions::Undo.call(entry:)
     expect(kept).to eq(["“#{saved.reload.name}” was saved again since; it stays as it is."])
     expect(@first.presets.where("name LIKE 'Q %'").ids).to eq([ids[0]])
   end

@@ -141,7 +141,9 @@ RSpec.describe "names, and what points to them", :api do
     first = tag("calm", true)
     tag("calm", false)
     tag("calm", true, ids.first(1))
-    expect(undo(first)["kept"]).to match([/2 brushes had the like done again since/])
+    expect(undo(first)["kept"]).to match(
+      [/The tag “calm” has been changed or used since; it stays/, /2 brushes had the like done again since/]
+    )
     expect(tagged("calm")).to eq([ids.first])
     hide = ->(hidden) { call(:post, "#{library}/hidings", {preset_ids: ids.last(2), hidden:})["entry"] }
     old = hide[true]

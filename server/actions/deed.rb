@@ -1,0 +1,28 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # An action that the ledger writes down and that can be taken back. It does what it does inside `changes`,
+    # which writes down each row before and after; the undo needs nothing else, see Ledger::GoingBack.
+    #
+    #   class Whiten < Deed
+    #     def call
+    #       changes.watch(@library.tags, %w[colour]) { @library.tags.update_all(colour: "#ffffff") }
+    #       write_down(@library, @person, "whiten", "All tags white")
+    #     end
+    #   end
+    class Deed < Action
+      private
+
+      # @return [Ledger::Changes] what this deed has changed until now
+      def changes = @changes ||= Ledger::Changes.new
+
+      # @param kind [String] what the ledger calls such deeds
+      # @param summary [String] for people
+      # @return [Models::LedgerEntry]
+      def write_down(library, person, kind, summary)
+        Models::LedgerEntry.write(library, person, kind, summary, changes)
+      end
+    end
+  end
+end
