@@ -560,6 +560,22 @@ RSpec.describe "finding and ordering", :api do
       ).to eq([8, 8, 8])
     end
 
+    it "counts a brush of just the size of a step with the step below it" do
+      sizes = [10, 10.5, 20, 40, 80.5, 320, 321, 2000]
+      @first.presets.order(:id).zip(sizes) { |preset, size| preset.update_columns(size:) }
+      expect(call(:get, "#{library}/overview")["sizes"].map { _1.values_at("name", "count") }).to eq(
+        [
+          ["to 10 px", 1],
+          ["10–20 px", 2],
+          ["20–40 px", 1],
+          ["40–80 px", 0],
+          ["80–160 px", 1],
+          ["160–320 px", 1],
+          ["over 320 px", 2]
+        ]
+      )
+    end
+
     it "prints proof sheets as PDF and PNG, of any size, ground and name" do
       make("Ωmega Фон — « é »", about: {"notes" => "x" * 400})
       list = @first.presets.ids

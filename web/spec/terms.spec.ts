@@ -31,6 +31,12 @@ describe('the terms of a search line', () => {
     expect(suggestions('set: "Act 1, t', { set: ['Act 1, the quay'] })).toEqual(['set: "Act 1, the quay"'])
   })
 
+  it('propose at most eight, of values and of what a word may begin', () => {
+    const tag = Array.from({ length: 20 }, (_, i) => `sea ${i}`)
+    expect(suggestions('tag: se', { tag })).toEqual(tag.slice(0, 8).map((name) => `tag: ${name}`))
+    expect(suggestions('se', { tag })).toEqual(tag.slice(0, 8).map((name) => `tag: ${name}`))
+  })
+
   it('gain and lose a value at a click', () => {
     expect(toggled('fog', 'tag', 'sea')).toBe('fog; tag: sea')
     expect(toggled('fog; tag: sea', 'tag', 'night')).toBe('fog; tag: sea, night')

@@ -26,6 +26,15 @@ RSpec.describe Fobrel::Core::Stroke::Comparison do
     end
   end
 
+  # Where nothing differs is left out; that must not be where little differs.
+  it "misses no faint difference" do
+    faint = pictures[0].dup
+    faint[20...36, 30...60] += picture(2)[20...36, 30...60] * 0.02
+    found = described_class.ssim(pictures[0], faint)
+    expect(found).to be_within(1e-9).of(described_class.map(pictures[0], faint).mean)
+    expect(found).to be < 1
+  end
+
   def page(size, colour: "#202020")
     S::Painter.new(round_preset(size:)).paint(
       line(40, 40, 160, 40),

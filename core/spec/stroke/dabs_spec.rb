@@ -49,6 +49,27 @@ RSpec.describe Fobrel::Core::Stroke::Dabs do
     expect(dabs.map { _1.x.round }.tally).to eq([0, 20, 40, 60, 80, 100].to_h { [_1, 3] })
   end
 
+  # Left of a line to the right is up, left of a line up is left: what scatters turns with the line.
+  it "scatter to the same sides of the line whichever way it runs" do
+    trail = {"spacing" => 0.5, "scatter" => {"across" => 1.0, "along" => 0.6}}
+    strewn = ->(x, y) {
+      dabs = along(round_preset(size: 20, trail:), [{"x" => 0, "y" => 0}, {"x" => x, "y" => y}], seed: 5)
+      way = [x, y].map { _1 / 200.0 }
+      dabs.each_with_index.map do |dab, index|
+        off = [dab.x - way[0] * index * 10, dab.y - way[1] * index * 10]
+        # Onward and to the left of the line.
+        [off[0] * way[0] + off[1] * way[1], off[0] * way[1] - off[1] * way[0]]
+      end
+    }
+    right = strewn[200, 0]
+    [[0, -200], [-200, 0], [0, 200], [120, -160]].each do |x, y|
+      strewn[x, y].zip(right).each do |found, expected|
+        expect(found).to match(expected.map { be_within(1e-6).of(_1) })
+      end
+    end
+    expect(right.map { _1[1] }.minmax).to match([be < -5, be > 5])
+  end
+
   it "scatter across and along the line as far as told, evenly to both sides" do
     dabs = along(
       round_preset(size: 20, trail: {"spacing" => 0.05, "scatter" => {"across" => 1.5, "along" => 0}}),

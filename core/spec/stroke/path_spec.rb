@@ -31,6 +31,17 @@ RSpec.describe Fobrel::Core::Stroke::Path do
     expect(path.at(path.length / 2)[2]).to be_within(0.1).of(-Math::PI / 2)
   end
 
+  # Outside reference: Barry and Goldman's pyramid, written anew in Python; catmull_rom_values.py.
+  JSON.parse(File.read(File.join(__dir__, "catmull_rom_values.json"))).each_with_index do |one, index|
+    it "is the centripetal Catmull–Rom spline, points #{index}" do
+      path = described_class.through(S::Samples.from_list(one["points"].map { |x, y| {"x" => x, "y" => y} }))
+      places = (0..(path.length * 20).to_i).map { path.at(_1 / 20.0).first(2) }
+      one["on_it"].each do |_, _, x, y|
+        expect(places.map { Math.hypot(_1 - x, _2 - y) }.min).to be < 0.06
+      end
+    end
+  end
+
   it "goes through every sample" do
     path = described_class.through(
       S::Samples.from_list(
