@@ -4,11 +4,9 @@ source "https://rubygems.org"
 
 gem "fobrel-core", path: "core"
 
-gem "activerecord", "~> 7.2"
-gem "alba", "~> 3.0"
+gem "activerecord", "~> 7.2" # 8 wants Ruby 3.2
 gem "bcrypt", "~> 3.1"
 gem "json", "~> 2.9" # que 2.4 does not know json 3
-gem "oj", "~> 3.16"
 gem "pg", "~> 1.5"
 gem "prawn", "~> 2.5"
 gem "puma", ">= 6"

@@ -14,7 +14,7 @@ Gem::Specification.new do |spec|
   spec.add_dependency "json_schemer", "~> 2.4"
   spec.add_dependency "liquid", "~> 5.5"
   spec.add_dependency "nokogiri", "~> 1.16"
-  spec.add_dependency "numo-narray", "~> 0.9.2"
+  spec.add_dependency "numo-narray-alt", "~> 0.9.14" # the kept-up fork of numo-narray, which stands still
   spec.add_dependency "ruby-vips", "~> 2.2"
   spec.add_dependency "rubyzip", "~> 2.4"
   spec.add_dependency "zeitwerk", "~> 2.6"

@@ -51,26 +51,39 @@ module Fobrel
       told.reverse.find { !PROXIES.include?(_1) } || told.first
     end
 
-    # The front end's own files; every other address is the page itself, which finds its view.
+    # The front end's own files, packed as the browser takes them; every other address is the page itself, which
+    # finds its view.
     PAGE = lambda do |env|
       path = Rack::Utils.clean_path_info(env["PATH_INFO"])
       if path.start_with?("/api/")
-        next [
-          404,
-          {"content-type" => "application/json"},
-          ['{"error":"There is no such address."}']
-        ]
+        next [404, {"content-type" => "application/json"}, ['{"error":"There is no such address."}']]
       end
       file = File.file?(File.join(DIST, path)) ? path : "/index.html"
-      status, headers, body = Rack::Files.new(DIST).call(env.merge("PATH_INFO" => file))
-      [
-        status,
-        headers.merge(
-          "cache-control" => file.start_with?("/assets/") ? "public, max-age=31536000, immutable" : "no-cache"
-        ),
-        body
-      ]
+      packed, ending = PACKED.find { |name, end_of_name| packed?(env, name, file + end_of_name) }
+      status, headers, body = FILES.call(env.merge("PATH_INFO" => "#{file}#{ending}"))
+      if packed
+        headers = headers.merge(
+          "content-encoding" => packed,
+          "content-type" => Rack::Mime.mime_type(File.extname(file))
+        )
+      end
+      kept = file.start_with?("/assets/") ? "public, max-age=31536000, immutable" : "no-cache"
+      [status, headers.merge("cache-control" => kept, "vary" => "Accept-Encoding"), body]
     end
+
+    # How the front end is packed beside itself (web/vite.config.ts), the smallest first.
+    PACKED = {"br" => ".br", "gzip" => ".gz"}.freeze
+    FILES = Rack::Files.new(DIST)
+
+    # @return [Boolean] whether a browser takes this packing and there is such a file
+    def self.packed?(env, name, file)
+      taken = Rack::Utils.q_values(env["HTTP_ACCEPT_ENCODING"]).any? { |one, quality| one == name && quality.positive? }
+      taken && File.file?(File.join(DIST, file))
+    end
+
+    # What the server writes itself is packed on its way, unless it is short or packed already.
+    UNPACKED = {include: %w[application/json text/csv text/plain image/svg+xml], sync: false}.freeze
+    SHORT = 1000
 
     # @param secret [String] at least 64 characters; signs and encrypts the session cookie
     # @return [#call]
@@ -80,6 +93,10 @@ module Fobrel
         use Rack::Protection::HostAuthorization, permitted_hosts: HOSTS
         use PlainPath
         use Guard
+        use Rack::Deflater, **UNPACKED, if: ->(_, _, _, body) { App.long?(body) }
+        use Rack::ConditionalGet
+        # A page that asks the same again is told that nothing changed.
+        use Rack::ETag, "no-store", "private, no-cache"
         use Lease
         use Limit
         use Rooms
@@ -94,6 +111,9 @@ module Fobrel
         run Resources.new
       end.to_app
     end
+
+    # @return [Boolean] whether an answer is worth packing; one that comes in pieces is
+    def self.long?(body) = !body.respond_to?(:to_ary) || body.to_ary.sum(&:bytesize) > SHORT
 
     # Hands a request to the one resource that has its address.
     class Resources
@@ -195,7 +215,11 @@ module Fobrel
         headers["content-security-policy"] ||= POLICY
         headers["x-content-type-options"] = "nosniff"
         headers["referrer-policy"] = "same-origin"
-        headers["cache-control"] ||= "no-store"
+        # What was asked for may be kept and asked about again; what a deed answered, a token perhaps, never.
+        headers["cache-control"] = "no-store" unless %w[
+          GET
+          HEAD
+        ].include?(env["REQUEST_METHOD"]) && headers["cache-control"]
         [status, headers, body]
       end
     end

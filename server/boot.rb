@@ -4,10 +4,8 @@ require "active_record"
 require "active_support/cache"
 require "active_support/cache/memory_store"
 require "active_support/core_ext/integer/time"
-require "alba"
 require "bcrypt"
 require "fobrel/core"
-require "oj"
 require "que"
 require "rack/attack"
 require "rack/protection"
@@ -73,4 +71,3 @@ module Fobrel
 end
 
 require_relative "room"
-Alba.backend = :oj

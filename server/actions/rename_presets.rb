@@ -56,7 +56,10 @@ module Fobrel
           deed: "renamed"
         ).revise(changes)
         drafts = Models::Draft.where(preset: rows.map(&:preset))
-        changes.watch(drafts, %w[base_edition_id document]) { rows.each { |row| carry_drafts(row) } }
+        tuned = drafts.distinct.pluck(:preset_id)
+        changes.watch(drafts, %w[base_edition_id document]) do
+          rows.each { |row| carry_drafts(row) if tuned.include?(row.preset.id) }
+        end
         write_down(@library, @person, "rename", "#{brushes(rows.size)} #{said(rows)}")
       end
 

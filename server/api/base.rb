@@ -83,7 +83,7 @@ module Fobrel
       helpers do
         def answer(data, status = 200)
           content_type :json
-          halt status, Oj.dump(data, mode: :compat, time_format: :xmlschema)
+          halt status, JSON.generate(data)
         end
 
         # Asked by every resource that a request passes through, and done by the first.
@@ -145,7 +145,7 @@ module Fobrel
 
         def library(deed = :look, id: params["library"]) = membership(id, deed).library
 
-        def removed(record) = answer({entry: Views::Entry.new(Actions::Remove.call(record:, person:)).to_h})
+        def removed(record) = answer({entry: Views.entry(Actions::Remove.call(record:, person:))})
 
         # A record of a library, if this person may do the deed there.
         def of_library(relation, deed, id: params["id"])

@@ -38,7 +38,7 @@ module Fobrel
           sections: sections(data),
           cover: data["cover"].is_a?(Integer) ? data["cover"] : nil
         )
-        answer({bundle: bundle_view(found.reload), entry: entry && Views::Entry.new(entry).to_h})
+        answer({bundle: bundle_view(found.reload), entry: entry && Views.entry(entry)})
       end
 
       # A picture of its own as the cover; the bytes are the body.
@@ -121,7 +121,7 @@ module Fobrel
 
       put "/api/releases/:id/withdraw" do
         entry = Actions::WithdrawRelease.call(release: release(:hand_out), person:, reason: text(json, "reason"))
-        answer({entry: Views::Entry.new(entry).to_h})
+        answer({entry: Views.entry(entry)})
       end
 
       # Any two releases, brush by brush, with what each paints.

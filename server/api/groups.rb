@@ -7,7 +7,7 @@ module Fobrel
       get "/api/libraries/:library/tags" do
         found = library.tags.includes(:synonyms).order(:name)
         counts = Models::Tagging.where(tag: found).group(:tag_id).count
-        answer({tags: Views::Tag.new(found.to_a, params: {counts:}).to_h})
+        answer({tags: found.map { |tag| Views.tag(tag, counts.fetch(tag.id, 0)) }})
       end
 
       post "/api/libraries/:library/taggings" do
@@ -19,7 +19,7 @@ module Fobrel
           ids: ids(data),
           on: data.fetch("on", true) == true
         )
-        answer({entry: Views::Entry.new(entry).to_h})
+        answer({entry: Views.entry(entry)})
       end
 
       put "/api/tags/:id" do
@@ -31,20 +31,20 @@ module Fobrel
           shape: text(data, "shape"),
           synonyms: Array(data["synonyms"]).grep(String).first(20)
         )
-        answer(Views::Tag.new([tag.reload], params: {counts: {tag.id => tag.taggings.count}}).to_h.first)
+        answer(Views.tag(tag.reload, tag.taggings.count))
       end
 
       post "/api/tags/:id/merge" do
         from = tag(:edit)
         answer(
           {
-            entry: Views::Entry.new(
+            entry: Views.entry(
               Actions::MergeTags.call(
                 person:,
                 from:,
                 into: from.library.tags.find(number(json["into"]))
               )
-            ).to_h
+            )
           }
         )
       end
@@ -121,7 +121,7 @@ module Fobrel
         }.fetch(kind).find(number(data["place"]))
         answer(
           {
-            entry: Views::Entry.new(
+            entry: Views.entry(
               Actions::SortPresets.call(
                 library: found,
                 person:,
@@ -129,7 +129,7 @@ module Fobrel
                 kind:,
                 place:
               )
-            ).to_h
+            )
           }
         )
       end
@@ -162,7 +162,7 @@ module Fobrel
           before: data["before"] && ids(data, "before"),
           sections: sections(data)
         )
-        answer({set: sets([set]).first, entry: Views::Entry.new(entry).to_h})
+        answer({set: sets([set]).first, entry: Views.entry(entry)})
       end
 
       # A part of a set becomes a set of its own.
@@ -178,7 +178,7 @@ module Fobrel
         answer(
           {
             set: sets([Models::BrushSet.find(entry.what_changed.ids_that_came("brush_sets").first)]).first,
-            entry: Views::Entry.new(entry).to_h
+            entry: Views.entry(entry)
           },
           201
         )
@@ -215,7 +215,7 @@ module Fobrel
         def sets(list)
           shown = Models::SetItem.where(brush_set: list).joins(:preset).merge(Models::Preset.shown)
           items = shown.order(:position).pluck(:brush_set_id, :preset_id, :section).group_by(&:first)
-          Views::BrushSet.new(list, params: {items:, count: ->(set) { standing(set) }}).to_h
+          list.map { |set| Views.brush_set(set, items.fetch(set.id, []), set.standing? ? standing(set) : nil) }
         end
 
         def standing(set) = set.search(person).presets.count

@@ -123,7 +123,7 @@ module Fobrel
             at: arrival.created_at.iso8601,
             applied_at: arrival.applied_at&.iso8601,
             task: arrival.task && Views.task(arrival.task),
-            entry: arrival.ledger_entry && Views::Entry.new(arrival.ledger_entry).to_h
+            entry: arrival.ledger_entry && Views.entry(arrival.ledger_entry)
           }
         end
 

@@ -6,7 +6,7 @@ module Fobrel
     class Ledger < Base
       get "/api/libraries/:library/ledger" do
         entries = library.ledger_entries.includes(:person).order(id: :desc).limit(200)
-        answer({entries: Views::Entry.new(entries.to_a).to_h})
+        answer({entries: entries.map { Views.entry(_1) }})
       end
 
       post "/api/ledger/:id/undo" do

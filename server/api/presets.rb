@@ -31,7 +31,7 @@ module Fobrel
           ids: data.key?("preset_ids") ? ids(data) : nil,
           to: way_back(text(data, "to", "home"))
         )
-        answer({entry: Views::Entry.new(entry).to_h})
+        answer({entry: Views.entry(entry)})
       end
 
       # New settings for many: fitted to a canvas, or copied from another brush. With plan=true
@@ -54,7 +54,7 @@ module Fobrel
           )
         end
         entry = Actions::RevisePresets.call(library:, person:, rows:, as:, kind:, deed:)
-        answer({rows: [], count: rows.size, entry: Views::Entry.new(entry).to_h}, 201)
+        answer({rows: [], count: rows.size, entry: Views.entry(entry)}, 201)
       end
 
       get "/api/presets/:id" do
@@ -184,17 +184,17 @@ module Fobrel
 
       post "/api/presets/:id/restore" do
         entry = Actions::RestoreEdition.call(preset: preset(:edit), person:, number: number(json["number"]))
-        answer({entry: Views::Entry.new(entry).to_h})
+        answer({entry: Views.entry(entry)})
       end
 
       put "/api/presets/:id/home" do
         entry = Actions::SetHome.call(preset: preset(:edit), person:, number: number(json["number"]))
-        answer({entry: Views::Entry.new(entry).to_h})
+        answer({entry: Views.entry(entry)})
       end
 
       put "/api/presets/:id/lock" do
         entry = Actions::LockPreset.call(preset: preset(:lock), person:, locked: json["locked"] == true)
-        answer({entry: Views::Entry.new(entry).to_h})
+        answer({entry: Views.entry(entry)})
       end
 
       put "/api/presets/:id/recent" do
@@ -380,7 +380,7 @@ module Fobrel
             },
             origin: preset.origin,
             hidden: !preset.hidden_at.nil?,
-            editions: Views::Edition.new(preset.editions.includes(:person, :edition_name).reverse).to_h,
+            editions: preset.editions.includes(:person, :edition_name).reverse.map { Views.edition(_1) },
             needs: current.value.needs
           )
         end

@@ -28,7 +28,7 @@ module Fobrel
       def rows(presets)
         ids = presets.is_a?(ActiveRecord::Relation) ? presets.pluck("presets.id") : presets.map(&:id)
         json = Models::Record.connection.select_all(SQL, "Rows", ["{#{ids.join(",")}}", person.id]).rows.first.first
-        Oj.load(json, mode: :compat).each { |row| row.delete("place") }
+        JSON.parse(json).each { |row| row.delete("place") }
       end
     end
   end

@@ -5,7 +5,7 @@ module Fobrel
     # Workplaces: what they load at start.
     class Seats < Base
       get "/api/libraries/:library/seats" do
-        answer({seats: Views::Seat.new(library.seats.order(:name).to_a).to_h})
+        answer({seats: library.seats.order(:name).map { Views.seat(_1) }})
       end
 
       post "/api/libraries/:library/seats" do
@@ -31,7 +31,7 @@ module Fobrel
       helpers do
         def seat(deed) = of_library(Models::Seat, deed)
 
-        def seat_view(seat) = Views::Seat.new(seat).to_h
+        def seat_view(seat) = Views.seat(seat)
       end
     end
   end

@@ -7,6 +7,8 @@ module Fobrel
       # Compared with when nobody has that login, so that the answer takes as long either way.
       NOBODY = BCrypt::Password.create("nobody has this")
 
+      before { headers "Cache-Control" => "no-store" }
+
       get "/api/session" do
         answer(state(token? ? person : Models::Person.find_by(id: session["person"])))
       end

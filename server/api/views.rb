@@ -23,58 +23,64 @@ module Fobrel
       end
 
       # A tag with how many brushes carry it.
-      class Tag
-        include Alba::Resource
-
-        attributes :id, :name, :colour, :shape
-        attribute(:synonyms) { |tag| tag.synonyms.map(&:name).sort }
-        attribute(:count) { |tag| params[:counts].fetch(tag.id, 0) }
+      #
+      # @param tag [Models::Tag]
+      # @return [Hash]
+      def self.tag(tag, count)
+        {**tag.slice(:id, :name, :colour, :shape), synonyms: tag.synonyms.map(&:name).sort, count:}
       end
 
       # A set with its brushes in order.
-      class BrushSet
-        include Alba::Resource
-
-        attributes :id, :name, :query
-        attribute(:preset_ids) { |set| params[:items].fetch(set.id, []).map { _1[1] } }
-        attribute(:sections) { |set|
-          params[:items].fetch(set.id, []).select {
-            _1[2]
-          }.to_h { |_, id, section| [id.to_s, section] }
-        }
-        attribute(:count) { |set| set.standing? ? params[:count].call(set) : params[:items].fetch(set.id, []).size }
+      #
+      # @param set [Models::BrushSet]
+      # @param items [Array<Array>] set, preset and section of each place that is shown
+      # @param found [Integer, nil] how many it finds, if it fills itself
+      # @return [Hash]
+      def self.brush_set(set, items, found)
+        sections = items.select { |_, _, section| section }.to_h { |_, id, section| [id.to_s, section] }
+        {**set.slice(:id, :name, :query), preset_ids: items.map { _1[1] }, sections:, count: found || items.size}
       end
 
       # An edition, by what it is known by.
-      class Edition
-        include Alba::Resource
-
-        attributes :number, :fingerprint, :note
-        attribute(:name) { |edition| edition.edition_name&.name }
-        attribute(:by) { |edition| edition.person&.name }
-        attribute(:at) { |edition| edition.created_at.iso8601 }
-        attribute(:greatest) { |edition| Core::Stroke::Strip.greatest(edition.value) }
+      #
+      # @param edition [Models::Edition]
+      # @return [Hash]
+      def self.edition(edition)
+        {
+          **edition.slice(:number, :fingerprint, :note),
+          name: edition.edition_name&.name,
+          by: edition.person&.name,
+          at: edition.created_at.iso8601,
+          greatest: Core::Stroke::Strip.greatest(edition.value)
+        }
       end
 
       # A workplace with its plan and state.
-      class Seat
-        include Alba::Resource
-
-        attributes :id, :name, :folder, :state, :report
-        attribute(:preset_ids) { |seat| seat.preset_ids_in_order }
-        attribute(:handed_out_at) { |seat| seat.handed_out_at&.iso8601 }
-        attribute(:path) { |seat| "var/seats/#{seat.folder}/startup" }
+      #
+      # @param seat [Models::Seat]
+      # @return [Hash]
+      def self.seat(seat)
+        {
+          **seat.slice(:id, :name, :folder, :report),
+          state: seat.state,
+          preset_ids: seat.preset_ids_in_order,
+          handed_out_at: seat.handed_out_at&.iso8601,
+          path: "var/seats/#{seat.folder}/startup"
+        }
       end
 
       # A line of the ledger.
-      class Entry
-        include Alba::Resource
-
-        attributes :id, :kind, :summary
-        attribute(:by) { |entry| entry.person.name }
-        attribute(:at) { |entry| entry.created_at.iso8601 }
-        attribute(:undone) { |entry| !entry.undone_at.nil? }
-        attribute(:undoable, &:undoable?)
+      #
+      # @param entry [Models::LedgerEntry]
+      # @return [Hash]
+      def self.entry(entry)
+        {
+          **entry.slice(:id, :kind, :summary),
+          by: entry.person.name,
+          at: entry.created_at.iso8601,
+          undone: !entry.undone_at.nil?,
+          undoable: entry.undoable?
+        }
       end
     end
   end

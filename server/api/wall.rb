@@ -55,7 +55,7 @@ module Fobrel
           ids: ids(data),
           hidden: data.fetch("hidden", true) == true
         )
-        answer({entry: Views::Entry.new(entry).to_h})
+        answer({entry: Views.entry(entry)})
       end
 
       get "/api/libraries/:library/attic" do
@@ -67,13 +67,13 @@ module Fobrel
       delete "/api/libraries/:library/attic" do
         answer(
           {
-            entry: Views::Entry.new(
+            entry: Views.entry(
               Actions::DestroyPresets.call(
                 library: library(:lock),
                 person:,
                 ids: ids(json)
               )
-            ).to_h
+            )
           }
         )
       end
@@ -81,13 +81,13 @@ module Fobrel
       post "/api/libraries/:library/duplicates" do
         answer(
           {
-            entry: Views::Entry.new(
+            entry: Views.entry(
               Actions::DuplicatePresets.call(
                 library: library(:edit),
                 person:,
                 ids: ids(json)
               )
-            ).to_h
+            )
           }
         )
       end
@@ -107,7 +107,7 @@ module Fobrel
             }
           )
         end
-        answer({rows: [], entry: Views::Entry.new(Actions::RenamePresets.call(**rename)).to_h}, 201)
+        answer({rows: [], entry: Views.entry(Actions::RenamePresets.call(**rename))}, 201)
       end
 
       # The settings in which brushes differ, side by side.
@@ -136,14 +136,14 @@ module Fobrel
         data = json
         answer(
           {
-            entry: Views::Entry.new(
+            entry: Views.entry(
               Actions::KeepDouble.call(
                 library: library(:edit),
                 person:,
                 keep: number(data["keep"]),
                 ids: ids(data)
               )
-            ).to_h
+            )
           }
         )
       end

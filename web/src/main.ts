@@ -1,9 +1,8 @@
 import '@fontsource-variable/hanken-grotesk'
-import ElementPlus from 'element-plus'
-import 'element-plus/dist/index.css'
 import { createPinia } from 'pinia'
 import { createApp } from 'vue'
 import App from './App.vue'
+import './look/element'
 import './look/look.css'
 import { router } from './routes'
 
@@ -12,5 +11,4 @@ createApp(App)
   .directive('focus', { mounted: (el: HTMLElement) => (el.querySelector('input') ?? el).focus() })
   .use(createPinia())
   .use(router)
-  .use(ElementPlus)
   .mount('#app')
