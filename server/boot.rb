@@ -70,4 +70,5 @@ module Fobrel
   end
 end
 
+require_relative "contract"
 require_relative "room"

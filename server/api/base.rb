@@ -38,6 +38,9 @@ module Fobrel
       # Nobody learns anything before they signed in, not even that their request is ill-formed.
       before { known if request.path_info.start_with?("/api/") && request.path_info != "/api/session" }
 
+      # Nor before it is clear that they may ask this.
+      before { allowed }
+
       # A value of an address is a plain text, whoever wrote it.
       before {
         request.GET.each { |key, value|
@@ -131,9 +134,23 @@ module Fobrel
 
         def take_room(kind) = env["fobrel.room"] << App::Room.here.enter(kind, person.id)
 
-        # The libraries this person is a member of; nothing else exists for them.
-        def membership(library_id, deed)
-          found = person.memberships.includes(:library).find_by!(library_id: number(library_id))
+        # What the contract says of this route, held against whose library its address names. A thing that is
+        # not there, or not theirs to see, is the route's to tell.
+        def allowed
+          deed = Contract.may(request.request_method, request.path_info)
+          return if deed.nil? || Contract::OPEN.include?(deed)
+          library_id = Contract.library_id(request.path_info)
+          membership(library_id, deed) if library_id
+        end
+
+        # The libraries this person is a member of; nothing else exists for them. What they may do there is what
+        # the contract says of this route.
+        #
+        # @param deed [Symbol] where a route asks for more in some cases
+        def membership(library_id, deed = may)
+          @members ||= {}
+          found = @members[library_id.to_i] ||=
+            person.memberships.includes(:library).find_by!(library_id: number(library_id))
           Core::Apart.turn.where = found.library_id
           headers ROLE => "#{found.library_id} #{found.role}"
           return found if found.may?(deed)
@@ -143,14 +160,21 @@ module Fobrel
           )
         end
 
-        def library(deed = :look, id: params["library"]) = membership(id, deed).library
+        # @return [Symbol] a deed of Models::Membership
+        def may
+          deed = Contract.may(request.request_method, request.path_info)
+          raise ArgumentError, "the contract knows no deed for this route" if deed.nil? || Contract::OPEN.include?(deed)
+          deed
+        end
+
+        def library(id: params["library"]) = membership(id).library
 
         def removed(record) = answer({entry: Views.entry(Actions::Remove.call(record:, person:))})
 
         # A record of a library, if this person may do the deed there.
-        def of_library(relation, deed, id: params["id"])
+        def of_library(relation, id: params["id"])
           record = relation.find(number(id))
-          membership(record.library_id, deed)
+          membership(record.library_id)
           record
         end
 
@@ -170,7 +194,10 @@ module Fobrel
               "A text in it has a NUL, or a number is too large. Nothing was changed."
             )
           end
+          Contract.check(request.request_method, request.path_info, data)
           data
+        rescue Contract::Unlike => e
+          raise Halt.new(400, e.message)
         rescue JSON::ParserError
           raise Halt.new(400, "The request is not JSON.")
         end

@@ -10,7 +10,7 @@ module Fobrel
 
       post "/api/libraries/:library/bundles" do
         data = json
-        found = library(:edit)
+        found = library
         made = Models::Record.transaction do
           found.bundles.create!(name: text(data, "name"), author: person.name).tap { |bundle|
             Actions::ChangeBundle.call(
@@ -26,7 +26,7 @@ module Fobrel
 
       put "/api/bundles/:id" do
         data = json
-        found = bundle(:edit)
+        found = bundle
         entry = Actions::ChangeBundle.call(
           bundle: found,
           person:,
@@ -43,7 +43,7 @@ module Fobrel
 
       # A picture of its own as the cover; the bytes are the body.
       put "/api/bundles/:id/picture" do
-        found = bundle(:edit)
+        found = bundle
         found.keep_picture(
           read_body(Core::Tip::Picture::MAX_BYTES),
           name: params["file"].to_s[0, 120].presence || "The picture"
@@ -54,23 +54,23 @@ module Fobrel
       # Under its sum: another picture has another address.
       get %r{/api/bundles/(\d+)/picture-(\h{64})\.png} do |id, sum|
         params["id"] = id
-        raise ActiveRecord::RecordNotFound unless bundle(:look).picture == sum
+        raise ActiveRecord::RecordNotFound unless bundle.picture == sum
         forever("image/png", Models::Asset::Bytes.fetch(sum) { raise ActiveRecord::RecordNotFound })
       end
 
       delete "/api/bundles/:id" do
-        removed(bundle(:edit))
+        removed(bundle)
       end
 
       # What sizes are held against.
       put "/api/libraries/:library/canvas" do
-        found = library(:hand_out)
+        found = library
         found.update!(canvas: json.slice("width", "height"))
         answer({canvas: found.canvas})
       end
 
       get "/api/bundles/:id/preflight" do
-        found = bundle(:look)
+        found = bundle
         action = Actions::ReleaseBundle.new(bundle: found, person:)
         changes = action.since_last
         last = found.releases.listed.last&.number
@@ -89,7 +89,7 @@ module Fobrel
       post "/api/bundles/:id/releases" do
         data = json
         release = Actions::ReleaseBundle.call(
-          bundle: bundle(:hand_out),
+          bundle: bundle,
           person:,
           number: data["number"],
           notes: text(data, "notes", "")
@@ -98,7 +98,7 @@ module Fobrel
       end
 
       get "/api/releases/:id/package" do
-        found = release(:look)
+        found = release
         file = "#{found.words["name"]}-#{found.number}".downcase.gsub(/[^[:alnum:].]+/, "-")
         bytes = Models::Release.where(id: found.id).pick(:package)
         Actions::NoteExport.call(
@@ -120,13 +120,13 @@ module Fobrel
       end
 
       put "/api/releases/:id/withdraw" do
-        entry = Actions::WithdrawRelease.call(release: release(:hand_out), person:, reason: text(json, "reason"))
+        entry = Actions::WithdrawRelease.call(release: release, person:, reason: text(json, "reason"))
         answer({entry: Views.entry(entry)})
       end
 
       # Any two releases, brush by brush, with what each paints.
       get "/api/bundles/:id/comparison" do
-        found = bundle(:look)
+        found = bundle
         one, other = %w[from to].map { |key| found.releases.listed.find(number(params[key])) }
         greatest = Models::Edition.greatest((one.items + other.items).map { _1["fingerprint"] }.uniq)
         shown = ->(item) {
@@ -147,11 +147,11 @@ module Fobrel
       end
 
       helpers do
-        def bundle(deed) = of_library(Models::Bundle, deed)
+        def bundle = of_library(Models::Bundle)
 
-        def release(deed)
+        def release
           found = Models::Release.listed.find(number(params["id"]))
-          membership(found.bundle.library_id, deed)
+          membership(found.bundle.library_id)
           found
         end
 

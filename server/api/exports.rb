@@ -11,13 +11,13 @@ module Fobrel
 
       post "/api/libraries/:library/exports" do
         data = json
-        found = library(:look)
+        found = library
         out(Aside.export(library: found, person:, wish: wish(data), goes_to:))
       end
 
       # The same again, of the brushes as they are now; a release never changes.
       post "/api/exports/:id/repeat" do
-        past = of_library(Models::Export, :look)
+        past = of_library(Models::Export)
         if past.release
           raise Halt.new(
             422,

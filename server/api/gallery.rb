@@ -35,7 +35,7 @@ module Fobrel
 
       post "/api/libraries/:library/gallery" do
         data = json
-        found = library(:edit)
+        found = library
         signed_in
         title = text(data, "title", most: 200)
         answer(
@@ -55,7 +55,7 @@ module Fobrel
       post "/api/releases/:id/offer" do
         data = json
         release = Models::Release.listed.find(number(params["id"]))
-        membership(release.bundle.library_id, :hand_out)
+        membership(release.bundle.library_id)
         signed_in
         raise Halt.new(422, "This release was withdrawn. Offer another.") if release.withdrawn_at
         title = text(data, "title", most: 200).strip

@@ -13,7 +13,7 @@ module Fobrel
       post "/api/libraries/:library/taggings" do
         data = json
         entry = Actions::TagPresets.call(
-          library: library(:edit),
+          library: library,
           person:,
           name: text(data, "tag"),
           ids: ids(data),
@@ -23,19 +23,20 @@ module Fobrel
       end
 
       put "/api/tags/:id" do
+        found = tag
         data = json
-        tag = Actions::ChangeTag.call(
-          tag: tag(:edit),
+        changed = Actions::ChangeTag.call(
+          tag: found,
           name: text(data, "name"),
           colour: text(data, "colour"),
           shape: text(data, "shape"),
           synonyms: Array(data["synonyms"]).grep(String).first(20)
         )
-        answer(Views.tag(tag.reload, tag.taggings.count))
+        answer(Views.tag(changed.reload, changed.taggings.count))
       end
 
       post "/api/tags/:id/merge" do
-        from = tag(:edit)
+        from = tag
         answer(
           {
             entry: Views.entry(
@@ -56,7 +57,7 @@ module Fobrel
       }.each do |plural, (model, fields)|
         post "/api/libraries/:library/#{plural}" do
           data = plain_fields(json.slice(*fields))
-          found = library(:edit)
+          found = library
           check_parent(found, data)
           look = (model == Models::Label) ? Models::Looks.next(found.labels.count) : {}
           answer(
@@ -74,7 +75,7 @@ module Fobrel
 
         put "/api/#{plural}/:id" do
           data = plain_fields(json.slice(*fields))
-          found = of_library(model, :edit)
+          found = of_library(model)
           check_parent(found.library, data)
           answer(plain(Actions::ChangeGroup.call(record: found, changes: data)))
         end
@@ -88,7 +89,7 @@ module Fobrel
         "tags" => Models::Tag
       }.each do |plural, model|
         delete "/api/#{plural}/:id" do
-          removed(of_library(model, :edit))
+          removed(of_library(model))
         end
       end
 
@@ -108,7 +109,7 @@ module Fobrel
       # Many brushes into a family, or to a work state.
       post "/api/libraries/:library/placings" do
         data = json
-        found = library(:edit)
+        found = library
         kind = Actions::SortPresets::KINDS.key?(data["kind"]) ? data["kind"] : raise(
           Halt.new(
             400,
@@ -140,7 +141,7 @@ module Fobrel
 
       post "/api/libraries/:library/sets" do
         data = json
-        found = library(:edit)
+        found = library
         made = Actions::MakeSet.call(
           library: found,
           person:,
@@ -154,7 +155,7 @@ module Fobrel
 
       put "/api/sets/:id" do
         data = json
-        set = of_library(Models::BrushSet, :edit)
+        set = of_library(Models::BrushSet)
         entry = Actions::FillSet.call(
           set:,
           person:,
@@ -169,7 +170,7 @@ module Fobrel
       post "/api/sets/:id/split" do
         data = json
         entry = Actions::SplitSet.call(
-          set: of_library(Models::BrushSet, :edit),
+          set: of_library(Models::BrushSet),
           person:,
           name: text(data, "name"),
           ids: ids(data),
@@ -187,13 +188,13 @@ module Fobrel
       # What it is called, and what a standing set asks for.
       put "/api/sets/:id/name" do
         data = json
-        set = of_library(Models::BrushSet, :edit)
+        set = of_library(Models::BrushSet)
         changes = {name: text(data, "name")}.merge((set.standing? && data["query"]) ? {query: text(data, "query")} : {})
         answer(sets([Actions::ChangeGroup.call(record: set, changes:)]).first)
       end
 
       helpers do
-        def tag(deed) = of_library(Models::Tag, deed)
+        def tag = of_library(Models::Tag)
 
         # A name, a look, a place in the list: nothing else fits its column.
         def plain_fields(data)

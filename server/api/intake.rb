@@ -5,7 +5,7 @@ module Fobrel
     # Where files come in: arrivals, their plans, what is decided, and the long work of it.
     class Intake < Base
       get "/api/libraries/:library/arrivals" do
-        found = library(:edit)
+        found = library
         # A backup's words are long.
         light = found.arrivals.select(*(Models::Arrival.column_names - %w[words choices report]))
         answer(
@@ -25,7 +25,7 @@ module Fobrel
 
       post "/api/libraries/:library/arrivals" do
         arrival = Models::Arrival.create!(
-          library: library(:edit),
+          library: library,
           person:,
           name: text(json, "name", most: 200),
           source: token? ? "the command line" : "dropped"
@@ -91,7 +91,7 @@ module Fobrel
       end
 
       get "/api/libraries/:library/tasks" do
-        found = library(:edit).tasks.where(person: [person, nil]).where(
+        found = library.tasks.where(person: [person, nil]).where(
           "state IN ('waiting', 'working') OR updated_at > ?", 10.minutes.ago
         ).order(id: :desc).limit(20)
         answer({tasks: found.map { Views.task(_1) }})
@@ -111,7 +111,7 @@ module Fobrel
           }
         end
 
-        def arrival = @arrival ||= of_library(Models::Arrival, :edit)
+        def arrival = @arrival ||= of_library(Models::Arrival)
 
         def brief(arrival)
           {

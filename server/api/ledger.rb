@@ -10,7 +10,7 @@ module Fobrel
       end
 
       post "/api/ledger/:id/undo" do
-        entry = of_library(Models::LedgerEntry, :edit)
+        entry = of_library(Models::LedgerEntry)
         membership(entry.library_id, :lock) unless entry.person == person
         answer({kept: Actions::Undo.call(entry:)})
       end

@@ -13,7 +13,7 @@ module Fobrel
 
       # A picture that a brush here needs, as it lies on white paper. It never changes.
       get %r{/api/libraries/(\d+)/parts/(\h{64})\.png} do |id, sum|
-        found = library(:look, id:)
+        found = library(id:)
         raise ActiveRecord::RecordNotFound if found.pictures_needed([sum]).empty?
         side = SIDES.include?(params["side"].to_i) ? params["side"].to_i : 128
         forever(

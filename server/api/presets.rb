@@ -15,7 +15,7 @@ module Fobrel
       # every draft.
       get "/api/libraries/:library/changed" do
         to = way_back(params.fetch("to", "home"))
-        changed = Actions::ResetPresets.changed(library(:edit), person, to).includes(
+        changed = Actions::ResetPresets.changed(library, person, to).includes(
           :current_edition,
           :home_edition
         ).to_a
@@ -26,7 +26,7 @@ module Fobrel
       post "/api/libraries/:library/reset" do
         data = json
         entry = Actions::ResetPresets.call(
-          library: library(:edit),
+          library: library,
           person:,
           ids: data.key?("preset_ids") ? ids(data) : nil,
           to: way_back(text(data, "to", "home"))
@@ -38,10 +38,10 @@ module Fobrel
       # nothing is changed: it says what would happen.
       post "/api/libraries/:library/revisions" do
         data = json
-        library = library(:edit)
+        found = library
         as = Actions::RevisePresets::WAYS.include?(data["as"]) ? data["as"] : "drafts"
-        kind, deed, change = revision(data, library)
-        rows = Actions::RevisePresets.plan(library:, person:, ids: ids(data), as:, &change)
+        kind, deed, change = revision(data, found)
+        rows = Actions::RevisePresets.plan(library: found, person:, ids: ids(data), as:, &change)
         if signed?("plan")
           next answer(
             {
@@ -53,17 +53,17 @@ module Fobrel
             }
           )
         end
-        entry = Actions::RevisePresets.call(library:, person:, rows:, as:, kind:, deed:)
+        entry = Actions::RevisePresets.call(library: found, person:, rows:, as:, kind:, deed:)
         answer({rows: [], count: rows.size, entry: Views.entry(entry)}, 201)
       end
 
       get "/api/presets/:id" do
-        answer(detail(preset(:look)))
+        answer(detail(preset))
       end
 
       # What a page asks every few seconds: whether what it shows is still so.
       get "/api/presets/:id/state" do
-        found = preset(:look)
+        found = preset
         draft = found.drafts.find_by(person:)
         answer(
           {
@@ -82,7 +82,7 @@ module Fobrel
       # be does not hold up the rest.
       put "/api/presets/:id/draft" do
         data = json
-        found = preset(:edit)
+        found = preset
         there = (found.drafts.find_by(person:) || found.current_edition).value
         possible = Core::Preset::Possible.of(data["document"], on: there)
         was = data["was"] && document({"document" => data["was"]}, found.library)
@@ -98,7 +98,7 @@ module Fobrel
 
       # A step back or forth in what was tuned.
       post "/api/presets/:id/steps" do
-        found = preset(:edit)
+        found = preset
         way = json["go"]
         raise Halt.new(400, "go must be back or forth.") unless Actions::StepTuning::WAYS.key?(way)
         kept = Actions::StepTuning.call(preset: found, person:, way:)
@@ -112,14 +112,14 @@ module Fobrel
       end
 
       delete "/api/presets/:id/draft" do
-        found = preset(:edit)
+        found = preset
         found.drafts.where(person:).destroy_all
         answer({kept: found.current_edition.fingerprint})
       end
 
       post "/api/presets/:id/editions" do
         data = json
-        found = preset(:edit)
+        found = preset
         value = own_document(document(data, found.library), found)
         Actions::SaveEdition.call(
           preset: found,
@@ -134,7 +134,7 @@ module Fobrel
 
       post "/api/presets/:id/variations" do
         data = json
-        found = preset(:edit)
+        found = preset
         places = Array(data["places"]).grep(Hash).first(50)
         made = Actions::SaveVariation.call(
           preset: found,
@@ -151,7 +151,7 @@ module Fobrel
 
       # One edition with its settings.
       get "/api/presets/:id/editions/:number" do
-        edition = preset(:look).editions.find_by!(number: number(params["number"]))
+        edition = preset.editions.find_by!(number: number(params["number"]))
         answer(
           {
             number: edition.number,
@@ -162,7 +162,7 @@ module Fobrel
       end
 
       put "/api/presets/:id/editions/:number" do
-        found = preset(:edit)
+        found = preset
         data = json
         said = data.slice("name", "note").to_h { |key, _| [key.to_sym, text(data, key)] }
         Actions::DescribeEdition.call(preset: found, number: number(params["number"]), **said)
@@ -172,7 +172,7 @@ module Fobrel
       # Two people's changes brought together against the edition both began with.
       post "/api/presets/:id/merge" do
         data = json
-        found = preset(:edit)
+        found = preset
         base = found.editions.find_by!(number: number(data["base"]))
         merge = Core::Preset::Merge.new(
           base: base.value,
@@ -183,23 +183,23 @@ module Fobrel
       end
 
       post "/api/presets/:id/restore" do
-        entry = Actions::RestoreEdition.call(preset: preset(:edit), person:, number: number(json["number"]))
+        entry = Actions::RestoreEdition.call(preset: preset, person:, number: number(json["number"]))
         answer({entry: Views.entry(entry)})
       end
 
       put "/api/presets/:id/home" do
-        entry = Actions::SetHome.call(preset: preset(:edit), person:, number: number(json["number"]))
+        entry = Actions::SetHome.call(preset: preset, person:, number: number(json["number"]))
         answer({entry: Views.entry(entry)})
       end
 
       put "/api/presets/:id/lock" do
-        entry = Actions::LockPreset.call(preset: preset(:lock), person:, locked: json["locked"] == true)
+        entry = Actions::LockPreset.call(preset: preset, person:, locked: json["locked"] == true)
         answer({entry: Views.entry(entry)})
       end
 
       put "/api/presets/:id/recent" do
         Models::Recent.upsert(
-          {person_id: person.id, preset_id: preset(:look).id, used_at: Time.current},
+          {person_id: person.id, preset_id: preset.id, used_at: Time.current},
           unique_by: %i[person_id preset_id]
         )
         answer({ok: true})
@@ -207,12 +207,12 @@ module Fobrel
 
       put "/api/presets/:id/favourite" do
         on = json["on"] == true
-        Actions::KeepFavourite.call(preset: preset(:look), person:, on:)
+        Actions::KeepFavourite.call(preset: preset, person:, on:)
         answer({favourite: on})
       end
 
       helpers do
-        def preset(deed) = of_library(Models::Preset.includes(:current_edition, :home_edition), deed)
+        def preset = of_library(Models::Preset.includes(:current_edition, :home_edition))
 
         # A change belongs to the brush it was made on, and needs only pictures of this library.
         def own_document(value, preset)

@@ -27,18 +27,18 @@ module Fobrel
       end
 
       post "/api/libraries/:library/recipes" do
-        found = library(:edit)
+        found = library
         answer(view(found.recipes.create!(recipe.to_h)), 201)
       end
 
       put "/api/recipes/:id" do
-        found = of_library(Models::Recipe, :edit)
+        found = of_library(Models::Recipe)
         found.update!(recipe.to_h)
         answer(view(found))
       end
 
       delete "/api/recipes/:id" do
-        removed(of_library(Models::Recipe, :edit))
+        removed(of_library(Models::Recipe))
       end
 
       # What a recipe that is kept nowhere yet would write of a few brushes.

@@ -9,27 +9,27 @@ module Fobrel
       end
 
       post "/api/libraries/:library/seats" do
+        found = library
         name = Core::Names.clean(text(json, "name"))
-        found = library(:hand_out)
         answer(seat_view(found.seats.create!(name:, folder: Models::Seat.free_folder(found, name))), 201)
       end
 
       put "/api/seats/:id/plan" do
-        found = seat(:hand_out)
+        found = seat
         Actions::PlanStart.call(seat: found, person:, ids: ids(json))
         answer(seat_view(found.reload))
       end
 
       post "/api/seats/:id/hand-out" do
-        answer(seat_view(Actions::HandOut.call(seat: seat(:hand_out), person:)))
+        answer(seat_view(Actions::HandOut.call(seat: seat, person:)))
       end
 
       post "/api/seats/:id/restart" do
-        answer(seat_view(Actions::RestartSeat.call(seat: seat(:edit))))
+        answer(seat_view(Actions::RestartSeat.call(seat: seat)))
       end
 
       helpers do
-        def seat(deed) = of_library(Models::Seat, deed)
+        def seat = of_library(Models::Seat)
 
         def seat_view(seat) = Views.seat(seat)
       end

@@ -9,7 +9,7 @@ module Fobrel
       SHOWN = 440
 
       post "/api/libraries/:library/tips" do
-        library(:edit)
+        library
         made = made()
         preset = Actions::MakeBrush.preset(made, name: "Trial", **shape)
         strip = Core::Apart.call(Core::Stroke::Strip, :png, preset, assets: {made.asset => made.png}, shape: "peek")
@@ -27,7 +27,7 @@ module Fobrel
 
       post "/api/libraries/:library/presets" do
         preset = Actions::MakeBrush.call(
-          library: library(:edit),
+          library: library,
           person:,
           made: made,
           name: params["name"].to_s[0, 200],

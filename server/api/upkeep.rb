@@ -5,11 +5,11 @@ module Fobrel
     # What takes room, what the night takes away, and how busy the server is. For leads.
     class Upkeep < Base
       get "/api/libraries/:library/upkeep" do
-        answer(view(library(:keep)))
+        answer(view(library))
       end
 
       put "/api/libraries/:library/upkeep" do
-        found = library(:keep)
+        found = library
         days = json["days"]
         raise Halt.new(400, "days must be an object.") unless days.is_a?(Hash)
         Models::Upkeep.new(found).days = days
@@ -17,7 +17,7 @@ module Fobrel
       end
 
       post "/api/libraries/:library/upkeep/cleaning" do
-        found = library(:keep)
+        found = library
         raise Halt.new(422, "It is being cleaned already. Nothing else was begun.") if Models::Cleaning.exists?(
           ended_at: nil, created_at: 1.hour.ago..
         )

@@ -50,7 +50,7 @@ module Fobrel
       post "/api/libraries/:library/hidings" do
         data = json
         entry = Actions::HidePresets.call(
-          library: library(:edit),
+          library: library,
           person:,
           ids: ids(data),
           hidden: data.fetch("hidden", true) == true
@@ -69,7 +69,7 @@ module Fobrel
           {
             entry: Views.entry(
               Actions::DestroyPresets.call(
-                library: library(:lock),
+                library: library,
                 person:,
                 ids: ids(json)
               )
@@ -83,7 +83,7 @@ module Fobrel
           {
             entry: Views.entry(
               Actions::DuplicatePresets.call(
-                library: library(:edit),
+                library: library,
                 person:,
                 ids: ids(json)
               )
@@ -95,7 +95,7 @@ module Fobrel
       # New names for many. With plan=true nothing is changed.
       post "/api/libraries/:library/renames" do
         data = json
-        found = library(:edit)
+        found = library
         rename = {library: found, person:, ids: ids(data), rules: data["rules"].is_a?(Hash) ? data["rules"] : {}}
         if signed?("plan")
           next answer(
@@ -129,7 +129,7 @@ module Fobrel
       end
 
       get "/api/libraries/:library/doubles" do
-        answer(doubles(library(:edit)))
+        answer(doubles(library))
       end
 
       post "/api/libraries/:library/doubles" do
@@ -138,7 +138,7 @@ module Fobrel
           {
             entry: Views.entry(
               Actions::KeepDouble.call(
-                library: library(:edit),
+                library: library,
                 person:,
                 keep: number(data["keep"]),
                 ids: ids(data)

@@ -161,7 +161,8 @@ RSpec.describe "the Wall", :browser do
     expect(page).to have_css("h3", text: "Nibs")
     go "Overview"
     expect(page).to have_css(".gap", text: /6\s*In no set/)
-    expect(page).to have_css("canvas", minimum: 4)
+    expect(page).to have_css("section[aria-label='By size'] .bars li", text: /\A20–40 px\s*\d+\z/)
+    expect(page).to have_css(".bars", minimum: 4)
     go "Doubles"
     expect(page).to have_content(/No doubles|identical|alike/)
   end

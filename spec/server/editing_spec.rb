@@ -98,7 +98,8 @@ RSpec.describe "changing brushes", :api do
     call(:put, "#{path}/draft", {document: sized(33)})
     broken = [sized(33).merge("mark" => 3), {}, [], "x", nil, sized(33).merge("id" => "../x")]
     answers = broken.map { call(:put, "#{path}/draft", {document: _1}).fetch("error") && status }
-    expect(answers.uniq).to eq([422])
+    # What is no document at all is refused by the contract, what is a bad one by the core.
+    expect(answers).to eq([422, 422, 400, 400, 400, 422])
     expect(
       call(
         :put,

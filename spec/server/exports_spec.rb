@@ -46,7 +46,7 @@ RSpec.describe "plain exports", :api do
       )["error"]
     ).to match(/no longer in this library/)
     call(:post, path, {kind: "sack", of: {preset_ids: ids}})
-    expect(status).to eq(422)
+    expect(status).to eq(400)
     sign_in("ilse")
     expect(call(:post, path, {kind: "inventory", of: {preset_ids: ids}})).to start_with("name,size")
   end

@@ -46,7 +46,7 @@ RSpec.describe "tuning", :api do
       expect([detail["draft"], detail["room"]["forth"]]).to eq([nil, 3])
       expect(go("back")["error"]).to match(/no step to take back/)
       expect(sizes(go("forth"))).to eq(20)
-      expect(call(:post, "#{path}/steps", {go: "up"})["error"]).to match(/back or forth/)
+      expect(call(:post, "#{path}/steps", {go: "up"})["error"]).to match(/go: "up" is none of those it may be/)
     end
 
     it "counts a drag as one step" do
@@ -183,7 +183,7 @@ RSpec.describe "tuning", :api do
         "#{path}/variations",
         {document: original, name: "C", tags: "x"}
       )["error"]
-    ).to match(/list of texts/)
+    ).to match(/tags: expected array, but received String/)
     expect([detail["origin"], call(:get, "/api/presets/#{made["preset"]["id"]}")["origin"]]).to eq(%w[received made])
   end
 

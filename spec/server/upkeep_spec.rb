@@ -44,9 +44,10 @@ RSpec.describe "upkeep", :api do
         _1.values_at("key", "days")
       }
     ).to include("waiting" => nil, "undo" => 30, "tasks" => 30)
-    [{"cut_off" => nil}, {"waiting" => 0}, {"waiting" => 1.5}, {"waiting" => "9"}, {"nothing" => 3}].each { |days|
-      expect([call(:put, upkeep, {days:})["error"], status]).to match([/Nothing was changed/, 422])
-    }
+    wrong = {{"cut_off" => nil} => 422, {"waiting" => 0} => 422, {"waiting" => 1.5} => 400, {"waiting" => "9"} => 400}
+    wrong.merge({"nothing" => 3} => 422).each do |days, answer|
+      expect([call(:put, upkeep, {days:})["error"], status]).to match([/Nothing was changed/, answer])
+    end
     expect(Studio::M::Upkeep.new(@first).days["undo"]).to eq(365)
   end
 
