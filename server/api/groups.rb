@@ -94,16 +94,8 @@ module Fobrel
       end
 
       get "/api/libraries/:library/order" do
-        answer(
-          {
-            families: library.families.order(:position, :name).map {
-                        plain(_1)
-                      },
-            labels: library.labels.order(:position, :name).map {
-              plain(_1)
-            }
-          }
-        )
+        listed = ->(records) { records.order(:position, :name).map { plain(_1) } }
+        answer({families: listed[library.families], labels: listed[library.labels]})
       end
 
       # Many brushes into a family, or to a work state.

@@ -31,17 +31,12 @@ module Fobrel
       def self.check(library, query, set: nil)
         return if query.terms.any? { _1.name == "library" }
         each_name(query).each do |term, word|
-          next if called(
-            library,
-            term,
-            word
-          ).any? || (term == "used in" && library.seats.exists?(["lower(name) = ?", word]))
+          next if called(library, term, word).any?
+          next if term == "used in" && library.seats.exists?(["lower(name) = ?", word])
+          what = (term == "label") ? "work state" : term.sub("used in", "set or seat")
           raise Core::Curation::Query::Unclear,
-            "There is no #{(term == "label") ? "work state" : term.sub(
-              "used in",
-              "set or seat"
-            )} “#{word}” here, so the set would stay empty. Nothing was saved. Choose one that is " \
-"there, or make it first."
+            "There is no #{what} “#{word}” here, so the set would stay empty. Nothing was saved. Choose one that is " \
+              "there, or make it first."
         end
         if set && circle?(
           library, query, set

@@ -58,22 +58,19 @@ class Guard
 
   private
 
+  def asked(params)
+    @urls[params["requestId"]] = "#{params.dig("request", "method")} #{path(params.dig("request", "url"))}"
+    nil
+  end
+
+  def uncaught(details) = "uncaught: #{details.dig("exception", "description") || details["text"]}"[0, 600]
+
   def tell(method, params)
     case method
-    when "Network.requestWillBeSent" then (@urls[params["requestId"]] =
-                                             "#{params.dig(
-                                               "request",
-                                               "method"
-                                             )} #{path(
-                                               params.dig(
-                                                 "request", "url"
-                                               )
-                                             )}") && nil
+    when "Network.requestWillBeSent" then asked(params)
     when "Network.responseReceived" then answer(params)
     when "Network.loadingFailed" then failure(params)
-    when "Runtime.exceptionThrown" then "uncaught: " \
-      "#{params.dig("exceptionDetails", "exception", "description") || params.dig("exceptionDetails", "text")}"[0,
-        600]
+    when "Runtime.exceptionThrown" then uncaught(params["exceptionDetails"])
     when "Runtime.consoleAPICalled" then console(params)
     when "Log.entryAdded" then entry(params["entry"])
     end

@@ -9,14 +9,9 @@ RSpec.describe Fobrel::Core::Tip::Png do
   it "knows whole ones of every depth and colour, and leaves interlaced ones to others" do
     grey = noise.copy(interpretation: :b_w)
     colour = noise.bandjoin([noise, noise]).copy(interpretation: :srgb)
-    plain = [
-      grey,
-      colour,
-      colour.bandjoin(200),
-      grey.cast(:ushort).copy(interpretation: :grey16)
-    ].map(&:pngsave_buffer) + [1, 2, 4].map {
-                                grey.pngsave_buffer(bitdepth: _1)
-                              } + [colour.pngsave_buffer(palette: true)]
+    images = [grey, colour, colour.bandjoin(200), grey.cast(:ushort).copy(interpretation: :grey16)]
+    plain = images.map(&:pngsave_buffer) + [1, 2, 4].map { grey.pngsave_buffer(bitdepth: _1) }
+    plain << colour.pngsave_buffer(palette: true)
     expect(plain.map { whole?(_1) }).to all(be true)
     expect(whole?(grey.pngsave_buffer(interlace: true))).to be false
     expect(described_class.whole?(plain[0], most_side: 30, most_pixels: 4_000_000)).to be false

@@ -129,17 +129,13 @@ module Fobrel
           end
         end
 
+        def free_place(mine)
+          @lock.synchronize { @free.delete(@free.find { _1.who == mine.who } || @free.first) }
+        end
+
         # A person comes back to the process that painted for them last: it remembers their tips.
         def at_place(mine, fresh:, memory:)
-          place = (unless fresh
-                     @lock.synchronize {
-                       @free.delete(
-                         @free.find {
-                           _1.who == mine.who
-                         } || @free.first
-                       )
-                     }
-          end) || split(memory)
+          place = (free_place(mine) unless fresh) || split(memory)
           place.who = mine.who
           said = yield place
         ensure

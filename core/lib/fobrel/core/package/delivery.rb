@@ -191,14 +191,13 @@ module Fobrel
         end
 
         def aside(names, group)
+          some = names.first(3).map { ::File.basename(_1) }.join(", ")
           items << Item.new(
             kind: "aside",
             name: "#{names.size} other #{(names.size == 1) ? "file" : "files"}",
             source: group,
-            sentence: "#{names.first(3).map {
-              ::File.basename(_1)
-            }.join(", ")}#{" …" if names.size > 3}: no preset here needs this. It was left aside. To make " \
-"tips of pictures, bring them by themselves."
+            sentence: "#{some}#{" …" if names.size > 3}: no preset here needs this. It was left aside. To make tips " \
+              "of pictures, bring them by themselves."
           )
         end
 

@@ -231,10 +231,10 @@ module Fobrel
           unread = @troubles.size
           description.fetch("presets", []).each do |entry|
             preset = presets[entry["id"]]
-            if preset.nil? then ((unread -= 1) < 0) && @problems << "The preset #{entry["id"]} is listed but missing."
-            elsif entry["fingerprint"] && !preset.known_as?(entry["fingerprint"]) then @problems << " \
-" + "“#{preset.name}” is " \
-  "not the preset that was packed."
+            if preset.nil?
+              @problems << "The preset #{entry["id"]} is listed but missing." if (unread -= 1) < 0
+            elsif entry["fingerprint"] && !preset.known_as?(entry["fingerprint"])
+              @problems << "“#{preset.name}” is not the preset that was packed."
             end
           end
         end

@@ -37,11 +37,9 @@ module Fobrel
             Unexpected\ character\ (.) |
             is\ not\ a\ valid\ expression
           /mx => ->(m) {
-            "this cannot be understood#{if m[3]
-                                          ": “#{m[3].strip[0,
-                                            60]}”"
-                                        end}. A value is written “{{ preset.name }}”, a filter after a bar: “{{ " \
-"preset.mark.size.base | radius }}”."
+            what = ": “#{m[3].strip[0, 60]}”" if m[3]
+            "this cannot be understood#{what}. A value is written “{{ preset.name }}”, a filter after a bar: " \
+              "“{{ preset.mark.size.base | radius }}”."
           },
           /comparison of|undefined method|can't be coerced|invalid value for/ => ->(_) {
             "a value is of another kind than is asked of it here."

@@ -31,10 +31,11 @@ module Fobrel
 
           def initialize(document)
             @document = document
+            name = document["name"].to_s[0, 80]
             super(
-              "“#{document["name"].to_s[0,
-                80]}” was written by a later version (#{document["format"]}). It cannot be taken in before this one " \
-"is brought up to date.")
+              "“#{name}” was written by a later version (#{document["format"]}). It cannot be taken in before this " \
+                "one is brought up to date."
+            )
           end
         end
 
