@@ -89,7 +89,7 @@ shot.call("drafts")
 {
   "bundles" => ".flight",
   "order" => ".item",
-  "overview" => "canvas",
+  "overview" => ".bars",
   "doubles" => ".strip",
   "attic" => ".empty"
 }.each do |view, ready|

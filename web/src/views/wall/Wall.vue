@@ -1,23 +1,25 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
-import { useElementSize, useEventListener, useLocalStorage } from '@vueuse/core'
+import { useElementSize, useEventListener } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import { api, of, type Preset } from '../../api/client'
+import type { Preset } from '../../api/client'
 import { intoList } from '../../parts/intoList'
-import Grounds from '../../parts/Grounds.vue'
 import ResetDialog from '../../parts/ResetDialog.vue'
-import Strip from '../../parts/Strip.vue'
-import TagMark from '../../parts/TagMark.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import { useTray } from '../../stores/tray'
+import { COLUMNS } from './columns'
 import Facets from './Facets.vue'
+import KeepSearch from './KeepSearch.vue'
 import Peek from './Peek.vue'
 import { termsOf, toggled, without } from './terms'
 import { useColumns } from './useColumns'
 import { useFound } from './useFound'
+import { useWallLook } from './useWallLook'
+import WallBar from './WallBar.vue'
+import WallRow from './WallRow.vue'
 
 const library = useLibrary()
 const session = useSession()
@@ -25,14 +27,9 @@ const toast = useToast()
 const tray = useTray()
 const route = useRoute()
 const router = useRouter()
-const look = useLocalStorage('fobrel.wall', {
-  mode: 'strips' as 'strips' | 'rows' | 'table',
-  height: 62,
-  ground: 'white' as 'white' | 'grey' | 'black',
-  columns: ['size', 'family', 'tags', 'traits', 'changed'],
-})
+const look = useWallLook()
 const resetting = ref(false)
-const naming = ref<string>()
+const naming = ref(false)
 const list = ref<HTMLElement>()
 const room = useElementSize(list)
 
@@ -239,54 +236,6 @@ const open = (preset: Preset) => {
   router.push({ name: 'bench', params: { id: preset.id } })
 }
 
-// --- a search that is kept fills a set by itself -------------------------------------------
-const keepSearch = () =>
-  toast.attempt(async () => {
-    await of(
-      api.POST('/api/libraries/{library}/sets', {
-        ...library.path(),
-        body: { name: naming.value!.trim(), query: query.value },
-      }),
-    )
-    toast.done(`“${naming.value!.trim()}” fills itself from this search from now on.`)
-    naming.value = undefined
-    await library.load()
-  })
-
-const COLUMNS: Record<string, string> = {
-  size: 'Size',
-  edition: 'Edition',
-  family: 'Family',
-  label: 'Work state',
-  tags: 'Tags',
-  traits: 'Traits',
-  author: 'Author',
-  licence: 'Licence',
-  notes: 'Notes',
-  changed: 'Changed',
-}
-const day = (text: string | null) =>
-  text ? new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }) : ''
-function cell(preset: Preset, column: string): string {
-  switch (column) {
-    case 'size':
-      return `${preset.size} px`
-    case 'edition':
-      return String(preset.edition)
-    case 'family':
-      return library.familyById.get(preset.family_id ?? 0)?.name ?? ''
-    case 'label':
-      return library.labelById.get(preset.label_id ?? 0)?.name ?? ''
-    case 'tags':
-      return preset.tag_ids.map((id) => library.tagById.get(id)?.name).join(', ')
-    case 'traits':
-      return preset.traits.join(', ')
-    case 'changed':
-      return day(preset.changed_at)
-    default:
-      return String(preset[column as 'author' | 'licence' | 'notes'] ?? '')
-  }
-}
 const narrowed = computed(() => !!q.value)
 </script>
 
@@ -294,51 +243,16 @@ const narrowed = computed(() => !!q.value)
   <div class="wall">
     <Facets :query="query" @toggle="toggle" />
     <section>
-      <div class="bar line">
-        <b v-if="problem" class="soft">No answer yet</b
-        ><b v-else>{{ total ?? '…' }} {{ total === 1 ? 'brush' : 'brushes' }}</b>
-        <el-select v-model="chosenOrder" size="small" class="order" aria-label="Order"
-          ><el-option v-for="[value, label] in ORDERS" :key="value" :value="value!" :label="label!"
-        /></el-select>
-        <span class="grow" />
-        <button
-          v-if="session.mayEdit && library.count('changed') + library.count('draft')"
-          class="plain"
-          @click="resetting = true"
-        >
-          Take back…
-        </button>
-        <button class="plain" :disabled="!total" @click="all">Pick these</button>
-        <span class="line" role="group" aria-label="How the Wall looks"
-          ><button
-            v-for="mode in ['strips', 'rows', 'table'] as const"
-            :key="mode"
-            class="plain mode"
-            :aria-pressed="look.mode === mode"
-            @click="look.mode = mode"
-          >
-            {{ mode }}
-          </button></span
-        >
-        <Grounds v-model="look.ground" :grounds="['white', 'grey', 'black']" label="Ground of the strips" />
-        <el-slider
-          v-if="look.mode === 'strips'"
-          v-model="look.height"
-          :min="36"
-          :max="tallest"
-          :show-tooltip="false"
-          aria-label="Height of the strips"
-        />
-        <el-popover v-if="look.mode === 'table'" trigger="click" width="160"
-          ><template #reference><button class="plain">columns</button></template>
-          <el-checkbox-group v-model="look.columns"
-            ><el-checkbox
-              v-for="(title, name) in COLUMNS"
-              :key="name"
-              :value="name"
-              :label="title" /></el-checkbox-group
-        ></el-popover>
-      </div>
+      <WallBar
+        v-model:order="chosenOrder"
+        v-model:look="look"
+        :total="total"
+        :unanswered="!!problem"
+        :orders="ORDERS"
+        :tallest="tallest"
+        @take-back="resetting = true"
+        @pick-all="all"
+      />
       <div v-if="narrowed" class="chips line">
         <button
           v-for="term in terms"
@@ -350,26 +264,16 @@ const narrowed = computed(() => !!q.value)
           {{ term.piece }} ✕
         </button>
         <button class="plain" @click="put({ search: undefined })">show all</button
-        ><button v-if="session.mayEdit && !problem && naming === undefined" class="plain" @click="naming = ''">
+        ><button v-if="session.mayEdit && !problem && !naming" class="plain" @click="naming = true">
           keep this search
         </button>
       </div>
-      <form v-if="naming !== undefined" class="line keep" @submit.prevent="keepSearch">
-        <el-input
-          v-model="naming"
-          v-focus
-          size="small"
-          placeholder="Name of the set that fills itself"
-          aria-label="Name of the set that fills itself"
-          maxlength="100"
-        /><el-button size="small" native-type="submit" :disabled="!naming.trim()">Keep</el-button
-        ><button type="button" class="plain" @click="naming = undefined">no</button>
-      </form>
+      <KeepSearch v-if="naming" :query="query" @close="naming = false" />
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <p v-else-if="tolerant && total" class="soft hint">Nothing is written just so. These come close:</p>
       <div v-if="look.mode === 'table'" class="head soft">
         <span class="mini">Stroke</span><span class="name">Name</span
-        ><span v-for="column in look.columns" :key="column" :class="column">{{ COLUMNS[column] }}</span>
+        ><span v-for="column in look.columns" :key="column" :class="`of-${column}`">{{ COLUMNS[column] }}</span>
       </div>
       <div
         ref="list"
@@ -396,59 +300,7 @@ const narrowed = computed(() => !!q.value)
             @click="item.preset && click($event, item.index, item.preset)"
             @dblclick="item.preset && open(item.preset)"
           >
-            <template v-if="item.preset">
-              <Strip
-                :key="item.preset.fingerprint"
-                :fingerprint="item.preset.fingerprint"
-                :label="item.preset.name"
-                :wide="look.mode === 'strips' ? strip : 170"
-                :style="look.mode === 'strips' ? { width: `${strip}px` } : {}"
-              />
-              <div v-if="look.mode === 'strips'" class="words">
-                <div class="line">
-                  <b>{{ item.preset.name }}</b><span class="soft size">{{ item.preset.size }} px</span
-                  ><span v-if="item.preset.favourite" class="heart" title="favourite">♥</span
-                  ><span v-if="item.preset.locked" class="locked">locked</span>
-                </div>
-                <div class="tags soft">
-                  <span v-if="item.preset.draft" class="changed">unsaved change</span
-                  ><span v-else-if="item.preset.altered" class="changed">edition {{ item.preset.edition }}</span
-                  ><TagMark
-                    v-if="item.preset.label_id && library.labelById.get(item.preset.label_id)"
-                    state
-                    :tag="library.labelById.get(item.preset.label_id)!"
-                  /><TagMark
-                    v-for="id in item.preset.tag_ids"
-                    :key="id"
-                    :tag="library.tagById.get(id) ?? { name: '…', colour: 'slate', shape: 'square' }"
-                  />
-                </div>
-                <div class="soft small traits">{{ item.preset.traits.join(' · ') }}</div>
-              </div>
-              <template v-else-if="look.mode === 'rows'"
-                ><b class="name">{{ item.preset.name }}</b
-                ><span class="soft">{{ item.preset.size }} px</span
-                ><span v-if="item.preset.draft" class="changed">unsaved</span
-                ><span class="soft grow traits">{{ item.preset.traits.join(' · ') }}</span></template
-              >
-              <template v-else
-                ><b class="name">{{ item.preset.name }}</b
-                ><span v-for="column in look.columns" :key="column" :class="column" class="soft">{{
-                  cell(item.preset, column)
-                }}</span
-                ><span class="grow"
-              /></template>
-              <button
-                class="pick"
-                :class="{ on: tray.has(item.preset.id) }"
-                :aria-pressed="tray.has(item.preset.id)"
-                :aria-label="tray.has(item.preset.id) ? `Put ${item.preset.name} back` : `Pick ${item.preset.name}`"
-                tabindex="-1"
-                @click.stop="tray.toggle(item.preset.id)"
-              >
-                {{ tray.has(item.preset.id) ? '✓' : '+' }}
-              </button>
-            </template>
+            <WallRow v-if="item.preset" :preset="item.preset" :look="look" :strip="strip" />
           </div>
         </div>
         <div v-if="total === 0 && narrowed" class="empty">
@@ -477,29 +329,6 @@ section {
   flex-direction: column;
   min-height: 0;
 }
-.bar {
-  padding: 8px 14px;
-  white-space: nowrap;
-  gap: 5px;
-  flex-wrap: wrap;
-  row-gap: 2px;
-}
-.order {
-  flex: none;
-  width: 116px;
-}
-.bar .el-slider {
-  width: 84px;
-  flex: none;
-  margin: 0 8px;
-}
-.mode[aria-pressed='false'] {
-  color: var(--soft);
-  font-weight: 500;
-}
-.bar .line {
-  gap: 3px;
-}
 .chips {
   flex-wrap: wrap;
   padding: 0 14px 6px;
@@ -514,14 +343,10 @@ section {
   padding: 2px 8px;
   cursor: pointer;
 }
-.keep,
 .hint,
 .problem {
   margin: 0;
   padding: 0 14px 6px;
-}
-.keep .el-input {
-  width: 260px;
 }
 .problem {
   color: var(--madder);
@@ -552,122 +377,36 @@ section {
 .row.on {
   background: var(--accent-wash);
 }
-.row .strip {
-  flex: none;
-}
 .below .row {
   flex-direction: column;
   align-items: flex-start;
   justify-content: center;
   gap: 3px;
 }
-.below .words {
-  flex: none;
-  width: calc(100% - 44px);
-}
-.below .pick {
-  position: absolute;
-  right: 10px;
-  bottom: 14px;
-}
-.rows .strip {
-  width: 170px;
-  flex: none;
-}
-.table .strip,
-.mini {
-  width: 120px;
-  flex: none;
-}
-.words {
-  flex: 1;
-  min-width: 0;
-}
-.words b {
-  font-size: 14px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.tags {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 0 10px;
-  max-height: 18px;
-  overflow: hidden;
-}
-.size {
-  white-space: nowrap;
-  flex: none;
-}
-.traits {
-  white-space: nowrap;
-  overflow: hidden;
-  text-overflow: ellipsis;
-}
-.heart {
-  color: var(--madder);
-}
-.locked {
-  border: 1px solid var(--line-strong);
-  border-radius: 4px;
-  padding: 0 5px;
-  font-size: 11px;
-  font-weight: 700;
-}
 .head {
   display: flex;
   gap: 14px;
-  padding: 0 14px 3px;
+  padding: 0 54px 3px 14px;
   font-size: 11.5px;
 }
-.table span:not(.strip):not(.grow),
-.table .name,
 .head span {
-  flex: 0 0 76px;
+  flex: 0 1 76px;
+  min-width: 0;
   overflow: hidden;
   text-overflow: ellipsis;
   white-space: nowrap;
-}
-.table .name,
-.head .name,
-.rows .name {
-  flex: 0 0 150px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.table .traits,
-.table .tags,
-.table .notes,
-.head .traits,
-.head .tags,
-.head .notes {
-  flex: 1 1 110px;
-  display: block;
 }
 .head .mini {
   flex: none;
+  width: 120px;
 }
-.pick {
-  flex: none;
-  width: 26px;
-  height: 26px;
-  border-radius: 7px;
-  border: 1px solid var(--line-strong);
-  background: var(--card);
-  color: var(--soft);
-  font: inherit;
-  font-weight: 700;
-  cursor: pointer;
+.head .name {
+  flex: 0 1 150px;
+  min-width: 60px;
 }
-.rows .pick,
-.table .pick {
-  height: 22px;
-}
-.pick.on {
-  background: var(--accent);
-  border-color: var(--accent);
-  color: var(--on-accent);
+.head .of-traits,
+.head .of-tags,
+.head .of-notes {
+  flex: 1 1 110px;
 }
 </style>

@@ -1,0 +1,42 @@
+import { useLibrary } from '../../stores/library'
+import type { Preset } from '../../api/client'
+
+/** The columns of the Wall's table, by what they are called. */
+export const COLUMNS: Record<string, string> = {
+  size: 'Size',
+  edition: 'Edition',
+  family: 'Family',
+  label: 'Work state',
+  tags: 'Tags',
+  traits: 'Traits',
+  author: 'Author',
+  licence: 'Licence',
+  notes: 'Notes',
+  changed: 'Changed',
+}
+
+const day = (text: string | null) =>
+  text ? new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }) : ''
+
+/** What stands in a column for a brush. */
+export function cell(preset: Preset, column: string): string {
+  const library = useLibrary()
+  switch (column) {
+    case 'size':
+      return `${preset.size} px`
+    case 'edition':
+      return String(preset.edition)
+    case 'family':
+      return library.familyById.get(preset.family_id ?? 0)?.name ?? ''
+    case 'label':
+      return library.labelById.get(preset.label_id ?? 0)?.name ?? ''
+    case 'tags':
+      return preset.tag_ids.map((id) => library.tagById.get(id)?.name).join(', ')
+    case 'traits':
+      return preset.traits.join(', ')
+    case 'changed':
+      return day(preset.changed_at)
+    default:
+      return String(preset[column as 'author' | 'licence' | 'notes'] ?? '')
+  }
+}
