@@ -31,7 +31,7 @@ Capybara.register_driver(:chromium) do |app|
   )
 end
 Capybara.app = Late.new(Fobrel::App.build(secret: "b" * 64))
-Capybara.server = :puma, {Silent: true, Threads: "1:6", Host: "127.0.0.1"}
+Capybara.server = :puma, {Silent: true, Threads: "1:24", Host: "127.0.0.1"}
 Capybara.server_host = "127.0.0.1"
 Capybara.default_driver = :chromium
 Capybara.javascript_driver = :chromium
