@@ -5,21 +5,10 @@ module Fobrel
     # Removes what brushes are gathered or sorted by, or a recipe. The brushes stay; an undo makes
     # it again as it was.
     class Remove < Deed
-      # What can be removed, and what it is called.
-      KINDS = {
-        "Set" => [Models::BrushSet, "set"],
-        "Family" => [Models::Family, "family"],
-        "Label" => [Models::Label, "work state"],
-        "Tag" => [Models::Tag, "tag"],
-        "Bundle" => [Models::Bundle, "bundle"],
-        "Recipe" => [Models::Recipe, "recipe"]
-      }.freeze
-
-      # @param record [Models::Record] of one of KINDS
+      # @param record [Models::Record] a set, family, work state, tag, bundle or recipe
       def initialize(record:, person:)
         @record = record
         @person = person
-        _, (_, @called) = KINDS.find { |_, (model, _)| record.is_a?(model) }
       end
 
       # @return [Models::LedgerEntry]
@@ -39,7 +28,7 @@ module Fobrel
         stay = "; its brushes stay" unless @record.is_a?(Models::Recipe)
         sets = filled.map { |name| "“#{name}”" }.join(", ")
         lost = "; #{sets}, filled from it, no longer finds them by it" if filled.any?
-        "The #{@called} “#{@record.name}” removed#{stay}#{lost}"
+        "The #{Ledger::Table.of(@record.class).noun} “#{@record.name}” removed#{stay}#{lost}"
       end
 
       def refuse

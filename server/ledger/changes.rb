@@ -67,9 +67,9 @@ module Fobrel
       # @param holder [Models::BrushSet, Models::Bundle, Models::Seat]
       # @return what the block gives
       def watch_order(holder)
-        before = items(holder)
+        before = Order.of(holder)
         given = yield
-        after = items(holder)
+        after = Order.of(holder)
         name = holder.class.table_name
         @list << Change.new(name, holder.id.to_s, {"items" => before}, {"items" => after}) if before != after
         given
@@ -95,8 +95,6 @@ module Fobrel
         columns = after.keys.reject { table.derived.include?(_1) || before[_1] == after[_1] }
         @list << Change.new(table.name, key, before.slice(*columns), after.slice(*columns)) if columns.any?
       end
-
-      def items(holder) = Order.of(holder)
     end
   end
 end

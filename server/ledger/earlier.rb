@@ -14,6 +14,9 @@ module Fobrel
           next if entry.undo.key?("version")
           changes = new(entry).changes
           entry.update_columns(undo: changes.to_h, touched: changes.touched)
+        rescue NoMethodError, KeyError, TypeError => e
+          # It stays written down as it is, and cannot be undone; the others are not held up.
+          warn "The undo of ledger entry #{entry.id} (#{entry.kind}) cannot be read: #{e.message}"
         end
       end
 

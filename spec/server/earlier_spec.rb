@@ -88,6 +88,13 @@ RSpec.describe "what was kept before" do
     expect([arrival.reload.state, library.presets.count]).to eq(["applied", 3])
   end
 
+  it "is not held up by an entry that nobody can read" do
+    entry = Studio::M::LedgerEntry.last
+    odd = entry.class.create!(**entry.slice(:library, :person), kind: "reset", summary: "x", undo: {"drafts" => 3})
+    expect { Fobrel::Ledger::Earlier.rewrite }.to output(/ledger entry #{odd.id} \(reset\) cannot be read/).to_stderr
+    expect([odd.reload.undo, odd.undoable?]).to eq([{"drafts" => 3}, false])
+  end
+
   it "reads its backup" do
     file = Fobrel::Core::Package::Delivery::File.new("b.zip", StringIO.new(File.binread("#{fixtures}/backup.zip")))
     found = Fobrel::Core::Package::Delivery.read([file])
