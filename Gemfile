@@ -17,6 +17,7 @@ gem "rack-protection", "~> 4.1"
 gem "rack-session", "~> 2.0"
 gem "rackup", "~> 2.1"
 gem "sinatra", "~> 4.1"
+gem "sinatra-contrib", "~> 4.1", require: false
 
 group :test do
   gem "bagit", "~> 0.6", require: false

@@ -119,14 +119,14 @@ module Fobrel
     puts "",
       "Near-doubles, held against #{COPIES} seeded near-copies",
       "-----------------------------------------------"
-    _, ms = timed.call { Models::Doubles.new(library).prepare(seconds: 1e9) }
+    _, ms = timed.call { Finding::Doubles.new(library).prepare(seconds: 1e9) }
     puts format(
       "strips painted, and likely pairs looked at closely, for the first time: %.0f s (%.1f ms a brush)",
       ms / 1000,
       ms / COUNT
     )
     prints = library.presets.pluck(:id, :fingerprint).to_h
-    pairs, ms = timed.call { Models::Doubles.new(library).candidates }
+    pairs, ms = timed.call { Finding::Doubles.new(library).candidates }
     known = truth.map { |pair| prints.values_at(*pair).sort }
     puts format(
       "candidates: %d pairs in %.1f s (wanted: under 10 s); %d of %d near-copies among them",
@@ -136,8 +136,8 @@ module Fobrel
       known.size
     )
     Models::Likeness.delete_all
-    _, looking = timed.call { Models::Doubles.new(library).prepare(seconds: 1e9) }
-    groups, ms = timed.call { Models::Doubles.new(library).groups }
+    _, looking = timed.call { Finding::Doubles.new(library).prepare(seconds: 1e9) }
+    groups, ms = timed.call { Finding::Doubles.new(library).groups }
     known = truth
     alike = groups.select { _1[:kind] == "alike" }
     hit = known.count { |pair| alike.any? { |group| (pair - group[:ids]).empty? } }

@@ -1,37 +1,19 @@
 # frozen_string_literal: true
 
+require_relative "answers_apart"
 require_relative "aside"
 
 module Fobrel
   # The whole application for Rack: what guards every request, then the resources, then the
   # front end.
   module App
-    RESOURCES = [
-      Api::Strips,
-      Api::Sessions,
-      Api::Presets,
-      Api::Bench,
-      Api::Parts,
-      Api::Tips,
-      Api::Wall,
-      Api::Groups,
-      Api::Bundles,
-      Api::Intake,
-      Api::Gallery,
-      Api::Exports,
-      Api::Recipes,
-      Api::Ledger,
-      Api::Upkeep,
-      Api::Seats,
-      Api::Tokens
-    ].freeze
     HOSTS = ["localhost", "127.0.0.1", "[::1]", *ENV.fetch("FOBREL_HOSTS", "").split(",")].freeze
     DIST = File.join(ROOT, "web/dist")
 
     POLICY = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; object-src 'none'; " \
       "base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
 
-    # Refuses more sign-ins than a person types, from one address and (in Api::Sessions) to one account.
+    # Refuses more sign-ins than a person types, from one address and (in Api::Session) to one account.
     SIGN_IN_LIMIT = Integer(ENV.fetch("SIGN_IN_LIMIT", 20))
     SIGN_IN_PERIOD = 60
     Rack::Attack.cache.store = ActiveSupport::Cache::MemoryStore.new
@@ -55,9 +37,6 @@ module Fobrel
     # finds its view.
     PAGE = lambda do |env|
       path = Rack::Utils.clean_path_info(env["PATH_INFO"])
-      if path.start_with?("/api/")
-        next [404, {"content-type" => "application/json"}, ['{"error":"There is no such address."}']]
-      end
       file = File.file?(File.join(DIST, path)) ? path : "/index.html"
       packed, ending = PACKED.find { |name, end_of_name| packed?(env, name, file + end_of_name) }
       status, headers, body = FILES.call(env.merge("PATH_INFO" => "#{file}#{ending}"))
@@ -88,8 +67,9 @@ module Fobrel
     # @param secret [String] at least 64 characters; signs and encrypts the session cookie
     # @return [#call]
     def self.build(secret:)
+      api = Api::Application.new
       Rack::Builder.new do
-        use Rack::NullLogger # what matters is written down by Api::Base
+        use Rack::NullLogger # what matters is written down by Api::Application
         use Rack::Protection::HostAuthorization, permitted_hosts: HOSTS
         use PlainPath
         use Guard
@@ -107,32 +87,13 @@ module Fobrel
           same_site: :strict,
           httponly: true,
           expire_after: 30 * 86_400
-        use SamePage, allow_if: ->(env) { env["HTTP_AUTHORIZATION"].to_s.start_with?(BEARER) }
-        run Resources.new
+        use SamePage, allow_if: ->(env) { env["HTTP_AUTHORIZATION"].to_s.start_with?(Api::Asking::BEARER) }
+        run ->(env) { (env["PATH_INFO"].start_with?("/api/") ? api : PAGE).call(env) }
       end.to_app
     end
 
     # @return [Boolean] whether an answer is worth packing; one that comes in pieces is
     def self.long?(body) = !body.respond_to?(:to_ary) || body.to_ary.sum(&:bytesize) > SHORT
-
-    # Hands a request to the one resource that has its address.
-    class Resources
-      def initialize
-        @resources = RESOURCES.to_h { |resource| [resource, resource.new(PAGE)] }
-        # What has no address here asks who it is, too, before it says so.
-        @nothing = Api::Base.new(PAGE)
-      end
-
-      def call(env)
-        path = env["PATH_INFO"]
-        return PAGE.call(env) unless path.start_with?("/api/")
-        @resources.fetch(RESOURCES.find { |resource| at?(resource, env["REQUEST_METHOD"], path) }, @nothing).call(env)
-      end
-
-      private
-
-      def at?(resource, verb, path) = resource.routes[verb]&.any? { |pattern, *| pattern.match(path) }
-    end
 
     # Decodes a path once, before anything compares it; what is still written in code after that was
     # written so to be taken for something else.
@@ -175,7 +136,7 @@ module Fobrel
       end
     end
 
-    # Gives back the room that a request took (see Api::Base), however it ends.
+    # Gives back the room that a request took (see Api::Asking), however it ends.
     class Rooms
       def initialize(app)
         @app = app
@@ -223,9 +184,6 @@ module Fobrel
         [status, headers, body]
       end
     end
-
-    # A program that shows a token is no page: no browser adds that header by itself.
-    BEARER = "Bearer "
 
     RENEW = "x-renew"
 

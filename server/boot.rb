@@ -24,14 +24,12 @@ module Fobrel
   # What one person has computed at once counts over all processes of this machine.
   Core::Apart::Share.folder = File.join(var, "turns")
 
-  %w[Api Actions Jobs Ledger Models].each { const_set(_1, Module.new) }
+  # A room each: what it holds is loaded when it is named.
+  ROOMS = %w[Api Actions Finding Jobs Ledger Models Views].freeze
+  ROOMS.each { |room| const_set(room, Module.new) }
 
   SERVER_LOADER = Zeitwerk::Loader.new.tap do |loader|
-    loader.push_dir(File.join(__dir__, "api"), namespace: Api)
-    loader.push_dir(File.join(__dir__, "actions"), namespace: Actions)
-    loader.push_dir(File.join(__dir__, "jobs"), namespace: Jobs)
-    loader.push_dir(File.join(__dir__, "ledger"), namespace: Ledger)
-    loader.push_dir(File.join(__dir__, "models"), namespace: Models)
+    ROOMS.each { |room| loader.push_dir(File.join(__dir__, room.downcase), namespace: const_get(room)) }
     loader.setup
   end
 
@@ -47,7 +45,7 @@ module Fobrel
         url:,
         pool: Integer(ENV.fetch("DATABASE_POOL", 28)),
         variables: {
-          "pg_trgm.word_similarity_threshold" => Models::Search::MISTYPED,
+          "pg_trgm.word_similarity_threshold" => Finding::Search::MISTYPED,
           "jit" => "off",
           "max_parallel_workers_per_gather" => 0,
           # What a process that died was about is given up soon, so that another can take it up.
@@ -70,5 +68,6 @@ module Fobrel
   end
 end
 
+require_relative "views"
 require_relative "contract"
 require_relative "room"

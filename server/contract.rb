@@ -1,100 +1,146 @@
 # frozen_string_literal: true
 
 require "openapi_parser"
-require "set"
 require "yaml"
 
 module Fobrel
   # What openapi.yaml says of each route: who may ask (`x-may`), and the shape of what is sent. The server asks
-  # here, and so does the spec that tries every route as every role.
+  # here before a route runs, so that no route checks for itself; so does the spec that tries every route as every
+  # role.
   #
-  #   Contract.may("PUT", "/api/sets/7")   # => :edit
+  #   operation = Contract.operation("PUT", "/api/sets/7")
+  #   operation.may                                        # => :edit
+  #   operation.check({"preset_ids" => ["x"]})             # raises Contract::Unlike
   module Contract
     FILE = File.expand_path("openapi.yaml", __dir__)
     VERBS = %w[get post put delete].freeze
     # Whoever asks, signed in or not; whoever is signed in, about their own things.
     OPEN = %i[anyone self].freeze
 
-    # @return [Hash{Array(String, String) => Symbol}] :anyone, :self or a deed of Models::Membership, by verb and path
-    def self.routes
-      @routes ||= YAML.load_file(FILE, aliases: true).fetch("paths").flat_map { |path, item|
-        item.slice(*VERBS).map { |verb, operation| [[verb.upcase, path], operation.fetch("x-may").to_sym] }
-      }.to_h.freeze
-    end
-
-    # @param verb [String]
-    # @param path [String] as it was asked for
-    # @return [Symbol, nil] nil for what no route has
-    def self.may(verb, path)
-      verb = "GET" if verb == "HEAD"
-      found = patterns.fetch([verb, path.count("/")], []).find { |pattern, _| pattern.match?(path) }
-      found&.last
-    end
-
     # Raised with what is not as it should be, as a sentence.
     class Unlike < StandardError; end
 
-    # @param verb [String]
-    # @param path [String] as it was asked for
-    # @param data [Hash] what was sent as JSON
-    # @raise [Unlike] where a field is missing that must be there, or is of another kind
-    def self.check(verb, path, data)
-      operation = document.request_operation(verb.downcase.to_sym, path) or return
-      operation.validate_request_body("application/json", data)
-    rescue OpenAPIParser::OpenAPIError => e
-      raise Unlike, "What was sent is not as it should be: #{said(e)}. Nothing was changed."
+    # One verb at one address.
+    #
+    # - `path` as the file writes it, `/api/sets/{id}`
+    # - `may` :anyone, :self or a deed of Models::Membership
+    # - `pattern` that an address of this route fits
+    # - `shapes` the OpenAPIParser::Schemas::Operation
+    Operation = Struct.new(:verb, :path, :may, :pattern, :shapes, keyword_init: true) do
+      # @return [Boolean] whether it is about no library
+      def open? = OPEN.include?(may)
+
+      # @param data [Hash] what was sent as JSON
+      # @raise [Unlike] where a field is missing that must be there, or is of another kind
+      def check(data)
+        shapes.validate_request_body("application/json", data, AS_SENT)
+      rescue OpenAPIParser::OpenAPIError => e
+        raise Unlike, Contract.sentence(e)
+      end
+
+      # @param query [Hash{String => String}] what stands behind the question mark
+      # @return [Hash{String => String, Integer, Float, Boolean}] what the contract knows of it, as it means it
+      # @raise [Unlike]
+      def asked(query)
+        known = query.slice(*query_names).reject { |_, value| value == "" }
+        shapes.validate_request_parameter(known, {}, AS_WRITTEN)
+      rescue OpenAPIParser::OpenAPIError => e
+        raise Unlike, Contract.sentence(e)
+      end
+
+      private
+
+      def query_names = @query_names ||= shapes.send(:query_parameter_hash).to_h.keys.freeze
     end
 
-    def self.document
-      @document ||= OpenAPIParser.parse(YAML.load_file(FILE, aliases: true), strict_reference_validation: true)
-    end
-    private_class_method :document
+    # JSON has kinds; an address is text.
+    AS_SENT = OpenAPIParser::SchemaValidator::Options.new
+    AS_WRITTEN = OpenAPIParser::SchemaValidator::Options.new(coerce_value: true, validate_header: false)
+    private_constant :AS_SENT, :AS_WRITTEN
 
-    # The library's own message, with the field in place of an address in the file.
-    def self.said(error)
-      field = error.message[%r{#/\S*/(\w+)(?=\s|\z)}, 1]
-      words = error.message.gsub(%r{#/\S+\s*}, "").sub("isn't part of the enum in", "is none of those it may be").strip
-      [field, words].compact.join(": ")[0, 200]
-    end
-    private_class_method :said
+    class << self
+      # @return [Array<Operation>] in the order of the file
+      def operations
+        @operations ||= document.paths.path.flat_map { |path, item|
+          VERBS.filter_map { |verb| operation_of(verb, path, item) }
+        }.freeze
+      end
 
-    # What an address names, other than a library itself.
-    THINGS = {
-      "presets" => :Preset,
-      "sets" => :BrushSet,
-      "families" => :Family,
-      "labels" => :Label,
-      "tags" => :Tag,
-      "bundles" => :Bundle,
-      "recipes" => :Recipe,
-      "seats" => :Seat,
-      "arrivals" => :Arrival,
-      "exports" => :Export,
-      "ledger" => :LedgerEntry
-    }.freeze
-    private_constant :THINGS
+      # @param verb [String]
+      # @param path [String] as it was asked for
+      # @return [Operation, nil] nil for what the contract does not know
+      def operation(verb, path)
+        verb = "GET" if verb == "HEAD"
+        by_shape.fetch([verb, path.count("/")], []).find { |one| one.pattern.match?(path) }
+      end
 
-    # @param path [String] as it was asked for
-    # @return [Integer, nil] whose library it is about; nil where there is no such thing
-    def self.library_id(path)
-      _, _, kind, id = path.split("/", 5)
-      return unless id&.match?(/\A\d{1,18}\z/)
-      return Integer(id, 10) if kind == "libraries"
-      return Models::Release.where(id:).joins(:bundle).pick("bundles.library_id") if kind == "releases"
-      Models.const_get(THINGS[kind]).where(id:).pick(:library_id) if THINGS.key?(kind)
-    end
+      # What an address names, other than a library itself.
+      THINGS = {
+        "presets" => :Preset,
+        "sets" => :BrushSet,
+        "families" => :Family,
+        "labels" => :Label,
+        "tags" => :Tag,
+        "bundles" => :Bundle,
+        "recipes" => :Recipe,
+        "seats" => :Seat,
+        "arrivals" => :Arrival,
+        "exports" => :Export,
+        "ledger" => :LedgerEntry
+      }.freeze
+      private_constant :THINGS
 
-    # By verb and depth, so that few are tried; a path that names more comes before one that names less.
-    def self.patterns
-      @patterns ||= routes.group_by { |(verb, path), _| [verb, path.count("/")] }.transform_values do |list|
-        list.sort_by { |(_, path), _| path.count("{") }.map { |(_, path), may| [pattern(path), may] }
+      # @param path [String] as it was asked for
+      # @return [Integer, nil] whose library it is about; nil where there is no such thing
+      def library_id(path)
+        _, _, kind, id = path.split("/", 5)
+        return unless id&.match?(/\A\d{1,18}\z/)
+        return Integer(id, 10) if kind == "libraries"
+        return Models::Release.where(id:).joins(:bundle).pick("bundles.library_id") if kind == "releases"
+        Models.const_get(THINGS[kind]).where(id:).pick(:library_id) if THINGS.key?(kind)
+      end
+
+      # @api private
+      # @return [String] the library's own message, with the field in place of an address in the file
+      def sentence(error)
+        field = error.message[%r{#/\S*/(\w+)(?=\s|\z)}, 1]
+        words = error.message.gsub(%r{#/\S+\s*}, "").sub("isn't part of the enum in", "is none of those it may be")
+        words = "#{words.strip[0, 120]}…" if words.size > 120
+        "What was sent is not as it should be: #{[field, words.strip].compact.join(": ")}. Nothing was changed."
+      end
+
+      private
+
+      def document
+        @document ||= OpenAPIParser.parse(YAML.load_file(FILE, aliases: true), strict_reference_validation: true)
+      end
+
+      def operation_of(verb, path, item)
+        shapes = item.operation(verb.to_sym) or return
+        may = shapes.raw_schema.fetch("x-may").to_sym
+        Operation.new(verb: verb.upcase, path:, may:, pattern: pattern(path, shapes), shapes:)
+      end
+
+      # By verb and depth, so that few are tried; a path that names more comes before one that names less.
+      def by_shape
+        @by_shape ||= operations.sort_by { |one|
+          one.path.count("{")
+        }.group_by { |one| [one.verb, one.path.count("/")] }
+      end
+
+      def pattern(path, shapes)
+        known = shapes.send(:path_parameter_hash).to_h
+        parts = path.split(/(\{\w+\})/).map do |part|
+          part.start_with?("{") ? one_of(known.fetch(part[1..-2]).schema) : Regexp.escape(part)
+        end
+        /\A#{parts.join}\z/
+      end
+
+      # What may stand in an address where the file has a name.
+      def one_of(schema)
+        return "\\d{1,18}" if schema.type == "integer"
+        schema.enum ? "(?:#{Regexp.union(schema.enum)})" : schema.pattern
       end
     end
-    private_class_method :patterns
-
-    def self.pattern(path)
-      /\A#{path.split(/(\{\w+\})/).map { |part| part.start_with?("{") ? "[^/]+?" : Regexp.escape(part) }.join}\z/
-    end
-    private_class_method :pattern
   end
 end

@@ -11,7 +11,7 @@ class PointStandingSets < ActiveRecord::Migration[7.2]
     Fobrel::Models::BrushSet.reset_column_information
     Fobrel::Models::BrushSet.where.not(query: nil).find_each { |set|
       set.update_columns(
-        pointers: Fobrel::Models::Standing.pointers(
+        pointers: Fobrel::Finding::Standing.pointers(
           set.library,
           Fobrel::Core::Curation::Query.parse(set.query)
         )

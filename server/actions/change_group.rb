@@ -14,14 +14,14 @@ module Fobrel
       def call
         from = @record.name
         if @changes[:query]
-          Models::Standing.check(
+          Finding::Standing.check(
             @record.library,
             Core::Curation::Query.standing(@changes[:query]),
             set: @record
           )
         end
         @record.update!(@changes)
-        Models::Standing.follow(@record, from)
+        Finding::Standing.follow(@record, from)
         @record.reload
       end
     end

@@ -16,7 +16,7 @@ module Fobrel
         refuse_taken
         from = @tag.name
         @tag.update!(**@changes)
-        Models::Standing.follow(@tag, from)
+        Finding::Standing.follow(@tag, from)
         @tag.synonyms.delete_all
         @synonyms.each { @tag.synonyms.create!(library_id: @tag.library_id, name: _1) }
         @tag

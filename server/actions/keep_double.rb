@@ -23,7 +23,7 @@ module Fobrel
         go = presets_of(@library, @ids)
         raise Core::Problem, "Choose at least one double to be replaced. Nothing was changed." if go.empty?
         check_rights(@library, @person, go, plans: true)
-        unless Models::Doubles.new(@library).alike?([stays, *go].map(&:fingerprint))
+        unless Finding::Doubles.new(@library).alike?([stays, *go].map(&:fingerprint))
           raise Core::Problem,
             "These brushes do not paint alike, so none can stand for another. Nothing was changed. Choose from one " \
               "group of doubles."

@@ -17,7 +17,7 @@ module Fobrel
 
       # @return [Models::BrushSet]
       def call
-        Models::Standing.check(@library, Core::Curation::Query.standing(@words[:query])) if @words[:query]
+        Finding::Standing.check(@library, Core::Curation::Query.standing(@words[:query])) if @words[:query]
         @library.brush_sets.create!(**@words).tap { |set|
           FillSet.call(set:, person: @person, ids: @ids, sections: @sections) if @ids && !set.standing?
         }

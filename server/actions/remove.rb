@@ -16,7 +16,7 @@ module Fobrel
       def call
         @record.lock!
         refuse
-        filled = @record.class.in?(Models::Standing::NAMED.values) ? Models::Standing.filled_from(@record) : []
+        filled = @record.class.in?(Finding::Standing::NAMED.values) ? Finding::Standing.filled_from(@record) : []
         let_go
         changes.watch(@record.class.where(id: @record)) { @record.destroy! }
         write_down(@record.library, @person, "remove", said(filled))

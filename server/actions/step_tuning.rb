@@ -5,6 +5,8 @@ module Fobrel
     # Goes a step back or forth in what a person tuned.
     class StepTuning < Action
       WAYS = {"back" => -1, "forth" => 1}.freeze
+      NONE = {"back" => "There is no step to take back.", "forth" => "There is no step to do again."}.freeze
+      private_constant :NONE
 
       # @param way [String] a key of WAYS
       def initialize(preset:, person:, way:)
@@ -13,12 +15,13 @@ module Fobrel
         @way = way
       end
 
-      # @return [KeepDraft::Kept, nil] nil where there is no such step
+      # @return [KeepDraft::Kept]
+      # @raise [Core::Problem] where there is no such step
       def call
         tuning = Models::Tuning.of(@preset, @person)
         tuning.note((@preset.drafts.find_by(person: @person) || @preset.current_edition).value)
-        value = tuning.go(WAYS.fetch(@way))
-        value && KeepDraft.call(preset: @preset, person: @person, value: named(value), step: false)
+        value = tuning.go(WAYS.fetch(@way)) or raise Core::Problem, NONE.fetch(@way)
+        KeepDraft.call(preset: @preset, person: @person, value: named(value), step: false)
       end
 
       private

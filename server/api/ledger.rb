@@ -3,12 +3,15 @@
 module Fobrel
   module Api
     # Who did what, and the undo of it.
-    class Ledger < Base
+    module Ledger
+      extend Sinatra::Extension
+
       get "/api/libraries/:library/ledger" do
         entries = library.ledger_entries.includes(:person).order(id: :desc).limit(200)
-        answer({entries: entries.map { Views.entry(_1) }})
+        answer({entries: entries.map { |entry| Views.entry(entry) }})
       end
 
+      # What another did is taken back by a lead.
       post "/api/ledger/:id/undo" do
         entry = of_library(Models::LedgerEntry)
         membership(entry.library_id, :lock) unless entry.person == person

@@ -3,7 +3,9 @@
 module Fobrel
   module Api
     # The studio's own text templates.
-    class Recipes < Base
+    module Recipes
+      extend Sinatra::Extension
+
       # Told before anybody meets them.
       LIMITS = {
         kb: Core::Package::Recipe::MOST / 1024,
@@ -11,62 +13,41 @@ module Fobrel
         steps: Core::Package::Recipe::STEPS,
         seconds: Core::Package::Recipe::SECONDS
       }.freeze
+      # A preview is written of so many brushes at the most, and shows so many files, so far.
+      TRIED = 200
       SHOWN = 3
       SHOWN_LENGTH = 20_000
 
       get "/api/libraries/:library/recipes" do
-        answer(
-          {
-            recipes: library.recipes.order(:name).map {
-              view(_1)
-            },
-            examples: Core::Package::Recipe.examples.map(&:to_h),
-            limits: LIMITS
-          }
-        )
+        kept = library.recipes.order(:name).map { |one| recipe_view(one) }
+        answer({recipes: kept, examples: Core::Package::Recipe.examples.map(&:to_h), limits: LIMITS})
       end
 
       post "/api/libraries/:library/recipes" do
-        found = library
-        answer(view(found.recipes.create!(recipe.to_h)), 201)
+        answer(recipe_view(library.recipes.create!(Core::Package::Recipe[json].to_h)), 201)
       end
 
       put "/api/recipes/:id" do
-        found = of_library(Models::Recipe)
-        found.update!(recipe.to_h)
-        answer(view(found))
+        kept = of_library(Models::Recipe)
+        kept.update!(Core::Package::Recipe[json].to_h)
+        answer(recipe_view(kept))
       end
 
       delete "/api/recipes/:id" do
-        removed(of_library(Models::Recipe))
+        answer_removed(of_library(Models::Recipe))
       end
 
       # What a recipe that is kept nowhere yet would write of a few brushes.
       post "/api/libraries/:library/recipes/preview" do
-        found = library
-        list = ids(json).first(200)
-        presets = found.presets.where(id: list).includes(:current_edition).index_by(&:id).values_at(*list).compact
-        files = Actions::WriteRecipe.new(library: found, recipe:, presets:, name: found.name).call
-        answer(
-          {
-            count: files.size,
-            unknown: recipe.unknown,
-            files: files.first(SHOWN).map { |name, text|
-              {name:, text: text[0, SHOWN_LENGTH]}
-            }
-          }
-        )
+        recipe = Core::Package::Recipe[json["recipe"]]
+        presets = library.presets.includes(:current_edition).in_order_of(:id, json["preset_ids"].first(TRIED))
+        files = Actions::WriteRecipe.new(library: library, recipe:, presets:, name: library.name).call
+        shown = files.first(SHOWN).map { |name, text| {name:, text: text[0, SHOWN_LENGTH]} }
+        answer({count: files.size, unknown: recipe.unknown, files: shown})
       end
 
       helpers do
-        def recipe
-          said = (@body ||= json).fetch("recipe", @body)
-          said.is_a?(Hash) ? Core::Package::Recipe[said] : raise(Halt.new(400, "recipe must be an object."))
-        end
-
-        def json = @body ||= super
-
-        def view(recipe) = {id: recipe.id, **recipe.value.to_h.transform_keys(&:to_sym)}
+        def recipe_view(recipe) = {id: recipe.id, **recipe.value.to_h.transform_keys(&:to_sym)}
       end
     end
   end

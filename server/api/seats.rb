@@ -3,35 +3,30 @@
 module Fobrel
   module Api
     # Workplaces: what they load at start.
-    class Seats < Base
+    module Seats
+      extend Sinatra::Extension
+
       get "/api/libraries/:library/seats" do
-        answer({seats: library.seats.order(:name).map { Views.seat(_1) }})
+        answer({seats: library.seats.order(:name).map { |seat| Views.seat(seat) }})
       end
 
       post "/api/libraries/:library/seats" do
-        found = library
-        name = Core::Names.clean(text(json, "name"))
-        answer(seat_view(found.seats.create!(name:, folder: Models::Seat.free_folder(found, name))), 201)
+        name = Core::Names.clean(json["name"])
+        answer(Views.seat(library.seats.create!(name:, folder: Models::Seat.free_folder(library, name))), 201)
       end
 
       put "/api/seats/:id/plan" do
-        found = seat
-        Actions::PlanStart.call(seat: found, person:, ids: ids(json))
-        answer(seat_view(found.reload))
+        seat = of_library(Models::Seat)
+        Actions::PlanStart.call(seat:, person:, ids: json["preset_ids"])
+        answer(Views.seat(seat.reload))
       end
 
       post "/api/seats/:id/hand-out" do
-        answer(seat_view(Actions::HandOut.call(seat: seat, person:)))
+        answer(Views.seat(Actions::HandOut.call(seat: of_library(Models::Seat), person:)))
       end
 
       post "/api/seats/:id/restart" do
-        answer(seat_view(Actions::RestartSeat.call(seat: seat)))
-      end
-
-      helpers do
-        def seat = of_library(Models::Seat)
-
-        def seat_view(seat) = Views.seat(seat)
+        answer(Views.seat(Actions::RestartSeat.call(seat: of_library(Models::Seat))))
       end
     end
   end

@@ -2,16 +2,18 @@
 
 module Fobrel
   module Api
-    # Painted previews, and the pictures brushes are made of.
-    class Strips < Base
+    # Painted strips of what is kept.
+    module Strips
+      extend Sinatra::Extension
+
       # The same content always shows the same picture, so it may be kept for ever.
-      get %r{/api/strips/(\h{64})/(wall|small|peek|bench)\.png} do |fingerprint, shape|
+      get "/api/strips/:fingerprint/:shape.png" do |fingerprint, shape|
         shape = Models::Strip.beside(shape, params["beside"])
         png = Models::Strip.seen_by(person, fingerprint, shape) || begin
           source = Models::Strip.sources(person, fingerprint).find(&:exists?) or raise ActiveRecord::RecordNotFound
           Models::Strip.png_for(fingerprint, shape) { Core::Preset::Preset.restore(source.pick(:document)) }
         end
-        forever("image/png", png)
+        answer_forever(png)
       end
     end
   end

@@ -3,31 +3,32 @@
 module Fobrel
   module Api
     # A person's tokens for programs. Only somebody who signed in with their password may make one.
-    class Tokens < Base
-      # A token is shown once and kept nowhere.
-      set :replies_kept, false
+    module Tokens
+      extend Sinatra::Extension
 
-      before("/api/tokens*") {
-        raise Halt.new(403, "A token cannot be used for tokens. Sign in with your password.") if token?
-      }
+      MOST = 20
+
+      before("/api/tokens*") do
+        refuse(403, "A token cannot be used for tokens. Sign in with your password.") if token?
+      end
 
       get "/api/tokens" do
-        answer({tokens: person.access_tokens.order(:id).map { view(_1) }})
+        answer({tokens: person.access_tokens.order(:id).map { |token| token_view(token) }})
       end
 
       post "/api/tokens" do
-        raise Halt.new(422, "You have 20 tokens already. Take one back first.") if person.access_tokens.count >= 20
-        record, token = Models::AccessToken.issue(person, text(json, "name"))
-        answer(view(record).merge(token:), 201)
+        refuse(422, "You have #{MOST} tokens already. Take one back first.") if person.access_tokens.count >= MOST
+        record, token = Models::AccessToken.issue(person, json["name"])
+        answer({**token_view(record), token:}, 201)
       end
 
       delete "/api/tokens/:id" do
-        person.access_tokens.find(number(params["id"])).destroy!
+        person.access_tokens.find(params["id"]).destroy!
         answer({ok: true})
       end
 
       helpers do
-        def view(token)
+        def token_view(token)
           {id: token.id, name: token.name, at: token.created_at.iso8601, used_at: token.last_used_at&.iso8601}
         end
       end

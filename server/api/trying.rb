@@ -8,44 +8,32 @@ module Fobrel
       # @param try [Hash, nil] as openapi.yaml describes Try
       # @return [Hash] what Core::Stroke::Strip.paint takes
       def way(try)
-        try = {} if try.nil?
-        bad("try") unless try.is_a?(Hash)
+        try ||= {}
         {
           trial: trial(try["trial"]),
           colour: colour(try["colour"]),
-          ground: ground(try["ground"]),
-          size: size(
-            try["size"]
-          ),
-          hand: (try["hand"] == true) ? Models::Hand.of(person) : nil
+          ground: try["ground"],
+          size: try["size"]&.to_f,
+          hand: (Models::Hand.of(person) if try["hand"])
         }.compact
       end
 
       # @param name [String, nil] of a shipped trial stroke, or own-<number>
       # @return [Core::Stroke::TrialStroke, nil]
+      # @raise [ActiveRecord::RecordNotFound, Core::Problem]
       def trial(name)
         return if name.nil?
-        own = name.to_s[/\Aown-(\d{1,18})\z/, 1]
+        own = name[/\Aown-(\d{1,18})\z/, 1]
         own ? person.trial_strokes.find(own.to_i).value : Core::Stroke::TrialStroke.fetch(name)
       end
 
+      # @param text [String, nil]
+      # @raise [Core::Problem] where it is no colour
       def colour(text) = text && Core::Stroke::Colour.parse(text)
 
-      def ground(name)
-        return if name.nil?
-        Core::Stroke::Ground::NAMES.include?(name) ? name : bad("ground")
-      end
-
-      def size(number)
-        return if number.nil?
-        (number.is_a?(Numeric) && number.between?(0.5, 5000)) ? number.to_f : bad("size")
-      end
-
+      # @param list [Array<Hash>] as openapi.yaml describes Samples
+      # @raise [Core::Problem]
       def samples(list) = Core::Stroke::Samples.from_list(list)
-
-      private
-
-      def bad(what) = raise(Base::Halt.new(400, "#{what} is not one of those that can be painted."))
     end
   end
 end

@@ -13,7 +13,7 @@ module Fobrel
       validate { Core::Curation::Query.standing(query) if query }
       before_save {
         if query_changed? && !pointers_changed?
-          self.pointers = query ? Standing.pointers(
+          self.pointers = query ? Finding::Standing.pointers(
             library,
             Core::Curation::Query.parse(query)
           ) : {}
@@ -34,7 +34,7 @@ module Fobrel
       # @param person [Person] who asks
       # @return [Search]
       def search(person, depth: 0)
-        Search.new(library:, person:, query: Core::Curation::Query.parse(query), pointers:, depth:)
+        Finding::Search.new(library:, person:, query: Core::Curation::Query.parse(query), pointers:, depth:)
       end
 
       # @return [Boolean] whether it fills itself from a search

@@ -26,6 +26,7 @@ module Fobrel
       scope :in_order, -> { order(:name, :id) }
       # What is not in the Attic.
       scope :shown, -> { where(hidden_at: nil) }
+      scope :hidden, -> { where.not(hidden_at: nil) }
 
       # Those of a relation go to the Attic.
       def self.hide(person) = update_all(hidden_at: Time.current, hidden_by_id: person.id)

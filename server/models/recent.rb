@@ -8,6 +8,11 @@ module Fobrel
 
       belongs_to :person
       belongs_to :preset
+
+      # Writes down that a person has a brush on the Bench now.
+      def self.note(person, preset)
+        upsert({person_id: person.id, preset_id: preset.id, used_at: Time.current}, unique_by: %i[person_id preset_id])
+      end
     end
   end
 end

@@ -28,7 +28,7 @@ RSpec.describe "the Wall", :browser do
     expect(page).to have_css(".list .row[aria-posinset='270']")
     # Another question never shows a row of the one before.
     fill_in "Find a brush", with: "family: fog; size: under 30"
-    fog = Studio::M::Search.new(
+    fog = Fobrel::Finding::Search.new(
       library: @first,
       person: Studio::M::Person.first,
       query: Fobrel::Core::Curation::Query.parse("family: fog; size: under 30")

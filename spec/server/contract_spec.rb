@@ -46,15 +46,17 @@ RSpec.describe "who the contract lets ask", :api do
     given
   end
 
-  guarded = Fobrel::Contract.routes.reject { |_, may| Fobrel::Contract::OPEN.include?(may) }
+  operations = Fobrel::Contract.operations
+  guarded = operations.reject(&:open?)
 
   it "says of every route who may, in words that the server knows" do
     deeds = Studio::M::Membership::MAY.values.flatten.uniq
-    expect(Fobrel::Contract.routes.values.uniq - deeds - Fobrel::Contract::OPEN).to eq([])
-    Fobrel::Contract.routes.each do |(verb, path), may|
-      expect(Fobrel::Contract.may(verb, filled(path))).to eq(may), "#{verb} #{path}"
+    expect(operations.map(&:may).uniq - deeds - Fobrel::Contract::OPEN).to eq([])
+    operations.each do |one|
+      expect(Fobrel::Contract.operation(one.verb, filled(one.path))).to eq(one), "#{one.verb} #{one.path}"
     end
-    expect(Fobrel::Contract.may("GET", "/api/nothing")).to be_nil
+    nowhere = %w[/api/nothing /api/presets/x /api/presets/-1 /api/strips/x/wall.png /api/presets/7/]
+    expect(nowhere.filter_map { |path| Fobrel::Contract.operation("GET", path) }).to eq([])
   end
 
   # Every field of every route that takes JSON, as something that it is not.
@@ -62,15 +64,28 @@ RSpec.describe "who the contract lets ask", :api do
     sign_in("maren")
     odd = [nil, 3, -1, 1.5, "x", "", true, [], [nil], {}, {"x" => nil}, 10**17, "\u202e", [[[]]]]
     chance = Random.new(7)
-    paths = YAML.load_file(Fobrel::Contract::FILE, aliases: true).fetch("paths")
-    wrong = Fobrel::Contract.routes.keys.reject { |verb, path|
-      verb == "GET" || path == "/api/session"
-    }.flat_map do |verb, path|
-      body = paths.dig(path, verb.downcase, "requestBody", "content", "application/json", "schema") || {}
-      fields = body.fetch("properties", {}).keys
+    sent = operations.reject { |one| one.verb == "GET" || one.path == "/api/session" }
+    wrong = sent.flat_map do |one|
+      fields = one.shapes.request_body&.content&.dig("application/json")&.schema&.properties.to_h.keys
       [{}, *Array.new(6) { fields.to_h { |field| [field, odd.sample(random: chance)] } }].filter_map do |data|
-        answer = tried { call(verb.downcase.to_sym, filled(path), data) }
-        [verb, path, data, *answer] if answer.first >= 500 || (answer.first >= 400 && !answer.last.include?("error"))
+        answer = tried { call(one.verb.downcase.to_sym, filled(one.path), data) }
+        next if answer.first < 400 || (answer.first < 500 && answer.last.include?("error"))
+        [one.verb, one.path, data, *answer]
+      end
+    end
+    expect(wrong).to eq([])
+  end
+
+  # Every value behind a question mark, as something that it is not.
+  it "answers an odd address with a sentence, and never with an error of ours" do
+    sign_in("maren")
+    odd = ["", "x", "-1", "0", "1.5", "9" * 30, "true", "\u0000", "%", "[]", "\xff"]
+    wrong = operations.select { |one| one.verb == "GET" }.flat_map do |one|
+      names = one.shapes.send(:query_parameter_hash).to_h.keys
+      names.product(odd).filter_map do |name, value|
+        asked = ["#{name}=", "#{name}[]="].map { |key| "#{filled(one.path)}?#{key}#{Rack::Utils.escape(value)}" }
+        answers = asked.map { |address| tried { call(:get, address) }.first }
+        [one.path, name, value, *answers] if answers.max >= 500
       end
     end
     expect(wrong).to eq([])
@@ -83,10 +98,11 @@ RSpec.describe "who the contract lets ask", :api do
       sign_in(login)
       # Another's deed is taken back by a lead only; one's own here.
       things["ledger"].update!(person: Studio::M::Person.find_by!(login:))
-      wrong = guarded.filter_map do |(verb, path), may|
-        answers = tried { call(verb.downcase.to_sym, filled(path), (verb == "GET") ? nil : {"preset_ids" => []}) }
+      wrong = guarded.filter_map do |one|
+        data = {"preset_ids" => []} unless one.verb == "GET"
+        answers = tried { call(one.verb.downcase.to_sym, filled(one.path), data) }
         refused = answers.first == 403
-        [verb, path, may, *answers] if refused == deeds.include?(may) || answers.first == 500
+        [one.verb, one.path, one.may, *answers] if refused == deeds.include?(one.may) || answers.first == 500
       end
       expect(wrong).to eq([])
     end

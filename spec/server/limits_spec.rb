@@ -141,7 +141,7 @@ RSpec.describe "hostile input", :api do
 
   it "names no machine, path or class in an error" do
     allow(Fobrel::Actions::TagPresets).to receive(:call).and_raise(RuntimeError, "secret at #{__FILE__}")
-    allow_any_instance_of(Fobrel::Api::Groups).to receive(:warn)
+    allow_any_instance_of(Fobrel::Api::Application).to receive(:warn)
     answer = call(:post, "#{home}/taggings", {tag: "x", preset_ids: [preset.id]})
     expect([status, answer["error"]]).to match([500, /\ASomething went wrong on our side/])
     expect(last_response.body).not_to match(/secret|RuntimeError|\.rb/)

@@ -67,7 +67,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
       words = chance.rand(3).zero? ? [Fobrel::Many::WORDS.sample(random: chance)] : []
       query = Fobrel::Core::Curation::Query.parse([*words, *terms].join("; "))
       expected = plain(presets, query).map(&:name).sort
-      search = Studio::M::Search.new(library: @second, person:, query:)
+      search = Fobrel::Finding::Search.new(library: @second, person:, query:)
       got = search.presets.pluck(:name).sort
       # Where nothing fits to the letter, the search may come close instead.
       expect(got).to eq(expected), "#{query}: #{got} instead of #{expected}" unless search.tolerant?
@@ -120,7 +120,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     flat.synonyms.create!(library: @first, name: "even")
     with = {library: @first, person:}
     # Which brushes are doubles has specs of its own.
-    allow_any_instance_of(Studio::M::Doubles).to receive(:alike?).and_return(true)
+    allow_any_instance_of(Fobrel::Finding::Doubles).to receive(:alike?).and_return(true)
     deeds = {
       "tag" => -> { Fobrel::Actions::TagPresets.call(**with, name: "new word", ids:) },
       "untag" => -> { Fobrel::Actions::TagPresets.call(**with, name: "lineart", ids: ids.first(5), on: false) },

@@ -19,33 +19,10 @@ RSpec.describe "who may do what", :api do
 
   it "knows every route of the contract" do
     expect(routes.size).to be >= 28
-    served = Fobrel::App::RESOURCES.flat_map { |api|
-      api.routes.slice(
-        "GET",
-        "POST",
-        "PUT",
-        "DELETE"
-      ).flat_map { |verb, list|
-        list.map { |pattern, *|
-          [verb.downcase.to_sym, pattern.to_s]
-        }
-      }
-    }
-    written = {
-      "arrivals\\/(" => "/api/arrivals/{id}/strips/{item}.png",
-      "api\\/strips" => "/api/strips/{fingerprint}/{shape}.png",
-      "bundles\\/(" => "/api/bundles/{id}/picture-{sum}.png",
-      "parts\\/(" => "/api/libraries/{library}/parts/{sum}.png"
-    }
-    plain = served.map { |verb, pattern|
-      [
-        verb,
-        written.find { |part, _|
-          pattern.include?(part)
-        }&.last || pattern.gsub(/:(\w+)/, '{\1}')
-      ]
-    }
-    expect(plain).to match_array(routes)
+    served = Fobrel::Api::Application.routes.slice("GET", "POST", "PUT", "DELETE").flat_map do |verb, list|
+      list.map { |pattern, *| [verb.downcase.to_sym, pattern.to_s.gsub(/:(\w+)/, '{\1}')] }
+    end
+    expect(served).to match_array(routes)
   end
 
   it "asks everybody to sign in first, on every other route" do

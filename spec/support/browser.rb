@@ -168,7 +168,11 @@ RSpec.configure do |config|
   end
   config.after(:each, :browser) do |example|
     seen = File.expand_path("../../var/failed-#{example.metadata[:line_number]}.png", __dir__)
-    page.save_screenshot(seen) if example.exception # rubocop:disable Lint/Debugger
+    if example.exception
+      page.save_screenshot(seen) # rubocop:disable Lint/Debugger
+      said = [page.current_url, page.text[0, 600], *GUARD.troubles].join("\n")
+      RSpec.configuration.reporter.message("#{example.description}, at its end:\n#{said}")
+    end
     Capybara.reset_sessions!
     troubles = GUARD.troubles
     GUARD.forget

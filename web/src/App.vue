@@ -197,6 +197,10 @@ useEventListener(window, 'drop', (event: DragEvent) => {
     <Keys v-model="keys" />
     <Tokens v-if="tokens" @close="tokens = false" />
   </div>
+  <div v-else class="empty silent" role="status">
+    <h1>fobrel</h1>
+    <p>{{ offline ? 'The server does not answer. It is asked again and again.' : 'One moment…' }}</p>
+  </div>
   <SignInAgain />
   <Toast v-if="!session.person" class="alone" />
 </template>

@@ -12,14 +12,10 @@ RSpec.describe Fobrel::Core::Stroke::Hand do
 
   it "bends pressure, mirrors the lean, and leaves places and times alone" do
     hand = described_class["curve" => [[0, 0], [0.25, 0.5], [1, 1]], "mirrored" => true]
-    rows = hand.movement(pressed([0, 0.25, 1])).rows
-    expect(rows.map { _1[2] }).to eq([0, 0.5, 1])
-    expect(
-      rows.map {
-        _1.values_at(0, 1, 3, 4, 5)
-      }
-    ).to eq([[0, 20, -30, 10, 0], [4, 20, -30, 10, 8], [8, 20, -30, 10, 16]])
-    expect(described_class[{}].movement(pressed([0.3])).rows.first[2]).to eq(0.3)
+    expect(hand.movement(pressed([0, 0.25, 1])).columns).to eq(
+      {x: [0, 4, 8], y: [20] * 3, pressure: [0, 0.5, 1], tilt_x: [-30] * 3, tilt_y: [10] * 3, t: [0, 8, 16]}
+    )
+    expect(described_class[{}].movement(pressed([0.3])).pressure).to eq([0.3])
   end
 
   it "lays itself over a brush without changing it" do
@@ -44,7 +40,7 @@ RSpec.describe Fobrel::Core::Stroke::Hand do
     it "is fitted to a #{kind} hand" do
       strokes = Array.new(3) { pressed((0..60).map { |i| press.call(i / 60.0) }) }
       hand = described_class["curve" => described_class.fit(strokes)]
-      even = strokes.flat_map { |stroke| hand.movement(stroke).rows.map { _1[2] } }.sort
+      even = strokes.flat_map { |stroke| hand.movement(stroke).pressure }.sort
       [0.1, 0.3, 0.5, 0.7, 0.9].each { |share| expect(even[(even.size * share).round]).to be_within(0.06).of(share) }
     end
   end
@@ -71,20 +67,18 @@ end
 RSpec.describe Fobrel::Core::Stroke::StandIn do
   let(:movement) { S::TrialStroke.fetch("swell").samples }
 
-  def column(samples, index) = samples.rows.map { _1[index] }
-
   it "presses lightly, heavily, or like a mouse not at all differently" do
-    plain = column(movement, 2).sum
-    light, heavy, mouse = %w[light heavy mouse].map { column(described_class.fetch(_1).movement(movement), 2) }
+    plain = movement.pressure.sum
+    light, heavy, mouse = %w[light heavy mouse].map { |name| described_class.fetch(name).movement(movement).pressure }
     expect(light.sum).to be < plain * 0.5
     expect(heavy.sum).to be > plain
     expect(mouse.uniq).to eq([0.5])
   end
 
   it "leans a slanted pen and shakes a shaky hand, which steadying calms" do
-    expect(column(described_class.fetch("slanted").movement(movement), 3).uniq).to eq([50.0])
+    expect(described_class.fetch("slanted").movement(movement).tilt_x.uniq).to eq([50.0])
     shaky = described_class.fetch("shaky").movement(movement)
-    rough = ->(samples) { column(samples, 1).each_cons(3).sum { |a, b, c| (a - 2 * b + c).abs } }
+    rough = ->(samples) { samples.y.each_cons(3).sum { |a, b, c| (a - 2 * b + c).abs } }
     expect(rough[shaky]).to be > rough[movement] * 5
     expect(rough[S::Steadying.steady(shaky, 0.8)]).to be < rough[shaky] * 0.2
     expect {

@@ -290,8 +290,7 @@ RSpec.describe Fobrel::Core::Stroke do
 
     # What is left of the tremor: how far the line leaves its own slow course.
     def tremor(samples)
-      ys = samples.rows.map { _1[1] }
-      ys.each_cons(9).sum { |window| (window[4] - window.sum / 9)**2 }
+      samples.y.each_cons(9).sum { |window| (window[4] - window.sum / 9)**2 }
     end
 
     it "leaves the samples as they are at nothing" do
@@ -303,7 +302,7 @@ RSpec.describe Fobrel::Core::Stroke do
       left = steps.map { tremor(_1) }
       expect(left.each_cons(2)).to all(satisfy { |a, b| b < a })
       expect(left.last).to be < left.first / 20
-      expect(steps.map { _1.rows.last.first(2) }.uniq).to eq([shaky.rows.last.first(2)])
+      expect(steps.map { |one| [one.x.last, one.y.last] }.uniq).to eq([[shaky.x.last, shaky.y.last]])
     end
   end
 

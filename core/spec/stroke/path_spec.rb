@@ -26,18 +26,18 @@ RSpec.describe Fobrel::Core::Stroke::Path do
   it "follows a circle" do
     path = described_class.through(circle(200, 64))
     expect(path.length).to be_within(0.5).of(2 * Math::PI * 200)
-    off = (0..40).map { |i| path.at(path.length * i / 40) }.map { |x, y| (Math.hypot(x - 500, y - 500) - 200).abs }
+    off = (0..40).map { |i| path.at(path.length * i / 40) }.map { |at| (Math.hypot(at.x - 500, at.y - 500) - 200).abs }
     expect(off.max).to be < 0.1
-    expect(path.at(path.length / 2)[2]).to be_within(0.1).of(-Math::PI / 2)
+    expect(path.at(path.length / 2).direction).to be_within(0.1).of(-Math::PI / 2)
   end
 
   # Outside reference: Barry and Goldman's pyramid, written anew in Python; catmull_rom_values.py.
   JSON.parse(File.read(File.join(__dir__, "catmull_rom_values.json"))).each_with_index do |one, index|
     it "is the centripetal Catmull–Rom spline, points #{index}" do
       path = described_class.through(S::Samples.from_list(one["points"].map { |x, y| {"x" => x, "y" => y} }))
-      places = (0..(path.length * 20).to_i).map { path.at(_1 / 20.0).first(2) }
+      places = (0..(path.length * 20).to_i).map { |twentieth| path.at(twentieth / 20.0) }
       one["on_it"].each do |_, _, x, y|
-        expect(places.map { Math.hypot(_1 - x, _2 - y) }.min).to be < 0.06
+        expect(places.map { |place| Math.hypot(place.x - x, place.y - y) }.min).to be < 0.06
       end
     end
   end
@@ -50,13 +50,13 @@ RSpec.describe Fobrel::Core::Stroke::Path do
         }
       )
     )
-    places = (0..4000).map { path.at(path.length * _1 / 4000).first(2) }
-    [[40, 90], [50, 92]].each { |x, y| expect(places.map { Math.hypot(_1 - x, _2 - y) }.min).to be < 0.1 }
+    places = (0..4000).map { |part| path.at(path.length * part / 4000) }
+    [[40, 90], [50, 92]].each { |x, y| expect(places.map { |at| Math.hypot(at.x - x, at.y - y) }.min).to be < 0.1 }
   end
 
   it "reads the sensors by arc length" do
     path = described_class.through(line(0, 0, 100, 0, count: 3) { _1 })
-    expect(path.at(25)[3]).to be_within(1e-9).of(0.25)
+    expect(path.at(25).pressure).to be_within(1e-9).of(0.25)
   end
 
   it "is a point where the pen did not move" do
@@ -68,7 +68,7 @@ RSpec.describe Fobrel::Core::Stroke::Path do
         ]
       )
     )
-    expect([path.length, path.at(0).values_at(0, 1, 3)]).to eq([0.0, [5.0, 6.0, 0.8]])
+    expect([path.length, path.at(0).to_h.slice(:x, :y, :pressure)]).to eq([0.0, {x: 5.0, y: 6.0, pressure: 0.8}])
   end
 
   [
@@ -85,6 +85,6 @@ RSpec.describe Fobrel::Core::Stroke::Path do
   end
 
   it "holds pressure within 0 and 1" do
-    expect(S::Samples.from_list([{"x" => 0, "y" => 0, "pressure" => 7}]).rows[0][2]).to eq(1.0)
+    expect(S::Samples.from_list([{"x" => 0, "y" => 0, "pressure" => 7}]).pressure).to eq([1.0])
   end
 end

@@ -4,7 +4,8 @@ RSpec.describe Fobrel::Core::Stroke::Sensors do
   def leaning(tilt_x, tilt_y)
     rows = [[0, 0], [100, 0]].map { |x, y| {"x" => x, "y" => y, "tiltX" => tilt_x, "tiltY" => tilt_y} }
     path = S::Path.through(S::Samples.from_list(rows))
-    described_class.new(path, Random.new(1)).at(50, path.at(50))
+    sensors = described_class.new(path, Random.new(1))
+    ->(name) { sensors.reading(name, path.at(50)) }
   end
 
   # W3C Pointer Events Level 3, azimuthAngle: 0 to the right, π/2 towards the person. An angle here runs the other
@@ -24,14 +25,15 @@ RSpec.describe Fobrel::Core::Stroke::Sensors do
   it "reads a line to the right as no turn, a line up as a quarter" do
     [[[100, 0], 0.0], [[0, -100], 0.25], [[-100, 0], 0.5], [[0, 100], 0.75]].each do |(x, y), part|
       path = S::Path.through(S::Samples.from_list([{"x" => 0, "y" => 0}, {"x" => x, "y" => y}]))
-      expect(described_class.new(path, Random.new(1)).at(50, path.at(50))["direction"]).to be_within(1e-9).of(part)
+      expect(described_class.new(path, Random.new(1)).reading("direction", path.at(50))).to be_within(1e-9).of(part)
     end
   end
 
   it "reads speed, distance and time against what they reach" do
     rows = Array.new(21) { |i| {"x" => i * 75, "y" => 0, "t" => 500 + i * 50} }
     path = S::Path.through(S::Samples.from_list(rows))
-    sensor = described_class.new(path, Random.new(1)).at(750, path.at(750))
+    sensors = described_class.new(path, Random.new(1))
+    sensor = ->(name) { sensors.column(name, [path.at(750)]).first }
     expect(sensor["speed"]).to be_within(1e-6).of(1.5 / described_class::FAST)
     expect(sensor["distance"]).to be_within(1e-9).of(0.75)
     expect(sensor["time"]).to be_within(1e-6).of(500 / described_class::LONG)

@@ -8,18 +8,17 @@ RSpec.describe Fobrel::Core::Stroke::Steadying do
     it "follows the One-Euro filter, movement #{index} at a strength of #{one["strength"]}" do
       steady = described_class.steady(samples(one["rows"]), one["strength"])
       # The pen ends where it ended, so the last stands once more.
-      found = steady.rows[0...one["rows"].size]
-      one["x"].zip(one["y"], found).each do |x, y, (mine_x, mine_y)|
+      one["x"].zip(one["y"], steady.x, steady.y).each do |x, y, mine_x, mine_y|
         expect([mine_x, mine_y]).to match([be_within(1e-9).of(x), be_within(1e-9).of(y)])
       end
-      expect(steady.rows.last.first(2)).to eq(one["rows"].last.first(2))
+      expect([steady.x.last, steady.y.last]).to eq(one["rows"].last.first(2))
     end
   end
 
   it "lags less the faster the pen goes" do
     lag = ->(pace) {
       rows = Array.new(40) { |i| [i * pace, 0, i * 8] }
-      (rows[30][0] - described_class.steady(samples(rows), 0.9).rows[30][0]) / pace
+      (rows[30][0] - described_class.steady(samples(rows), 0.9).x[30]) / pace
     }
     expect(lag[30.0]).to be < lag[1.0] / 2
   end
@@ -29,13 +28,13 @@ RSpec.describe Fobrel::Core::Stroke::Steadying do
     expect(described_class.steady(two, 1)).to equal(two)
     many = samples([[0, 0, 0], [5, 5, 8], [9, 1, 16]])
     expect(described_class.steady(many, 0)).to equal(many)
-    expect(described_class.steady(many, 0.5).rows.size).to eq(4)
+    expect(described_class.steady(many, 0.5).size).to eq(4)
   end
 
   it "takes the usual rate where time stands still" do
     still = Array.new(9) { |i| [i * 7 % 5, i, 0] }
     even = still.each_with_index.map { |(x, y, _), i| [x, y, i * S::Samples::STEP_MS] }
-    places = ->(rows) { described_class.steady(samples(rows), 0.6).rows.map { _1.first(2) } }
+    places = ->(rows) { described_class.steady(samples(rows), 0.6).columns.slice(:x, :y) }
     expect(places[still]).to eq(places[even])
   end
 end

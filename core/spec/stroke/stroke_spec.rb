@@ -208,11 +208,7 @@ RSpec.describe Fobrel::Core::Stroke do
       once = paint(preset, samples, page: [700, 120]).alpha
       twice = paint(
         preset,
-        S::Samples.from_list(
-          (samples.rows + samples.rows.reverse).map { |x, y, *|
-            {"x" => x, "y" => y}
-          }
-        ),
+        samples.pick([*0...samples.size, *(0...samples.size).to_a.reverse]),
         page: [700, 120]
       ).alpha
       expect(twice.max).to be <= 0.6 + 1e-6

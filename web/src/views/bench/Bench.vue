@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import CopyDialog from '../../parts/CopyDialog.vue'
 import type { Document } from '../../api/client'
@@ -11,7 +11,9 @@ import { benchKey } from './keys'
 import History from './History.vue'
 import MyHand from './MyHand.vue'
 import Responses from './Responses.vue'
+import type { Group } from './settings'
 import Stack from './Stack.vue'
+import TakeDialog from './TakeDialog.vue'
 import TrialPad from './TrialPad.vue'
 import Tuning from './Tuning.vue'
 import { layOut } from './useBench'
@@ -21,11 +23,13 @@ const bench = layOut(Number(route.params.id))
 const { detail, document } = bench
 const tray = useTray()
 const head = ref<InstanceType<typeof BenchHead>>()
-type Sheet = 'history' | 'copy' | 'hand' | 'about'
+type Sheet = 'history' | 'copy' | 'take' | 'hand' | 'about'
 const open = ref<Sheet>()
+/** What settings can be copied to from here. */
+const picked = computed(() => tray.ids.filter((id) => id !== bench.id))
 
 /** The chosen groups of another brush, tuned into this one as a draft. */
-function take(from: Document, groups: string[]) {
+function take(from: Document, groups: Group[]) {
   bench.tune({ ...document.value!, ...Object.fromEntries(groups.map((name) => [name, from[name]])) })
   const count = groups.length === 1 ? 'One group' : `${groups.length} groups`
   bench.toast.done(`${count} of “${from.name}” taken over, kept as your draft.`)
@@ -58,13 +62,19 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     </div>
     <History v-if="open === 'history'" @close="open = undefined" />
     <CopyDialog
-      v-if="open === 'copy'"
+      v-if="open === 'copy' && picked.length"
       :from="document"
-      :ids="tray.ids.filter((id) => id !== bench.id)"
+      :ids="picked"
       @close="open = undefined"
       @done="bench.load()"
-      @take="take"
-    />
+    >
+      <p class="line"><button class="plain" @click="open = 'take'">take them from another brush instead</button></p>
+    </CopyDialog>
+    <TakeDialog v-else-if="open === 'copy' || open === 'take'" :into="document" @close="open = undefined" @take="take">
+      <p v-if="picked.length" class="line">
+        <button class="plain" @click="open = 'copy'">copy to the {{ picked.length }} in the tray instead</button>
+      </p>
+    </TakeDialog>
     <MyHand v-if="open === 'hand'" @close="open = undefined" />
     <AboutDialog v-if="open === 'about'" @close="open = undefined" />
   </div>

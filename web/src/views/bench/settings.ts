@@ -1,4 +1,5 @@
 import type { Document } from '../../api/client'
+import type { paths } from '../../api/schema'
 
 /** One setting as the Bench shows it, taken from the preset's JSON Schema. */
 export interface Setting {
@@ -44,11 +45,15 @@ let schema: Node = {}
 /** Hands over the one list of settings, read from the server. */
 export const useSchema = (read: unknown) => (schema = read as Node)
 
+type Revision = paths['/api/libraries/{library}/revisions']['post']['requestBody']['content']['application/json']
+/** A group of settings that can be copied from one brush to another. */
+export type Group = NonNullable<Revision['groups']>[number]
+
 /** The groups of settings, in the schema's order; what a brush is called and for is not one. */
 export const groups = () =>
   Object.entries(schema.properties ?? {})
     .filter(([name, node]) => name !== 'about' && name !== 'response' && (node.properties || node.anyOf))
-    .map(([name, node]) => ({ name, title: node.title ?? name, help: node.description ?? '' }))
+    .map(([name, node]) => ({ name: name as Group, title: node.title ?? name, help: node.description ?? '' }))
 
 /** What can be driven, and what can drive it. */
 export const responseChoices = (document: Document) => {

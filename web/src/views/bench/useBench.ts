@@ -17,7 +17,7 @@ import { useKeeping, useLook } from './useKeeping'
 export type Back = 'home' | 'current' | 'received'
 interface Trying {
   trial: string
-  ground: string
+  ground: NonNullable<Try['ground']> | ''
   colour: string
   size?: number
   hand: boolean
@@ -119,7 +119,8 @@ export function useBench(id: number) {
   const { look } = useLook(
     id,
     detail,
-    () => keeping.idle() && !toast.recording,
+    // What is being done here is told by whoever does it.
+    () => keeping.idle() && !toast.recording && !busy.value,
     () => deeds + library.stamp,
     async (words) => {
       await read()

@@ -54,8 +54,6 @@ module Fobrel
         # Never closer than this, whatever the spacing.
         CLOSEST = 0.5
         MOST = 50_000
-        # Rounding may leave the last dab of an even line a hair beyond its end.
-        SLACK = 1e-6
 
         # @param preset [Preset::Preset]
         def initialize(preset)
@@ -64,7 +62,7 @@ module Fobrel
           @pigment = preset["pigment"]
           @surface = preset["surface"]
           @hung = preset["method"] == "garland"
-          @responses = preset["response"].map { Response.new(_1) }
+          @responses = preset["response"].map { |setting| Response.new(setting) }
           @reel = Reel.new(preset)
         end
 
@@ -74,68 +72,96 @@ module Fobrel
         # @raise [TooMany]
         def along(path, seed: 1)
           chance = Random.new(seed)
-          sensors = Sensors.new(path, chance)
-          dabs = []
-          distance = 0.0
-          until distance > path.length + SLACK
-            Clock.tick
-            spot = path.at(distance)
-            sensed = sensors.at(distance, spot)
-            driven = Response.together(@responses, sensed)
-            size = size(driven)
-            @trail["count"].times { dabs << dab(spot, size, driven, sensed, chance, dabs) }
-            if dabs.size > MOST
-              raise TooMany,
-                "This stroke would take more than #{MOST} dabs. Widen the spacing or shorten the stroke."
+          walk = Walk.new(path, @responses, chance)
+          strays = []
+          frames = []
+          walk.go(size: method(:size), step: method(:step)) do
+            @trail["count"].times do
+              strays << stray(chance)
+              frames << @reel.frame(frames.size, frames.last, walk, chance)
             end
-            distance += step(size)
+            check(frames.size)
           end
-          dabs
+          dabs(walk, strays, frames)
         end
 
         private
+
+        def check(count)
+          return if count <= MOST
+          raise TooMany, "This stroke would take more than #{MOST} dabs. Widen the spacing or shorten the stroke."
+        end
 
         # Drawings of a garland hang at one distance, however large each is.
         def step(size) = [@trail["spacing"] * (@hung ? @mark["size"]["base"] : size), CLOSEST].max
 
         def size(driven)
           size = @mark["size"]
-          (size["base"] * driven.fetch("size", 1.0)).clamp(size["least"], [size["most"], size["least"]].max)
+          (size["base"] * (driven || 1.0)).clamp(size["least"], [size["most"], size["least"]].max)
         end
 
-        def dab(spot, size, driven, sensed, chance, before)
-          x, y = scatter(spot, size, driven.fetch("scatter", 1.0), chance)
-          turn = @hung ? spot[2] * 180 / Math::PI : 0.0
-          frame = @reel.frame(before.size, before.last&.frame, sensed, driven["frame"], chance)
-          Dab.new(
-            x,
-            y,
-            size,
-            @mark["angle"] + turn + driven.fetch("angle", 0.0),
-            (@mark["roundness"] * driven.fetch("roundness", 1.0)).clamp(0.01, 1.0),
-            share(@pigment["opacity"], driven["opacity"]),
-            share(@pigment["flow"], driven["flow"]),
-            frame,
-            @surface ? share(@surface["depth"], driven["grain depth"]) : 0.0,
-            driven.fetch("hue", 0.0),
-            driven.fetch("saturation", 0.0),
-            driven.fetch("lightness", 0.0),
-            share(@pigment["mix"], driven["mix"])
-          )
+        # How far a dab strays across the way and along it, as a share −1–1 of what it may; nil where none does.
+        def stray(chance)
+          return if @trail["scatter"]["across"].zero? && @trail["scatter"]["along"].zero?
+          [chance.rand * 2 - 1, chance.rand * 2 - 1]
         end
 
-        def share(base, factor) = (base * (factor || 1.0)).clamp(0.0, 1.0)
+        # Columns stop by stop, as many dabs at each as the count says.
+        def dabs(walk, strays, frames)
+          count = @trail["count"]
+          columns = columns(walk)
+          scatter = walk.column("scatter")
+          frames.each_with_index.map do |frame, index|
+            stop = index / count
+            x, y = strayed(walk.places[stop], walk.sizes[stop], strays[index], scatter ? scatter[stop] : 1.0)
+            size, angle, roundness, opacity, flow, depth, hue, saturation, lightness, mix =
+              columns.map { |column| column[stop] }
+            Dab.new(x, y, size, angle, roundness, opacity, flow, frame, depth, hue, saturation, lightness, mix)
+          end
+        end
 
-        def scatter(spot, size, strength, chance)
-          x, y, direction = spot
-          across = @trail["scatter"]["across"]
-          along = @trail["scatter"]["along"]
-          return [x, y] if across.zero? && along.zero?
-          sideways = (chance.rand * 2 - 1) * across * size * strength
-          onward = (chance.rand * 2 - 1) * along * size * strength
-          cos = Math.cos(direction)
-          sin = Math.sin(direction)
-          [x + cos * onward - sin * sideways, y - sin * onward - cos * sideways]
+        def columns(walk)
+          [
+            walk.sizes,
+            angles(walk),
+            held(walk, "roundness", @mark["roundness"], least: 0.01),
+            held(walk, "opacity", @pigment["opacity"]),
+            held(walk, "flow", @pigment["flow"]),
+            @surface ? held(walk, "grain depth", @surface["depth"]) : Always.new(0.0),
+            *%w[hue saturation lightness].map { |name| walk.column(name) || Always.new(0.0) },
+            held(walk, "mix", @pigment["mix"])
+          ]
+        end
+
+        # A column that is the same everywhere.
+        Always = Struct.new(:value) do
+          def [](_) = value
+        end
+        private_constant :Always
+
+        # What multiplies a share, held within what it may be.
+        def held(walk, drives, base, least: 0.0)
+          driven = walk.column(drives)
+          return Always.new(base.to_f.clamp(least, 1.0)) unless driven
+          driven.map { |factor| (base * factor).clamp(least, 1.0) }
+        end
+
+        def angles(walk)
+          driven = walk.column("angle")
+          return Always.new(@mark["angle"] + 0.0) unless driven || @hung
+          walk.places.each_with_index.map do |place, stop|
+            turn = @hung ? place.direction * 180 / Math::PI : 0.0
+            @mark["angle"] + turn + (driven ? driven[stop] : 0.0)
+          end
+        end
+
+        def strayed(place, size, stray, strength)
+          return [place.x, place.y] unless stray
+          sideways = stray[0] * @trail["scatter"]["across"] * size * strength
+          onward = stray[1] * @trail["scatter"]["along"] * size * strength
+          cos = Math.cos(place.direction)
+          sin = Math.sin(place.direction)
+          [place.x + cos * onward - sin * sideways, place.y - sin * onward - cos * sideways]
         end
       end
     end

@@ -51,7 +51,7 @@ module Fobrel
         # @return [Array<Array(Float, Float)>] points of a Curve
         # @raise [Invalid] when there are too few samples, or the pen sends no pressure
         def self.fit(strokes)
-          pressures = strokes.flat_map { |samples| samples.rows.map { _1[2] } }.select(&:positive?).sort
+          pressures = strokes.flat_map(&:pressure).select(&:positive?).sort
           if pressures.size < ENOUGH
             raise Invalid,
               "That was too little to go by. Draw three or four strokes from light to hard."
@@ -97,10 +97,9 @@ module Fobrel
         # @return [Samples] as this hand means them
         def movement(samples)
           return samples if plain?
-          Samples.new(
-            samples.rows.map do |x, y, pressure, tilt_x, tilt_y, time|
-              [x, y, @curve.at(pressure), settings["mirrored"] ? -tilt_x : tilt_x, tilt_y, time]
-            end
+          samples.with(
+            pressure: samples.pressure.map { |pressure| @curve.at(pressure) },
+            tilt_x: settings["mirrored"] ? samples.tilt_x.map(&:-@) : samples.tilt_x
           )
         end
 

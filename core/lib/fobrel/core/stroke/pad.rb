@@ -12,7 +12,9 @@ module Fobrel
         # One stroke: along what, in which of the artist's colours, by whose hand (nil: as it is).
         Movement = Struct.new(:samples, :colour, :hand, keyword_init: true) do
           # @return [String] the same for strokes that paint the same
-          def key = [samples.rows.flatten.pack("G*"), colour.parts.pack("G*"), hand&.settings.to_json].join("|")
+          def key
+            [samples.columns.values.flatten.pack("G*"), colour.parts.pack("G*"), hand&.settings.to_json].join("|")
+          end
         end
 
         # Raised when more is asked for than a pad holds.

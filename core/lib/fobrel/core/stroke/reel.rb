@@ -14,27 +14,28 @@ module Fobrel
 
         # @param index [Integer] how many dabs came before
         # @param last [Integer, nil] the frame before
-        # @param sensed [Proc] from a sensor's name to its reading 0–1
-        # @param driven [Float, nil] a response's say in it, 0–1; it comes before the turn
+        # @param walk [Walk] asked what its sensors read at this stop, and for a response's say in it, which comes
+        #   before the turn
         # @param chance [Random]
         # @return [Integer] from 0
-        def frame(index, last, sensed, driven, chance)
+        def frame(index, last, walk, chance)
           return 0 if @count < 2
+          driven = walk.here("frame")
           return bin(driven, @count) if driven
-          return turn(@turns.first, index, last, @count, sensed, chance) if @turns.size == 1
+          return turn(@turns.first, index, last, @count, walk, chance) if @turns.size == 1
           rows = @count / @columns
-          row = turn(@turns[0], index, last && last / @columns, rows, sensed, chance)
-          column = turn(@turns[1], index, last && last % @columns, @columns, sensed, chance)
+          row = turn(@turns[0], index, last && last / @columns, rows, walk, chance)
+          column = turn(@turns[1], index, last && last % @columns, @columns, walk, chance)
           row * @columns + column
         end
 
         private
 
-        def turn(name, index, last, count, sensed, chance)
+        def turn(name, index, last, count, walk, chance)
           case name
           when "in order" then index % count
           when "shuffled" then shuffled(last, count, chance)
-          else bin(sensed.call(name), count)
+          else bin(walk.reading(name), count)
           end
         end
 

@@ -12,7 +12,15 @@ module Fobrel
         # @return [String] the unit of its from and to
         def self.unit(drives) = %w[angle hue].include?(drives) ? "°" : "%"
 
-        attr_reader :drives
+        # What drives what is driven together.
+        #
+        # @param drives [String]
+        # @param answers [Array<Float>] of all responses that drive it
+        # @return [Float] what its base is multiplied by, or what is added to it
+        def self.together(drives, answers) = ADDING.include?(drives) ? answers.sum : answers.inject(:*)
+
+        # @return [String] what it drives, and the sensor that it follows
+        attr_reader :drives, :by
 
         # @param setting [Hash] an entry of a preset's `response`
         def initialize(setting)
@@ -24,25 +32,9 @@ module Fobrel
           freeze
         end
 
-        # @param sensor [Proc] from a sensor's name to its reading 0–1
+        # @param reading [Float] of its sensor, 0–1
         # @return [Float]
-        def answer(sensor) = @from + (@to - @from) * @curve.at(sensor.call(@by))
-
-        # All responses of a preset to one reading of the sensors.
-        #
-        # @param responses [Array<Response>]
-        # @return [Hash{String => Float}] what each driven setting is multiplied by, or added to
-        def self.together(responses, sensor)
-          responses.each_with_object({}) do |response, driven|
-            name = response.drives
-            value = response.answer(sensor)
-            driven[name] = if ADDING.include?(name)
-              driven.fetch(name, 0.0) + value
-            else
-              driven.fetch(name, 1.0) * value
-            end
-          end
-        end
+        def answer(reading) = @from + (@to - @from) * @curve.at(reading)
       end
     end
   end

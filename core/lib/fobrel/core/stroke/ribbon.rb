@@ -51,8 +51,8 @@ module Fobrel
           column = ->(values) { Numo::SFloat.cast(values).reshape(values.size, 1) }
           here = indexes.map { spots[_1] }
           sizes = column[dabs.map(&:size)]
-          x = column[here.map { _1[0] }] + column[here.map { Math.sin(_1[2]) }] * (offset * sizes)
-          y = column[here.map { _1[1] }] + column[here.map { Math.cos(_1[2]) }] * (offset * sizes)
+          x = column[here.map(&:x)] + column[here.map { |spot| Math.sin(spot.direction) }] * (offset * sizes)
+          y = column[here.map(&:y)] + column[here.map { |spot| Math.cos(spot.direction) }] * (offset * sizes)
           values = read(indexes.map { |i| i.fdiv(count) }, lanes).map { _1 * column[dabs.map(&:opacity)] }
           splat(page, x, y, values, width, height)
         end

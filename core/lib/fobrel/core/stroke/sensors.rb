@@ -3,12 +3,20 @@
 module Fobrel
   module Core
     module Stroke
-      # What drives a response, as numbers 0–1, at one place of one stroke.
+      # What drives a response, as numbers 0–1, along one stroke.
+      #
+      #   sensors = Sensors.new(path, Random.new(1))
+      #   sensors.reading("pressure", path.at(50))             # => 0.8
+      #   sensors.column("pressure", [path.at(0), path.at(50)])   # => [0.2, 0.8]
       class Sensors
         # Reaches at which a sensor reads 1.
         FAST = 3.0 # px per ms
         FAR = 1000.0 # px of arc
         LONG = 2000.0 # ms
+        # Speed is read over so much of the way before and after a place, px: the clock of a single step is rough.
+        AROUND = 6
+        # Read anew each time it is asked for; all others read the same at the same place.
+        CHANCE = "random"
 
         # @param path [Path]
         # @param chance [Random] one seeded generator for the whole stroke
@@ -16,37 +24,40 @@ module Fobrel
           @path = path
           @chance = chance
           @stroke = chance.rand
-          @began = path.at(0.0)[6]
+          @began = path.time_at(0.0)
         end
 
-        # @param distance [Float] px along the path
-        # @param spot [Array<Float>] what the path says of that place
-        # @return [Proc] from a sensor's name to its reading 0–1
-        def at(distance, spot)
-          _x, _y, direction, pressure, tilt_x, tilt_y, time = spot
-          lambda do |name|
-            case name
-            when "pressure" then pressure
-            when "tilt" then 1 - Tilt.altitude(tilt_x, tilt_y) / (Math::PI / 2)
-            when "tilt direction" then (-Tilt.azimuth(tilt_x, tilt_y) / (2 * Math::PI)) % 1.0
-            when "direction" then (direction / (2 * Math::PI)) % 1.0
-            when "speed" then speed(distance)
-            when "distance" then [distance / FAR, 1.0].min
-            when "time" then ((time - @began) / LONG).clamp(0.0, 1.0)
-            when "random" then @chance.rand
-            when "stroke" then @stroke
-            else raise KeyError, "no sensor is called #{name.inspect}"
-            end
+        # @param name [String] of a sensor
+        # @param place [Place]
+        # @return [Float] 0–1
+        # @raise [KeyError]
+        def reading(name, place)
+          case name
+          when "pressure" then place.pressure
+          when "tilt" then 1 - Tilt.altitude(place.tilt_x, place.tilt_y) / (Math::PI / 2)
+          when "tilt direction" then turn(-Tilt.azimuth(place.tilt_x, place.tilt_y))
+          when "direction" then turn(place.direction)
+          when "speed" then speed(place.distance)
+          when "distance" then [place.distance / FAR, 1.0].min
+          when "time" then ((place.t - @began) / LONG).clamp(0.0, 1.0)
+          when CHANCE then @chance.rand
+          when "stroke" then @stroke
+          else raise KeyError, "no sensor is called #{name.inspect}"
           end
         end
 
+        # @param places [Array<Place>]
+        # @return [Array<Float>] 0–1, one for each
+        def column(name, places) = places.map { |place| reading(name, place) }
+
         private
 
-        # Over a stretch of a few pixels, since the clock of a single step is rough.
+        def turn(radians) = (radians / (2 * Math::PI)) % 1.0
+
         def speed(distance)
-          from = [distance - 6, 0.0].max
-          to = [distance + 6, @path.length].min
-          elapsed = @path.at(to)[6] - @path.at(from)[6]
+          from = [distance - AROUND, 0.0].max
+          to = [distance + AROUND, @path.length].min
+          elapsed = @path.time_at(to) - @path.time_at(from)
           (elapsed <= 0) ? 0.0 : ((to - from) / elapsed / FAST).clamp(0.0, 1.0)
         end
       end

@@ -15,22 +15,32 @@ module Fobrel
         # @return [String]
         attr_reader :name, :title
 
-        def initialize(name, title, &row)
+        # @yieldparam samples [Samples] as a hand that presses moves
+        # @yieldparam tremor [Float] px
+        # @yieldreturn [Hash{Symbol => Array<Float>}] the columns that are another
+        def initialize(name, title, &columns)
           @name = name
           @title = title
-          @row = row
+          @columns = columns
           freeze
         end
 
         ALL = [
-          new("light", "a light hand") { |x, y, p, tx, ty, t, _| [x, y, p * 0.35, tx, ty, t] },
-          new("heavy", "a heavy hand") { |x, y, p, tx, ty, t, _| [x, y, (0.55 + p * 0.6).clamp(0, 1), tx, ty, t] },
-          new("shaky", "a shaky hand") { |x, y, p, tx, ty, t, size|
-            [x + shake(t, 0, size), y + shake(t, 1.7, size), p, tx, ty, t]
-          },
-          new("slanted", "a slanted pen") { |x, y, p, _, _, t, _| [x, y, p, 50.0, 25.0, t] },
-          new("mouse", "a mouse") { |x, y, _, _, _, t, _| [x, y, 0.5, 0.0, 0.0, t] }
-        ].to_h { [_1.name, _1] }.freeze
+          new("light", "a light hand") { |samples| {pressure: samples.pressure.map { |pressure| pressure * 0.35 }} },
+          new("heavy", "a heavy hand") do |samples|
+            {pressure: samples.pressure.map { |pressure| (0.55 + pressure * 0.6).clamp(0, 1) }}
+          end,
+          new("shaky", "a shaky hand") do |samples, tremor|
+            strayed = ->(axis, phase) { axis.zip(samples.t).map { |at, time| at + shake(time, phase, tremor) } }
+            {x: strayed[samples.x, 0], y: strayed[samples.y, 1.7]}
+          end,
+          new("slanted", "a slanted pen") do |samples|
+            {tilt_x: [50.0] * samples.size, tilt_y: [25.0] * samples.size}
+          end,
+          new("mouse", "a mouse") do |samples|
+            {pressure: [0.5] * samples.size, tilt_x: [0.0] * samples.size, tilt_y: [0.0] * samples.size}
+          end
+        ].to_h { |one| [one.name, one] }.freeze
 
         # @param name [String] one of ALL
         # @return [StandIn]
@@ -49,15 +59,12 @@ module Fobrel
         # A mouse, or a finger, presses evenly: the hand then presses as hands do, rising and
         # letting go.
         #
-        # @param rows [Array<Array<Float>>]
-        def self.pressed(rows)
-          least, most = rows.map { _1[2] }.minmax
-          return rows if most - least > 0.01 || rows.size < 3
-          rows.each_with_index.map { |row, i|
-            row.dup.tap {
-              _1[2] = 0.1 + 0.75 * Math.sin(Math::PI * i / (rows.size - 1))
-            }
-          }
+        # @param samples [Samples]
+        def self.pressed(samples)
+          least, most = samples.pressure.minmax
+          return samples if most - least > 0.01 || samples.size < 3
+          last = samples.size - 1
+          samples.with(pressure: (0..last).map { |i| 0.1 + 0.75 * Math.sin(Math::PI * i / last) })
         end
         private_class_method :pressed
 
@@ -65,7 +72,8 @@ module Fobrel
         # @param tremor [Float] px, how far a shaky hand strays
         # @return [Samples] the same movement by this hand; its place may tremble, its length stays
         def movement(samples, tremor: 3.0)
-          Samples.new(self.class.send(:pressed, samples.rows).map { |row| @row.call(*row, tremor) })
+          pressed = self.class.send(:pressed, samples)
+          pressed.with(**@columns.call(pressed, tremor))
         end
       end
     end

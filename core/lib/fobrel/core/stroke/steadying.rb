@@ -19,22 +19,29 @@ module Fobrel
         # @param strength [Float] 0–1; 0 gives the samples back as they are
         # @return [Samples] ending where the pen ended
         def self.steady(samples, strength)
-          return samples if strength.zero? || samples.rows.size < 3
+          return samples if strength.zero? || samples.size < 3
           cutoff = LIGHTEST * (STRONGEST / LIGHTEST)**strength
-          speed = [0.0, 0.0]
-          smooth = samples.rows.first.first(2)
-          rows = samples.rows.each_cons(2).map do |before, now|
-            # Where time stands still, the usual report rate stands in for it.
-            step = now[5] - before[5]
-            step = Samples::STEP_MS unless step.positive?
-            smooth = [0, 1].map do |axis|
-              speed[axis] = blend(speed[axis], (now[axis] - before[axis]) / step, SPEED_CUTOFF, step)
-              blend(smooth[axis], now[axis], cutoff + BETA * speed[axis].abs, step)
-            end
-            [*smooth, *now.drop(2)]
-          end
-          Samples.new([samples.rows.first, *rows, samples.rows.last])
+          steps = steps(samples.t)
+          x, y = [samples.x, samples.y].map { |axis| smooth(axis, steps, cutoff) << axis.last }
+          samples.pick([*0...samples.size, samples.size - 1]).with(x:, y:)
         end
+
+        # Where time stands still, the usual report rate stands in for it.
+        def self.steps(times)
+          times.each_cons(2).map { |before, now| (now > before) ? now - before : Samples::STEP_MS }
+        end
+        private_class_method :steps
+
+        def self.smooth(axis, steps, cutoff)
+          speed = 0.0
+          smooth = axis.first
+          rest = axis.each_cons(2).zip(steps).map do |(before, now), step|
+            speed = blend(speed, (now - before) / step, SPEED_CUTOFF, step)
+            smooth = blend(smooth, now, cutoff + BETA * speed.abs, step)
+          end
+          [axis.first, *rest]
+        end
+        private_class_method :smooth
 
         # One step of an exponential low-pass.
         def self.blend(before, now, cutoff, step_ms)

@@ -15,6 +15,9 @@ module Fobrel
         # @return [Array<String>]
         def self.names = @names ||= Dir.children(FOLDER).map { File.basename(_1, ".json") }.sort.freeze
 
+        # @return [Array<TrialStroke>] all that ship
+        def self.all = names.map { |name| fetch(name) }
+
         # @param name [String] one of names
         # @return [TrialStroke]
         def self.fetch(name)

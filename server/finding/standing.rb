@@ -1,18 +1,24 @@
 # frozen_string_literal: true
 
 module Fobrel
-  module Models
+  module Finding
     # What a set that fills itself points to: the search says words, but it means the tags, families,
     # work states and sets that were called so when it was made.
     #
     #   Standing.pointers(library, query)   # => {"family" => {"ink" => [4, 9]}}
     module Standing
       # What each term's words are the names of.
-      NAMED = {"tag" => Tag, "family" => Family, "label" => Label, "set" => BrushSet, "used in" => BrushSet}.freeze
+      NAMED = {
+        "tag" => Models::Tag,
+        "family" => Models::Family,
+        "label" => Models::Label,
+        "set" => Models::BrushSet,
+        "used in" => Models::BrushSet
+      }.freeze
       # Words of a term that are no names.
       PLAIN = {"family" => "none", "used in" => "nothing"}.freeze
 
-      # @param library [Library]
+      # @param library [Models::Library]
       # @param query [Core::Curation::Query]
       # @return [Hash{String => Hash{String => Array<Integer>}}] by term and word (lower case), ids; of a search in
       #   another library, nothing
@@ -26,7 +32,7 @@ module Fobrel
 
       # Refuses what names nothing that is here, and a set that is to be filled from itself.
       #
-      # @param set [BrushSet, nil] the one that asks, if it is there already
+      # @param set [Models::BrushSet, nil] the one that asks, if it is there already
       # @raise [Core::Curation::Query::Unclear]
       def self.check(library, query, set: nil)
         return if query.terms.any? { _1.name == "library" }
@@ -49,7 +55,7 @@ module Fobrel
 
       # Lets what points to a record follow its new name.
       #
-      # @param record [Record] one of NAMED's, renamed
+      # @param record [Models::Record] one of NAMED's, renamed
       # @param from [String] its old name
       def self.follow(record, from)
         return if record.name == from
@@ -86,7 +92,7 @@ module Fobrel
         end
       end
 
-      # @param record [Record] one of NAMED's
+      # @param record [Models::Record] one of NAMED's
       # @return [Array<String>] names of the sets that fill themselves from it
       def self.filled_from(record) = [].tap { |names| each_pointing(record) { |set, _| names << set.name } }
 

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Fobrel
-  module Models
+  module Finding
     # Brushes of a library that paint the same, or nearly the same. Brushes are told apart by
     # their fingerprints here.
     class Doubles
@@ -63,13 +63,13 @@ module Fobrel
       end
 
       def paint(preset)
-        Strip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
+        Models::Strip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
       rescue Core::Problem
         nil # what cannot be painted looks like nothing else
       end
 
       def unpainted
-        done = Strip.where(shape: "wall", version: VERSION).where.not(thumb: nil).select(:fingerprint)
+        done = Models::Strip.where(shape: "wall", version: VERSION).where.not(thumb: nil).select(:fingerprint)
         @library.presets.shown.where.not(fingerprint: done).includes(:current_edition).order(:id)
       end
 
@@ -77,7 +77,7 @@ module Fobrel
         @presets ||= @library.presets.shown.in_order.select(:id, :name, :fingerprint, :size, :current_edition_id).to_a
       end
 
-      def painted = Strip.where(shape: "wall", version: VERSION)
+      def painted = Models::Strip.where(shape: "wall", version: VERSION)
 
       def strips
         @strips ||= painted.where(fingerprint: presets.map(&:fingerprint)).where.not(thumb: nil).pluck(
@@ -98,12 +98,16 @@ module Fobrel
           pairs,
           painted.where(fingerprint: pairs.flatten.uniq).pluck(:fingerprint, :png).to_h
         )
-        Likeness.insert_all(pairs.zip(values).map { |(one, other), alike| {one:, other:, version: VERSION, alike:} })
+        Models::Likeness.insert_all(
+          pairs.zip(values).map { |(one, other), alike|
+            {one:, other:, version: VERSION, alike:}
+          }
+        )
       end
 
       # What is known of the pairs.
       def judged(pairs)
-        Likeness.where(version: VERSION, one: pairs.map(&:first).uniq).pluck(
+        Models::Likeness.where(version: VERSION, one: pairs.map(&:first).uniq).pluck(
           :one,
           :other,
           :alike
@@ -141,7 +145,7 @@ module Fobrel
       def by_print = @by_print ||= presets.group_by(&:fingerprint)
 
       def differences(ids)
-        values = Preset.where(id: ids).includes(:current_edition).index_by(&:id).values_at(*ids).map {
+        values = Models::Preset.where(id: ids).includes(:current_edition).index_by(&:id).values_at(*ids).map {
           _1.current_edition.value
         }
         Core::Curation::Differences.of(values).map { |title, list| {title:, values: list} }

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Fobrel
-  module Models
+  module Finding
     # Finds the presets that a query asks for, in the database alone.
     #
     #   search = Search.new(library:, person:, query: Core::Curation::Query.parse("fog size: under 60"))
@@ -30,8 +30,8 @@ module Fobrel
         "preset_id FROM start_items) places GROUP BY preset_id) used ON used.preset_id = presets.id"
       private_constant :USED
 
-      # @param library [Library] where to look, unless the query names another of this person's
-      # @param person [Person] whose drafts, favourites and libraries are meant
+      # @param library [Models::Library] where to look, unless the query names another of this person's
+      # @param person [Models::Person] whose drafts, favourites and libraries are meant
       # @param query [Core::Curation::Query]
       # @param pointers [Hash] what the query's words mean, where that is known; see Standing
       def initialize(library:, person:, query:, pointers: {}, depth: 0)
@@ -42,7 +42,7 @@ module Fobrel
         @depth = depth
       end
 
-      # @return [ActiveRecord::Relation<Preset>] in no order
+      # @return [ActiveRecord::Relation<Models::Preset>] in no order
       def presets
         @presets ||= narrowed(exact).then { |found| (@query.words.any? && !found.exists?) ? tolerated : found }
       end
@@ -51,8 +51,8 @@ module Fobrel
       def tolerant? = presets && @tolerant == true
 
       # @param order [String] a key of ORDERS
-      # @param set [BrushSet, nil] whose own order "hand" means
-      # @return [ActiveRecord::Relation<Preset>]
+      # @param set [Models::BrushSet, nil] whose own order "hand" means
+      # @return [ActiveRecord::Relation<Models::Preset>]
       def in_order(order, set: nil)
         if order == "hand" && set && !set.standing?
           places = "JOIN set_items here ON here.preset_id = presets.id AND here.brush_set_id = #{set.id.to_i}"
@@ -75,7 +75,7 @@ module Fobrel
         when "recent" then sql(
           "presets.id IN (SELECT preset_id FROM recents WHERE person_id = ? ORDER BY used_at DESC LIMIT ?)",
           @person.id,
-          Recent::KEPT
+          Models::Recent::KEPT
         )
         when "locked" then "presets.locked_by_id IS NOT NULL"
         when "untagged" then "NOT #{tagged("true")}"
@@ -92,7 +92,7 @@ module Fobrel
         "CASE WHEN #{sql("presets.plain_name = ?", folded.join(" "))} THEN 0 WHEN #{in_name} THEN 1 ELSE 2 END"
       end
 
-      def base = Preset.shown.where(library_id: libraries)
+      def base = Models::Preset.shown.where(library_id: libraries)
 
       def libraries
         term = @query.terms.find { _1.name == "library" } or return [@library.id]
@@ -114,7 +114,7 @@ module Fobrel
         @tolerant = true
         ids = narrowed(mistyped { [_1] }).ids
         ids = narrowed(mistyped { [_1, *near(_1)] }).ids if ids.empty?
-        Preset.where(id: ids)
+        Models::Preset.where(id: ids)
       end
 
       # @yieldparam word [String] folded
@@ -140,7 +140,7 @@ module Fobrel
         DidYouMean::SpellChecker.new(dictionary: words).correct(word)
       end
 
-      def like(text) = Preset.sanitize_sql_like(text)
+      def like(text) = Models::Preset.sanitize_sql_like(text)
 
       def tagged(condition)
         "presets.id IN (SELECT g.preset_id FROM taggings g JOIN tags t ON t.id = g.tag_id WHERE t.library_id IN " \
@@ -149,7 +149,7 @@ module Fobrel
 
       def narrowed(found)
         @query.terms.reject { _1.name == "library" }.inject(found) do |now, term|
-          fitting = Preset.where(
+          fitting = Models::Preset.where(
             term.values.map { |value|
               condition(term.name, value)
             }.inject { |one, other| "(#{one}) OR (#{other})" }
@@ -158,7 +158,7 @@ module Fobrel
         end
       end
 
-      def sql(text, *values) = Preset.sanitize_sql([text, *values])
+      def sql(text, *values) = Models::Preset.sanitize_sql([text, *values])
 
       def condition(name, value)
         word = value.downcase
@@ -214,17 +214,17 @@ module Fobrel
 
       def family(word)
         return "presets.family_id IS NULL" if word == "none"
-        ids = Family.with_children(
+        ids = Models::Family.with_children(
           meant(
             "family",
             word
-          ) || Family.where(library_id: libraries).where("lower(name) = ?", word).ids
+          ) || Models::Family.where(library_id: libraries).where("lower(name) = ?", word).ids
         )
         sql("presets.family_id IN (?)", ids)
       end
 
       def in_set(word)
-        sets = BrushSet.where(library_id: libraries)
+        sets = Models::BrushSet.where(library_id: libraries)
         sets = (meant("set", word) ? sets.where(id: meant("set", word)) : sets.where("lower(name) = ?", word)).to_a
         standing = sets.select(&:standing?).first(1)
         plain = sql(

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Fobrel
-  module Models
+  module Finding
     # What a library holds, counted: by family, size, trait, author, month; what is never used,
     # what lacks tags, licence or notes.
     class Overview
@@ -22,7 +22,7 @@ module Fobrel
       def shown = @library.presets.shown
 
       def families
-        names = Family.paths(@library).transform_values { _1.join(" / ") }
+        names = Models::Family.paths(@library).transform_values { _1.join(" / ") }
         listed(shown.group(:family_id).count.transform_keys { names.fetch(_1, "no family") })
       end
 
@@ -41,19 +41,7 @@ module Fobrel
         steps.map { |name, from, to| {name:, count: shown.where("size > ? AND size <= ?", from, to).count} }
       end
 
-      def traits
-        rows = Record.connection.select_rows(
-          shown.joins("CROSS JOIN unnest(presets.traits) AS trait").group("trait").select(
-            "trait, count(*)"
-          ).to_sql
-        )
-        counted = rows.each_with_object(Hash.new(0)) { |(trait, count), all|
-          Core::Curation::Traits.counted(trait).each {
-            all[_1] += count
-          }
-        }
-        listed(counted).first(14)
-      end
+      def traits = Facets.traits(shown).first(14).map { |name, count| {name:, count:} }
 
       def authors = listed(shown.group(:author).count.transform_keys { _1.presence || "unknown" })
 

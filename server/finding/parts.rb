@@ -1,13 +1,13 @@
 # frozen_string_literal: true
 
 module Fobrel
-  module Models
+  module Finding
     # The tips and grains of a library's brushes, each once, with the brushes that have it.
     module Parts
       # Names of brushes that are told for each part.
       TOLD = 3
 
-      # @param library [Library]
+      # @param library [Models::Library]
       # @return [Array<Hash>] tip (as a document has it), brushes (names), count; most used first
       def self.tips(library)
         pick(
@@ -19,7 +19,7 @@ module Fobrel
         }
       end
 
-      # @param library [Library]
+      # @param library [Models::Library]
       # @return [Array<Hash>] asset ("sha256:…"), brushes, count
       def self.grains(library)
         pick(
@@ -32,7 +32,7 @@ module Fobrel
       end
 
       def self.pick(library, part, condition)
-        rows = Record.connection.select_rows(<<~SQL, "Parts", [library.id])
+        rows = Models::Record.connection.select_rows(<<~SQL, "Parts", [library.id])
           SELECT #{part} AS part, (array_agg(p.name ORDER BY p.name))[1:#{TOLD}], count(*)
           FROM presets p JOIN editions e ON e.id = p.current_edition_id
           WHERE p.library_id = $1 AND p.hidden_at IS NULL AND #{condition}

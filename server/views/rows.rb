@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module Fobrel
-  module Api
-    # Brushes as rows of the Wall, for every resource that lists some.
+  module Views
+    # Brushes as rows of the Wall, for every view that lists some.
     module Rows
       # One question for all of it, written as JSON by the database: no record is built for a row.
       SQL = <<~TEXT
@@ -24,8 +24,9 @@ module Fobrel
       private_constant :SQL
 
       # @param presets [ActiveRecord::Relation<Models::Preset>, Array<Models::Preset>] in the order wanted
+      # @param person [Models::Person] whose drafts and favourites are told
       # @return [Array<Hash>] with string keys, as openapi.yaml describes Preset
-      def rows(presets)
+      def self.of(presets, person)
         ids = presets.is_a?(ActiveRecord::Relation) ? presets.pluck("presets.id") : presets.map(&:id)
         json = Models::Record.connection.select_all(SQL, "Rows", ["{#{ids.join(",")}}", person.id]).rows.first.first
         JSON.parse(json).each { |row| row.delete("place") }

@@ -1,0 +1,116 @@
+# frozen_string_literal: true
+
+require "sinatra/extension"
+
+module Fobrel
+  module Api
+    # The one application behind /api. Its resources are extensions, one file each; what they share is here and in
+    # Asking and Answering. Before a route runs it is clear who asks, that they may, and that what they sent has the
+    # shape that openapi.yaml gives it.
+    #
+    #   module Api
+    #     module Attic
+    #       extend Sinatra::Extension
+    #
+    #       get "/api/libraries/:library/attic" do
+    #         answer({presets: Views::Rows.of(library.presets.hidden, person)})
+    #       end
+    #     end
+    #   end
+    class Application < Sinatra::Base
+      # Raised to answer with a status and a sentence.
+      class Halt < StandardError
+        attr_reader :status
+
+        def initialize(status, message)
+          @status = status
+          super(message)
+        end
+      end
+
+      configure do
+        set :show_exceptions, false
+        set :raise_errors, false
+        set :dump_errors, false
+        set :logging, nil
+        set :protection, false # done in App
+        set :static, false
+        set :host_authorization, {permitted_hosts: []}
+        disable :sessions
+      end
+
+      helpers Asking, Answering
+
+      # Only signing in and out writes the session: an answer that was under way while somebody signed out must not
+      # bring their session back.
+      before { request.session_options[:skip] = true unless session_itself? }
+      # Nobody learns anything before they signed in, not even that their request is ill-formed.
+      before { take_rooms unless session_itself? }
+      # Nor before it is clear that they may ask this.
+      before { check_rights }
+      before { @params = Sinatra::IndifferentHash[asked] }
+      # What was asked before under the same key is answered as it was then, and not done again.
+      before { recall if request.env.key?("HTTP_IDEMPOTENCY_KEY") && !request.get? }
+      after { @reply&.answered(response.status, Array(response.body).join, keep: !secret?) }
+
+      error(Halt) { |e| answer({error: e.message}, e.status) }
+      error(Contract::Unlike) { |e| answer({error: e.message}, 400) }
+      error(Actions::Action::Overtaken) { |e| answer({error: e.message}, 409) }
+      error(Core::Apart::Busy) { |e| headers("Retry-After" => "1") && answer({error: e.message}, 503) }
+      error(Core::Apart::Gone) { |e| answer({error: e.message}, 503) }
+      error(Core::Problem) { |e| answer({error: e.message}, 422) }
+      error(ActiveRecord::RecordInvalid) do |e|
+        answer({error: "#{e.record.errors.full_messages.join(". ")}. Nothing was saved."}, 422)
+      end
+      {
+        [ActiveRecord::LockWaitTimeout, ActiveRecord::Deadlocked] =>
+          [
+            409,
+            "Somebody is changing the same things at this moment, and that takes a while. Nothing was changed " \
+              "by you. Try again when it is done."
+          ],
+        [ActiveRecord::RecordNotUnique] =>
+          [409, "Something of that name is already here. Nothing was saved. Take another name."],
+        [ActiveRecord::RecordNotFound] => [404, "There is no such thing here, or it is not yours to see."],
+        [ActiveModel::RangeError] => [422, "A number in it is too large. Nothing was changed."]
+      }.each do |errors, (status, message)|
+        error(*errors) { answer({error: message}, status) }
+      end
+      error do |e|
+        warn "#{request.request_method} #{request.path}: #{e.class}: #{e.message}", *e.backtrace.first(8)
+        answer({error: "Something went wrong on our side. What was saved before is still there. Try again."}, 500)
+      end
+
+      # What is asked for most comes first.
+      RESOURCES = [
+        Strips,
+        Session,
+        Presets,
+        Editions,
+        Bench,
+        TrialStrokes,
+        Hand,
+        Parts,
+        Tips,
+        Wall,
+        Attic,
+        Doubles,
+        Tags,
+        Families,
+        Sets,
+        Bundles,
+        Releases,
+        Canvas,
+        Intake,
+        Gallery,
+        Exports,
+        Recipes,
+        Ledger,
+        Upkeep,
+        Seats,
+        Tokens
+      ].freeze
+      RESOURCES.each { |resource| register resource }
+    end
+  end
+end

@@ -1,0 +1,178 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Api
+    # Who asks, what they may do, and what they sent.
+    module Asking
+      # Tells a page what its person is in the library it asked about, at every answer.
+      ROLE = "X-Role"
+      MAX_JSON = 8 * 1024 * 1024
+      # A program that shows a token is no page: no browser adds that header by itself.
+      BEARER = "Bearer "
+
+      # @return [Models::Person] who asks
+      # @raise [Application::Halt] 401
+      def person
+        @person ||= (token? ? of_token : Models::Person.find_by(id: session["person"])) ||
+          refuse(401, token? ? "This token is not known here. Make a new one in Fobrel." : "Sign in first.")
+      end
+
+      # @return [Boolean] whether a program asks for a person; then the cookie counts for nothing
+      def token? = env["HTTP_AUTHORIZATION"].to_s.start_with?(BEARER)
+
+      # @return [String] where a file that is asked for goes
+      def goes_to = token? ? "the command line" : "this browser"
+
+      # @return [Models::Library] that the address names
+      def library = membership(params["library"]).library
+
+      # A thing of a library of theirs; nothing else exists for anybody.
+      #
+      # @param relation [Class, ActiveRecord::Relation]
+      # @raise [ActiveRecord::RecordNotFound]
+      def of_library(relation, id: params["id"])
+        record = relation.find(id)
+        membership(record.library_id)
+        record
+      end
+
+      # What the person is in a library. What they may do there is what the contract says of this route.
+      #
+      # @param deed [Symbol] where a route asks for more in some cases
+      # @return [Models::Membership]
+      # @raise [Application::Halt] 403
+      # @raise [ActiveRecord::RecordNotFound] where they are none of its members
+      def membership(library_id, deed = operation.may)
+        @members ||= {}
+        found = @members[library_id.to_i] ||= person.memberships.includes(:library).find_by!(library_id:)
+        Core::Apart.turn.where = found.library_id
+        headers ROLE => "#{found.library_id} #{found.role}"
+        return found if found.may?(deed)
+        refuse(
+          403,
+          "You are here as #{found.role} and may not do this. Nothing was changed. Ask a lead of this library."
+        )
+      end
+
+      # @return [Hash] what was sent, in the shape that the contract gives it
+      # @raise [Contract::Unlike, Application::Halt]
+      def json
+        @json ||= read_json.tap { |data| operation.check(data) }
+      end
+
+      # @return [Hash{Integer => String}, nil] the heading each preset stands under; JSON has texts for keys
+      def sections_sent = json["sections"]&.transform_keys(&:to_i)
+
+      # @param most [Integer] bytes
+      # @return [String] the whole body
+      def read_body(most)
+        text = request.body.read(most + 1).to_s
+        refuse(413, too_large(most)) if text.bytesize > most
+        text
+      end
+
+      def too_large(most) = "This is larger than #{most / 1024 / 1024} MB. Nothing was kept."
+
+      # A preset sent by the page. Its pictures must be ones that a brush of this library needs already: knowing the
+      # sum of another library's picture is no key to it.
+      #
+      # @param document [Hash]
+      # @return [Core::Preset::Preset]
+      # @raise [Core::Preset::MissingNeed]
+      def preset_from(document, library) = seen(Core::Preset::Preset[document], library)
+
+      # @param value [Core::Preset::Preset]
+      # @return [Core::Preset::Preset] the same
+      # @raise [Core::Preset::MissingNeed]
+      def seen(value, library)
+        unseen = value.needs.map { |need| need.delete_prefix("sha256:") } - library.pictures_needed(value.needs)
+        raise Core::Preset::MissingNeed.new(value, "sha256:#{unseen.first}") if unseen.any?
+        value
+      end
+
+      private
+
+      def session_itself? = request.path_info == "/api/session"
+
+      # A token is shown once and kept nowhere.
+      def secret? = request.path_info.start_with?("/api/tokens")
+
+      # @return [Contract::Operation]
+      # @raise [Application::Halt] 404
+      def operation
+        @operation ||= Contract.operation(request.request_method, request.path_info) ||
+          refuse(404, "There is no such address.")
+      end
+
+      # Each request is somebody's, and takes its room.
+      def take_rooms
+        env["fobrel.room"] = []
+        Core::Apart.turn.who = person.id
+        take_room(:any)
+        take_room(:writing) unless request.get? || request.head?
+      end
+
+      def take_room(kind) = env["fobrel.room"] << App::Room.here.enter(kind, person.id)
+
+      # Held against whose library the address names. A thing that is not there, or not theirs to see, is the
+      # route's to tell.
+      def check_rights
+        return if operation.open?
+        library_id = Contract.library_id(request.path_info)
+        membership(library_id) if library_id
+      end
+
+      # What stands behind the question mark, whoever wrote it.
+      def asked
+        query = request.GET
+        odd = query.find { |_, value| !value.is_a?(String) || value.include?("\0") || !value.valid_encoding? }
+        refuse(400, "#{odd.first[0, 40]} must be one value.") if odd
+        operation.asked(query)
+      end
+
+      def of_token
+        token = env["HTTP_AUTHORIZATION"].to_s[/\A#{BEARER}(\S{1,200})\z/o, 1]
+        token && Models::AccessToken.person(token)
+      end
+
+      def recall
+        key = request.env["HTTP_IDEMPOTENCY_KEY"]
+        unless key.match?(/\A[\w-]{8,100}\z/)
+          refuse(
+            400,
+            "The key of a request is 8 to 100 letters, digits and hyphens."
+          )
+        end
+        asked = "#{request.request_method} #{request.path_info}"
+        reply = Models::Reply.begin(person, key, asked)
+        refuse(422, "This key belongs to another request. Nothing was changed.") unless reply.asked == asked
+        refuse(425, "This is being done at this moment. Ask again in a second.") if reply.under_way?
+        return @reply = reply if reply.fresh?
+        content_type :json
+        halt reply.status, reply.body
+      end
+
+      def read_json
+        text = read_body(MAX_JSON).dup.force_encoding("UTF-8").scrub
+        data = JSON.parse(text, max_nesting: Core::Preset::Preset::MAX_DEPTH + 4)
+        refuse(400, "The request is not a JSON object.") unless data.is_a?(Hash)
+        refuse(422, "A text in it has a NUL, or a number is too large. Nothing was changed.") if unkeepable?(data)
+        data
+      rescue JSON::ParserError
+        refuse(400, "The request is not JSON.")
+      end
+
+      # What no column and no document can hold.
+      def unkeepable?(value)
+        case value
+        when Hash then value.any? { |key, inner| unkeepable?(key) || unkeepable?(inner) }
+        when Array then value.any? { |inner| unkeepable?(inner) }
+        when String then value.include?("\0")
+        when Integer then value.abs > 2**62
+        when Float then !value.finite?
+        else false
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,72 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Api
+    # Editions of a brush: saving one, or a variation; naming, bringing together, going back, home.
+    module Editions
+      extend Sinatra::Extension
+
+      post "/api/presets/:id/editions" do
+        preset = preset_here
+        Actions::SaveEdition.call(
+          preset:,
+          person:,
+          value: own(preset_from(json["document"], preset.library), preset),
+          base: json["base"],
+          note: json.fetch("note", ""),
+          **captured
+        )
+        answer(Views::Brushes.detail(preset.reload, person), 201)
+      end
+
+      post "/api/presets/:id/variations" do
+        preset = preset_here
+        made = Actions::SaveVariation.call(
+          preset:,
+          person:,
+          value: preset_from(json["document"], preset.library),
+          name: json.fetch("name", ""),
+          places: json.fetch("places", []),
+          order: json.slice("family", "notes", "tags"),
+          **captured
+        )
+        Actions::KeepFavourite.call(preset: made, person:, on: true) if json["favourite"]
+        answer(Views::Brushes.detail(made, person), 201)
+      end
+
+      # One edition with its settings.
+      get "/api/presets/:id/editions/:number" do |_, number|
+        answer(Views::Brushes.edition(preset_here.editions.find_by!(number:)))
+      end
+
+      put "/api/presets/:id/editions/:number" do |_, number|
+        preset = preset_here
+        said = json.slice("name", "note").symbolize_keys
+        Actions::DescribeEdition.call(preset:, number: Integer(number, 10), **said)
+        answer(Views::Brushes.detail(preset.reload, person))
+      end
+
+      # Two people's changes brought together against the edition both began with.
+      post "/api/presets/:id/merge" do
+        preset = preset_here
+        base = preset.editions.find_by!(number: json["base"])
+        mine = preset_from(json["document"], preset.library)
+        merge = Core::Preset::Merge.new(base: base.value, mine:, theirs: preset.current_edition.value)
+        answer(Views::Brushes.merge(merge, preset, base, json.fetch("choices", {})))
+      end
+
+      post "/api/presets/:id/restore" do
+        answer_entry(Actions::RestoreEdition.call(preset: preset_here, person:, number: json["number"]))
+      end
+
+      put "/api/presets/:id/home" do
+        answer_entry(Actions::SetHome.call(preset: preset_here, person:, number: json["number"]))
+      end
+
+      helpers do
+        # What of the moment's state is saved along; all of it where nothing is said.
+        def captured = json.key?("capture") ? {capture: json["capture"]} : {}
+      end
+    end
+  end
+end

@@ -1,0 +1,49 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Api
+    # Families, and the work states of brushes: a library's own order.
+    module Families
+      extend Sinatra::Extension
+
+      get "/api/libraries/:library/order" do
+        listed = ->(groups) { groups.order(:position, :name).map { |group| Views.group(group) } }
+        answer({families: listed[library.families], labels: listed[library.labels]})
+      end
+
+      # Many brushes into a family, or to a work state.
+      post "/api/libraries/:library/placings" do
+        kind, ids, id = json.values_at("kind", "preset_ids", "place")
+        place = id && {"family" => library.families, "label" => library.labels}.fetch(kind).find(id)
+        answer_entry(Actions::SortPresets.call(library: library, person:, ids:, kind:, place:))
+      end
+
+      # They differ in nothing but that families have parents and work states a look.
+      {"families" => Models::Family, "labels" => Models::Label}.each do |plural, model|
+        post "/api/libraries/:library/#{plural}" do
+          groups = library.public_send(plural)
+          look = (model == Models::Label) ? Models::Looks.next(groups.count) : {}
+          said = group_said(model, library)
+          answer(Views.group(groups.create!({position: groups.count, **look, **said})), 201)
+        end
+
+        put "/api/#{plural}/:id" do
+          record = of_library(model)
+          answer(Views.group(Actions::ChangeGroup.call(record:, changes: group_said(model, record.library))))
+        end
+
+        delete "/api/#{plural}/:id" do
+          answer_removed(of_library(model))
+        end
+      end
+
+      helpers do
+        def group_said(model, library)
+          said = json.slice("name", "position", *((model == Models::Family) ? %w[parent_id] : %w[colour shape]))
+          library.families.find(said["parent_id"]) if said["parent_id"]
+          said.symbolize_keys
+        end
+      end
+    end
+  end
+end

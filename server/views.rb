@@ -1,0 +1,106 @@
+# frozen_string_literal: true
+
+module Fobrel
+  # How things look in JSON: plain hashes, in the shapes of openapi.yaml. Here is what several views show; each of
+  # the larger ones has a file of its own in server/views.
+  #
+  #   Views.entry(entry)              # a line of the ledger
+  #   Views::Bundles.bundle(bundle)   # a bundle with its releases
+  module Views
+    class << self
+      # How far a piece of long work is.
+      #
+      # @param task [Models::Task]
+      # @return [Hash] as openapi.yaml describes Task
+      def task(task)
+        {
+          id: task.id,
+          kind: task.kind,
+          state: task.state,
+          done: task.done,
+          total: task.total,
+          message: task.message,
+          arrival: task.about["arrival"],
+          before: task.before,
+          at: task.updated_at.iso8601
+        }
+      end
+
+      # A line of the ledger.
+      #
+      # @param entry [Models::LedgerEntry]
+      # @return [Hash] as openapi.yaml describes Entry
+      def entry(entry)
+        {
+          **entry.slice(:id, :kind, :summary),
+          by: entry.person.name,
+          at: entry.created_at.iso8601,
+          undone: !entry.undone_at.nil?,
+          undoable: entry.undoable?
+        }
+      end
+
+      # A tag with how many brushes carry it.
+      #
+      # @param tag [Models::Tag]
+      # @param count [Integer]
+      # @return [Hash] as openapi.yaml describes Tag
+      def tag(tag, count)
+        {**tag.slice(:id, :name, :colour, :shape), synonyms: tag.synonyms.map(&:name).sort, count:}
+      end
+
+      # A family or a work state.
+      #
+      # @param group [Models::Family, Models::Label]
+      # @return [Hash] as openapi.yaml describes Family and Label
+      def group(group) = group.attributes.slice("id", "name", "parent_id", "colour", "shape", "position")
+
+      # Sets with their brushes in order; of those that fill themselves, how many they find.
+      #
+      # @param sets [Array<Models::BrushSet>]
+      # @param person [Models::Person] who looks
+      # @return [Array<Hash>] as openapi.yaml describes BrushSet
+      def sets(sets, person)
+        shown = Models::SetItem.where(brush_set: sets).joins(:preset).merge(Models::Preset.shown)
+        places = shown.order(:position).pluck(:brush_set_id, :preset_id, :section).group_by(&:first)
+        sets.map do |set|
+          here = places.fetch(set.id, [])
+          {
+            **set.slice(:id, :name, :query),
+            preset_ids: here.map { |_, preset_id| preset_id },
+            sections: here.filter_map { |_, preset_id, section| [preset_id.to_s, section] if section }.to_h,
+            count: set.standing? ? set.search(person).presets.count : here.size
+          }
+        end
+      end
+
+      # A workplace with its plan and state.
+      #
+      # @param seat [Models::Seat]
+      # @return [Hash] as openapi.yaml describes Seat
+      def seat(seat)
+        {
+          **seat.slice(:id, :name, :folder, :report),
+          state: seat.state,
+          preset_ids: seat.preset_ids_in_order,
+          handed_out_at: seat.handed_out_at&.iso8601,
+          path: "var/seats/#{seat.folder}/startup"
+        }
+      end
+
+      # What went out.
+      #
+      # @param export [Models::Export]
+      # @return [Hash] as openapi.yaml describes Export
+      def export(export)
+        {
+          **export.slice(:id, :kind, :name, :file, :goes_to, :count, :size, :sha256),
+          said: Actions::ExportBrushes::SAID.fetch(export.kind),
+          by: export.person.name,
+          at: export.created_at.iso8601,
+          release: export.release && {bundle: export.release.bundle.name, number: export.release.number}
+        }
+      end
+    end
+  end
+end

@@ -1,0 +1,187 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Views
+    # A brush as the Bench shows it: its settings, drafts, editions, and what a change would do to it.
+    module Brushes
+      class << self
+        # @param preset [Models::Preset]
+        # @param person [Models::Person] who looks at it
+        # @return [Hash] as openapi.yaml describes Detail
+        def detail(preset, person)
+          {
+            preset: Rows.of([preset], person).first,
+            library: preset.library_id,
+            origin: preset.origin,
+            hidden: !preset.hidden_at.nil?,
+            locked_by: preset.locked_by&.name,
+            next_name: Core::Curation::Numbering.next_name(preset.name, preset.library.preset_names),
+            **settings(preset),
+            **places(preset),
+            **history(preset),
+            **own(preset, person)
+          }
+        end
+
+        # Whether what a page shows of a brush is still so.
+        def state(preset, person)
+          current = preset.current_edition
+          {
+            edition: current.number,
+            by: current.person&.name,
+            home: preset.home_edition.number,
+            name: preset.name,
+            locked_by: preset.locked_by&.name,
+            kept: (preset.drafts.find_by(person:) || current).fingerprint,
+            hidden: !preset.hidden_at.nil?
+          }
+        end
+
+        # @param edition [Models::Edition]
+        # @return [Hash] with its settings
+        def edition(edition)
+          {number: edition.number, fingerprint: edition.fingerprint, document: filled(edition.document)}
+        end
+
+        # What is there after a change.
+        #
+        # @param kept [Actions::KeepDraft::Kept]
+        # @param held [Array<String>] why some of it stays as it was
+        # @return [Hash] as openapi.yaml describes Kept
+        def kept(preset, person, kept, held: [])
+          {
+            draft: draft(kept.draft),
+            document: filled(kept.value.to_h),
+            kept: (kept.draft || preset.current_edition).fingerprint,
+            merged: kept.merged,
+            given_up: kept.given_up,
+            held:,
+            room: Models::Tuning.of(preset, person).room
+          }
+        end
+
+        # What going back would do to a brush.
+        #
+        # @param draft [Models::Draft, nil] of whoever asks
+        # @param target [Models::Edition]
+        # @return [Hash] `words` say what going back changes, now → then; `tuned` what was changed before that
+        def going_back(preset, person, draft, target)
+          now = draft || preset.current_edition
+          from = (draft && target.id == preset.current_edition_id) ? draft.base_edition : target
+          {
+            id: preset.id,
+            name: preset.name,
+            draft: !draft.nil?,
+            to: target.number,
+            before: now.fingerprint,
+            after: target.fingerprint,
+            at: draft&.updated_at&.iso8601,
+            mine: !draft.nil? || preset.current_edition.person_id == person.id,
+            greatest: [now, target].map { |one| Core::Stroke::Strip.greatest(one.value) },
+            words: Core::Preset::Changes.between(now.value, target.value).words,
+            tuned: Core::Preset::Changes.between(from.value, now.value).words
+          }
+        end
+
+        # @param row [Actions::RevisePresets::Row]
+        def revised(row)
+          {
+            id: row.preset.id,
+            name: row.preset.name,
+            before: row.before.fingerprint,
+            document: row.after.to_h,
+            words: row.changes.words,
+            greatest: Core::Stroke::Strip.greatest(row.before)
+          }
+        end
+
+        # Two people's changes brought together; what is undecided stands as theirs.
+        #
+        # @param merge [Core::Preset::Merge]
+        # @param base [Models::Edition] what both began with
+        # @param choices [Hash{String => String}] a side by the key of a conflict
+        # @return [Hash] as openapi.yaml describes Merge
+        def merge(merge, preset, base, choices)
+          keys = merge.conflicts.map(&:key)
+          theirs = keys.to_h { |key| [key, "theirs"] }
+          current = preset.current_edition
+          {
+            base: base.number,
+            base_fingerprint: base.fingerprint,
+            edition: current.number,
+            by: current.person&.name,
+            mine: merge.mine.words,
+            theirs: merge.theirs.words,
+            undecided: keys.any? { |key| !Core::Preset::Merge::SIDES.include?(choices[key]) },
+            document: filled(merge.preset(theirs.merge(choices.slice(*keys))).to_h),
+            their_document: filled(current.document),
+            conflicts: merge.conflicts.map { |one| {key: one.key, title: one.title, words: one.words} }
+          }
+        end
+
+        private
+
+        def filled(document) = Core::Preset::Schema.fill(document)
+
+        def settings(preset)
+          current = preset.current_edition
+          {
+            document: filled(current.document),
+            home_document: filled(preset.home_edition.document),
+            received_document: filled(preset.received_edition.document),
+            captured: Core::Preset::Capture.held(current.value),
+            needs: current.value.needs
+          }
+        end
+
+        def places(preset)
+          {
+            sets: preset.brush_sets.order(:name).map { |set| set.slice(:id, :name) },
+            seats: preset.seats.order(:name).pluck(:name)
+          }
+        end
+
+        def history(preset)
+          {
+            homes: preset.homes.includes(:edition, :person).reverse.map { |home|
+              {number: home.edition.number, by: home.person.name, at: home.created_at.iso8601}
+            },
+            editions: preset.editions.includes(:person, :edition_name).reverse.map { |one| line(one) }
+          }
+        end
+
+        # An edition, by what it is known by.
+        def line(edition)
+          {
+            **edition.slice(:number, :fingerprint, :note),
+            name: edition.edition_name&.name,
+            by: edition.person&.name,
+            at: edition.created_at.iso8601,
+            greatest: Core::Stroke::Strip.greatest(edition.value)
+          }
+        end
+
+        # What of a brush is this person's.
+        def own(preset, person)
+          draft = preset.drafts.find_by(person:)
+          {
+            draft: draft(draft),
+            kept: (draft || preset.current_edition).fingerprint,
+            room: Models::Tuning.find_by(preset:, person:)&.room || {back: 0, forth: 0}
+          }
+        end
+
+        # With the edition it stands on, so that only one's own changes are told as such.
+        def draft(draft)
+          draft && {
+            document: filled(draft.document),
+            fingerprint: draft.fingerprint,
+            base: draft.base_edition.number,
+            base_document: filled(draft.base_edition.document),
+            at: draft.updated_at.iso8601
+          }
+        end
+      end
+    end
+  end
+end
