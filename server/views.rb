@@ -8,6 +8,22 @@ module Fobrel
   #   Views::Bundles.bundle(bundle)   # a bundle with its releases
   module Views
     class << self
+      # What the screen says that is the same for all brushes and libraries.
+      #
+      # @return [Hash] as openapi.yaml describes Words
+      def words
+        listed = ->(titles) { titles.map { |name, title| {name:, title:} } }
+        {
+          **Core::Preset::Sheet.words,
+          looks: {colours: Models::Looks::COLOURS, shapes: Models::Looks::SHAPES},
+          plan: {
+            states: listed[Core::Curation::IntakePlan::STATES],
+            decisions: listed[Core::Curation::IntakePlan::DECISIONS]
+          },
+          arrivals: listed[Models::Arrival::STATES]
+        }
+      end
+
       # How far a piece of long work is.
       #
       # @param task [Models::Task]
@@ -69,8 +85,19 @@ module Fobrel
             **set.slice(:id, :name, :query),
             preset_ids: here.map { |_, preset_id| preset_id },
             sections: here.filter_map { |_, preset_id, section| [preset_id.to_s, section] if section }.to_h,
-            count: set.standing? ? set.search(person).presets.count : here.size
+            count: set.standing? ? set.search(person).presets.count : here.size,
+            **asked(set)
           }
+        end
+      end
+
+      # The terms of a search, each with the line that is left without it.
+      #
+      # @param query [Core::Curation::Query]
+      # @return [Array<Hash>] as openapi.yaml describes Term
+      def terms(query)
+        query.terms.map do |term|
+          {**term.to_h, words: term.to_s, without: query.without(term).to_s}
         end
       end
 
@@ -100,6 +127,19 @@ module Fobrel
           at: export.created_at.iso8601,
           release: export.release && {bundle: export.release.bundle.name, number: export.release.number}
         }
+      end
+
+      private
+
+      # What a set that fills itself asks for, and the line that finds a set's brushes.
+      def asked(set)
+        query = Core::Curation::Query
+        {
+          terms: set.standing? ? terms(query.parse(set.query)) : [],
+          line: set.query || query.new([], []).toggled("set", set.name).to_s
+        }
+      rescue Core::Curation::Query::Unclear
+        {terms: [], line: set.query} # from an earlier version
       end
     end
   end

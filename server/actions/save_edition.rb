@@ -2,38 +2,56 @@
 
 module Fobrel
   module Actions
-    # Saves a person's change as the preset's next edition, for everybody.
+    # Saves a person's draft as the preset's next edition, for everybody. What is saved is what they saw: the draft is
+    # named by its fingerprint, and one that became another meanwhile is not saved.
     class SaveEdition < Action
-      # @param base [Integer] the number of the edition the change started from
+      # @param kept [String] the draft's fingerprint, as the person saw it
+      # @param base [Integer] the number of the edition it is saved upon
+      # @param note [String]
       # @param capture [Array<String>] what of the moment's state is saved along
-      def initialize(preset:, person:, value:, base:, note: "", capture: Core::Preset::Capture::ITEMS.keys)
+      # @param choices [Hash{String => String}, nil] where somebody saved meanwhile, whose settings are taken; see
+      #   Core::Preset::Merge#preset
+      def initialize(
+        preset:, person:, kept:, base:, note: "", capture: Core::Preset::Capture::ITEMS.keys, choices: nil
+      )
         @preset = preset
         @person = person
-        @value = Core::Preset::Capture.only(value, capture)
+        @kept = kept
         @base = base
         @note = note
+        @capture = capture
+        @choices = choices
       end
 
       # @return [Models::Edition]
       # @raise [Overtaken] when another edition came in between
+      # @raise [Models::Draft::Another] when the draft is no more what the person saw
       def call
         @preset.lock!
         current = @preset.current_edition
-        if current.number != @base
-          raise Overtaken,
-            "#{current.person&.name || "Somebody"} saved edition #{current.number} of “#{@preset.name}” meanwhile. " \
-              "Your change is kept as your draft. Bring the two together setting by setting, or save yours as a new " \
-              "brush."
-        end
-        if @value.alike?(current.value)
-          raise Core::Problem,
-            "Nothing differs from edition #{current.number}, so there is nothing to save."
-        end
-        edition = AddEdition.call(preset: @preset, value: @value, person: @person, note: @note)
-        @preset.drafts.where(person: @person).destroy_all
+        draft = @preset.drafts.find_by(person: @person) or nothing_differs(current)
+        upon_another = current.number != @base || (draft.base_edition != current && @choices.nil?)
+        overtaken(current) if upon_another
+        value = Core::Preset::Capture.only(draft.as_seen(@kept, together: @choices), @capture)
+        nothing_differs(current) if value.alike?(current.value)
+        edition = AddEdition.call(preset: @preset, value:, person: @person, note: @note)
+        draft.destroy!
         edition
       rescue AddEditions::Locked => e
         raise e.but("Nothing was saved; your change is kept as your draft. Save it as a new brush.")
+      end
+
+      private
+
+      def overtaken(current)
+        raise Overtaken,
+          "#{current.person&.name || "Somebody"} saved edition #{current.number} of “#{@preset.name}” meanwhile. " \
+            "Your change is kept as your draft. Bring the two together setting by setting, or save yours as a new " \
+            "brush."
+      end
+
+      def nothing_differs(current)
+        raise Core::Problem, "Nothing differs from edition #{current.number}, so there is nothing to save."
       end
     end
   end

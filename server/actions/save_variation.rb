@@ -2,8 +2,9 @@
 
 module Fobrel
   module Actions
-    # Saves a person's change as a new brush; the one it came from stays as it is.
+    # Saves a person's draft, or the edition they look at, as a new brush; the one it came from stays as it is.
     class SaveVariation < Action
+      # @param kept [String] the fingerprint of what the person saw
       # @param name [String, nil] nil takes the next number of the brush it came from
       # @param capture [Array<String>] what of the moment's state is saved along
       # @param places [Array<Hash>] sets to put it in: "set" and, where it is not the end, the
@@ -11,12 +12,13 @@ module Fobrel
       # @param order [Hash] what it is found by: "tags" (names), "family" (an id or nil), "notes";
       #   what is left out is as on the brush it came from
       def initialize(
-        preset:, person:, value:, name: nil, capture: Core::Preset::Capture::ITEMS.keys, places: [],
+        preset:, person:, kept:, name: nil, capture: Core::Preset::Capture::ITEMS.keys, places: [],
         order: {}
       )
         @preset = preset
         @person = person
-        @value = Core::Preset::Capture.only(value, capture)
+        @kept = kept
+        @capture = capture
         @name = Core::Names.clean(name.to_s)
         @places = places
         @order = order
@@ -26,6 +28,7 @@ module Fobrel
       def call
         library = @preset.library
         library.hold
+        @value = Core::Preset::Capture.only(seen, @capture)
         about = @value["about"].merge({"author" => author, "notes" => @order["notes"]}.compact)
         value = Core::Preset::Preset[@value.to_h.merge(
           "id" => SecureRandom.uuid,
@@ -41,6 +44,14 @@ module Fobrel
       end
 
       private
+
+      def seen
+        draft = @preset.drafts.find_by(person: @person)
+        return draft.as_seen(@kept) if draft
+        current = @preset.current_edition
+        raise Models::Draft::Another unless current.fingerprint == @kept
+        current.value
+      end
 
       # Whoever made it, unless they named somebody else for it.
       def author

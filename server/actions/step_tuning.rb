@@ -19,7 +19,7 @@ module Fobrel
       # @raise [Core::Problem] where there is no such step
       def call
         tuning = Models::Tuning.of(@preset, @person)
-        tuning.note((@preset.drafts.find_by(person: @person) || @preset.current_edition).value)
+        tuning.note(@preset.seen_by(@person).value)
         value = tuning.go(WAYS.fetch(@way)) or raise Core::Problem, NONE.fetch(@way)
         KeepDraft.call(preset: @preset, person: @person, value: named(value), step: false)
       end

@@ -11,9 +11,10 @@ module Fobrel
         Actions::SaveEdition.call(
           preset:,
           person:,
-          value: own(preset_from(json["document"], preset.library), preset),
+          kept: json["kept"],
           base: json["base"],
           note: json.fetch("note", ""),
+          choices: json["choices"],
           **captured
         )
         answer(Views::Brushes.detail(preset.reload, person), 201)
@@ -24,7 +25,7 @@ module Fobrel
         made = Actions::SaveVariation.call(
           preset:,
           person:,
-          value: preset_from(json["document"], preset.library),
+          kept: json["kept"],
           name: json.fetch("name", ""),
           places: json.fetch("places", []),
           order: json.slice("family", "notes", "tags"),
@@ -49,10 +50,9 @@ module Fobrel
       # Two people's changes brought together against the edition both began with.
       post "/api/presets/:id/merge" do
         preset = preset_here
-        base = preset.editions.find_by!(number: json["base"])
-        mine = preset_from(json["document"], preset.library)
-        merge = Core::Preset::Merge.new(base: base.value, mine:, theirs: preset.current_edition.value)
-        answer(Views::Brushes.merge(merge, preset, base, json.fetch("choices", {})))
+        draft = preset.drafts.find_by(person:)
+        refuse(422, "You have no change of your own here, so there is nothing to bring together.") unless draft
+        answer(Views::Brushes.merge(draft, json.fetch("choices", {})))
       end
 
       post "/api/presets/:id/restore" do

@@ -22,8 +22,7 @@ module Fobrel
       # up the rest.
       put "/api/presets/:id/draft" do
         preset = preset_here
-        there = (preset.drafts.find_by(person:) || preset.current_edition).value
-        possible = Core::Preset::Possible.of(json["document"], on: there)
+        possible = Core::Preset::Possible.of(json["document"], on: preset.seen_by(person).value)
         kept = Actions::KeepDraft.call(
           preset:,
           person:,

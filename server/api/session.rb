@@ -34,9 +34,9 @@ module Fobrel
         answer(session_state(nil))
       end
 
-      # The one list of settings.
+      # What the screen says that is the same for all brushes and libraries.
       get "/api/settings" do
-        answer(Core::Preset::Schema::DOCUMENT)
+        answer(Views.words)
       end
 
       helpers do

@@ -19,6 +19,7 @@ module Fobrel
             total: search.presets.count,
             tolerant: search.tolerant?,
             query: query.to_s,
+            terms: Views.terms(query),
             offset:,
             presets: Views::Rows.of(page, person)
           }
@@ -32,6 +33,16 @@ module Fobrel
 
       post "/api/libraries/:library/rows" do
         answer({presets: Views::Rows.of(library.presets.where(id: json["preset_ids"]), person)})
+      end
+
+      # The line with a value added to one of its terms, or taken out again.
+      get "/api/libraries/:library/wall/line" do
+        answer({line: query.toggled(params["term"], params["value"]).to_s})
+      end
+
+      # What may be meant by a line that is being typed.
+      get "/api/libraries/:library/wall/suggestions" do
+        answer({lines: Finding::Known.new(library).suggestions(params.fetch("q", ""))})
       end
 
       # How many of those found hang where.

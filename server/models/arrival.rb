@@ -4,6 +4,16 @@ module Fobrel
   module Models
     # One delivery: its files, what was found in them, what was decided, what came of it.
     class Arrival < Record
+      # What each state is called on the screen.
+      STATES = {
+        "open" => "coming",
+        "reading" => "being read",
+        "planned" => "waiting",
+        "applying" => "being taken in",
+        "applied" => "taken in",
+        "left" => "let go"
+      }.freeze
+
       belongs_to :library
       belongs_to :person, optional: true
       belongs_to :task, optional: true

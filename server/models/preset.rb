@@ -28,6 +28,12 @@ module Fobrel
       scope :shown, -> { where(hidden_at: nil) }
       scope :hidden, -> { where.not(hidden_at: nil) }
 
+      # What a person sees of it: their draft, or else the current edition.
+      #
+      # @param person [Person]
+      # @return [Draft, Edition]
+      def seen_by(person) = drafts.find_by(person:) || current_edition
+
       # Those of a relation go to the Attic.
       def self.hide(person) = update_all(hidden_at: Time.current, hidden_by_id: person.id)
 

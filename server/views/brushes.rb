@@ -32,7 +32,7 @@ module Fobrel
             home: preset.home_edition.number,
             name: preset.name,
             locked_by: preset.locked_by&.name,
-            kept: (preset.drafts.find_by(person:) || current).fingerprint,
+            kept: preset.seen_by(person).fingerprint,
             hidden: !preset.hidden_at.nil?
           }
         end
@@ -53,6 +53,7 @@ module Fobrel
             draft: draft(kept.draft),
             document: filled(kept.value.to_h),
             kept: (kept.draft || preset.current_edition).fingerprint,
+            sheet: sheet(kept.value),
             merged: kept.merged,
             given_up: kept.given_up,
             held:,
@@ -95,16 +96,17 @@ module Fobrel
           }
         end
 
-        # Two people's changes brought together; what is undecided stands as theirs.
+        # A draft brought together with what was saved meanwhile; what is undecided stands as theirs.
         #
-        # @param merge [Core::Preset::Merge]
-        # @param base [Models::Edition] what both began with
+        # @param draft [Models::Draft]
         # @param choices [Hash{String => String}] a side by the key of a conflict
         # @return [Hash] as openapi.yaml describes Merge
-        def merge(merge, preset, base, choices)
+        def merge(draft, choices)
+          merge = draft.merge
           keys = merge.conflicts.map(&:key)
           theirs = keys.to_h { |key| [key, "theirs"] }
-          current = preset.current_edition
+          base = draft.base_edition
+          current = draft.preset.current_edition
           {
             base: base.number,
             base_fingerprint: base.fingerprint,
@@ -119,6 +121,15 @@ module Fobrel
           }
         end
 
+        # The settings of a brush as a form shows them.
+        #
+        # @param value [Core::Preset::Preset]
+        # @return [Hash] as openapi.yaml describes Sheet
+        def sheet(value)
+          sheet = Core::Preset::Sheet.new(value)
+          {settings: sheet.settings.map(&:to_h), drives: sheet.drives, captures: sheet.captures}
+        end
+
         private
 
         def filled(document) = Core::Preset::Schema.fill(document)
@@ -130,6 +141,7 @@ module Fobrel
             home_document: filled(preset.home_edition.document),
             received_document: filled(preset.received_edition.document),
             captured: Core::Preset::Capture.held(current.value),
+            since_home: Core::Preset::Changes.between(preset.home_edition.value, current.value).words,
             needs: current.value.needs
           }
         end
@@ -167,6 +179,7 @@ module Fobrel
           {
             draft: draft(draft),
             kept: (draft || preset.current_edition).fingerprint,
+            sheet: sheet((draft || preset.current_edition).value),
             room: Models::Tuning.find_by(preset:, person:)&.room || {back: 0, forth: 0}
           }
         end

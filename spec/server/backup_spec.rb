@@ -67,11 +67,10 @@ RSpec.describe "a backup of a whole library", :api do
 
   def tune(preset, spacing, note)
     preset.reload
-    Fobrel::Actions::SaveEdition.call(
+    Fobrel::Actions::AddEdition.call(
       preset:,
       person: maren,
       value: preset.current_edition.value.with("trail", {"spacing" => spacing}),
-      base: preset.current_edition.number,
       note:
     )
   end

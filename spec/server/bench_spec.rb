@@ -18,7 +18,7 @@ RSpec.describe "the Bench", :api do
     groups.inject(from) { |now, (name, change)| now.merge(name.to_s => (now[name.to_s] || {}).merge(change)) }
   end
 
-  def save(document, base:, **rest) = call(:post, "#{path}/editions", {document:, base:, **rest})
+  def save(document, **rest) = save_tuned(path, document, **rest)
 
   describe "saving" do
     it "saves along only what the capture list asks for" do
@@ -42,33 +42,32 @@ RSpec.describe "the Bench", :api do
           saved["captured"]
         ]
       ).to eq([{"mode" => "artist"}, 33, ["layer"]])
-      made = call(:post, "#{path}/variations", {document: stray, capture: %w[colour], name: "Stray line"})
+      made = save_tuned(path, stray, as: "variations", capture: %w[colour], name: "Stray line")
       expect([made["captured"], made["preset"]["name"]]).to eq([["colour"], "Stray line"])
     end
 
     it "saves as new at the place chosen in a set, into favourites, and refuses a name that is taken" do
       others = @first.presets.where.not(id: preset.id).limit(2).to_a
       set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order([preset.id, *others.map(&:id)]) }
-      made = call(
-        :post,
-        "#{path}/variations",
-        {document: tuned(size: 9), places: [{set: set.id, before: others[0].id}], favourite: true}
-      )
+      place = {set: set.id, before: others[0].id}
+      made = save_tuned(path, tuned(size: 9), as: "variations", places: [place], favourite: true)
       expect(set.preset_ids_in_order).to eq([preset.id, made["preset"]["id"], *others.map(&:id)])
       expect(made["preset"]["favourite"]).to be(true)
-      answer = call(:post, "#{path}/variations", {document: tuned(size: 9), name: "quay LINE"})
+      answer = save_tuned(path, tuned(size: 9), as: "variations", name: "quay LINE")
       expect([status, answer["error"]]).to match([422, /already here\. Nothing was saved; .*“quay LINE 3”/])
       foreign = @second.brush_sets.create!(name: "Theirs")
-      call(:post, "#{path}/variations", {document: tuned(size: 9), places: [{set: foreign.id}]})
+      save_tuned(path, tuned(size: 9), as: "variations", places: [{set: foreign.id}])
       expect([status, @first.presets.where("name LIKE 'Quay line%'").count]).to eq([404, 2])
     end
 
     it "brings two people's changes together, asking where they meet" do
       mine = tuned(size: 50, trail: {"spacing" => 0.5})
-      save(tuned(size: 33, pigment: {"flow" => 0.4}), base: 1)
       sign_in("tove")
       call(:put, "#{path}/draft", {document: mine})
-      merge = call(:post, "#{path}/merge", {document: mine, base: 1})
+      sign_in("maren")
+      save(tuned(size: 33, pigment: {"flow" => 0.4}), base: 1)
+      sign_in("tove")
+      merge = call(:post, "#{path}/merge", {})
       expect(
         [
           merge["by"],
@@ -80,8 +79,12 @@ RSpec.describe "the Bench", :api do
         ]
       ).to eq(["Maren Oake", 2, true, [{"base" => "15 px", "mine" => "50 px", "theirs" => "33 px"}]])
       choice = {merge["conflicts"][0]["key"] => "mine"}
-      merged = call(:post, "#{path}/merge", {document: mine, base: 1, choices: choice})
-      saved = save(merged["document"], base: merged["edition"])
+      merged = call(:post, "#{path}/merge", {choices: choice})
+      kept = detail["kept"]
+      expect(call(:post, "#{path}/editions", {kept:, base: 2})["error"]).to match(/saved edition 2 .* meanwhile/)
+      expect(call(:post, "#{path}/editions", {kept:, base: 2, choices: {}})["error"]).to match(/Choose one of the two/)
+      expect(call(:post, "#{path}/editions", {kept: "0" * 64, base: 2, choices: choice})["error"]).to match(/window/)
+      saved = call(:post, "#{path}/editions", {kept:, base: 2, choices: choice})
       expect([status, merged["undecided"], saved["preset"]["edition"]]).to eq([201, false, 3])
       expect(
         saved["document"].then {
@@ -110,7 +113,7 @@ RSpec.describe "the Bench", :api do
       ).to all(match(/“Quay line” is locked by Maren Oake\. Nothing was (saved; your change is kept as your|changed)/))
       call(:put, "#{path}/lock", {locked: false})
       expect(status).to eq(403)
-      expect(call(:post, "#{path}/variations", {document: changed})["preset"]["name"]).to eq("Quay line 2")
+      expect(save_tuned(path, changed, as: "variations")["preset"]["name"]).to eq("Quay line 2")
       entry = @first.ledger_entries.find_by!(kind: "lock")
       call(:post, "/api/ledger/#{entry.id}/undo", {})
       expect([status, preset.reload.locked_by.nil?]).to eq([403, false])

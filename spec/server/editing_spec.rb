@@ -52,20 +52,14 @@ RSpec.describe "changing brushes", :api do
     full = call(:get, "/api/presets/#{made.id}")["document"]
     expect(full["trail"]["spacing"]).to eq(0.1)
     expect(call(:put, "/api/presets/#{made.id}/draft", {document: full})["draft"]).to be_nil
-    expect(
-      call(
-        :post,
-        "/api/presets/#{made.id}/editions",
-        {document: full, base: 1}
-      )["error"]
-    ).to match(/Nothing differs/)
+    expect(save_tuned("/api/presets/#{made.id}", full, base: 1)["error"]).to match(/Nothing differs/)
     expect(made.reload.current_edition.document).to eq(sparse.to_h)
   end
 
   it "saves as the next edition and never touches an earlier one" do
     before = detail
     call(:put, "#{path}/draft", {document: sized(33)})
-    after = call(:post, "#{path}/editions", {document: sized(33), base: 1, note: "wider"})
+    after = save_tuned(path, sized(33), base: 1, note: "wider")
     expect([status, after["preset"]["edition"], after["preset"]["home"], after["draft"]]).to eq([201, 2, 1, nil])
     expect(
       after["editions"].map {
@@ -77,17 +71,18 @@ RSpec.describe "changing brushes", :api do
   end
 
   it "tells the second of two who save over each other, and keeps both" do
-    call(:post, "#{path}/editions", {document: sized(33), base: 1})
+    save_tuned(path, sized(33), base: 1)
     sign_in("tove")
     call(:put, "#{path}/draft", {document: sized(50)})
-    answer = call(:post, "#{path}/editions", {document: sized(50), base: 1})
+    answer = save_tuned(path, sized(50), base: 1)
     expect([status, answer["error"]]).to match([409, /Maren Oake saved edition 2 .* Your change is kept as your draft/])
     expect([detail["preset"]["size"], detail["draft"]["document"]["mark"]["size"]["base"]]).to eq([33, 50])
   end
 
   it "saves as a new brush under the next number, tags along, the old one untouched" do
-    first = call(:post, "#{path}/variations", {document: sized(33)})
-    second = call(:post, "/api/presets/#{first["preset"]["id"]}/variations", {document: sized(44)})
+    first = save_tuned(path, sized(33), as: "variations")
+    other = sized(44, from: first["document"])
+    second = save_tuned("/api/presets/#{first["preset"]["id"]}", other, as: "variations")
     expect([first, second].map { _1["preset"]["name"] }).to eq(["Quay line 2", "Quay line 3"])
     expect(second["next_name"]).to eq("Quay line 4")
     expect(first["preset"]["tag_ids"]).to eq(detail["preset"]["tag_ids"])
@@ -113,7 +108,7 @@ RSpec.describe "changing brushes", :api do
   it "goes back to the edition received, one or all, and undoes that" do
     others = @first.presets.where.not(id: preset.id).in_order.limit(2).to_a
     home = detail["preset"]["fingerprint"]
-    call(:post, "#{path}/editions", {document: sized(33), base: 1})
+    save_tuned(path, sized(33), base: 1)
     others.each { |one|
       call(
         :put,
@@ -146,9 +141,9 @@ RSpec.describe "changing brushes", :api do
   end
 
   it "keeps what was saved after a reset when that is undone" do
-    call(:post, "#{path}/editions", {document: sized(33), base: 1})
+    save_tuned(path, sized(33), base: 1)
     entry = call(:post, "/api/libraries/#{@first.id}/reset", {preset_ids: [preset.id]})["entry"]
-    call(:post, "#{path}/editions", {document: sized(60), base: 3})
+    save_tuned(path, sized(60), base: 3)
     expect(call(:post, "/api/ledger/#{entry["id"]}/undo", {})["kept"]).to match([/saved again since/])
     expect(detail["preset"]["size"]).to eq(60)
   end

@@ -81,11 +81,10 @@ RSpec.describe "coming in and going out", :api do
     import(export(presets))
     own = @second.presets.find_by!(name: presets[0].name)
     document = own.current_edition.document.merge("trail" => {"spacing" => 0.77})
-    Fobrel::Actions::SaveEdition.call(
+    Fobrel::Actions::AddEdition.call(
       preset: own,
       person: Studio::M::Person.first,
-      value: Fobrel::Core::Preset::Preset[document],
-      base: 1
+      value: Fobrel::Core::Preset::Preset[document]
     )
     edited = Fobrel::Core::Preset::Preset[presets[0].current_edition.document.merge("trail" => {"spacing" => 0.5})]
     Fobrel::Actions::AddEdition.call(preset: presets[0], value: edited, person: Studio::M::Person.first)
@@ -177,11 +176,10 @@ RSpec.describe "coming in and going out", :api do
     )
     expect(report["state"]).to eq("current")
     document = presets[0].current_edition.document.merge("trail" => {"spacing" => 0.5})
-    Fobrel::Actions::SaveEdition.call(
+    Fobrel::Actions::AddEdition.call(
       preset: presets[0],
       person: Studio::M::Person.first,
-      value: Fobrel::Core::Preset::Preset[document],
-      base: 1
+      value: Fobrel::Core::Preset::Preset[document]
     )
     expect(call(:get, "/api/libraries/#{@first.id}/seats")["seats"].first["state"]).to eq("behind")
   end

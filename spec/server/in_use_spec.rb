@@ -46,10 +46,10 @@ RSpec.describe "in use", :api do
     it "puts an exact name first, then names, then the rest" do
       call(:post, "#{library}/renames", {preset_ids: [ids[3]], rules: {name: "A fog bank"}})
       document = call(:get, "/api/presets/#{ids[4]}")["document"]
-      call(
-        :post,
-        "/api/presets/#{ids[4]}/editions",
-        {document: document.merge("about" => document["about"].merge("notes" => "for fog")), base: 1, note: ""}
+      save_tuned(
+        "/api/presets/#{ids[4]}",
+        document.merge("about" => document["about"].merge("notes" => "for fog")),
+        base: 1
       )
       expect(names("fog").first(2)).to eq(["Fog", "A fog bank"])
       expect(names("fog").size).to be > 2

@@ -56,11 +56,10 @@ RSpec.describe "the Intake", :api do
   it "keeps a tuned brush of one's own when the maker's next edition comes, and both ends are found again" do
     take_in(@second, packed)
     own = @second.presets.find_by!(name: presets[0].name)
-    Fobrel::Actions::SaveEdition.call(
+    Fobrel::Actions::AddEdition.call(
       preset: own,
       person: Studio::M::Person.first,
-      value: own.current_edition.value.with("trail", {"spacing" => 0.77}),
-      base: 1
+      value: own.current_edition.value.with("trail", {"spacing" => 0.77})
     )
     mine = own.reload.fingerprint
     done = take_in(@second, tuned([presets[0].current_edition.value], edition: 9, trail: {"spacing" => 0.33}))
@@ -158,11 +157,10 @@ RSpec.describe "the Intake", :api do
   it "holds an arrival for a decision, plans again when the library changed, and refuses a plan that is old" do
     plan = deliver(@second, {"kit.zip" => package(@first, presets.first(2))})
     Fobrel::Demo::Studio.take_in(@second, Studio::M::Person.first, [Studio.drawn[30]]).values.first.then do |stranger|
-      Fobrel::Actions::SaveEdition.call(
+      Fobrel::Actions::AddEdition.call(
         preset: stranger,
         person: Studio::M::Person.first,
-        value: stranger.current_edition.value.with("name", presets[0].name),
-        base: 1
+        value: stranger.current_edition.value.with("name", presets[0].name)
       )
     end
     expect(apply(plan)["error"]).to match(/changed since this plan was made.*Nothing was taken in/)

@@ -105,7 +105,7 @@ RSpec.describe "tuning", :api do
 
     it "minds what was saved, discarded or done again meanwhile" do
       keep(tuned(size: 40), was: original)
-      call(:post, "#{path}/editions", {document: tuned(size: 40), base: 1})
+      save_tuned(path, tuned(size: 40), base: 1)
       late = keep(tuned(tuned(size: 40), flow: 0.4), was: tuned(size: 40))
       expect([late["merged"], late["draft"]["base"], sizes(late)]).to eq([[], 2, 40])
       # The answer was lost, the change was not.
@@ -127,7 +127,7 @@ RSpec.describe "tuning", :api do
     sign_in("tove")
     keep(tuned(flow: 0.5))
     sign_in("maren")
-    call(:post, "#{path}/editions", {document: tuned(size: 99), base: 1})
+    save_tuned(path, tuned(size: 99), base: 1)
     sign_in("tove")
     expect(detail["draft"].values_at("base", "base_document")).to eq([1, original])
     rows = ->(to) {
@@ -155,11 +155,8 @@ RSpec.describe "tuning", :api do
   it "gives a brush made from another the artist's name, tags, family and notes of its own" do
     family = @first.families.create!(name: "Rigging", position: 0)
     sign_in("tove")
-    made = call(
-      :post,
-      "#{path}/variations",
-      {document: tuned(size: 9), name: "Thin quay", tags: ["rope", "new"], family: family.id, notes: "For far masts."}
-    )
+    order = {tags: ["rope", "new"], family: family.id, notes: "For far masts."}
+    made = save_tuned(path, tuned(size: 9), as: "variations", name: "Thin quay", **order)
     about = made["document"]["about"]
     expect(
       [
@@ -170,20 +167,9 @@ RSpec.describe "tuning", :api do
     ).to eq(["Tove Lindgaard", "For far masts.", family.id])
     expect(Studio::M::Tag.where(id: made["preset"]["tag_ids"]).order(:name).pluck(:name)).to eq(%w[new rope])
     other = @second.families.create!(name: "Elsewhere", position: 0)
-    expect(
-      call(
-        :post,
-        "#{path}/variations",
-        {document: original, name: "B", family: other.id}
-      )["error"]
-    ).to be_a(String)
-    expect(
-      call(
-        :post,
-        "#{path}/variations",
-        {document: original, name: "C", tags: "x"}
-      )["error"]
-    ).to match(/tags: expected array, but received String/)
+    as_new = ->(**said) { save_tuned(path, original, as: "variations", **said)["error"] }
+    expect(as_new[name: "B", family: other.id]).to match(/no such thing here/)
+    expect(as_new[name: "C", tags: "x"]).to match(/tags: expected array, but received String/)
     expect([detail["origin"], call(:get, "/api/presets/#{made["preset"]["id"]}")["origin"]]).to eq(%w[received made])
   end
 
@@ -208,7 +194,7 @@ RSpec.describe "tuning", :api do
   end
 
   it "has words of its own for taking back what is locked" do
-    call(:post, "#{path}/editions", {document: tuned(size: 99), base: 1})
+    save_tuned(path, tuned(size: 99), base: 1)
     call(:put, "#{path}/lock", {locked: true})
     sign_in("tove")
     keep(tuned(size: 70))
@@ -218,13 +204,7 @@ RSpec.describe "tuning", :api do
           "ask a lead to unlock it or to take it back."
       )
     expect(detail["draft"]).not_to be_nil
-    expect(
-      call(
-        :post,
-        "#{path}/editions",
-        {document: tuned(size: 70), base: 2}
-      )["error"]
-    ).to match(/kept as your draft. Save it as a new brush/)
+    expect(save_tuned(path, tuned(size: 70), base: 2)["error"]).to match(/kept as your draft. Save it as a new brush/)
   end
 
   it "shows what brushes are made of, to members only" do
@@ -261,7 +241,7 @@ RSpec.describe "tuning", :api do
     end
 
     it "does nothing twice under one key" do
-      body = {document: tuned(size: 9), name: "Only one"}
+      body = {kept: detail["kept"], name: "Only one"}
       one = asked("key-number-one", :post, "#{path}/variations", body)
       again = asked("key-number-one", :post, "#{path}/variations", body)
       expect([again, status, @first.presets.where(name: "Only one").count]).to eq([one, 201, 1])

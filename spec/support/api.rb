@@ -48,6 +48,14 @@ module ApiHelp
     call(:get, "/api/arrivals/#{arrival["id"]}")
   end
 
+  # Tunes a brush and saves what was tuned, as the Bench does.
+  #
+  # @param as [String] editions or variations
+  def save_tuned(path, document, as: "editions", **rest)
+    kept = call(:put, "#{path}/draft", {document:})
+    kept["kept"] ? call(:post, "#{path}/#{as}", {kept: kept["kept"], **rest}) : kept
+  end
+
   def apply(plan) = call(:post, "/api/arrivals/#{plan["id"]}/apply", {stamp: plan["stamp"]})
 
   # The same, taken in as the plan proposes, or as was decided.

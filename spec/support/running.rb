@@ -29,6 +29,7 @@ class Running
         "PORT" => @port.to_s,
         "SESSION_SECRET" => "r" * 64,
         "WEB_WORKERS" => "1",
+        "PAINTERS_NICE" => nil, # as it runs with people
         "GALLERY_PAUSE" => "0",
         "GALLERY_WAIT" => "0.05",
         "GALLERY_FAILS" => "45"

@@ -28,6 +28,7 @@ beforeEach(() => {
                 total,
                 tolerant: false,
                 query: q,
+                terms: [],
                 offset,
                 presets: Array.from({ length: Math.min(100, total - offset) }, (_, i) => row(q, offset + i)),
               },

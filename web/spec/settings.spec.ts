@@ -1,22 +1,16 @@
-import { readFileSync } from 'node:fs'
 import { beforeAll, describe, expect, it } from 'vitest'
 import type { Document } from '../src/api/client'
+import { words } from '../src/stores/words'
 import {
   answerOf,
   bends,
-  cautions,
-  groups,
   inOrder,
-  methods,
   offScale,
   onScale,
-  responseChoices,
   sensor,
-  settings,
   showsShifts,
   shown,
   STRAIGHT,
-  useSchema,
   valueAt,
   withAnswer,
   withValue,
@@ -38,73 +32,18 @@ const round: Document = {
   habits: { layer: null, under: false, merge: true, mirror: null },
   about: { tags: [] },
 }
-const picture = (frames: number, turn: unknown = 'in order') => ({
-  ...round,
-  mark: { ...round.mark, tip: { kind: 'picture', frames: Array(frames).fill('x'), colours: 'tint', turn, columns: 2 } },
-  surface: { asset: 'x', depth: 0.5, travel: 1, scale: 1, invert: false },
+beforeAll(() => {
+  words.value = {
+    ...words.value,
+    sensors: [{ name: 'random', word: 'chance', help: 'Chance, anew for each mark', chance: true }],
+    drives: [
+      { name: 'size', unit: '%', ends: [0.2, 1], by_chance: [0.2, 1] },
+      { name: 'hue', unit: '°', ends: [0, 20], by_chance: [-15, 15] },
+    ],
+  }
 })
-const titles = (document: Document) => settings(document).map(({ title }) => title)
-
-beforeAll(() => useSchema(JSON.parse(readFileSync('../core/data/preset.schema.json', 'utf8'))))
 
 describe('settings', () => {
-  it('come from the schema, in its groups', () => {
-    expect(groups().map(({ title }) => title)).toEqual(['Mark', 'Trail', 'Surface', 'Pigment', 'Habits'])
-    expect(titles(round)).toEqual([
-      'Hardness',
-      'Size',
-      'Least size',
-      'Most size',
-      'Roundness',
-      'Angle',
-      'Crisp',
-      'Spacing',
-      'Scatter across',
-      'Scatter along',
-      'Count',
-      'Steadying',
-      'Opacity',
-      'Flow',
-      'Blend mode',
-      'Eraser',
-      'Colour',
-      'Mix',
-      'Own paint',
-      'Layer',
-      'Lay under',
-      'Merge',
-      'Mirror',
-    ])
-  })
-
-  it('are only those that mean something for the method, the tip and the grain', () => {
-    expect(titles(picture(1))).not.toContain('Hardness')
-    expect(titles(picture(1))).toContain('Grain depth')
-    expect(
-      ['Turn', 'Columns'].map((one) =>
-        [picture(1), picture(4), picture(4, ['in order', 'pressure'])].map((document) =>
-          titles(document).includes(one),
-        ),
-      ),
-    ).toEqual([
-      [false, true, true],
-      [false, false, true],
-    ])
-    const ribbon = titles({ ...picture(1), method: 'ribbon' })
-    expect(['Spacing', 'Count', 'Mix', 'Crisp', 'Flow'].filter((one) => ribbon.includes(one))).toEqual([])
-    expect(titles({ ...round, method: 'garland' })).not.toContain('Own paint')
-    expect([
-      responseChoices(round).drives.includes('grain depth'),
-      responseChoices(picture(3)).drives.includes('frame'),
-      responseChoices(round).by.length,
-    ]).toEqual([false, true, 9])
-  })
-
-  it('never let a slider reach less far than the value it shows', () => {
-    expect(settings(round).find(({ title }) => title === 'Most size')!.most).toBe(5000)
-    expect(settings(round).find(({ title }) => title === 'Size')!.most).toBe(200)
-  })
-
   it('change one at a time and leave the document they came from alone', () => {
     const next = withValue(round, ['mark', 'size', 'base'], 12)
     expect([valueAt(next, ['mark', 'size', 'base']), valueAt(round, ['mark', 'size', 'base']), next.trail]).toEqual([
@@ -164,56 +103,25 @@ describe('what settings say of each other', () => {
     ...round,
     mark: { ...round.mark, size: { base: 40, least: 1, most: 5000, ...size } },
   })
-  const limits = (document: Document, title: string) => {
-    const one = settings(document).find((setting) => setting.title === title)!
-    return [one.least, one.limit]
-  }
-
   it('holds the least size below the most, from either side', () => {
-    expect([
-      limits(sized({ least: 5, most: 10 }), 'Least size'),
-      limits(sized({ least: 5, most: 10 }), 'Most size'),
-    ]).toEqual([
-      [0.1, 10],
-      [5, 5000],
-    ])
     const turned = sized({ least: 50, most: 10 })
     expect(inOrder(turned, ['mark', 'size', 'least']).mark.size).toMatchObject({ least: 10, most: 10 })
     expect(inOrder(turned, ['mark', 'size', 'most']).mark.size).toMatchObject({ least: 50, most: 50 })
     expect(inOrder(round, ['mark', 'size', 'most'])).toBe(round)
   })
 
-  it('points out a size that its limits hold back', () => {
-    expect(cautions(round)).toEqual({})
-    expect(cautions(sized({ base: 60, most: 40 }))['mark.size.base']).toMatch(/paints at 40 px: the most size/)
-    expect(cautions(sized({ base: 2, least: 9 }))['mark.size.base']).toMatch(/paints at 9 px: the least size/)
-  })
-
-  it('says blend modes, sensors and methods in words', () => {
-    const blend = settings(round).find(({ title }) => title === 'Blend mode')!
+  it('says a choice in the words that came with it, and a sensor in its own', () => {
+    const choices = [
+      { value: 'color-dodge', word: 'colour dodge' },
+      { value: null, word: 'none' },
+    ]
     expect([
-      shown(blend, 'color-dodge'),
-      shown(blend, 'multiply'),
+      shown({ unit: '', choices }, 'color-dodge'),
+      shown({ unit: '', choices }, null),
+      shown({ unit: '', choices }, 'of a later version'),
       sensor('random').word,
-      sensor('random').help,
-      methods().choices,
-    ]).toEqual([
-      'colour dodge',
-      'multiply',
-      'chance',
-      'Chance, anew for each mark',
-      ['dabs', 'ribbon', 'garland', 'smear'],
-    ])
-    expect(
-      settings(round)
-        .filter(({ help }) => !help)
-        .map(({ title }) => title),
-    ).toEqual([])
-    expect(
-      settings(round)
-        .map(({ help }) => help)
-        .join(' '),
-    ).not.toMatch(/\b[01] (is|leaves|as|drags)\b/)
+      sensor('tilt').word,
+    ]).toEqual(['colour dodge', 'none', 'of a later version', 'chance', 'tilt'])
   })
 
   it('knows on which colours a shift of hue shows', () => {

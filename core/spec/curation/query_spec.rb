@@ -225,3 +225,25 @@ RSpec.describe Fobrel::Core::Curation::Renaming do
     end
   end
 end
+
+RSpec.describe Fobrel::Core::Curation::Query, "changed at a click" do
+  def toggled(line, *value) = described_class.parse(line).toggled(*value).to_s
+
+  it "gains and loses a value, in quotes where that needs them" do
+    expect(toggled("fog", "tag", "sea")).to eq("fog; tag: sea")
+    expect(toggled("fog; tag: sea", "tag", "night")).to eq("fog; tag: sea, night")
+    expect(toggled("fog; tag: sea, night", "tag", "Sea")).to eq("fog; tag: night")
+    expect(toggled("tag: night", "tag", "night")).to eq("")
+    expect(toggled("not tag: sea", "tag", "sea")).to eq("not tag: sea; tag: sea")
+    expect(toggled("fog", "set", "Act 1, the quay")).to eq('fog; set: "Act 1, the quay"')
+    expect(toggled('fog; set: "Act 1, the quay"', "set", 'Kit 9"')).to eq('fog; set: "Act 1, the quay", "Kit 9"""')
+    expect(toggled('fog; set: "Act 1, the quay"', "set", "act 1, the quay")).to eq("fog")
+  end
+
+  it "loses one of its terms" do
+    query = described_class.parse("fog; tag: sea, night; not family: washes")
+    expect(query.terms.map { |term| query.without(term).to_s }).to eq(
+      ["fog; not family: washes", "fog; tag: sea, night"]
+    )
+  end
+end

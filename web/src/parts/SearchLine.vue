@@ -1,10 +1,11 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { api, of } from '../api/client'
 import { useLibrary } from '../stores/library'
 import { useSession } from '../stores/session'
 import { intoList } from './intoList'
-import { suggestions } from '../views/wall/terms'
+import { useNewest } from './newest'
 
 /** The one line that finds brushes: words, and terms such as `tag: lineart`. */
 const route = useRoute()
@@ -28,21 +29,17 @@ watch(
 // All that is typed in one go is one step of the history.
 let begun = false
 
-const known = computed<Record<string, string[]>>(() => ({
-  tag: library.tags.flatMap(({ name, synonyms }) => [name, ...synonyms]),
-  family: library.families.map(({ name }) => name),
-  label: library.labels.map(({ name }) => name),
-  trait: (library.all?.traits ?? []).map(({ key }) => key),
-  set: library.sets.map(({ name }) => name),
-  library: [],
-  size: ['under 20', 'under 60', 'over 100', '20 to 60'],
-  author: (library.all?.authors ?? []).map(({ key }) => key),
-  changed: ['today', 'this week', 'this month', `since ${new Date().toISOString().slice(0, 8)}01`],
-  'used in': ['nothing', ...library.sets.map(({ name }) => name), ...library.seats.map(({ name }) => name)],
-  licence: ['none', ...(library.all?.licences ?? []).map(({ key }) => key)],
-  is: ['draft', 'changed', 'favourite', 'recent', 'locked', 'untagged', 'without notes'],
-}))
-const list = computed(() => (open.value ? suggestions(text.value, known.value) : []))
+/** What may be meant, as the server knows it; what is shown belongs to the line as it is now. */
+const proposed = shallowRef<{ line: string; lines: string[] }>()
+const { want } = useNewest(
+  async (line: string) => {
+    const asked = { params: { ...library.path().params, query: { q: line } } }
+    return (await of(api.GET('/api/libraries/{library}/wall/suggestions', asked))).lines
+  },
+  (lines, line) => void (proposed.value = { line, lines }),
+)
+watch([text, open], () => want(open.value && text.value.trim() ? text.value : undefined))
+const list = computed(() => (open.value && proposed.value?.line === text.value ? proposed.value.lines : []))
 let timer: ReturnType<typeof setTimeout>
 
 function find() {

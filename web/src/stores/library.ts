@@ -12,7 +12,7 @@ import {
   type Tag,
 } from '../api/client'
 import { turns } from '../parts/newest'
-import { useSchema } from '../views/bench/settings'
+import { readWords } from './words'
 import { useSession } from './session'
 
 /** The library at hand: its tags, families, labels, sets and seats, and those of its brushes that were asked for. */
@@ -45,7 +45,6 @@ export const useLibrary = defineStore('library', () => {
   })
   const count = (state: string) => all.value?.states.find(({ key }) => key === state)?.count ?? 0
 
-  let schema = false
   const path = () => ({ params: { path: { library: session.libraryId! } } })
 
   /** Remembers brushes that came with an answer. */
@@ -82,8 +81,7 @@ export const useLibrary = defineStore('library', () => {
     const mine = turn()
     const id = session.libraryId
     if (!id) return
-    if (!schema) useSchema(await of(api.GET('/api/settings')))
-    schema = true
+    await readWords()
     const known = loaded.value === id ? [...byId.keys()] : []
     const [t, o, s, w, f] = await Promise.all([
       of(api.GET('/api/libraries/{library}/tags', path())),

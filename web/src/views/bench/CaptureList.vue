@@ -18,8 +18,8 @@ defineEmits<{ flip: [name: Item] }>()
         @update:model-value="$emit('flip', one.name)"
       />
       <span>{{ one.title }}</span>
-      <i v-if="one.swatch" class="swatch" :style="{ background: one.swatch }" />
-      <span class="soft">{{ one.value }}</span>
+      <i v-if="one.colour" class="swatch" :style="{ background: one.colour }" />
+      <span class="soft">{{ one.words }}</span>
     </label>
   </fieldset>
   <p v-if="left.length" class="soft">

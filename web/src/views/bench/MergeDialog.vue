@@ -22,10 +22,7 @@ const turn = turns()
 const bring = () =>
   bench.toast.attempt(async () => {
     const current = turn()
-    const base = detail.value!.draft?.base ?? detail.value!.preset.edition
-    const got = await of(
-      api.POST('/api/presets/{id}/merge', { ...at, body: { document: mine, base, choices: choices.value } }),
-    )
+    const got = await of(api.POST('/api/presets/{id}/merge', { ...at, body: { choices: choices.value } }))
     if (current()) merge.value = got
   })
 onMounted(bring)
@@ -35,17 +32,13 @@ function choose(key: string, side: 'mine' | 'theirs') {
 }
 
 async function save() {
-  const { document, edition } = merge.value!
+  const { edition: base } = merge.value!
   problem.value = ''
   try {
     await bench.doing(async () => {
-      const note = props.note || `Brought together with edition ${edition}`
-      const got = await of(
-        api.POST('/api/presets/{id}/editions', {
-          ...at,
-          body: { document, base: edition, note, capture: props.capture },
-        }),
-      )
+      const note = props.note || `Brought together with edition ${base}`
+      const body = { kept: detail.value!.kept, base, note, capture: props.capture, choices: choices.value }
+      const got = await of(api.POST('/api/presets/{id}/editions', { ...at, body }))
       bench.take(got)
       await bench.library.load()
       bench.toast.done(`Saved as edition ${got.preset.edition}, with both changes.`)

@@ -12,8 +12,8 @@ import {
   freshAnswer,
   offScale,
   onScale,
-  responseChoices,
   sensor,
+  sensors,
   shown,
   showsShifts,
   STRAIGHT,
@@ -25,7 +25,7 @@ import { onBench } from './useBench'
 
 /** What drives what: a small curve in each cell that is in use, and the chosen cell's own to work on. */
 const bench = onBench()
-const { document, goal, counts, trying } = bench
+const { detail, document, goal, counts, trying } = bench
 const first = (document.value!.response as Answer[])[0]
 const chosen = ref<[drives: string, by: string]>([first?.drives ?? 'size', first?.by ?? 'pressure'])
 const section = ref<HTMLElement>()
@@ -34,9 +34,9 @@ const room = useElementSize(section)
 const wide = computed(() => Math.round(Math.min(340, Math.max(184, room.width.value * 0.45))))
 const copied = shallowRef<Pick<Answer, 'from' | 'to' | 'curve'>>()
 const mayEdit = computed(() => bench.session.mayEdit)
-const choices = stable(() => responseChoices(document.value!))
+const choices = stable(() => ({ drives: detail.value?.sheet.drives ?? [], by: sensors() }))
 const answers = computed(() => document.value!.response as Answer[])
-const chance = (by: string) => by === 'random' || by === 'stroke'
+const chance = (by: string) => sensor(by).chance
 const CHANCE = 'M1 12V5H8V14H14V2H20V10H26V6H32V13H39'
 const W = 40,
   H = 16

@@ -49,7 +49,7 @@ async function save() {
       const places = set.value === '' ? [] : [{ set: set.value, before: place.value === 'end' ? null : place.value }]
       const order = { tags: tags.value, family: family.value === '' ? null : family.value, notes: notes.value }
       const body = {
-        document: document.value!,
+        kept: detail.value!.kept,
         name: name.value.trim(),
         capture: captured.value,
         favourite: favourite.value,

@@ -23,7 +23,7 @@ async function save() {
   try {
     await bench.doing(async () => {
       const base = detail.value!.draft?.base ?? detail.value!.preset.edition
-      const body = { document: document.value!, base, note: note.value, capture: captured.value }
+      const body = { kept: detail.value!.kept, base, note: note.value, capture: captured.value }
       const got = await of(api.POST('/api/presets/{id}/editions', { ...at, body }))
       bench.take(got)
       await bench.library.load()

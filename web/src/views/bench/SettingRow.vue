@@ -15,7 +15,6 @@ const props = defineProps<{
   home: unknown
   goal: unknown
   fixed?: boolean
-  caution?: string
   differs?: boolean
 }>()
 const emit = defineEmits<{ set: [value: unknown] }>()
@@ -29,7 +28,6 @@ const tick = computed(() => {
   return Math.min(1, Math.max(0, (at - props.one.least) / (props.one.most - props.one.least)))
 })
 const put = (value: number) => emit('set', offScale(props.one, value))
-const called = (choice: string | null) => shown(props.one, choice ?? NONE)
 
 // --- how the next frame of a reel is chosen: by one turn, or by two for rows and columns --------
 const NO_SECOND = 'no second turn'
@@ -65,7 +63,12 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
       :aria-label="one.title"
       @update:model-value="emit('set', $event === NONE ? null : $event)"
     >
-      <el-option v-for="choice in one.choices" :key="choice ?? NONE" :value="choice ?? NONE" :label="called(choice)" />
+      <el-option
+        v-for="{ value: choice, word } in one.choices"
+        :key="choice ?? NONE"
+        :value="choice ?? NONE"
+        :label="word"
+      />
     </el-select>
     <span v-else-if="one.kind === 'turn'" class="line">
       <el-select
@@ -78,9 +81,9 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
       >
         <el-option v-if="index" :value="NO_SECOND" :label="NO_SECOND" /><el-option
           v-for="choice in one.choices"
-          :key="choice!"
-          :value="choice!"
-          :label="choice!"
+          :key="choice.word"
+          :value="choice.value!"
+          :label="choice.word"
         />
       </el-select>
     </span>
@@ -141,7 +144,7 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
     >
       ↩
     </button>
-    <span v-if="caution" class="caution small" role="note">{{ caution }}</span>
+    <span v-if="one.caution" class="caution small" role="note">{{ one.caution }}</span>
   </div>
 </template>
 

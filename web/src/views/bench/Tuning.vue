@@ -3,7 +3,7 @@ import { computed } from 'vue'
 import { vOneStop } from './oneStop'
 import PartsLine from './PartsLine.vue'
 import SettingRow from './SettingRow.vue'
-import { cautions, valueAt } from './settings'
+import { valueAt } from './settings'
 import { onBench } from './useBench'
 
 /** All settings in their groups, made from the preset's schema; a tick where home is, and a way back for each. */
@@ -11,7 +11,6 @@ const bench = onBench()
 const { detail, document, grouped, counts, back, goal } = bench
 const home = computed(() => detail.value!.home_document)
 const fixed = computed(() => !bench.session.mayEdit)
-const warned = computed(() => cautions(document.value!))
 const origin = computed(() => (detail.value!.origin === 'received' ? 'as received' : 'as made'))
 const BACKS = computed(
   () =>
@@ -62,7 +61,6 @@ const groupBack = (name: string) => bench.tune({ ...document.value!, [name]: goa
         :goal="valueAt(goal, one.path)"
         :fixed="fixed"
         :differs="bench.differs(one.path)"
-        :caution="warned[one.path.join('.')]"
         @set="bench.set(one.path, $event)"
       />
       <p v-if="name === 'surface' && !document!.surface" class="soft small">No grain: the paint lies even.</p>

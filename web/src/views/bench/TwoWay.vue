@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { settings, valueAt, withValue } from './settings'
+import { valueAt, withValue } from './settings'
 import { onBench } from './useBench'
 
 /** One drag for two settings at once: size across; up the hardness of a round tip, or the opacity of a picture. */
@@ -12,7 +12,7 @@ const up = computed(() =>
   document.value!.mark.tip.kind === 'round' ? ['mark', 'tip', 'hardness'] : ['pigment', 'opacity'],
 )
 const word = computed(() => (up.value[1] === 'tip' ? 'hardness' : 'opacity'))
-const most = computed(() => settings(document.value!).find(({ path }) => path.join() === across.join())!.most)
+const most = computed(() => bench.list.value.find(({ path }) => path.join() === across.join())!.most)
 
 // Sizes are felt as ratios, so the way across is even in ratios.
 const place = (size: number) => Math.log(size) / Math.log(most.value)

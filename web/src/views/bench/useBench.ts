@@ -11,7 +11,7 @@ import type { Ask, Try } from '../../parts/usePainted'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
-import { answerOf, groups, inOrder, same, settings, valueAt, withValue, type Answer } from './settings'
+import { answerOf, groups, inOrder, same, valueAt, withValue, type Answer } from './settings'
 import { useKeeping, useLook } from './useKeeping'
 
 export type Back = 'home' | 'current' | 'received'
@@ -50,7 +50,10 @@ export function useBench(id: number) {
   /** Whether somebody saved an edition after the one that the draft stands on. */
   const overtaken = computed(() => !!detail.value?.draft && detail.value.draft.base !== detail.value.preset.edition)
 
-  const list = stable(() => (document.value ? settings(document.value) : []))
+  /** The server's list belongs to what it kept last; what the brush has no more by now is not shown. */
+  const list = stable(() =>
+    (detail.value?.sheet.settings ?? []).filter(({ path }) => valueAt(document.value!, path) !== undefined),
+  )
   const grouped = computed(() =>
     groups()
       .map((group) => ({ ...group, list: list.value.filter((one) => one.group === group.name) }))

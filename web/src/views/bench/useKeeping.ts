@@ -51,7 +51,10 @@ export function useKeeping(id: number, detail: Ref<Detail | undefined>, document
   /** Takes over what is at the server now, unless something newer waits here. */
   function accept(kept: Kept, sent?: Document) {
     tell(kept)
-    if (detail.value) detail.value = { ...detail.value, draft: kept.draft, kept: kept.kept, room: kept.room }
+    if (detail.value) {
+      const { draft, kept: print, room, sheet } = kept
+      detail.value = { ...detail.value, draft, kept: print, room, sheet }
+    }
     if (changes.length) return (known = sent ?? known)
     known = kept.document
     if (!same(document.value, kept.document)) document.value = kept.document

@@ -9,7 +9,7 @@ import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import { useWork } from '../../stores/work'
-import { DECISIONS, STATES } from './words'
+import { titled, words } from '../../stores/words'
 
 /** The plan of one arrival: what each thing in it would become, what can be decided, and the report. */
 const props = defineProps<{ arrival: Arrival }>()
@@ -64,10 +64,15 @@ const task = computed(
 )
 
 const groups = computed(() =>
-  (Object.keys(STATES) as ArrivalItem['state'][])
-    .map((state) => ({ state, items: plan.value?.items.filter((item) => item.state === state) ?? [] }))
+  words.value.plan.states
+    .map(({ name: state, title }) => ({
+      state,
+      title,
+      items: plan.value?.items.filter((item) => item.state === state) ?? [],
+    }))
     .filter(({ items }) => items.length),
 )
+const called = (decision: string) => titled(words.value.plan.decisions, decision)
 const coming = computed(() => plan.value?.items.filter(({ decision }) => decision !== 'leave').length ?? 0)
 const here = computed(() => plan.value?.items.filter(({ state }) => state === 'identical').length ?? 0)
 const open = ref<Record<string, boolean>>({})
@@ -152,8 +157,12 @@ const takes = computed(
 const notes = computed(() => (plan.value?.report as { notes?: string[] } | null)?.notes ?? [])
 const lines = computed(() => (plan.value?.report as { lines?: Line[] } | null)?.lines ?? [])
 const told = computed(() =>
-  (Object.keys(DECISIONS) as ArrivalItem['decision'][])
-    .map((decision) => ({ decision, list: lines.value.filter((line) => line.decision === decision) }))
+  words.value.plan.decisions
+    .map(({ name: decision, title }) => ({
+      decision,
+      title,
+      list: lines.value.filter((line) => line.decision === decision),
+    }))
     .filter(({ list }) => list.length),
 )
 /** What takes longer than this is told before, seconds. */
@@ -305,19 +314,19 @@ const LONG = 5
           >what it holds now leaves the set; what nothing else uses goes to the Attic</span
         >
       </form>
-      <section v-for="{ state, items } in groups" :key="state" class="kind" :aria-label="STATES[state]">
+      <section v-for="{ state, title, items } in groups" :key="state" class="kind" :aria-label="title">
         <div class="line title">
-          <h2>{{ STATES[state] }}</h2>
+          <h2>{{ title }}</h2>
           <span class="soft">{{ items.length }}</span>
           <label v-if="items.length > 1 && common(items).length > 1" class="line all"
             ><span class="soft">all of these:</span
             ><select
               :value="agreed(items)"
-              :aria-label="`All: ${STATES[state]}`"
+              :aria-label="`All: ${title}`"
               @change="forAll(state, items, ($event.target as HTMLSelectElement).value)"
             >
               <option v-if="!agreed(items)" value="" disabled>as below</option>
-              <option v-for="one in common(items)" :key="one" :value="one">{{ DECISIONS[one] }}</option>
+              <option v-for="one in common(items)" :key="one" :value="one">{{ called(one) }}</option>
             </select></label
           >
         </div>
@@ -368,9 +377,9 @@ const LONG = 5
               :aria-label="`What to do with ${item.name}`"
               @change="forItem(item, ($event.target as HTMLSelectElement).value)"
             >
-              <option v-for="one in item.choices" :key="one" :value="one">{{ DECISIONS[one] }}</option>
+              <option v-for="one in item.choices" :key="one" :value="one">{{ called(one) }}</option>
             </select>
-            <span v-else class="soft small">{{ state === 'identical' ? 'skipped' : DECISIONS[item.decision] }}</span>
+            <span v-else class="soft small">{{ state === 'identical' ? 'skipped' : called(item.decision) }}</span>
           </div></OneScale
         >
         <button v-if="items.length > MOST && !open[state]" class="plain" @click="open[state] = true">
@@ -386,9 +395,9 @@ const LONG = 5
         }}<span v-if="plan.entry?.undone" class="changed">taken back</span>
       </p>
       <p v-for="note in notes" :key="note" class="changed">{{ note }}</p>
-      <section v-for="{ decision, list } in told" :key="decision" class="kind" :aria-label="DECISIONS[decision]">
+      <section v-for="{ decision, title, list } in told" :key="decision" class="kind" :aria-label="title">
         <div class="line title">
-          <h2>{{ DECISIONS[decision] }}</h2>
+          <h2>{{ title }}</h2>
           <span class="soft">{{ list.length }}</span>
         </div>
         <div v-for="(line, index) in list.slice(0, MOST)" :key="index" class="line report">
@@ -396,7 +405,7 @@ const LONG = 5
             line.becomes
           }}</router-link><b v-else>{{ line.becomes }}</b
           ><span v-if="line.becomes !== line.name" class="soft">came as “{{ line.name }}”</span
-          ><span class="soft">{{ line.sentence || STATES[line.state].toLowerCase() }}</span>
+          ><span class="soft">{{ line.sentence || titled(words.plan.states, line.state).toLowerCase() }}</span>
         </div>
       </section>
     </template>

@@ -6,6 +6,7 @@ import type { components } from '../../api/schema'
 import { useArrival, type Brought } from '../../stores/arrival'
 import { useLibrary } from '../../stores/library'
 import { useToast } from '../../stores/toast'
+import { titled, words } from '../../stores/words'
 import { useWork } from '../../stores/work'
 import ArrivalPlan from './ArrivalPlan.vue'
 import OutsideGallery from './OutsideGallery.vue'
@@ -30,14 +31,6 @@ const chosen = computed(() =>
     : (arrivals.value.find(({ id }) => id === Number(route.query.arrival)) ??
       arrivals.value.find(({ state }) => state === 'planned')),
 )
-const STATES: Record<Arrival['state'], string> = {
-  open: 'coming',
-  reading: 'being read',
-  planned: 'waiting',
-  applying: 'being taken in',
-  applied: 'taken in',
-  left: 'let go',
-}
 const time = (text: string) =>
   new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 
@@ -159,7 +152,7 @@ function changed(gone?: boolean) {
           ><br /><span class="soft small">{{ one.source }}, {{ time(one.at) }}</span></span
         >
         <span :class="one.state === 'planned' ? 'changed' : 'soft small'">{{
-          one.entry?.undone ? 'taken back' : STATES[one.state]
+          one.entry?.undone ? 'taken back' : titled(words.arrivals, one.state)
         }}</span>
       </button>
     </aside>

@@ -7,14 +7,14 @@ import TagMark from '../../parts/TagMark.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
-import { asks } from '../wall/terms'
+import { words } from '../../stores/words'
+import { asks } from '../../parts/asks'
 
 /** What brushes are ordered by: families as a small tree, work states, tags with their looks and synonyms. */
 const library = useLibrary()
 const session = useSession()
 const toast = useToast()
-const COLOURS = ['teal', 'ochre', 'madder', 'violet', 'slate', 'moss']
-const SHAPES = ['square', 'round', 'leaf', 'drop', 'bar', 'ring']
+const looks = computed(() => words.value.looks)
 const fresh = reactive({ family: '', parent: 0, label: '' })
 const family = ref<Family>()
 const exporting = ref<(typeof library.branches)[number]>()
@@ -54,9 +54,7 @@ const saveFamily = () =>
 const dropping = ref<{ name: string; sets: string[]; deed: () => Promise<unknown> }>()
 /** Removed at once, with an undo; told beforehand where a set fills itself from it. */
 function drop(term: 'family' | 'label' | 'tag', name: string, deed: () => Promise<{ entry: Entry }>) {
-  const sets = library.sets
-    .filter(({ query }) => query !== null && asks(query, term, name))
-    .map((set) => `“${set.name}”`)
+  const sets = library.sets.filter(({ terms }) => asks(terms, term, name)).map((set) => `“${set.name}”`)
   const go = async () => {
     await toast.recorded(deed)
     dropping.value = undefined
@@ -206,9 +204,9 @@ const merge = () =>
             v-model="label.colour"
             size="small"
             aria-label="Colour"
-            ><el-option v-for="c in COLOURS" :key="c" :value="c" :label="c" /></el-select
+            ><el-option v-for="c in looks.colours" :key="c" :value="c" :label="c" /></el-select
           ><el-select v-model="label.shape" size="small" aria-label="Shape"
-            ><el-option v-for="c in SHAPES" :key="c" :value="c" :label="c" /></el-select
+            ><el-option v-for="c in looks.shapes" :key="c" :value="c" :label="c" /></el-select
           ><el-button size="small" native-type="submit">Save</el-button>
         </form>
         <template v-else
@@ -242,9 +240,9 @@ const merge = () =>
               v-model="tag.colour"
               size="small"
               aria-label="Colour"
-              ><el-option v-for="c in COLOURS" :key="c" :value="c" :label="c" /></el-select
+              ><el-option v-for="c in looks.colours" :key="c" :value="c" :label="c" /></el-select
             ><el-select v-model="tag.shape" size="small" aria-label="Shape"
-              ><el-option v-for="c in SHAPES" :key="c" :value="c" :label="c"
+              ><el-option v-for="c in looks.shapes" :key="c" :value="c" :label="c"
             /></el-select>
           </form>
           <form class="line" @submit.prevent="saveTag">

@@ -14,7 +14,6 @@ import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import { useTray } from '../../stores/tray'
-import { quoted } from '../wall/terms'
 
 const library = useLibrary()
 const session = useSession()
@@ -180,7 +179,7 @@ const orderBy = (order: 'name' | 'size' | 'colour' | 'use' | 'changed') =>
     const set = chosen.value!
     const { ids } = await of(
       api.GET('/api/libraries/{library}/wall/ids', {
-        params: { ...library.path().params, query: { q: `set: ${quoted(set.name)}`, order } },
+        params: { ...library.path().params, query: { q: set.line, order } },
       }),
     )
     const rank = new Map(ids.map((id, index) => [id, index]))
@@ -202,8 +201,7 @@ const bundle = () =>
     await router.push({ name: 'bundles', query: { bundle: made.id } })
     toast.done(`The bundle “${made.name}” holds ${made.preset_ids.length} brushes.`)
   })
-const onWall = () =>
-  router.push({ name: 'wall', query: { search: chosen.value!.query ?? `set: ${quoted(chosen.value!.name)}` } })
+const onWall = () => router.push({ name: 'wall', query: { search: chosen.value!.line } })
 const need = computed(() =>
   ['join', 'subtract', 'beside'].includes(dialog.value ?? '')
     ? other.value === undefined

@@ -3,11 +3,11 @@ import { computed, ref, watch } from 'vue'
 import { api, of, type Facets } from '../../api/client'
 import TagMark from '../../parts/TagMark.vue'
 import { useLibrary } from '../../stores/library'
-import { asks } from './terms'
+import { asks, type Term, type TermName } from '../../parts/asks'
 
 /** What narrows the Wall, with counts of what is found now. */
-const props = defineProps<{ query: string }>()
-const emit = defineEmits<{ toggle: [name: string, value: string] }>()
+const props = defineProps<{ query: string; terms: Term[] }>()
+const emit = defineEmits<{ toggle: [name: TermName, value: string] }>()
 const library = useLibrary()
 const facets = ref<Facets>()
 let turn = 0
@@ -40,23 +40,23 @@ const tags = computed(() =>
   library.tags
     .filter((tag) => tag.count && facets.value)
     .map((tag) => ({ tag, count: count('tags', tag.id) }))
-    .filter((one) => one.count || asks(props.query, 'tag', one.tag.name))
+    .filter((one) => one.count || asks(props.terms, 'tag', one.tag.name))
     // Those asked for first, then by how many they hold, so that the few that are shown are the useful ones.
     .sort(
       (a, b) =>
-        Number(asks(props.query, 'tag', b.tag.name)) - Number(asks(props.query, 'tag', a.tag.name)) ||
+        Number(asks(props.terms, 'tag', b.tag.name)) - Number(asks(props.terms, 'tag', a.tag.name)) ||
         b.count - a.count,
     ),
 )
 const traits = computed(() => (facets.value?.traits ?? []).slice(0, moreTraits.value ? 60 : 8))
 const states = computed(() =>
-  (facets.value?.states ?? []).filter(({ key, count }) => count || asks(props.query, 'is', key)),
+  (facets.value?.states ?? []).filter(({ key, count }) => count || asks(props.terms, 'is', key)),
 )
 const FEW = 8
 const moreTraits = ref(false)
 const moreTags = ref(false)
 const moreSets = ref(false)
-const on = (name: string, value: string) => asks(props.query, name, value)
+const on = (name: string, value: string) => asks(props.terms, name, value)
 </script>
 
 <template>

@@ -4,7 +4,6 @@ import BrushName from '../../parts/BrushName.vue'
 import Strip from '../../parts/Strip.vue'
 import TagMark from '../../parts/TagMark.vue'
 import { api, of, type Detail, type Document, type Preset } from '../../api/client'
-import { same, settings, shown, valueAt } from '../bench/settings'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
@@ -27,10 +26,6 @@ const load = () =>
 onMounted(load)
 watch(() => [props.preset.fingerprint, props.preset.draft], load)
 
-const differing = () =>
-  settings(detail.value!.document).filter(
-    (one) => !same(valueAt(detail.value!.document, one.path), valueAt(detail.value!.home_document, one.path)),
-  )
 const day = (text: string) => new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
 
 async function untag(name: string) {
@@ -83,11 +78,10 @@ async function reset() {
         </span>
       </div>
       <dl>
-        <template v-for="one in differing()" :key="one.path.join()">
-          <dt>{{ one.title }}</dt>
+        <template v-if="detail.since_home.length">
+          <dt>Since home</dt>
           <dd>
-            {{ shown(one, valueAt(detail.document, one.path)) }}
-            <s class="soft">{{ shown(one, valueAt(detail.home_document, one.path)) }}</s>
+            <span v-for="words in detail.since_home" :key="words" class="since">{{ words }}</span>
           </dd>
         </template>
         <dt>Needs</dt>
@@ -166,6 +160,9 @@ dt {
 }
 dd {
   margin: 0;
+}
+.since {
+  display: block;
 }
 .edition {
   display: grid;

@@ -1,9 +1,10 @@
 <script setup lang="ts">
 import { useVirtualizer } from '@tanstack/vue-virtual'
 import { useElementSize, useEventListener } from '@vueuse/core'
-import { computed, nextTick, onBeforeUnmount, ref, watch } from 'vue'
+import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
-import type { Preset } from '../../api/client'
+import { api, of, type Preset } from '../../api/client'
+import type { Term, TermName } from '../../parts/asks'
 import { intoList } from '../../parts/intoList'
 import ResetDialog from '../../parts/ResetDialog.vue'
 import { useLibrary } from '../../stores/library'
@@ -14,7 +15,6 @@ import { COLUMNS } from './columns'
 import Facets from './Facets.vue'
 import KeepSearch from './KeepSearch.vue'
 import Peek from './Peek.vue'
-import { termsOf, toggled, without } from './terms'
 import { useColumns } from './useColumns'
 import { useFound } from './useFound'
 import { useWallLook } from './useWallLook'
@@ -35,9 +35,9 @@ const room = useElementSize(list)
 
 const q = computed(() => String(route.query.search ?? ''))
 // The question as the server understood it; it decides the order, which is part of the next question.
-const understood = ref('')
+const understood = shallowRef<Term[]>([])
 const set = computed(() => {
-  const term = termsOf(understood.value).filter(({ name, negated }) => name === 'set' && !negated)
+  const term = understood.value.filter(({ name, negated }) => name === 'set' && !negated)
   return term.length === 1 && term[0]!.values.length === 1
     ? library.sets.find(({ name, query }) => query === null && name.toLowerCase() === term[0]!.values[0]!.toLowerCase())
     : undefined
@@ -48,9 +48,8 @@ const found = useFound(() => ({
   order: order.value,
   set: order.value === 'hand' ? set.value?.id : undefined,
 }))
-const { rows, total, tolerant, query, problem } = found
-watch(query, (line) => (understood.value = line))
-const terms = computed(() => termsOf(query.value))
+const { rows, total, tolerant, query, terms, problem } = found
+watch(terms, (now) => (understood.value = now))
 const ORDERS = computed(() => [
   ...(set.value ? [['hand', `in the order of “${set.value.name}”`]] : []),
   ['name', 'by name'],
@@ -64,7 +63,16 @@ const ORDERS = computed(() => [
 const chosenOrder = computed({ get: () => order.value, set: (value: string) => put({ order: value }) })
 
 const put = (change: Record<string, string | undefined>) => router.push({ query: { ...route.query, ...change } })
-const toggle = (name: string, value: string) => put({ search: toggled(query.value, name, value) || undefined })
+/** One click after the other, each on the line as the one before left it. */
+let toggling: Promise<unknown> = Promise.resolve()
+const toggle = (term: TermName, value: string) =>
+  (toggling = toggling.then(() =>
+    toast.attempt(async () => {
+      const asked = { params: { ...library.path().params, query: { q: q.value, term, value } } }
+      const { line } = await of(api.GET('/api/libraries/{library}/wall/line', asked))
+      await put({ search: line || undefined })
+    }),
+  ))
 
 // --- only what is in sight is drawn -------------------------------------------------------
 const { tallest, strip, below, lanes, tall } = useColumns(look, room.width)
@@ -241,7 +249,7 @@ const narrowed = computed(() => !!q.value)
 
 <template>
   <div class="wall">
-    <Facets :query="query" @toggle="toggle" />
+    <Facets :query="query" :terms="terms" @toggle="toggle" />
     <section>
       <WallBar
         v-model:order="chosenOrder"
@@ -256,12 +264,12 @@ const narrowed = computed(() => !!q.value)
       <div v-if="narrowed" class="chips line">
         <button
           v-for="term in terms"
-          :key="term.piece"
+          :key="term.words"
           class="chip"
-          :aria-label="`Take “${term.piece}” out`"
-          @click="put({ search: without(query, term.piece) || undefined })"
+          :aria-label="`Take “${term.words}” out`"
+          @click="put({ search: term.without || undefined })"
         >
-          {{ term.piece }} ✕
+          {{ term.words }} ✕
         </button>
         <button class="plain" @click="put({ search: undefined })">show all</button
         ><button v-if="session.mayEdit && !problem && !naming" class="plain" @click="naming = true">

@@ -1,5 +1,6 @@
-import { ref, shallowReactive, watch } from 'vue'
+import { ref, shallowReactive, shallowRef, watch } from 'vue'
 import { api, of, type Preset } from '../../api/client'
+import type { Term } from '../../parts/asks'
 import { useLibrary } from '../../stores/library'
 
 const PAGE = 100
@@ -12,6 +13,7 @@ export function useFound(asked: () => { q: string; order: string; set?: number }
   const tolerant = ref(false)
   /** The question as the server understood it. */
   const query = ref('')
+  const terms = shallowRef<Term[]>([])
   const problem = ref('')
   let turn = 0
   let asking = new Set<number>()
@@ -37,6 +39,7 @@ export function useFound(asked: () => { q: string; order: string; set?: number }
       total.value = got.total
       tolerant.value = got.tolerant
       query.value = got.query
+      terms.value = got.terms
       problem.value = ''
     } catch (error) {
       if (mine !== turn) return
@@ -90,5 +93,5 @@ export function useFound(asked: () => { q: string; order: string; set?: number }
     return all.slice(first, last === Infinity ? undefined : last + 1)
   }
 
-  return { rows, total, tolerant, query, problem, see, ids }
+  return { rows, total, tolerant, query, terms, problem, see, ids }
 }

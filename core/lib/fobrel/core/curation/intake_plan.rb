@@ -54,6 +54,31 @@ module Fobrel
           "aside" => %w[leave]
         }.freeze
 
+        # What is said of each state on the screen, those that ask for a decision first.
+        STATES = {
+          "named" => "The same name, another stroke",
+          "apart" => "An edition that went its own way",
+          "newer" => "A newer edition of a brush here",
+          "older" => "An older edition of a brush here",
+          "attic" => "Lies in the Attic",
+          "lacking" => "A need is missing",
+          "future" => "Written by a later version",
+          "unreadable" => "Cannot be read",
+          "aside" => "Left aside",
+          "new" => "New",
+          "identical" => "Already here, paints the same"
+        }.freeze
+
+        # What each decision is called on the screen.
+        DECISIONS = {
+          "take" => "take in",
+          "both" => "keep both, next number",
+          "edition" => "take as next edition",
+          "replace" => "take its place; it goes to the Attic",
+          "back" => "bring back",
+          "leave" => "leave out"
+        }.freeze
+
         # @param coming [Array<Coming>] in order
         # @param here [Array<Here>]
         # @param choices [Hash] "items" from a thing's key (as text) to a decision, "all" from a state to one

@@ -49,15 +49,18 @@ module Fobrel
         /ix
         # While a line is taken apart, what was quoted is away; signs of private use stand for it.
         AWAY = /\uE000(\d+)\uE001/
-        private_constant :WORD, :QUOTED, :SPECIAL, :NUMBER, :PLAIN, :AWAY
+        private_constant :WORD, :SPECIAL, :NUMBER, :PLAIN, :AWAY
 
         # One term: its name, its values, whether it is turned round.
         Term = Struct.new(:name, :values, :negated) do
-          def to_s = "#{"not " if negated}#{name}: #{values.map { Query.quoted(_1, SPECIAL) }.join(", ")}"
+          def to_s = "#{"not " if negated}#{name}: #{values.map { |value| Query.written(value) }.join(", ")}"
         end
 
         # @return [String] the value as it must be written where some signs mean more
         def self.quoted(value, special) = value.match?(special) ? %("#{value.gsub('"', '""')}") : value
+
+        # @return [String] the value of a term as it must be written
+        def self.written(value) = quoted(value, SPECIAL)
 
         # @param text [String]
         # @return [Query]
@@ -199,6 +202,24 @@ module Fobrel
             *terms.map(&:to_s)
           ].reject(&:empty?).join("; ")
         end
+
+        # @param name [String] of a term
+        # @param value [String]
+        # @return [Query] with the value added to that term, or taken out of it where it is asked for already
+        def toggled(name, value)
+          found = terms.find { |term| !term.negated && term.name == name }
+          values = found ? found.values : []
+          rest = values.reject { |one| one.casecmp?(value) }
+          values = (rest.size < values.size) ? rest : values + [value]
+          without(found).and_term(name, values)
+        end
+
+        # @param term [Term, nil] one of its own
+        # @return [Query]
+        def without(term) = Query.new(words, terms.reject { |one| one.equal?(term) })
+
+        # @api private
+        def and_term(name, values) = values.empty? ? self : Query.new(words, terms + [Term.new(name, values, false)])
 
         # @return [Query] with every term of this name replaced by one, or taken out
         def with(name, values, negated: false)

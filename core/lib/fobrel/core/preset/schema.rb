@@ -38,6 +38,22 @@ module Fobrel
           path.inject(DOCUMENT) { |node, key| node && branches(node).filter_map { _1.dig("properties", key) }.first }
         end
 
+        # The settings that apply to an object: its own, and those of the branch it takes.
+        #
+        # @param value [Hash] of a document
+        # @param schema [Hash] what says how it may be
+        # @return [Hash{String => Hash}] what the schema says of each, by name
+        def self.known(value, schema)
+          schema = schema["anyOf"].find { |one| one["type"] == "object" } || {} if schema["anyOf"]
+          branches = (schema["allOf"] || []).select { |branch| taken?(value, branch["if"]) }
+          [
+            schema,
+            *branches.map { |branch|
+              branch["then"]
+            }
+          ].map { |one| one.fetch("properties", {}) }.inject({}, :merge)
+        end
+
         class << self
           private
 
@@ -103,13 +119,6 @@ module Fobrel
             when String then value.dup.freeze
             else value
             end
-          end
-
-          # The settings that apply to this object: its own, and those of the branch it takes.
-          def known(value, schema)
-            schema = schema["anyOf"].find { _1["type"] == "object" } || {} if schema["anyOf"]
-            branches = (schema["allOf"] || []).select { |branch| taken?(value, branch["if"]) }.map { _1["then"] }
-            [schema, *branches].map { _1.fetch("properties", {}) }.inject({}, :merge)
           end
 
           def taken?(value, condition)

@@ -1,0 +1,26 @@
+import { shallowRef } from 'vue'
+import { api, of } from '../api/client'
+import type { components } from '../api/schema'
+
+type Words = components['schemas']['Words']
+
+const none: Words = {
+  groups: [],
+  method: { help: '', choices: [] },
+  sensors: [],
+  drives: [],
+  looks: { colours: [], shapes: [] },
+  plan: { states: [], decisions: [] },
+  arrivals: [],
+}
+/** What the screen says that is the same for all brushes and libraries; the server says it once. */
+export const words = shallowRef(none)
+
+/** Reads the words, unless they are there. */
+export async function readWords() {
+  if (words.value === none) words.value = await of(api.GET('/api/settings'))
+}
+
+/** The title of a thing among several. */
+export const titled = (list: { name: string; title: string }[], name: string) =>
+  list.find((one) => one.name === name)?.title ?? name
