@@ -97,8 +97,8 @@ module Fobrel
     raise "not taken in" unless library.presets.count == COUNT && arrival.reload.state == "applied"
     tell.call("apply: in one transaction", seconds, 30)
     # One strip stands for all: painting is measured in bench.rb.
-    strip = Models::Strip.png_of(library.presets.first.current_edition.value, "wall")
-    Models::Strip.insert_all(
+    strip = Models::KeptStrip.png_of(library.presets.first.current_edition.value, "wall")
+    Models::KeptStrip.insert_all(
       library.presets.pluck(:fingerprint).map {
         {fingerprint: _1, shape: "wall", version: Core::Stroke::Strip::VERSION, png: strip}
       }

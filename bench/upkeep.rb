@@ -123,7 +123,7 @@ module Fobrel
     after[:files] - start[:files]
   )
   raise "brushes are missing" unless library.presets.count == 3 * BRUSHES
-  library.presets.each { |preset| Models::Strip.png_of(preset.current_edition.value, "wall") }
+  library.presets.each { |preset| Models::KeptStrip.png_of(preset.current_edition.value, "wall") }
 ensure
   ActiveRecord::Base.connection_handler.clear_all_connections!
   cluster&.stop

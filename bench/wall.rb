@@ -135,7 +135,7 @@ module Fobrel
       (known & pairs).size,
       known.size
     )
-    Models::Likeness.delete_all
+    Models::StripPair.delete_all
     _, looking = timed.call { Finding::Doubles.new(library).prepare(seconds: 1e9) }
     groups, ms = timed.call { Finding::Doubles.new(library).groups }
     known = truth
@@ -159,7 +159,7 @@ module Fobrel
     require "ferrum"
     # Painted beforehand, as they are after an import.
     library.presets.includes(:current_edition).find_each { |preset|
-      Models::Strip.png_for(preset.fingerprint, "small") {
+      Models::KeptStrip.png_for(preset.fingerprint, "small") {
         preset.current_edition.value
       }
     }

@@ -55,7 +55,7 @@ module Fobrel
             furnish(libraries["Storm over Skerrow"], people["maren"])
             take_in(libraries["Second unit"], people["tove"], Brushes.inks.last(1))
           end
-          Models::Preset.find_each { Models::Strip.png_of(_1.current_edition.value, "wall") }
+          Models::Preset.find_each { Models::KeptStrip.png_of(_1.current_edition.value, "wall") }
         end
 
         # Brushes with their pictures and tags.
@@ -155,9 +155,9 @@ module Fobrel
           hatches = presets.select { |name, _| name.match?(/hatch|shade/i) }.values.map(&:id)
           Models::Preset.where(id: hatches).update_all(family_id: library.families.find_by!(name: "Hatches").id)
           LABELS.each_with_index { |name, position|
-            library.labels.create!(name:, position:, **Models::Looks.next(position + 1))
+            library.work_states.create!(name:, position:, **Models::Looks.next(position + 1))
           }
-          label = ->(name) { {label_id: library.labels.find_by!(name:).id} }
+          label = ->(name) { {label_id: library.work_states.find_by!(name:).id} }
           Models::Preset.where(id: presets.values.first(18).map(&:id)).update_all(label["released"])
           Models::Preset.where(id: presets.values.last(5).map(&:id)).update_all(label["to be checked"])
           library.tags.find_by(name: "lineart")&.synonyms&.create!(library:, name: "inking")

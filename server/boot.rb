@@ -25,7 +25,7 @@ module Fobrel
   Core::Apart::Share.folder = File.join(var, "turns")
 
   # A room each: what it holds is loaded when it is named.
-  ROOMS = %w[Api Actions Finding Jobs Ledger Models Views].freeze
+  ROOMS = %w[Api Actions Finding Gallery Jobs Ledger Models Proofs Reports Views].freeze
   ROOMS.each { |room| const_set(room, Module.new) }
 
   SERVER_LOADER = Zeitwerk::Loader.new.tap do |loader|

@@ -79,7 +79,7 @@ module Fobrel
         "presets" => :Preset,
         "sets" => :BrushSet,
         "families" => :Family,
-        "labels" => :Label,
+        "work-states" => :WorkState,
         "tags" => :Tag,
         "bundles" => :Bundle,
         "recipes" => :Recipe,

@@ -67,7 +67,7 @@ module Fobrel
 
       # A family or a work state.
       #
-      # @param group [Models::Family, Models::Label]
+      # @param group [Models::Family, Models::WorkState]
       # @return [Hash] as openapi.yaml describes Family and Label
       def group(group) = group.attributes.slice("id", "name", "parent_id", "colour", "shape", "position")
 

@@ -61,16 +61,15 @@ module Fobrel
       end
 
       def check_needs
-        needs = @items.to_h { |item| [item, sums(item)] }
-        known = Models::Asset.where(sha256: needs.values.flatten.uniq).pluck(:sha256).to_set
-        needs.each { |item, sums|
-          sums.each { |sum|
-            raise Core::Preset::MissingNeed.new(item.value, "sha256:#{sum}") unless known.include?(sum)
-          }
-        }
+        sums = @items.flat_map { |item| sums(item) }.uniq
+        known = Models::Asset.where(sha256: sums).pluck(:sha256).to_set { |sum| Core::Sum.reference(sum) }
+        @items.each do |item|
+          missing = Core::Preset::MissingNeed.of(item.value, known)
+          raise missing if missing
+        end
       end
 
-      def sums(item) = item.value.needs.map { _1.delete_prefix("sha256:") }
+      def sums(item) = item.value.needs.map { Core::Sum.in(_1) }
 
       def insert_editions
         @now = Time.current

@@ -21,7 +21,7 @@ module Fobrel
       COLUMNS = %w[name size edition family tags traits author licence fingerprint used_in changed notes].freeze
 
       # @param wish [Hash] "kind" (a key of SAID), "of" (see #ids), "name", "options" (of a proof
-      #   sheet: see Models::Proof; "format" pdf or png; "recipes" of a package; "recipe" its id, or
+      #   sheet: see Proofs::Sheet; "format" pdf or png; "recipes" of a package; "recipe" its id, or
       #   "example" the name of one that ships)
       # @param goes_to [String] where it is taken
       # @param io [IO] binary, empty: where it is written
@@ -136,12 +136,18 @@ module Fobrel
 
       def kit(io)
         values = ExportPackage.tagged(@presets)
-        io.write(Core::Package::Kit.zip(values, assets: Models::Asset::Bytes, strips: Models::Strip.of_all(@presets)))
+        io.write(
+          Core::Package::Kit.zip(
+            values,
+            assets: Models::Asset::Bytes,
+            strips: Models::KeptStrip.of_all(@presets)
+          )
+        )
         ["-kit.zip", ZIP]
       end
 
       def proof(io)
-        sheet = Models::Proof.new(@presets, title: name, options: @options)
+        sheet = Proofs::Sheet.new(@presets, title: name, options: @options)
         png = @options["format"] == "png"
         io.write(png ? sheet.png_zip : sheet.pdf)
         png ? ["-proof.zip", ZIP] : ["-proof.pdf", "application/pdf"]

@@ -72,7 +72,7 @@ module Fobrel
           backup:,
           sets: @sets || sets(presets),
           tags: used(tags),
-          strips: Models::Strip.of_all(presets),
+          strips: Models::KeptStrip.of_all(presets),
           recipes: @recipes ? @library.recipes.order(:name).map(&:value) : [],
           **@words
         )

@@ -23,7 +23,7 @@ module Fobrel
           "name" => @library.name,
           "canvas" => @library.canvas,
           "families" => branches.values.sort,
-          "labels" => @library.labels.order(:position).map {
+          "labels" => @library.work_states.order(:position).map {
             _1.slice(:name, :colour, :shape)
           },
           "brushes" => @presets.to_h { [_1.document_id, facts(_1)] },
@@ -35,7 +35,7 @@ module Fobrel
       def branches = @branches ||= Models::Family.paths(@library)
 
       def facts(preset)
-        @labels ||= @library.labels.pluck(:id, :name).to_h
+        @labels ||= @library.work_states.pluck(:id, :name).to_h
         {
           "family" => branches[preset.family_id],
           "label" => @labels[preset.label_id],

@@ -2,28 +2,21 @@
 
 module Fobrel
   module Actions
-    # Puts brushes into the Attic, or brings them back. They keep their editions, tags and places.
+    # Puts brushes into the Attic. They keep their editions, tags and places.
     class HidePresets < Deed
-      # @param hidden [Boolean]
-      def initialize(library:, person:, ids:, hidden: true)
+      def initialize(library:, person:, ids:)
         @library = library
         @person = person
         @ids = ids
-        @hidden = hidden
       end
 
       # @return [Models::LedgerEntry]
       def call
-        presets = presets_of(@library, @ids).select { _1.hidden_at.nil? == @hidden }
+        presets = presets_of(@library, @ids).select { |preset| preset.hidden_at.nil? }
         check_rights(@library, @person, presets)
         found = Models::Preset.where(id: presets)
-        changes.watch(found, %w[hidden_at hidden_by_id]) { @hidden ? found.hide(@person) : found.bring_back }
-        write_down(
-          @library,
-          @person,
-          @hidden ? "hide" : "bring back",
-          "#{brushes(presets.size)} #{@hidden ? "hidden in the Attic" : "brought back from the Attic"}"
-        )
+        changes.watch(found, %w[hidden_at hidden_by_id]) { found.hide(@person) }
+        write_down(@library, @person, "hide", "#{brushes(presets.size)} hidden in the Attic")
       end
     end
   end

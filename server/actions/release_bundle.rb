@@ -96,7 +96,7 @@ module Fobrel
           items: frozen,
           words: @bundle.words,
           package:,
-          sha256: OpenSSL::Digest::SHA256.hexdigest(package),
+          sha256: Core::Sum.of(package),
           person: @person
         )
         write_down(

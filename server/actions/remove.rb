@@ -54,7 +54,7 @@ module Fobrel
         when Models::Family
           point(Models::Preset.where(family: @record), "family_id", @record.parent_id)
           point(@record.children, "parent_id", @record.parent_id)
-        when Models::Label then point(Models::Preset.where(label: @record), "label_id", nil)
+        when Models::WorkState then point(Models::Preset.where(work_state: @record), "label_id", nil)
         when Models::BrushSet then changes.watch(@record.items) { @record.items.delete_all }
         when Models::Tag then changes.watch(@record.synonyms) { @record.synonyms.delete_all }
         end

@@ -53,12 +53,12 @@ module Fobrel
       end
 
       def label(said)
-        (@labels ||= {})[said["name"].downcase] ||= (called(@library.labels, said["name"]) || made_label(said)).id
+        (@labels ||= {})[said["name"].downcase] ||= (called(@library.work_states, said["name"]) || made_label(said)).id
       end
 
       def made_label(said)
-        position = @library.labels.count
-        made(@library.labels.create!(name: said["name"], position:, **Models::Looks.of(said, position)))
+        position = @library.work_states.count
+        made(@library.work_states.create!(name: said["name"], position:, **Models::Looks.of(said, position)))
       end
 
       def called(records, name) = records.find_by("lower(name) = lower(?)", Core::Names.clean(name))

@@ -7,7 +7,7 @@ module Fobrel
       KINDS = {"family" => :family_id, "label" => :label_id}.freeze
 
       # @param kind [String] a key of KINDS
-      # @param place [Models::Family, Models::Label, nil] nil takes them off
+      # @param place [Models::Family, Models::WorkState, nil] nil takes them off
       def initialize(library:, person:, ids:, kind:, place:)
         @library = library
         @person = person

@@ -54,7 +54,7 @@ module Fobrel
 
       def needs(item)
         earlier = item.earlier.flat_map { Core::Preset::Preset.restore(_1["preset"]).needs }
-        (item.needs + earlier).map { _1.delete_prefix("sha256:") }
+        (item.needs + earlier).map { Core::Sum.in(_1) }
       end
 
       def create(rows)

@@ -85,8 +85,9 @@ module Fobrel
       # @return [Core::Preset::Preset] the same
       # @raise [Core::Preset::MissingNeed]
       def seen(value, library)
-        unseen = value.needs.map { |need| need.delete_prefix("sha256:") } - library.pictures_needed(value.needs)
-        raise Core::Preset::MissingNeed.new(value, "sha256:#{unseen.first}") if unseen.any?
+        seen = library.pictures_needed(value.needs).map { |sum| Core::Sum.reference(sum) }
+        missing = Core::Preset::MissingNeed.of(value, seen)
+        raise missing if missing
         value
       end
 

@@ -16,8 +16,8 @@ module Fobrel
 
       # Into the Attic, or back.
       post "/api/libraries/:library/hidings" do
-        hidden = json.fetch("hidden", true)
-        answer_entry(Actions::HidePresets.call(library: library, person:, ids: json["preset_ids"], hidden:))
+        deed = json.fetch("hidden", true) ? Actions::HidePresets : Actions::BringBackPresets
+        answer_entry(deed.call(library: library, person:, ids: json["preset_ids"]))
       end
 
       # For good.

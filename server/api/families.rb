@@ -8,21 +8,21 @@ module Fobrel
 
       get "/api/libraries/:library/order" do
         listed = ->(groups) { groups.order(:position, :name).map { |group| Views.group(group) } }
-        answer({families: listed[library.families], labels: listed[library.labels]})
+        answer({families: listed[library.families], work_states: listed[library.work_states]})
       end
 
       # Many brushes into a family, or to a work state.
       post "/api/libraries/:library/placings" do
         kind, ids, id = json.values_at("kind", "preset_ids", "place")
-        place = id && {"family" => library.families, "label" => library.labels}.fetch(kind).find(id)
+        place = id && {"family" => library.families, "label" => library.work_states}.fetch(kind).find(id)
         answer_entry(Actions::SortPresets.call(library: library, person:, ids:, kind:, place:))
       end
 
       # They differ in nothing but that families have parents and work states a look.
-      {"families" => Models::Family, "labels" => Models::Label}.each do |plural, model|
+      {"families" => Models::Family, "work-states" => Models::WorkState}.each do |plural, model|
         post "/api/libraries/:library/#{plural}" do
-          groups = library.public_send(plural)
-          look = (model == Models::Label) ? Models::Looks.next(groups.count) : {}
+          groups = library.public_send(plural.underscore)
+          look = (model == Models::WorkState) ? Models::Looks.next(groups.count) : {}
           said = group_said(model, library)
           answer(Views.group(groups.create!({position: groups.count, **look, **said})), 201)
         end

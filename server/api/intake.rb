@@ -67,9 +67,9 @@ module Fobrel
         arrival = of_library(Models::Arrival)
         found = arrival.items.find(item)
         raise ActiveRecord::RecordNotFound unless found.fingerprint && arrival.whole?(found)
-        shape = Models::Strip.beside("wall", params["beside"])
+        shape = Models::KeptStrip.beside("wall", params["beside"])
         assets = Models::ArrivalPart::Files.new(arrival)
-        answer_forever(Models::Strip.png_for(found.fingerprint, shape, assets:) { found.value })
+        answer_forever(Models::KeptStrip.png_for(found.fingerprint, shape, assets:) { found.value })
       end
 
       get "/api/libraries/:library/tasks" do

@@ -42,7 +42,7 @@ module Fobrel
       helpers do
         # One account is not tried from many addresses either.
         def too_many_for?(login)
-          key = "sign-in to #{Digest::SHA256.hexdigest(login)}"
+          key = "sign-in to #{Core::Sum.of(login)}"
           Rack::Attack.cache.count(key, App::SIGN_IN_PERIOD) > App::SIGN_IN_LIMIT
         end
 

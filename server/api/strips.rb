@@ -8,10 +8,10 @@ module Fobrel
 
       # The same content always shows the same picture, so it may be kept for ever.
       get "/api/strips/:fingerprint/:shape.png" do |fingerprint, shape|
-        shape = Models::Strip.beside(shape, params["beside"])
-        png = Models::Strip.seen_by(person, fingerprint, shape) || begin
-          source = Models::Strip.sources(person, fingerprint).find(&:exists?) or raise ActiveRecord::RecordNotFound
-          Models::Strip.png_for(fingerprint, shape) { Core::Preset::Preset.restore(source.pick(:document)) }
+        shape = Models::KeptStrip.beside(shape, params["beside"])
+        png = Models::KeptStrip.seen_by(person, fingerprint, shape) || begin
+          source = Models::KeptStrip.sources(person, fingerprint).find(&:exists?) or raise ActiveRecord::RecordNotFound
+          Models::KeptStrip.png_for(fingerprint, shape) { Core::Preset::Preset.restore(source.pick(:document)) }
         end
         answer_forever(png)
       end

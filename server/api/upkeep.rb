@@ -11,7 +11,7 @@ module Fobrel
       end
 
       put "/api/libraries/:library/upkeep" do
-        Models::Upkeep.new(library).days = json["days"]
+        Reports::Upkeep.new(library).days = json["days"]
         answer(Views::Upkeep.of(library))
       end
 

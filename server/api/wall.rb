@@ -51,7 +51,7 @@ module Fobrel
       end
 
       get "/api/libraries/:library/overview" do
-        answer(Finding::Overview.new(library, person).to_h)
+        answer(Reports::Overview.new(library, person).to_h)
       end
 
       post "/api/libraries/:library/duplicates" do
@@ -87,7 +87,7 @@ module Fobrel
 
         def found_in_order
           order = params.fetch("order", "name")
-          set = library.brush_sets.find_by(id: params["set"]) if order == "hand"
+          set = library.brush_sets.find_by(id: params["set"]) if order == "own"
           search.in_order(order, set:)
         end
       end

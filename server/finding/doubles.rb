@@ -63,13 +63,13 @@ module Fobrel
       end
 
       def paint(preset)
-        Models::Strip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
+        Models::KeptStrip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
       rescue Core::Problem
         nil # what cannot be painted looks like nothing else
       end
 
       def unpainted
-        done = Models::Strip.where(shape: "wall", version: VERSION).where.not(thumb: nil).select(:fingerprint)
+        done = Models::KeptStrip.where(shape: "wall", version: VERSION).where.not(thumb: nil).select(:fingerprint)
         @library.presets.shown.where.not(fingerprint: done).includes(:current_edition).order(:id)
       end
 
@@ -77,7 +77,7 @@ module Fobrel
         @presets ||= @library.presets.shown.in_order.select(:id, :name, :fingerprint, :size, :current_edition_id).to_a
       end
 
-      def painted = Models::Strip.where(shape: "wall", version: VERSION)
+      def painted = Models::KeptStrip.where(shape: "wall", version: VERSION)
 
       def strips
         @strips ||= painted.where(fingerprint: presets.map(&:fingerprint)).where.not(thumb: nil).pluck(
@@ -98,7 +98,7 @@ module Fobrel
           pairs,
           painted.where(fingerprint: pairs.flatten.uniq).pluck(:fingerprint, :png).to_h
         )
-        Models::Likeness.insert_all(
+        Models::StripPair.insert_all(
           pairs.zip(values).map { |(one, other), alike|
             {one:, other:, version: VERSION, alike:}
           }
@@ -107,7 +107,7 @@ module Fobrel
 
       # What is known of the pairs.
       def judged(pairs)
-        Models::Likeness.where(version: VERSION, one: pairs.map(&:first).uniq).pluck(
+        Models::StripPair.where(version: VERSION, one: pairs.map(&:first).uniq).pluck(
           :one,
           :other,
           :alike

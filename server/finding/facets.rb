@@ -21,7 +21,7 @@ module Fobrel
         {
           total: @found.count,
           families: columns["family_id"],
-          labels: columns["label_id"],
+          work_states: columns["label_id"],
           authors: columns["author"],
           licences: columns["licence"],
           tags:,

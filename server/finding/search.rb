@@ -14,7 +14,7 @@ module Fobrel
       MISTYPED = 0.5
       # Standing sets may ask for standing sets, but not for ever.
       DEEPEST = 3
-      # By what the Wall is ordered; "hand" is the order of the set looked at.
+      # By what the Wall is ordered; "own" is the order of the set looked at.
       ORDERS = {
         "name" => "presets.name, presets.id",
         "changed" => "presets.changed_at DESC NULLS LAST, presets.id",
@@ -23,7 +23,7 @@ module Fobrel
         "use" => "used.times DESC NULLS LAST, presets.name, presets.id",
         "family" => "(SELECT position FROM families WHERE id = presets.family_id) NULLS LAST, presets.family_id, " \
           "presets.name, presets.id",
-        "hand" => "presets.name, presets.id"
+        "own" => "presets.name, presets.id"
       }.freeze
 
       USED = "LEFT JOIN (SELECT preset_id, count(*) AS times FROM (SELECT preset_id FROM set_items UNION ALL SELECT " \
@@ -51,10 +51,10 @@ module Fobrel
       def tolerant? = presets && @tolerant == true
 
       # @param order [String] a key of ORDERS
-      # @param set [Models::BrushSet, nil] whose own order "hand" means
+      # @param set [Models::BrushSet, nil] whose own order "own" means
       # @return [ActiveRecord::Relation<Models::Preset>]
       def in_order(order, set: nil)
-        if order == "hand" && set && !set.standing?
+        if order == "own" && set && !set.standing?
           places = "JOIN set_items here ON here.preset_id = presets.id AND here.brush_set_id = #{set.id.to_i}"
           return presets.joins(places).order("here.position")
         end

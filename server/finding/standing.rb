@@ -11,7 +11,7 @@ module Fobrel
       NAMED = {
         "tag" => Models::Tag,
         "family" => Models::Family,
-        "label" => Models::Label,
+        "label" => Models::WorkState,
         "set" => Models::BrushSet,
         "used in" => Models::BrushSet
       }.freeze

@@ -32,7 +32,7 @@ module Fobrel
         file&.close
       end
 
-      def gallery = Models::OutsideGallery.new(Models::GalleryToken.find_by!(person: @task.person).token)
+      def gallery = Gallery::Outside.new(Models::GalleryToken.find_by!(person: @task.person).token)
     end
   end
 end

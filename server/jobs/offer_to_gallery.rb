@@ -10,7 +10,7 @@ module Fobrel
         tell = progress
         release = Models::Release.find(about.fetch("release"))
         words = about.slice("title", "description", "tags").merge("author" => release.words["author"].to_s)
-        Models::OutsideGallery.new(Models::GalleryToken.find_by!(person: @task.person).token)
+        Gallery::Outside.new(Models::GalleryToken.find_by!(person: @task.person).token)
           .offer(StringIO.new(release.package), words, sha256: release.sha256) { |done, total, try|
           tell.call(
             done,

@@ -14,7 +14,7 @@ module Fobrel
         ids, rest = ids.first(PIECE), ids.drop(PIECE)
         self.class.enqueue(rest) if rest.any?
         Models::Preset.where(id: ids).find_each do |preset|
-          Models::Strip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
+          Models::KeptStrip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
         rescue Core::Problem
           next # it says so where it is shown
         end

@@ -38,9 +38,9 @@ module Fobrel
         read = 0
         files = @arrival.files.map { Core::Package::Delivery::File.new(_1.name, _1.unpacked) }
         insert = "INSERT INTO arrival_parts (arrival_id, sha256, ext, bytes) VALUES ($1, $2, $3, $4)"
-        Models::Bytes.pour(insert) do |put|
+        Models::RawColumn.pour(insert) do |put|
           Core::Package::Delivery.read(files) do |reference, asset|
-            put.call(@arrival.id, reference.delete_prefix("sha256:"), asset.ext, bytes: asset.bytes)
+            put.call(@arrival.id, Core::Sum.in(reference), asset.ext, bytes: asset.bytes)
             tell.call([read += asset.bytesize, total].min, total, "Reading #{@arrival.name}")
             Part.new(asset.bytesize, asset.ext)
           end

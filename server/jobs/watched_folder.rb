@@ -199,7 +199,7 @@ module Fobrel
 
         def known?(library, path) = Models::Arrival.exists?(library:, watched: sum(path))
 
-        def sum(path) = OpenSSL::Digest::SHA256.hexdigest([File.basename(path).b, state(path)].inspect)
+        def sum(path) = Core::Sum.of([File.basename(path).b, state(path)].inspect)
 
         def called(path) = Core::Names.clean(plain(File.basename(path)))[0, 200].presence || "a file without a name"
 

@@ -171,7 +171,7 @@ module Fobrel
               optional: {"parent_id" => m::Family},
               used: Used.method(:families)
             ),
-            new(m::Label, "work state", needs: in_library, used: Used.method(:labels)),
+            new(m::WorkState, "work state", needs: in_library, used: Used.method(:labels)),
             new(m::Tag, "tag", needs: in_library, used: Used.method(:tags)),
             new(m::TagSynonym, "synonym", needs: {"tag_id" => m::Tag}),
             new(m::BrushSet, "set", left: %w[name query], needs: in_library, used: Used.method(:sets)),
@@ -191,7 +191,7 @@ module Fobrel
               "brush",
               left: %w[current_edition_id],
               needs: in_library,
-              optional: {"family_id" => m::Family, "label_id" => m::Label},
+              optional: {"family_id" => m::Family, "label_id" => m::WorkState},
               used: Used.method(:presets)
             ),
             new(m::Tagging, "tagging", key: %w[tag_id preset_id], needs: {"tag_id" => m::Tag, **of_brush}),

@@ -11,13 +11,13 @@ module Fobrel
       # @return [Array(AccessToken, String)] the record, and the token, which is shown only now
       def self.issue(person, name)
         token = "fobrel_#{SecureRandom.urlsafe_base64(32)}"
-        [create!(person:, name:, digest: OpenSSL::Digest::SHA256.hexdigest(token)), token]
+        [create!(person:, name:, digest: Core::Sum.of(token)), token]
       end
 
       # @param token [String]
       # @return [Person, nil]
       def self.person(token)
-        found = includes(:person).find_by(digest: OpenSSL::Digest::SHA256.hexdigest(token)) or return
+        found = includes(:person).find_by(digest: Core::Sum.of(token)) or return
         found.update_columns(last_used_at: Time.current) if found.last_used_at.nil? || found.last_used_at < 1.minute.ago
         found.person
       end

@@ -53,7 +53,7 @@ module Fobrel
       # @param rows [Array<Core::Curation::IntakePlan::Row>]
       # @return [String]
       def self.stamp(rows)
-        OpenSSL::Digest::SHA256.hexdigest(
+        Core::Sum.of(
           rows.map {
             [_1.coming.key, _1.state, _1.here&.key, _1.here&.fingerprint, _1.decision, _1.name].join("|")
           }.join("\n")
@@ -65,7 +65,7 @@ module Fobrel
       # @param item [ArrivalItem]
       def whole?(item)
         @brought ||= parts.pictures.pluck(:sha256).to_set
-        missing = item.needs.map { _1.delete_prefix("sha256:") }.reject { @brought.include?(_1) }
+        missing = item.needs.map { Core::Sum.in(_1) }.reject { @brought.include?(_1) }
         !item.document.nil? && (missing - library.pictures_needed(missing)).empty?
       end
 

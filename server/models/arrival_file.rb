@@ -21,7 +21,7 @@ module Fobrel
             raise Core::Problem,
               "“#{name}” is larger than #{most / 1024 / 1024} MB. Nothing was kept of it."
           end
-          Bytes.put(
+          RawColumn.put(
             "INSERT INTO arrival_chunks (arrival_file_id, position, bytes) VALUES ($1, $2, $3)",
             id,
             size,
@@ -36,7 +36,7 @@ module Fobrel
       #   whatever becomes of this process
       def unpacked
         Tempfile.new("fobrel-arrival", binmode: true).tap(&:unlink).tap do |file|
-          chunks.ids.each { |chunk| file.write(Bytes.get("SELECT bytes FROM arrival_chunks WHERE id = $1", chunk)) }
+          chunks.ids.each { |chunk| file.write(RawColumn.get("SELECT bytes FROM arrival_chunks WHERE id = $1", chunk)) }
           file.rewind
         end
       end

@@ -12,8 +12,8 @@ module Fobrel
       # Answers the core's question for a picture while an arrival is only planned.
       Files = Struct.new(:arrival) do
         def fetch(reference, &missing)
-          sha256 = reference.delete_prefix("sha256:")
-          Bytes.get(
+          sha256 = Core::Sum.in(reference)
+          RawColumn.get(
             "SELECT bytes FROM arrival_parts WHERE arrival_id = $1 AND sha256 = $2 AND ext <> 'zip'",
             arrival.id,
             sha256

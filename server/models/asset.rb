@@ -7,7 +7,7 @@ module Fobrel
       self.primary_key = "sha256"
 
       def self.keep(bytes, ext)
-        sha256 = OpenSSL::Digest::SHA256.hexdigest(bytes)
+        sha256 = Core::Sum.of(bytes)
         # What is kept again is new again: the night takes only what nobody has asked for lately.
         upsert({sha256:, ext:, bytes:, created_at: Time.current}, update_only: :created_at)
         sha256
@@ -16,7 +16,7 @@ module Fobrel
       # Answers the core's question for a picture: from "sha256:…" to its bytes.
       module Bytes
         def self.fetch(reference)
-          Models::Bytes.get("SELECT bytes FROM assets WHERE sha256 = $1", reference.delete_prefix("sha256:")) || yield
+          Models::RawColumn.get("SELECT bytes FROM assets WHERE sha256 = $1", Core::Sum.in(reference)) || yield
         end
       end
 
@@ -37,10 +37,10 @@ module Fobrel
       def self.files(references)
         where(
           sha256: references.map {
-            _1.delete_prefix("sha256:")
+            Core::Sum.in(_1)
           }.uniq
         ).pluck(:sha256, :ext, Arel.sql("octet_length(bytes)"))
-          .to_h { |sum, ext, size| ["sha256:#{sum}", Kept.new("sha256:#{sum}", ext, size)] }
+          .to_h { |sum, ext, size| [Core::Sum.reference(sum), Kept.new(Core::Sum.reference(sum), ext, size)] }
       end
     end
   end

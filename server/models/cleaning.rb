@@ -27,7 +27,7 @@ module Fobrel
         @took = Hash.new(0)
         @swept = Hash.new(0)
         update!(before: self.class.size)
-        Library.find_each { |library| by_rules(library, Upkeep.new(library)) }
+        Library.find_each { |library| by_rules(library, Reports::Upkeep.new(library)) }
         leftovers
         strips
         pictures
@@ -108,10 +108,10 @@ module Fobrel
         kept = "EXISTS (SELECT 1 FROM editions e WHERE e.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM drafts d " \
           "WHERE d.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM arrival_items i WHERE i.fingerprint = %<of>s)"
         version = Core::Stroke::Strip::VERSION
-        sweep("strips", Strip.where("version <> ? OR NOT (#{format(kept, of: "strips.fingerprint")})", version))
+        sweep("strips", KeptStrip.where("version <> ? OR NOT (#{format(kept, of: "strips.fingerprint")})", version))
         sweep(
           nil,
-          Likeness.where(
+          StripPair.where(
             "version <> ? OR NOT (#{format(
               kept,
               of: "likenesses.one"

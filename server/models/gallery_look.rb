@@ -34,15 +34,15 @@ module Fobrel
         if self.class.where(silent_at: REST.seconds.ago..).exists?
           return answered(
             packages: [],
-            problem: format(OutsideGallery::SILENT, "a moment ago"),
+            problem: format(Gallery::Outside::SILENT, "a moment ago"),
             silent_at:
           )
         end
-        found = OutsideGallery.new(token).list(query, within: OutsideGallery::LOOK_SECONDS).map { shown(_1) }
+        found = Gallery::Outside.new(token).list(query, within: Gallery::Outside::LOOK_SECONDS).map { shown(_1) }
         GalleryToken.find_or_initialize_by(person:).update!(token:) if candidate
         answered(packages: found)
-      rescue OutsideGallery::Failed => e
-        answered(packages: [], problem: e.message, silent_at: (Time.current if e.is_a?(OutsideGallery::Silent)))
+      rescue Gallery::Outside::Failed => e
+        answered(packages: [], problem: e.message, silent_at: (Time.current if e.is_a?(Gallery::Outside::Silent)))
       end
 
       private

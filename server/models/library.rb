@@ -11,7 +11,7 @@ module Fobrel
       has_many :seats
       has_many :bundles
       has_many :families
-      has_many :labels
+      has_many :work_states
       has_many :ledger_entries
       has_many :arrivals
       has_many :exports
@@ -35,7 +35,7 @@ module Fobrel
       # @param references [Array<String>] "sha256:…"
       # @return [Array<String>] the sums of those that an edition of a brush here needs
       def pictures_needed(references)
-        sums = references.map { _1.delete_prefix("sha256:") }
+        sums = references.map { Core::Sum.in(_1) }
         Edition.joins(:preset).joins("JOIN edition_needs ON edition_needs.edition_id = editions.id")
           .where(presets: {library_id: id}, edition_needs: {sha256: sums}).distinct.pluck("edition_needs.sha256")
       end

@@ -21,7 +21,7 @@ module Fobrel
 
       belongs_to :hidden_by, class_name: "Fobrel::Models::Person", optional: true
       belongs_to :family, optional: true
-      belongs_to :label, optional: true
+      belongs_to :work_state, foreign_key: :label_id, optional: true
 
       scope :in_order, -> { order(:name, :id) }
       # What is not in the Attic.
@@ -122,7 +122,6 @@ module Fobrel
       def edition_to_go_back_to(to) = public_send(BACK.fetch(to))
 
       # @return [Boolean] whether the current edition paints otherwise than home
-      def changed_from_home? = altered
     end
   end
 end

@@ -25,7 +25,7 @@ module Fobrel
 
       # A release's package whose bytes are fetched when they are asked for.
       Packed = Struct.new(:id, :bytesize) do
-        def bytes = Bytes.get("SELECT package FROM releases WHERE id = $1", id)
+        def bytes = RawColumn.get("SELECT package FROM releases WHERE id = $1", id)
       end
 
       scope :listed, -> { select(*LISTED) }

@@ -48,7 +48,7 @@ module Fobrel
             pixels: Core::Tip::Picture::MAX_PIXELS,
             side: Core::Tip::Picture::MAX_SIDE,
             frames: Core::Tip::Picture::MAX_FRAMES,
-            waiting_days: Models::Upkeep.new(library).days["waiting"]
+            waiting_days: Reports::Upkeep.new(library).days["waiting"]
           }
         end
 

@@ -16,10 +16,10 @@ module Fobrel
         # @param library [Models::Library]
         # @return [Hash] as openapi.yaml describes Upkeep
         def of(library)
-          upkeep = Models::Upkeep.new(library)
+          upkeep = Reports::Upkeep.new(library)
           {
             rules: upkeep.days.map { |key, days| rule(key, days) },
-            always: Models::Upkeep::ALWAYS.values,
+            always: Reports::Upkeep::ALWAYS.values,
             room: upkeep.room,
             hour: Jobs::CleanUp::HOUR,
             database: Models::Cleaning.size,
@@ -32,8 +32,8 @@ module Fobrel
         private
 
         def rule(key, days)
-          known = Models::Upkeep::RULES[key]
-          {key:, title: Models::Upkeep.title(key), days:, usual: known.usual, never: known.never}
+          known = Reports::Upkeep::RULES[key]
+          {key:, title: Reports::Upkeep.title(key), days:, usual: known.usual, never: known.never}
         end
 
         def cleaning(one)
@@ -43,7 +43,7 @@ module Fobrel
             by: one.person&.name,
             before: one.before,
             after: one.after,
-            took: one.took.map { |key, count| {title: Models::Upkeep.title(key), count:} }
+            took: one.took.map { |key, count| {title: Reports::Upkeep.title(key), count:} }
           }
         end
 

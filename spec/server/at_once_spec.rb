@@ -75,7 +75,7 @@ RSpec.describe "several people at once" do
         Fobrel::Actions::TagPresets.call(library: @library, person:, name: "lineart", ids: @ids.shuffle, on: false)
       },
       -> { Fobrel::Actions::HidePresets.call(library: @library, person:, ids: @ids.shuffle) },
-      -> { Fobrel::Actions::HidePresets.call(library: @library, person:, ids: @ids.shuffle, hidden: false) },
+      -> { Fobrel::Actions::BringBackPresets.call(library: @library, person:, ids: @ids.shuffle) },
       -> {
         Fobrel::Actions::SortPresets.call(library: @library, person:, ids: @ids.shuffle, kind: "family", place: family)
       },

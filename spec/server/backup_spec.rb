@@ -20,8 +20,8 @@ RSpec.describe "a backup of a whole library", :api do
     lines = library.families.create!(name: "Lines")
     dry = library.families.create!(name: "Dry", parent: lines, position: 1)
     library.families.create!(name: "Unused", position: 2)
-    label = library.labels.create!(name: "To be checked", colour: "moss", shape: "ring")
-    presets[0].update!(family: dry, label:)
+    label = library.work_states.create!(name: "To be checked", colour: "moss", shape: "ring")
+    presets[0].update!(family: dry, work_state: label)
     presets[1].update!(family: lines, hidden_at: Time.current, hidden_by: maren)
     tag = library.tags.order(:name).first
     tag.synonyms.create!(library:, name: "level")
@@ -80,7 +80,7 @@ RSpec.describe "a backup of a whole library", :api do
   end
 
   def counts(library)
-    %i[presets families labels tags brush_sets bundles seats recipes].to_h {
+    %i[presets families work_states tags brush_sets bundles seats recipes].to_h {
       [_1, library.public_send(_1).count]
     }.merge(canvas: library.reload.canvas)
   end

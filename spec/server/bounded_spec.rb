@@ -205,7 +205,7 @@ RSpec.describe "an outside gallery that behaves badly", :api do
   end
 
   before do
-    stub_const("Fobrel::Models::OutsideGallery::LOOK_SECONDS", 1)
+    stub_const("Fobrel::Gallery::Outside::LOOK_SECONDS", 1)
     sign_in("maren")
     Studio::M::GalleryToken.create!(person: Studio::M::Person.find_by!(login: "maren"), token: "x")
   end

@@ -19,7 +19,7 @@ RSpec.describe "who the contract lets ask", :api do
       "seats" => @first.seats.create!(name: "Desk", folder: "desk-c"),
       "tags" => @first.tags.first,
       "families" => @first.families.create!(name: "Inks"),
-      "labels" => @first.labels.create!(name: "to check", colour: "moss", shape: "bar", position: 0),
+      "work-states" => @first.work_states.create!(name: "to check", colour: "moss", shape: "bar", position: 0),
       "bundles" => bundle,
       "releases" => bundle.releases.create!(**frozen),
       "arrivals" => @first.arrivals.create!(name: "Parcel", source: "dropped"),

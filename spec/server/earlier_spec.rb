@@ -56,7 +56,7 @@ RSpec.describe "what was kept before" do
         },
         sets: library.brush_sets.order(:name).map { [_1.name, _1.query, _1.preset_ids_in_order, _1.section_by_preset] },
         families: library.families.order(:id).pluck(:name, :parent_id),
-        labels: library.labels.order(:id).pluck(:name),
+        labels: library.work_states.order(:id).pluck(:name),
         drafts: Studio::M::Draft.where(preset: presets).order(:preset_id).pluck(:preset_id, :fingerprint),
         recipes: library.recipes.order(:name).pluck(:name),
         seats: library.seats.order(:id).map { [_1.name, _1.preset_ids_in_order] },

@@ -178,7 +178,7 @@ RSpec.describe "changing brushes", :api do
   it "serves strips for ever and computes each once" do
     2.times { call(:get, "/api/strips/#{preset.current_edition.fingerprint}/peek.png") }
     expect(last_response.headers["cache-control"]).to include("immutable")
-    expect(Studio::M::Strip.where(shape: "peek").count).to eq(1)
+    expect(Studio::M::KeptStrip.where(shape: "peek").count).to eq(1)
     expect(call(:post, "/api/libraries/#{@first.id}/strip?shape=wall", {document: sized(44)})[0, 4]).to eq("\x89PNG".b)
   end
 end

@@ -308,10 +308,10 @@ RSpec.describe "in use", :api do
 
   it "prints a sheet without empty boxes, in the fonts that have the letters" do
     Studio::M::Preset.where(id: ids[0]).update_all(name: "墨の霧 🎨 हिन्दी", notes: "한글 ☂")
-    pdf = Studio::M::Proof.new(@first.presets.find(ids.first(4)), title: "墨").pdf
+    pdf = Fobrel::Proofs::Sheet.new(@first.presets.find(ids.first(4)), title: "墨").pdf
     expect(%w[DroidSansFallback Symbola FreeSans].reject { pdf.include?(_1) }).to eq([])
     expect(Vips::Image.pdfload_buffer(pdf, dpi: 10).get("n-pages")).to eq(1)
-    text = Studio::M::Proof.new(
+    text = Fobrel::Proofs::Sheet.new(
       @first.presets.in_order.to_a.first(4),
       title: "x",
       options: {"shown" => %w[edition licence]}
@@ -414,7 +414,7 @@ RSpec.describe "in use", :api do
       verb, path, data = [
         [:post, "#{library}/taggings", {tag: word(chance, 60), preset_ids: ids.sample(2, random: chance)}],
         [:post, "#{library}/families", {name: word(chance, 60)}],
-        [:post, "#{library}/labels", {name: word(chance, 40)}],
+        [:post, "#{library}/work-states", {name: word(chance, 40)}],
         [
           :post,
           "#{library}/sets",
@@ -458,7 +458,7 @@ RSpec.describe "in use", :api do
         presets: one.presets.pluck(:name).sort,
         tags: one.tags.pluck(:name).sort,
         families: one.families.pluck(:name).sort,
-        labels: one.labels.pluck(:name).sort,
+        labels: one.work_states.pluck(:name).sort,
         bundles: one.bundles.pluck(:name).sort,
         recipes: one.recipes.order(:name).pluck(:name, :body),
         sets: one.brush_sets.reload.map { |set|

@@ -41,7 +41,7 @@ RSpec.describe "deeds and their undo", :api do
   describe "one after the other" do
     it "never takes back a newer hiding with an older one" do
       first = act(:HidePresets, ids: [ids[0]])
-      act(:HidePresets, ids: [ids[0]], hidden: false)
+      act(:BringBackPresets, ids: [ids[0]])
       act(:HidePresets, by: "tove", ids: [ids[0]])
       expect(undo(first)).to eq(["1 brush had the like done again since and stays as it is."])
       expect(hidden).to eq([ids[0]])
@@ -124,7 +124,7 @@ RSpec.describe "deeds and their undo", :api do
     tag: ->(s, r) { s.act(:TagPresets, by: r[:who], ids: r[:some], name: r[:word]) },
     untag: ->(s, r) { s.act(:TagPresets, by: r[:who], ids: r[:some], name: r[:word], on: false) },
     hide: ->(s, r) { s.act(:HidePresets, by: r[:who], ids: r[:some]) },
-    show: ->(s, r) { s.act(:HidePresets, by: r[:who], ids: r[:some], hidden: false) },
+    show: ->(s, r) { s.act(:BringBackPresets, by: r[:who], ids: r[:some]) },
     sort: ->(s, r) { s.act(:SortPresets, by: r[:who], ids: r[:some], kind: "family", place: r[:family]) },
     label: ->(s, r) { s.act(:SortPresets, by: r[:who], ids: r[:some], kind: "label", place: r[:label]) },
     lock: ->(s, r) { Fobrel::Actions::LockPreset.call(preset: r[:brush], person: r[:person], locked: r[:flag]) },
@@ -170,7 +170,7 @@ RSpec.describe "deeds and their undo", :api do
     it "holds what it promises, whatever is done and undone in whatever order (seed #{seed})" do
       chance = Random.new(seed)
       family = @first.families.create!(name: "Inks")
-      label = @first.labels.create!(name: "to check", colour: "moss", shape: "bar", position: 0)
+      label = @first.work_states.create!(name: "to check", colour: "moss", shape: "bar", position: 0)
       set
       # Each deed that stands, with the cells it changed: name => [before, after].
       standing = {}

@@ -28,7 +28,7 @@ RSpec.describe "renaming a setting in what is kept", :api do
     seat = @first.seats.create!(name: "One", folder: "one")
     seat.put_in_order(ids.first(2))
     seat.update!(handed_out_at: Time.current, handed_out: seat.planned)
-    strip = Studio::M::Strip.png_of(@first.presets.first.current_edition.value, "wall")
+    strip = Studio::M::KeptStrip.png_of(@first.presets.first.current_edition.value, "wall")
     now = facts
     go_back
     expect(Studio::M::Edition.pluck(:document).map { _1["pigment"].key?("own_paint") }.uniq).to eq([false])
@@ -37,7 +37,7 @@ RSpec.describe "renaming a setting in what is kept", :api do
     expect(facts).to eq(now)
     expect(Studio::M::Seat.find(seat.id).state).to eq("current")
     first = @first.presets.first
-    expect(Studio::M::Strip.find_by!(fingerprint: first.fingerprint, shape: "wall").png).to eq(strip)
+    expect(Studio::M::KeptStrip.find_by!(fingerprint: first.fingerprint, shape: "wall").png).to eq(strip)
     kept = Studio::M::LedgerEntry.last.what_changed.list
     expect(kept.map { |change| change.after["fingerprint"] }).to match_array(Studio::M::Draft.pluck(:fingerprint))
   end

@@ -63,7 +63,7 @@ RSpec.describe "finding and ordering", :api do
       child = @first.families.create!(name: "Fogs", parent: family)
       @first.presets.find_by!(name: "帆 sail").update!(family: child)
       @first.presets.find_by!(name: "Lantern glow").update!(
-        label: @first.labels.create!(
+        work_state: @first.work_states.create!(
           name: "to check",
           colour: "teal",
           shape: "drop"
@@ -218,7 +218,7 @@ RSpec.describe "finding and ordering", :api do
       washes, inks, pale = [["Washes", nil], ["Inks", "Washes"], ["Pale", "Inks"]].map { |name, parent|
         call(:post, "#{library}/families", {name:, parent_id: @first.families.find_by(name: parent)&.id})
       }
-      checked = call(:post, "#{library}/labels", {name: "Checked"})
+      checked = call(:post, "#{library}/work-states", {name: "Checked"})
       call(:post, "#{library}/placings", {preset_ids: ids.first(4), kind: "family", place: inks["id"]})
       call(:post, "#{library}/placings", {preset_ids: ids.first(4), kind: "label", place: checked["id"]})
       tag = @first.tags.create!(name: "spare", colour: "moss", shape: "drop").tap { |one|
@@ -235,7 +235,7 @@ RSpec.describe "finding and ordering", :api do
       before = whole.call
       removed = {
         "families" => inks,
-        "labels" => checked,
+        "work-states" => checked,
         "tags" => {"id" => tag.id},
         "bundles" => bundle,
         "recipes" => recipe
@@ -362,7 +362,7 @@ RSpec.describe "finding and ordering", :api do
 
     it "lets searches that are kept follow new names" do
       lineart = @first.tags.find_by!(name: "lineart")
-      family, label = %w[families labels].map { |kind| call(:post, "#{library}/#{kind}", {name: "Old"}) }
+      family, label = %w[families work-states].map { |kind| call(:post, "#{library}/#{kind}", {name: "Old"}) }
       kit = call(:post, "#{library}/sets", {name: "Kit", preset_ids: ids.first(2)})
       call(:post, "#{library}/taggings", {tag: "x", preset_ids: ids.first(1)})
       kept = call(
@@ -372,7 +372,7 @@ RSpec.describe "finding and ordering", :api do
       )
       call(:put, "/api/tags/#{lineart.id}", {name: "line; art", colour: "moss", shape: "drop", synonyms: []})
       call(:put, "/api/families/#{family["id"]}", {name: "Inks, pale"})
-      call(:put, "/api/labels/#{label["id"]}", {name: "New"})
+      call(:put, "/api/work-states/#{label["id"]}", {name: "New"})
       call(:put, "/api/sets/#{kit["id"]}/name", {name: "First kit"})
       expect(@first.brush_sets.find(kept["id"]).query).to eq(
         'tag: "line; art", x; family: "Inks, pale"; label: New; set: First kit; used in: ' \

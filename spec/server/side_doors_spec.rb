@@ -139,7 +139,7 @@ RSpec.describe "side doors", :api do
       [:post, "#{library}/families", {name: "x", position: 10**30}],
       [:post, "#{library}/families", {name: ["x"]}],
       [:post, "#{library}/families", {name: "x", position: 2**40}],
-      [:post, "#{library}/labels", {name: "x", colour: 7}],
+      [:post, "#{library}/work-states", {name: "x", colour: 7}],
       [:post, "#{library}/recipes", {recipe: ["x"]}],
       [:post, "#{library}/recipes/preview", {recipe: [], preset_ids: []}],
       [:post, "#{library}/exports", {kind: "recipe", name: "x", of: {library: true}, options: {recipe: [1]}}],

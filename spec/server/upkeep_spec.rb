@@ -48,7 +48,7 @@ RSpec.describe "upkeep", :api do
     wrong.merge({"nothing" => 3} => 422).each do |days, answer|
       expect([call(:put, upkeep, {days:})["error"], status]).to match([/Nothing was changed/, answer])
     end
-    expect(Studio::M::Upkeep.new(@first).days["undo"]).to eq(365)
+    expect(Fobrel::Reports::Upkeep.new(@first).days["undo"]).to eq(365)
   end
 
   it "takes away what the rules say, and nothing that is newer or asked to be kept for ever" do

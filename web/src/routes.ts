@@ -41,7 +41,7 @@ export const views = [
     group: 'Keep',
     path: '/order',
     who: 'all',
-    component: () => import('./views/order/Order.vue'),
+    component: () => import('./views/families/Families.vue'),
   },
   {
     name: 'doubles',

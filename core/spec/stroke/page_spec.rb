@@ -77,7 +77,7 @@ RSpec.describe Fobrel::Core::Stroke::Page do
   end
 end
 
-RSpec.describe Fobrel::Core::Recent do
+RSpec.describe Fobrel::Core::LruCache do
   it "keeps what was asked for last, up to its weight" do
     made = []
     recent = described_class.new(10, &:size)

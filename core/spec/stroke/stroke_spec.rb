@@ -252,7 +252,7 @@ RSpec.describe Fobrel::Core::Stroke do
 
     it "leaves cover × (1 − depth · (1 − g)), lying on the page" do
       grain = S::Grain.new(stones(1), {"scale" => 1, "travel" => 1, "invert" => false}, name: "stones")
-      left = grain.left_over(dab(depth: 0.5), 45, 83, 1, 1)
+      left = grain.transmittance(dab(depth: 0.5), 45, 83, 1, 1)
       expect(left[0]).to be_within(1e-6).of(1 - 0.5 * (1 - stones(1).values[3, 5]))
     end
 

@@ -3,6 +3,7 @@ import { onMounted, ref } from 'vue'
 import { api, of } from '../api/client'
 import type { components } from '../api/schema'
 import { useToast } from '../stores/toast'
+import { day } from './when'
 
 /** A person's tokens: each lets a program act for them, until it is taken back. */
 const emit = defineEmits<{ close: [] }>()
@@ -15,8 +16,6 @@ const load = async () => {
   tokens.value = (await of(api.GET('/api/tokens'))).tokens
 }
 onMounted(() => toast.attempt(load))
-const day = (text?: string | null) =>
-  text ? new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }) : 'never'
 
 const make = () =>
   toast.attempt(async () => {
@@ -42,7 +41,7 @@ const drop = (id: number) =>
       This is shown only now. Copy it:<br /><code>{{ fresh }}</code>
     </p>
     <div v-for="one in tokens" :key="one.id" class="line one">
-      <b>{{ one.name }}</b><span class="soft">made {{ day(one.at) }}, used {{ day(one.used_at) }}</span
+      <b>{{ one.name }}</b><span class="soft">made {{ day(one.at) }}, used {{ day(one.used_at, 'never') }}</span
       ><span class="grow" /><button class="plain" :aria-label="`Take back ${one.name}`" @click="drop(one.id)">
         take back
       </button>

@@ -238,7 +238,7 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
       /></el-select>
       <el-select v-else-if="asking === 'label'" v-model="word" :aria-label="questions[asking][2]"
         ><el-option :value="NONE" label="none" /><el-option
-          v-for="one in library.labels"
+          v-for="one in library.workStates"
           :key="one.id"
           :value="String(one.id)"
           :label="one.name"
@@ -255,7 +255,9 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
         @select="chooseSet"
       />
       <p
-        v-if="asking === 'tag' && library.labels.some(({ name }) => name.toLowerCase() === word.trim().toLowerCase())"
+        v-if="
+          asking === 'tag' && library.workStates.some(({ name }) => name.toLowerCase() === word.trim().toLowerCase())
+        "
         class="soft"
       >
         “{{ word.trim() }}” is a work state as well. To set that, take Work state under More; a tag of the same name is

@@ -6,7 +6,7 @@ import {
   type BrushSet,
   type Facets,
   type Family,
-  type Label,
+  type WorkState,
   type Preset,
   type Seat,
   type Tag,
@@ -15,12 +15,12 @@ import { turns } from '../parts/newest'
 import { readWords } from './words'
 import { useSession } from './session'
 
-/** The library at hand: its tags, families, labels, sets and seats, and those of its brushes that were asked for. */
+/** The library at hand: tags, families, work states, sets, seats, and those of its brushes that were asked for. */
 export const useLibrary = defineStore('library', () => {
   const session = useSession()
   const tags = ref<Tag[]>([])
   const families = ref<Family[]>([])
-  const labels = ref<Label[]>([])
+  const workStates = ref<WorkState[]>([])
   const sets = ref<BrushSet[]>([])
   const seats = ref<Seat[]>([])
   /** What the whole library holds, counted. */
@@ -31,7 +31,7 @@ export const useLibrary = defineStore('library', () => {
   const byId = shallowReactive(new Map<number, Preset>())
   const tagById = computed(() => new Map(tags.value.map((tag) => [tag.id, tag])))
   const familyById = computed(() => new Map(families.value.map((family) => [family.id, family])))
-  const labelById = computed(() => new Map(labels.value.map((label) => [label.id, label])))
+  const workStateById = computed(() => new Map(workStates.value.map((one) => [one.id, one])))
   /** The tree of families, laid out: each with how deep it hangs, and with the ids of itself and all below it. */
   const branches = computed(() => {
     const below = (parent: number | null, depth: number): { family: Family; depth: number; ids: number[] }[] =>
@@ -99,7 +99,7 @@ export const useLibrary = defineStore('library', () => {
     know(fresh)
     tags.value = t.tags
     families.value = o.families
-    labels.value = o.labels
+    workStates.value = o.work_states
     sets.value = s.sets
     seats.value = w.seats
     all.value = f
@@ -110,7 +110,7 @@ export const useLibrary = defineStore('library', () => {
   return {
     tags,
     families,
-    labels,
+    workStates,
     sets,
     seats,
     all,
@@ -119,7 +119,7 @@ export const useLibrary = defineStore('library', () => {
     byId,
     tagById,
     familyById,
-    labelById,
+    workStateById,
     branches,
     count,
     path,

@@ -7,6 +7,7 @@ import Strip from '../../parts/Strip.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
+import { day } from '../../parts/when'
 
 /** Hidden brushes: bring back, or destroy on purpose. */
 const library = useLibrary()
@@ -16,8 +17,6 @@ const rows = ref<components['schemas']['Hidden'][]>()
 const chosen = ref(new Set<number>())
 const asking = ref(false)
 const ids = computed(() => [...chosen.value])
-const day = (text: string) =>
-  new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' })
 const load = () =>
   toast.attempt(async () => {
     rows.value = (await of(api.GET('/api/libraries/{library}/attic', library.path()))).presets

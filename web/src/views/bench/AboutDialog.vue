@@ -130,11 +130,11 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
         :empty-values="[null]"
         @update:model-value="sort('label', $event)"
         ><el-option :value="NONE" label="none" /><el-option
-          v-for="one in library.labels"
+          v-for="one in library.workStates"
           :key="one.id"
           :value="one.id"
           :label="one.name" /></el-select
-      ><span v-else>{{ library.labelById.get(detail!.preset.label_id ?? 0)?.name ?? 'none' }}</span>
+      ><span v-else>{{ library.workStateById.get(detail!.preset.label_id ?? 0)?.name ?? 'none' }}</span>
       <span class="soft">In sets</span><span>{{ isSet }}</span> <span class="soft">On seats</span
       ><span>{{ detail!.seats.join(', ') || 'none' }}</span>
     </div>

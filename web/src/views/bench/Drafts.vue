@@ -7,6 +7,7 @@ import Strip from '../../parts/Strip.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
+import { moment } from '../../parts/when'
 
 /** Everything this person tuned and has not saved yet. */
 type Row =
@@ -15,10 +16,6 @@ const library = useLibrary()
 const session = useSession()
 const toast = useToast()
 const rows = ref<Row[]>()
-const when = (text: string | null) =>
-  text
-    ? new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
-    : ''
 const ids = computed(() => rows.value?.map(({ id }) => id) ?? [])
 
 const load = () =>
@@ -60,7 +57,7 @@ const discard = (which: number[]) =>
         <div>
           <router-link :to="{ name: 'bench', params: { id: row.id } }">{{ row.name }}</router-link><br /><span
             class="soft small"
-            >{{ when(row.at) }}</span
+            >{{ moment(row.at) }}</span
           >
         </div>
         <Strip :fingerprint="row.after" :greatest="row.greatest[1]" :label="`${row.name}, edition ${row.to}`" /><span

@@ -6,7 +6,8 @@ import Painted from '../../parts/Painted.vue'
 import { useScale } from '../../parts/scale'
 import Strip from '../../parts/Strip.vue'
 import { onBench } from './useBench'
-import { alike, day } from './words'
+import { dated } from '../../parts/when'
+import { alike } from './words'
 
 /** Every edition with its strip, note, who and when; any two compared, an old one brought back, home set anew. */
 const emit = defineEmits<{ close: [] }>()
@@ -85,7 +86,7 @@ async function describe() {
           ><span v-if="edition.number === first" class="soft small">{{ origin }}</span>
         </div>
         <span v-if="edition.note">{{ edition.note }}<br /></span
-        ><span class="soft small">{{ edition.by ?? 'unknown' }}, {{ day(edition.at) }}</span>
+        ><span class="soft small">{{ edition.by ?? 'unknown' }}, {{ dated(edition.at) }}</span>
         <form v-if="describing?.number === edition.number" class="line" @submit.prevent="describe">
           <el-input
             v-model="word"
@@ -143,7 +144,7 @@ async function describe() {
     <template v-if="detail!.homes.length">
       <h3>Homes</h3>
       <p v-for="(home, index) in detail!.homes" :key="index" class="soft">
-        Edition {{ home.number }} made home by {{ home.by }}, {{ day(home.at) }}
+        Edition {{ home.number }} made home by {{ home.by }}, {{ dated(home.at) }}
       </p>
       <p class="soft">Edition {{ first }} to begin with, {{ origin }}</p>
     </template>

@@ -5,13 +5,3 @@ export function alike({ ssim, mean_difference, seen }: Pick<Comparison, 'ssim' |
   if (seen === 0 && ssim > 0.9999) return 'paints the same'
   return `${Math.round(ssim * 1000) / 10} % alike · colour ΔE ${Math.round(mean_difference * 10) / 10}`
 }
-
-/** A moment as people say it. */
-export const day = (text: string) =>
-  new Date(text).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    hour: '2-digit',
-    minute: '2-digit',
-  })

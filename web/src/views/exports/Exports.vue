@@ -7,6 +7,7 @@ import { save } from '../../parts/save'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
+import { dated } from '../../parts/when'
 
 /** What went out, when, by whom, where to; each can be done again. */
 type Past = components['schemas']['Export']
@@ -22,14 +23,6 @@ const load = () =>
   )
 onMounted(load)
 watch(() => library.stamp, load)
-const time = (text: string) =>
-  new Date(text).toLocaleString('en-GB', {
-    day: 'numeric',
-    month: 'short',
-    year: 'numeric',
-    hour: '2-digit',
-    minute: '2-digit',
-  })
 const size = (bytes: number) =>
   bytes < 1048576 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1048576).toFixed(1)} MB`
 
@@ -87,7 +80,7 @@ function closeWhole() {
       </thead>
       <tbody>
         <tr v-for="one in exports" :key="one.id">
-          <td class="soft">{{ time(one.at) }}</td>
+          <td class="soft">{{ dated(one.at) }}</td>
           <td>{{ one.by }}</td>
           <td>
             <b>{{ one.name }}</b><br /><span class="soft"

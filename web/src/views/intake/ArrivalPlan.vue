@@ -1,15 +1,16 @@
 <script setup lang="ts">
-import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { computed, onMounted, ref, watch } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, of, type Arrival, type ArrivalItem, type ArrivalPlan } from '../../api/client'
 import type { components } from '../../api/schema'
-import OneScale from '../../parts/OneScale.vue'
-import Strip from '../../parts/Strip.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import { useWork } from '../../stores/work'
-import { titled, words } from '../../stores/words'
+import { words } from '../../stores/words'
+import ArrivalReport from './ArrivalReport.vue'
+import ItemsOfState from './ItemsOfState.vue'
+import WhereToPut from './WhereToPut.vue'
 
 /** The plan of one arrival: what each thing in it would become, what can be decided, and the report. */
 const props = defineProps<{ arrival: Arrival }>()
@@ -22,36 +23,13 @@ const toast = useToast()
 const work = useWork()
 const router = useRouter()
 type Choices = components['schemas']['ArrivalChoices']
-type Line = {
-  name: string
-  state: ArrivalItem['state']
-  decision: ArrivalItem['decision']
-  becomes: string
-  sentence: string
-  preset: number | null
-}
 const plan = ref<ArrivalPlan>()
 const busy = ref(false)
-const where = reactive({
-  set: '',
-  place: 'end',
-  mode: 'add' as 'add' | 'replace',
-  family: undefined as number | undefined,
-  tags: [] as string[],
-  sets: true,
-  bundle: false,
-})
 const at = { params: { path: { id: props.arrival.id } } }
-const MOST = 400
 
 async function load() {
   await toast.attempt(async () => {
     plan.value = await of(api.GET('/api/arrivals/{id}', at))
-    Object.assign(
-      where,
-      { set: '', place: 'end', mode: 'add', family: undefined, tags: [], sets: true, bundle: false },
-      plan.value.where,
-    )
   })
 }
 onMounted(load)
@@ -72,16 +50,8 @@ const groups = computed(() =>
     }))
     .filter(({ items }) => items.length),
 )
-const called = (decision: string) => titled(words.value.plan.decisions, decision)
 const coming = computed(() => plan.value?.items.filter(({ decision }) => decision !== 'leave').length ?? 0)
 const here = computed(() => plan.value?.items.filter(({ state }) => state === 'identical').length ?? 0)
-const open = ref<Record<string, boolean>>({})
-const target = computed(() =>
-  library.sets.find(({ name, query }) => query === null && name.toLowerCase() === where.set.trim().toLowerCase()),
-)
-const places = computed(() => (target.value?.preset_ids ?? []).flatMap((id) => library.byId.get(id) ?? []))
-watch(target, (set) => set && library.need(set.preset_ids))
-
 const decide = (choices: Choices) =>
   toast.attempt(async () => {
     plan.value = await of(api.PUT('/api/arrivals/{id}', { ...at, body: choices }))
@@ -96,16 +66,8 @@ function forAll(state: string, items: ArrivalItem[], decision: string) {
     all: { ...(plan.value!.choices.all as Record<string, string> | undefined), [state]: decision },
   })
 }
-/** What all of one kind are decided to be, if they agree. */
-const agreed = (items: ArrivalItem[]) =>
-  items.every(({ decision }) => decision === items[0]!.decision) ? items[0]!.decision : ''
-/** What every one of them can be. */
-const common = (items: ArrivalItem[]) =>
-  items[0]!.choices.filter((one) => items.every(({ choices }) => choices.includes(one)))
 const forWay = (group: string, way: string) =>
   decide({ ways: { ...(plan.value!.choices.ways as Record<string, string> | undefined), [group]: way } })
-const place = () => decide({ where: { ...where, set: where.set.trim(), family: where.family ?? null } })
-
 async function apply() {
   busy.value = true
   await toast.attempt(async () => {
@@ -123,12 +85,6 @@ const letGo = () =>
     emit('changed', true)
     toast.done(`“${props.arrival.name}” was let go. Nothing in the library was changed.`)
   })
-const suggest = (text: string, give: (found: { value: string }[]) => void) =>
-  give(
-    library.sets
-      .filter(({ name, query }) => query === null && name.toLowerCase().includes(text.toLowerCase()))
-      .map(({ name }) => ({ value: name })),
-  )
 const brings = computed(() => {
   const said = plan.value?.backup
   if (!said) return ''
@@ -151,19 +107,8 @@ const takes = computed(
     coming.value > 0 ||
     brings.value !== '' ||
     !!plan.value?.recipes.length ||
-    (where.sets &&
+    ((plan.value?.where.sets ?? true) !== false &&
       !!plan.value?.sets.some((name) => !library.sets.some((set) => set.name.toLowerCase() === name.toLowerCase()))),
-)
-const notes = computed(() => (plan.value?.report as { notes?: string[] } | null)?.notes ?? [])
-const lines = computed(() => (plan.value?.report as { lines?: Line[] } | null)?.lines ?? [])
-const told = computed(() =>
-  words.value.plan.decisions
-    .map(({ name: decision, title }) => ({
-      decision,
-      title,
-      list: lines.value.filter((line) => line.decision === decision),
-    }))
-    .filter(({ list }) => list.length),
 )
 /** What takes longer than this is told before, seconds. */
 const LONG = 5
@@ -239,176 +184,21 @@ const LONG = 5
           ><el-radio value="each">a brush each</el-radio></el-radio-group
         >
       </div>
-      <form v-if="coming" class="where" aria-label="Where to put them" @submit.prevent>
-        <span class="soft">Put them</span>
-        <label
-          >in the set<el-autocomplete
-            v-model="where.set"
-            :fetch-suggestions="suggest"
-            size="small"
-            clearable
-            placeholder="none"
-            aria-label="In the set"
-            maxlength="100"
-            @change="place"
-            @select="place"
-            @clear="place"
-        /></label>
-        <label v-if="target"
-          >where<el-select v-model="where.mode" size="small" aria-label="Add or take its place" @change="place"
-            ><el-option value="add" label="added to what it holds" /><el-option
-              value="replace"
-              label="in place of what it holds" /></el-select
-        ></label>
-        <label v-if="target && where.mode === 'add'"
-          >at<el-select
-            v-model="where.place"
-            size="small"
-            filterable
-            default-first-option
-            aria-label="Place in the set"
-            @change="place"
-            ><el-option value="start" label="the start" /><el-option
-              v-for="one in places"
-              :key="one.id"
-              :value="String(one.id)"
-              :label="`before ${one.name}`" /><el-option value="end" label="the end" /></el-select
-        ></label>
-        <label v-if="library.families.length"
-          >in the family<el-select
-            v-model="where.family"
-            size="small"
-            clearable
-            placeholder="none"
-            aria-label="In the family"
-            @change="place"
-            ><el-option v-for="one in library.families" :key="one.id" :value="one.id" :label="one.name" /></el-select
-        ></label>
-        <label
-          >with the tags<el-select
-            v-model="where.tags"
-            size="small"
-            multiple
-            filterable
-            allow-create
-            default-first-option
-            collapse-tags
-            placeholder="none"
-            aria-label="With the tags"
-            @change="place"
-            ><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select
-        ></label>
-        <el-checkbox
-          v-if="plan.sets.length"
-          v-model="where.sets"
-          :label="`with its sets: ${plan.sets.slice(0, 3).join(', ')}${plan.sets.length > 3 ? ' …' : ''}`"
-          @change="place"
-        />
-        <el-checkbox
-          v-if="plan.words.licence && !plan.backup"
-          v-model="where.bundle"
-          :label="`as the bundle “${plan.words.name}”`"
-          @change="place"
-        />
-        <span v-if="where.mode === 'replace' && target" class="changed"
-          >what it holds now leaves the set; what nothing else uses goes to the Attic</span
-        >
-      </form>
-      <section v-for="{ state, title, items } in groups" :key="state" class="kind" :aria-label="title">
-        <div class="line title">
-          <h2>{{ title }}</h2>
-          <span class="soft">{{ items.length }}</span>
-          <label v-if="items.length > 1 && common(items).length > 1" class="line all"
-            ><span class="soft">all of these:</span
-            ><select
-              :value="agreed(items)"
-              :aria-label="`All: ${title}`"
-              @change="forAll(state, items, ($event.target as HTMLSelectElement).value)"
-            >
-              <option v-if="!agreed(items)" value="" disabled>as below</option>
-              <option v-for="one in common(items)" :key="one" :value="one">{{ called(one) }}</option>
-            </select></label
-          >
-        </div>
-        <div
-          v-if="items.some(({ here }) => here) && state !== 'identical'"
-          class="item heads soft small"
-          :class="state"
-        >
-          <span>as it came</span><span>as it is here</span>
-        </div>
-        <OneScale v-for="item in open[state] ? items : items.slice(0, MOST)" :key="item.id"
-          ><div class="item" :class="[state, { left: item.decision === 'leave' }]">
-            <Strip
-              v-if="item.fingerprint && state !== 'lacking'"
-              :greatest="item.here?.greatest?.[0]"
-              :src="`/api/arrivals/${plan.id}/strips/${item.id}.png`"
-              :label="`${item.name}, as it came`"
-              lazy
-            /><span v-else />
-            <Strip
-              v-if="item.here && state !== 'identical'"
-              :fingerprint="item.here.fingerprint"
-              :greatest="item.here.greatest?.[1]"
-              :label="`${item.here.name}, as it is here`"
-              lazy
-            /><span v-else class="soft small gap" />
-            <div class="said">
-              <b>{{ item.decision === 'leave' ? item.name : item.becomes }}</b>
-              <span v-if="item.size" class="soft small">{{ item.size }} px</span>
-              <div class="soft small">
-                {{
-                  item.sentence ||
-                  [
-                    item.decision !== 'leave' && item.becomes !== item.name && `came as “${item.name}”`,
-                    item.here && state !== 'identical' && `here: “${item.here.name}”, edition ${item.here.edition}`,
-                    item.here && state === 'identical' && item.here.name !== item.name && `here as “${item.here.name}”`,
-                    item.twin && 'comes twice in this arrival',
-                    item.unknown.length && `kept, but not known to this version: ${item.unknown.join(', ')}`,
-                  ]
-                    .filter(Boolean)
-                    .join('; ')
-                }}
-              </div>
-            </div>
-            <select
-              v-if="item.choices.length > 1"
-              :value="item.decision"
-              :aria-label="`What to do with ${item.name}`"
-              @change="forItem(item, ($event.target as HTMLSelectElement).value)"
-            >
-              <option v-for="one in item.choices" :key="one" :value="one">{{ called(one) }}</option>
-            </select>
-            <span v-else class="soft small">{{ state === 'identical' ? 'skipped' : called(item.decision) }}</span>
-          </div></OneScale
-        >
-        <button v-if="items.length > MOST && !open[state]" class="plain" @click="open[state] = true">
-          show all {{ items.length }}
-        </button>
-      </section>
+      <WhereToPut v-if="coming" :plan="plan" @place="decide({ where: $event })" />
+      <ItemsOfState
+        v-for="{ state, title, items } in groups"
+        :key="state"
+        :arrival="plan.id"
+        :state="state"
+        :title="title"
+        :items="items"
+        @all="forAll(state, items, $event)"
+        @one="forItem"
+      />
       <p v-if="!plan.items.length" class="soft">There is nothing in it that we know.</p>
     </template>
 
-    <template v-else-if="plan.state === 'applied'">
-      <p>
-        {{ plan.entry?.summary ?? 'Everything in it was here already. Nothing was added.'
-        }}<span v-if="plan.entry?.undone" class="changed">taken back</span>
-      </p>
-      <p v-for="note in notes" :key="note" class="changed">{{ note }}</p>
-      <section v-for="{ decision, title, list } in told" :key="decision" class="kind" :aria-label="title">
-        <div class="line title">
-          <h2>{{ title }}</h2>
-          <span class="soft">{{ list.length }}</span>
-        </div>
-        <div v-for="(line, index) in list.slice(0, MOST)" :key="index" class="line report">
-          <router-link v-if="line.preset" :to="{ name: 'bench', params: { id: line.preset } }">{{
-            line.becomes
-          }}</router-link><b v-else>{{ line.becomes }}</b
-          ><span v-if="line.becomes !== line.name" class="soft">came as “{{ line.name }}”</span
-          ><span class="soft">{{ line.sentence || titled(words.plan.states, line.state).toLowerCase() }}</span>
-        </div>
-      </section>
-    </template>
+    <ArrivalReport v-else-if="plan.state === 'applied'" :plan="plan" />
   </section>
 </template>
 
@@ -440,100 +230,5 @@ const LONG = 5
 .way {
   flex-wrap: wrap;
   padding: 4px 0;
-}
-.where {
-  display: flex;
-  flex-wrap: wrap;
-  align-items: end;
-  gap: 6px 12px;
-  margin-bottom: 12px;
-  padding: 8px 12px;
-  border: 1px solid var(--line);
-  border-radius: 8px;
-  background: var(--card);
-}
-.where > span:first-child {
-  align-self: center;
-}
-.where > label:not(.el-checkbox) {
-  display: grid;
-  font-size: 11.5px;
-  color: var(--soft);
-}
-.where .el-select,
-.where .el-autocomplete {
-  width: 148px;
-}
-.kind {
-  margin-bottom: 14px;
-}
-.title {
-  padding: 4px 0;
-  border-bottom: 1px solid var(--line);
-}
-.all {
-  margin-left: auto;
-}
-.item {
-  display: grid;
-  grid-template-columns: 220px 220px minmax(140px, 1fr) 178px;
-  gap: 14px;
-  align-items: center;
-  padding: 4px 0;
-}
-.new .gap,
-.identical .gap {
-  display: none;
-}
-.item.new,
-.item.identical {
-  grid-template-columns: 220px minmax(140px, 1fr) 178px;
-}
-.item.unreadable,
-.item.future,
-.item.lacking,
-.item.aside {
-  grid-template-columns: minmax(140px, 1fr) 178px;
-}
-.unreadable > span:empty,
-.future > span:empty,
-.lacking > span:empty,
-.aside > span:empty {
-  display: none;
-}
-.heads {
-  padding: 3px 0 0;
-}
-.item.left .strip:first-child {
-  opacity: 0.5;
-}
-.said {
-  overflow-wrap: anywhere;
-}
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  padding: 3px 6px;
-  width: 100%;
-}
-.all select {
-  width: 178px;
-}
-.report {
-  padding: 2px 0;
-}
-.report a {
-  font-weight: 700;
-  color: var(--ink);
-}
-.report b,
-.report a {
-  flex: 0 0 220px;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
 }
 </style>

@@ -10,6 +10,7 @@ import { titled, words } from '../../stores/words'
 import { useWork } from '../../stores/work'
 import ArrivalPlan from './ArrivalPlan.vue'
 import OutsideGallery from './OutsideGallery.vue'
+import { moment } from '../../parts/when'
 
 /** Where files come in. Each delivery is an arrival with a plan, before anything is changed. */
 const arrival = useArrival()
@@ -31,9 +32,6 @@ const chosen = computed(() =>
     : (arrivals.value.find(({ id }) => id === Number(route.query.arrival)) ??
       arrivals.value.find(({ state }) => state === 'planned')),
 )
-const time = (text: string) =>
-  new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
-
 const load = () =>
   toast.attempt(
     async () =>
@@ -149,7 +147,7 @@ function changed(gone?: boolean) {
       >
         <span
           ><b>{{ one.name }}</b
-          ><br /><span class="soft small">{{ one.source }}, {{ time(one.at) }}</span></span
+          ><br /><span class="soft small">{{ one.source }}, {{ moment(one.at) }}</span></span
         >
         <span :class="one.state === 'planned' ? 'changed' : 'soft small'">{{
           one.entry?.undone ? 'taken back' : titled(words.arrivals, one.state)

@@ -4,6 +4,7 @@ import { api, of, type Entry } from '../../api/client'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
+import { moment } from '../../parts/when'
 
 const library = useLibrary()
 const session = useSession()
@@ -15,8 +16,6 @@ const load = () =>
   )
 onMounted(load)
 watch(() => library.stamp, load)
-const time = (text: string) =>
-  new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 </script>
 
 <template>
@@ -28,7 +27,7 @@ const time = (text: string) =>
     <table v-if="entries?.length">
       <tbody>
         <tr v-for="entry in entries" :key="entry.id" :class="{ undone: entry.undone }">
-          <td class="soft">{{ time(entry.at) }}</td>
+          <td class="soft">{{ moment(entry.at) }}</td>
           <td>{{ entry.by }}</td>
           <td>
             <b>{{ entry.summary }}</b>

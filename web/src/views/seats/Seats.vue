@@ -9,6 +9,7 @@ import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import { useTray } from '../../stores/tray'
+import { moment } from '../../parts/when'
 
 const library = useLibrary()
 const session = useSession()
@@ -21,9 +22,6 @@ const seat = computed(() =>
 )
 const fresh = computed(() => tray.ids.filter((id) => !seat.value?.preset_ids.includes(id)))
 const at = () => ({ params: { path: { id: seat.value!.id } } })
-const time = (text: string) =>
-  new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
-
 async function doing(what: string, deed: () => Promise<Seat>, said: (seat: Seat) => string) {
   busy.value = what
   await toast.attempt(async () => {
@@ -88,7 +86,7 @@ async function make(name: string) {
       <div class="line head">
         <h1>{{ seat.name }}</h1>
         <span :class="seat.state === 'behind' ? 'changed' : 'soft'">{{ seat.state }}</span>
-        <span v-if="seat.handed_out_at" class="soft">handed out {{ time(seat.handed_out_at) }}</span>
+        <span v-if="seat.handed_out_at" class="soft">handed out {{ moment(seat.handed_out_at) }}</span>
         <span class="grow" />
         <template v-if="session.mayHandOut">
           <el-button :disabled="!fresh.length || !!busy" @click="plan([...seat.preset_ids, ...fresh])"
@@ -122,7 +120,7 @@ async function make(name: string) {
         <h2 class="report">
           Last start
           <span class="soft small"
-            >{{ time(seat.report.started_at) }}, {{ Math.round(seat.report.ms) }} ms, from {{ seat.path }}</span
+            >{{ moment(seat.report.started_at) }}, {{ Math.round(seat.report.ms) }} ms, from {{ seat.path }}</span
           >
         </h2>
         <table aria-label="Report of the last start">

@@ -6,6 +6,7 @@ import type { components } from '../../api/schema'
 import { useDeed } from '../../parts/useDeed'
 import { useLibrary } from '../../stores/library'
 import { useToast } from '../../stores/toast'
+import { moment } from '../../parts/when'
 
 /** What takes room, how long what is kept, and how busy the server is. */
 type Found = components['schemas']['Upkeep']
@@ -64,8 +65,6 @@ const size = (bytes: number) =>
     : bytes < 1073741824
       ? `${(bytes / 1048576).toFixed(bytes < 10485760 ? 1 : 0)} MB`
       : `${(bytes / 1073741824).toFixed(1)} GB`
-const time = (text: string) =>
-  new Date(text).toLocaleString('en-GB', { day: 'numeric', month: 'short', hour: '2-digit', minute: '2-digit' })
 const span = (seconds: number) => (seconds < 60 ? `${seconds} s` : `${Math.round(seconds / 60)} min`)
 function outcome(one: Found['cleanings'][number]) {
   if (!one.ended_at) return cleaning.value ? 'at it now' : 'was cut off; the next one goes on'
@@ -144,7 +143,7 @@ function outcome(one: Found['cleanings'][number]) {
         <table v-if="found.cleanings.length">
           <tbody>
             <tr v-for="one in found.cleanings" :key="one.at">
-              <td class="soft">{{ time(one.at) }}</td>
+              <td class="soft">{{ moment(one.at) }}</td>
               <td class="soft">{{ one.by ?? 'by itself' }}</td>
               <td class="wide">{{ outcome(one) }}</td>
             </tr>

@@ -28,7 +28,7 @@ watch(
   { immediate: true },
 )
 
-const count = (kind: 'families' | 'labels' | 'tags', id: number) =>
+const count = (kind: 'families' | 'work_states' | 'tags', id: number) =>
   facets.value?.[kind].find(({ key }) => key === String(id))?.count ?? 0
 /** A count that is not there yet is no 0. */
 const shown = (number: number) => (facets.value ? number : '')
@@ -90,17 +90,17 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
       {{ moreTags ? 'fewer' : `${tags.length - FEW} more tags` }}
     </button>
     <p v-if="!library.tags.length" class="soft small">No tags yet. Pick brushes, then choose Tag in the tray.</p>
-    <template v-if="library.labels.length">
+    <template v-if="library.workStates.length">
       <h3>Work state</h3>
       <button
-        v-for="one in library.labels"
+        v-for="one in library.workStates"
         :key="one.id"
         class="facet"
         :class="{ on: on('label', one.name) }"
         :aria-pressed="on('label', one.name)"
         @click="emit('toggle', 'label', one.name)"
       >
-        <TagMark state :tag="one" /><span>{{ shown(count('labels', one.id)) }}</span>
+        <TagMark state :tag="one" /><span>{{ shown(count('work_states', one.id)) }}</span>
       </button>
     </template>
     <h3>Sets</h3>

@@ -8,6 +8,7 @@ import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import { useTray } from '../../stores/tray'
+import { day } from '../../parts/when'
 
 /** One preset, without leaving the Wall. */
 const props = defineProps<{ preset: Preset }>()
@@ -25,8 +26,6 @@ const load = () =>
   )
 onMounted(load)
 watch(() => [props.preset.fingerprint, props.preset.draft], load)
-
-const day = (text: string) => new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short' })
 
 async function untag(name: string) {
   await toast.attempt(async () => {

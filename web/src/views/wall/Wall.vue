@@ -42,16 +42,16 @@ const set = computed(() => {
     ? library.sets.find(({ name, query }) => query === null && name.toLowerCase() === term[0]!.values[0]!.toLowerCase())
     : undefined
 })
-const order = computed(() => String(route.query.order ?? (set.value ? 'hand' : 'name')))
+const order = computed(() => String(route.query.order ?? (set.value ? 'own' : 'name')))
 const found = useFound(() => ({
   q: q.value,
   order: order.value,
-  set: order.value === 'hand' ? set.value?.id : undefined,
+  set: order.value === 'own' ? set.value?.id : undefined,
 }))
 const { rows, total, tolerant, query, terms, problem } = found
 watch(terms, (now) => (understood.value = now))
 const ORDERS = computed(() => [
-  ...(set.value ? [['hand', `in the order of “${set.value.name}”`]] : []),
+  ...(set.value ? [['own', `in the order of “${set.value.name}”`]] : []),
   ['name', 'by name'],
   ['family', 'by family'],
   ['changed', 'by last change'],

@@ -13,7 +13,7 @@ const props = defineProps<{ preset: Preset; look: WallLook; strip: number }>()
 const library = useLibrary()
 const tray = useTray()
 const picked = computed(() => tray.has(props.preset.id))
-const state = computed(() => library.labelById.get(props.preset.label_id ?? 0))
+const state = computed(() => library.workStateById.get(props.preset.label_id ?? 0))
 /** A tag that this page has not heard of yet is still one. */
 const UNKNOWN = { name: '…', colour: 'slate', shape: 'square' }
 const tags = computed(() => props.preset.tag_ids.map((id) => ({ id, look: library.tagById.get(id) ?? UNKNOWN })))

@@ -1,5 +1,6 @@
 import { useLibrary } from '../../stores/library'
 import type { Preset } from '../../api/client'
+import { day } from '../../parts/when'
 
 /** The columns of the Wall's table, by what they are called. */
 export const COLUMNS: Record<string, string> = {
@@ -15,9 +16,6 @@ export const COLUMNS: Record<string, string> = {
   changed: 'Changed',
 }
 
-const day = (text: string | null) =>
-  text ? new Date(text).toLocaleDateString('en-GB', { day: 'numeric', month: 'short', year: 'numeric' }) : ''
-
 /** What stands in a column for a brush. */
 export function cell(preset: Preset, column: string): string {
   const library = useLibrary()
@@ -29,7 +27,7 @@ export function cell(preset: Preset, column: string): string {
     case 'family':
       return library.familyById.get(preset.family_id ?? 0)?.name ?? ''
     case 'label':
-      return library.labelById.get(preset.label_id ?? 0)?.name ?? ''
+      return library.workStateById.get(preset.label_id ?? 0)?.name ?? ''
     case 'tags':
       return preset.tag_ids.map((id) => library.tagById.get(id)?.name).join(', ')
     case 'traits':

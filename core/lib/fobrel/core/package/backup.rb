@@ -99,7 +99,7 @@ module Fobrel
 
         # Without editions whose pictures are missing.
         #
-        # @param pictures [#key?] by reference
+        # @param pictures [#include?] references
         # @yield as #of
         # @return [Backup]
         def whole(pictures)
@@ -107,8 +107,8 @@ module Fobrel
             histories: histories.transform_values { |list|
               list.reject do |edition|
                 preset = edition["preset"] && Preset::Preset.restore(edition["preset"])
-                need = preset&.needs&.find { !pictures.key?(_1) } or next
-                yield preset.name, "Edition #{edition["number"]}: #{Preset::MissingNeed.new(preset, need).message}"
+                missing = preset && Preset::MissingNeed.of(preset, pictures) or next
+                yield preset.name, "Edition #{edition["number"]}: #{missing.message}"
                 true
               end
             }

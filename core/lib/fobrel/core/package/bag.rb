@@ -37,7 +37,7 @@ module Fobrel
           tags = manifest("tagmanifest-sha256.txt")
           tags.each do |path, sum|
             if !@files.key?(@base + path) then problems << "#{path} is listed but missing."
-            elsif OpenSSL::Digest::SHA256.hexdigest(file(path)) != sum then problems << "#{path} was changed since " \
+            elsif Sum.of(file(path)) != sum then problems << "#{path} was changed since " \
               "it was packed."
             end
           end
@@ -55,7 +55,7 @@ module Fobrel
         def [](path)
           listed = @sums["data/#{path}"] or return
           bytes = file("data/#{path}")
-          return bytes if OpenSSL::Digest::SHA256.hexdigest(bytes) == listed
+          return bytes if Sum.of(bytes) == listed
           raise Reader::Invalid.new(@name, ["data/#{path} was changed since it was packed."])
         end
 

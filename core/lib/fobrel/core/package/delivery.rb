@@ -182,7 +182,7 @@ module Fobrel
         def part?(name, needed)
           return if needed.empty?
           bytes = yield(name)
-          reference = "sha256:#{OpenSSL::Digest::SHA256.hexdigest(bytes)}"
+          reference = Sum.reference_to(bytes)
           return unless needed.include?(reference)
           keep(reference, picture(bytes, name))
           true
@@ -249,9 +249,9 @@ module Fobrel
         def preset_item(preset, source) = Item.new(kind: "preset", name: preset.name, preset:, edition: 1, source:)
 
         def lacking(item)
-          need = item.preset.needs.find { !assets.key?(_1) } or return item
+          missing = Preset::MissingNeed.of(item.preset, assets) or return item
           item.kind = "lacking"
-          item.sentence = Preset::MissingNeed.new(item.preset, need).message
+          item.sentence = missing.message
           item
         end
 
@@ -359,7 +359,7 @@ module Fobrel
         end
 
         def kept(bytes, ext)
-          "sha256:#{OpenSSL::Digest::SHA256.hexdigest(bytes)}".tap { keep(_1, Bundle::Asset.new(bytes:, ext:)) }
+          Sum.reference_to(bytes).tap { keep(_1, Bundle::Asset.new(bytes:, ext:)) }
         end
 
         def made_item(name, tip, source, way)

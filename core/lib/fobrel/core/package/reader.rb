@@ -157,7 +157,7 @@ module Fobrel
             called,
             "The release #{called} is not in this backup; it is left out."
           )
-          unless bytes.start_with?("PK".b) && OpenSSL::Digest::SHA256.hexdigest(bytes) == sum
+          unless bytes.start_with?("PK".b) && Sum.of(bytes) == sum
             raise Problem,
               "It is another file than the one that was released."
           end
@@ -168,7 +168,7 @@ module Fobrel
           }
           raise Problem, "It is no release." if inner.backup || inner.troubles.any?
           asset = Bundle::Asset.new(bytes:, ext: "zip")
-          block_given? ? yield("sha256:#{sum}", asset) : asset
+          block_given? ? yield(Sum.reference(sum), asset) : asset
         rescue Problem => e
           @aside.call(called, "The release #{called} is left out. #{e.message}")
         end
@@ -248,7 +248,7 @@ module Fobrel
         # Takes presets out of the list whose pictures are missing or cannot be used.
         def assets(payload, presets, more)
           lying = payload.keys.filter_map { |path|
-            (m = path.match(%r{\Aassets/(\h{64})\.((?!zip)[a-z0-9]{1,5})\z})) && ["sha256:#{m[1]}", [path, m[2]]]
+            (m = path.match(%r{\Aassets/(\h{64})\.((?!zip)[a-z0-9]{1,5})\z})) && [Sum.reference(m[1]), [path, m[2]]]
           }.to_h
           needed = [*presets.each_value, *more].flat_map(&:needs).uniq
           kept = needed.filter_map do |need|
@@ -265,20 +265,16 @@ module Fobrel
         end
 
         def lacking(preset, kept)
-          need = preset.needs.find { !kept.key?(_1) } or return
-          trouble(
-            preset.name,
-            "lacking",
-            @unsound&.fetch(need, nil) || Preset::MissingNeed.new(preset, need).message,
-            preset.to_h
-          )
+          missing = Preset::MissingNeed.of(preset, kept) or return
+          sentence = @unsound&.fetch(missing.need, nil) || missing.message
+          trouble(preset.name, "lacking", sentence, preset.to_h)
           true
         end
 
         # @param sum [String, nil] that its bytes were held against already
         def sound(asset, need, sum)
           name = "The picture #{need[0, 19]}…"
-          if (sum || OpenSSL::Digest::SHA256.hexdigest(asset.bytes)) != need.delete_prefix("sha256:")
+          if (sum || Sum.of(asset.bytes)) != Sum.in(need)
             @problems << "#{name} is not what its name says."
             return
           end

@@ -32,7 +32,7 @@ module Fobrel
           files = {"bundle.json" => pretty(bundle.description_file)}
           bundle.presets.sort_by(&:id).each { files["presets/#{_1.id}.json"] = pretty(_1.to_h) }
           bundle.assets.sort_by(&:first).each do |reference, asset|
-            sum = reference.delete_prefix("sha256:")
+            sum = Sum.in(reference)
             files["assets/#{sum}.#{asset.ext}"] = Later.new(sum, asset.bytesize, -> { asset.bytes })
           end
           bundle.strips.sort.each { |id, png| files["strips/#{id}.png"] = png }
@@ -54,7 +54,7 @@ module Fobrel
 
         def self.manifest(files)
           files.sort.map { |path, file|
-            "#{file.is_a?(Later) ? file.sha256 : OpenSSL::Digest::SHA256.hexdigest(file)}  #{path}\n"
+            "#{file.is_a?(Later) ? file.sha256 : Sum.of(file)}  #{path}\n"
           }.join
         end
 

@@ -18,9 +18,9 @@ module Fobrel
         # @yield when there is no such file
         # @raise [Problem] when a file is not what its name says
         def fetch(reference)
-          path = @files[reference.delete_prefix("sha256:")] or return yield
+          path = @files[Sum.in(reference)] or return yield
           bytes = File.binread(path)
-          return bytes if OpenSSL::Digest::SHA256.hexdigest(bytes) == reference.delete_prefix("sha256:")
+          return bytes if Sum.of(bytes) == Sum.in(reference)
           raise Problem,
             "#{File.basename(path)} is not what its name says: its content was changed. Put the original back."
         end

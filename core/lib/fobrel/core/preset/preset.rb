@@ -166,7 +166,7 @@ module Fobrel
 
         # @param document [Hash] as it stands, whatever its writing
         # @return [String]
-        def self.fingerprint_of(document) = OpenSSL::Digest::SHA256.hexdigest(document.except(*WORDS).to_json_c14n)
+        def self.fingerprint_of(document) = Sum.of(document.except(*WORDS).to_json_c14n)
 
         # Whether this is what a package or plan says it is: it may have been written down before a
         # setting was given its present name.

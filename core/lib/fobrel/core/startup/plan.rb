@@ -39,14 +39,14 @@ module Fobrel
         # @return [Hash{String => String}] every file of the folder by its path
         def files
           presets.to_h { ["presets/#{_1.id}.json", "#{JSON.pretty_generate(_1.to_h)}\n"] }
-            .merge(@assets.to_h { |need, asset| ["parts/#{need.delete_prefix("sha256:")}.#{asset.ext}", asset.bytes] })
+            .merge(@assets.to_h { |need, asset| ["parts/#{Sum.in(need)}.#{asset.ext}", asset.bytes] })
             .then { _1.merge("start.json" => "#{JSON.pretty_generate(listing(_1))}\n") }
         end
 
         private
 
         def listing(files)
-          sums = files.transform_values { OpenSSL::Digest::SHA256.hexdigest(_1) }
+          sums = files.transform_values { Sum.of(_1) }
           {
             "format" => FORMAT,
             "presets" => presets.map {

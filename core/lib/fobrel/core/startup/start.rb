@@ -67,7 +67,7 @@ module Fobrel
         # Answers for the pictures of a preset, each checked against its sum.
         Parts = Struct.new(:paths, :read) do
           def fetch(reference)
-            path = paths.find { File.basename(_1, ".*") == reference.delete_prefix("sha256:") }
+            path = paths.find { File.basename(_1, ".*") == Sum.in(reference) }
             path ? read.call(path) : yield
           end
         end
@@ -81,7 +81,7 @@ module Fobrel
               "#{path} is not in the folder. Hand the plan out again."
           end
           bytes = File.binread(file)
-          return bytes if OpenSSL::Digest::SHA256.hexdigest(bytes) == sum
+          return bytes if Sum.of(bytes) == sum
           raise Problem, "#{path} was changed after it was handed out. Hand the plan out again."
         end
 

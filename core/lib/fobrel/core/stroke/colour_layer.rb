@@ -29,7 +29,7 @@ module Fobrel
               rows, columns, here = place(batch, index)
               next unless rows
               cover, *paint = planes.map { _1[index, *here].dup }
-              left = grain&.left_over(dab, columns.begin, rows.begin, columns.size, rows.size)
+              left = grain&.transmittance(dab, columns.begin, rows.begin, columns.size, rows.size)
               cover *= left if left
               paint = if own
                 paint.map { left ? _1 * left : _1 }

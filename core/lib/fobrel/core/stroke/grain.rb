@@ -7,7 +7,7 @@ module Fobrel
       # along by the brush (travel 0), or something between.
       class Grain
         # Tiles used last at their size; a slider asks for the same ones again.
-        TILES = Recent.new(16 * 1024 * 1024, &:byte_size)
+        TILES = LruCache.new(16 * 1024 * 1024, &:byte_size)
         # A page up to this many pixels is covered with a lying grain once, for all dabs.
         PAGE = 1_000_000
         private_constant :TILES
@@ -28,7 +28,7 @@ module Fobrel
         # @param left [Integer] the page's column of the patch's first pixel
         # @param top [Integer] its row
         # @return [Numo::SFloat] height × width
-        def left_over(dab, left, top, width, height)
+        def transmittance(dab, left, top, width, height)
           return lessened(@lying[top...(top + height), left...(left + width)], dab) if lying?(left, top, width, height)
           patch = lerp(
             rows_of(top - @dragged * dab.y, height, left - @dragged * dab.x, width),

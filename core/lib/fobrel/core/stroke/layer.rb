@@ -55,7 +55,15 @@ module Fobrel
             x = batch.lefts[index]
             y = batch.tops[index]
             patch = cover[index, (top - y)...(bottom - y), (left - x)...(right - x)]
-            patch = (patch.inplace * grain.left_over(dab, left, top, right - left, bottom - top)).out_of_place! if grain
+            if grain
+              patch = (patch.inplace * grain.transmittance(
+                dab,
+                left,
+                top,
+                right - left,
+                bottom - top
+              )).out_of_place!
+            end
             yield patch, dab, top...bottom, left...right
           end
         end

@@ -22,7 +22,7 @@ module Fobrel
 
         MOST = 400
         # Pages as they lay after a stroke: the next stroke, or a stroke taken back, begins there.
-        LAID = Recent.new(48 * 1024 * 1024) { |page| page.planes.sum(&:byte_size) }
+        LAID = LruCache.new(48 * 1024 * 1024) { |page| page.planes.sum(&:byte_size) }
         private_constant :LAID
 
         # @return [String] a PNG of what lies on the pad; as .new and #paint

@@ -22,7 +22,7 @@ module Fobrel
         IN_COLOUR = 3
         private_constant :EACH, :IN_COLOUR
         # Pixels of the tips and grains painted with last; a slider asks for the same ones again.
-        DECODED = Recent.new(24 * 1024 * 1024) { |frame| frame.planes.sum(&:byte_size) }
+        DECODED = LruCache.new(24 * 1024 * 1024) { |frame| frame.planes.sum(&:byte_size) }
         private_constant :DECODED
 
         # @param preset [Preset::Preset]
@@ -109,8 +109,8 @@ module Fobrel
           )
           grain = grain(width, height) or return planes
           whole = dabs.first.dup.tap { |dab| dab.x = dab.y = 0.0 }
-          left_over = grain.left_over(whole, 0, 0, width, height)
-          planes.map { _1 * left_over }
+          transmittance = grain.transmittance(whole, 0, 0, width, height)
+          planes.map { _1 * transmittance }
         end
 
         # A smear, and wet dabs that pick up what lies under them.

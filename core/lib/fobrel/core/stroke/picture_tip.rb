@@ -15,7 +15,7 @@ module Fobrel
         LARGEST = 2400
 
         # Copies used last, by picture and size; a slider asks for the same ones again.
-        COPIES = Recent.new(24 * 1024 * 1024) { |table| table.planes.sum(&:byte_size) }
+        COPIES = LruCache.new(24 * 1024 * 1024) { |table| table.planes.sum(&:byte_size) }
         private_constant :COPIES
 
         # A copy of a frame as read by a dab: its planes row by row with a rim of nothing, its

@@ -32,7 +32,7 @@ module Fobrel
             under = patch(left, top, side)
             carried = carried ? (under - carried).inplace.*(dab.mix).out_of_place! + carried : under
             cover = tip.cover(batch)[0, true, true]
-            cover *= grain.left_over(dab, left, top, side, side) if grain
+            cover *= grain.transmittance(dab, left, top, side, side) if grain
             put_down(
               left,
               top,

@@ -11,9 +11,9 @@ module Fobrel
       module Maker
         # What came of a picture: the cover as kept (8 bits), the tone taken as white, the PNG.
         Made = Struct.new(:cover, :white, :png, keyword_init: true) do
-          def sha256 = OpenSSL::Digest::SHA256.hexdigest(png)
+          def sha256 = Sum.of(png)
 
-          def asset = "sha256:#{sha256}"
+          def asset = Sum.reference(sha256)
 
           # @return [Hash] the figures a person or a program asks for
           def figures

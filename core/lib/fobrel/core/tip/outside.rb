@@ -15,7 +15,7 @@ module Fobrel
         # solid, the tip as a PNG, how many pictures the file holds; tip and picture, small, to be shown.
         Trial = Struct.new(:figures, :white, :solid_share, :png, :pictures, :small_tip, :small_picture) do
           # @return [String] the tip's reference
-          def asset = "sha256:#{figures[:sha256]}"
+          def asset = Sum.reference(figures[:sha256])
         end
 
         # Marks made of one file's pictures: in their own colours or not; one PNG or a sentence each.

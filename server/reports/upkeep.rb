@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Fobrel
-  module Models
+  module Reports
     # How long a library keeps what it no longer needs, and what takes room in it.
     class Upkeep
       # What a night takes away: its name, days it is kept unless somebody says otherwise, whether it may
@@ -56,7 +56,17 @@ module Fobrel
       # @return [Array<Hash>] title, count, bytes
       def room
         rows = ROOM.map { |title, sql|
-          [title, *Record.connection.select_rows(Record.sanitize_sql([sql, {library: @library.id}])).first.map(&:to_i)]
+          [
+            title,
+            *Models::Record.connection.select_rows(
+              Models::Record.sanitize_sql(
+                [
+                  sql,
+                  {library: @library.id}
+                ]
+              )
+            ).first.map(&:to_i)
+          ]
         }
         folder = taken.map { |path| File.size(path) }
         [*rows, ["Files in the watched folder that were taken", folder.size, folder.sum]].map { |title, count, bytes|

@@ -3,7 +3,9 @@
 module Fobrel
   module Models
     # The painted preview of a preset's content, computed once.
-    class Strip < Record
+    class KeptStrip < Record
+      self.table_name = "strips"
+
       # Where a person may see such a brush: an edition in their libraries, or their draft.
       #
       # @return [Array<ActiveRecord::Relation>] of what has a document

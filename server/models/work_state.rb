@@ -3,7 +3,9 @@
 module Fobrel
   module Models
     # A work state that the studio defines, such as "to be checked".
-    class Label < Record
+    class WorkState < Record
+      self.table_name = "labels"
+
       include Looks
 
       belongs_to :library

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { computed, reactive, ref } from 'vue'
-import { api, of, type Entry, type Family, type Label, type Tag } from '../../api/client'
+import { api, of, type Entry, type Family, type WorkState, type Tag } from '../../api/client'
 import ExportDialog from '../../parts/ExportDialog.vue'
 import FormDialog from '../../parts/FormDialog.vue'
 import TagMark from '../../parts/TagMark.vue'
@@ -18,7 +18,7 @@ const looks = computed(() => words.value.looks)
 const fresh = reactive({ family: '', parent: 0, label: '' })
 const family = ref<Family>()
 const exporting = ref<(typeof library.branches)[number]>()
-const label = ref<Label>()
+const label = ref<WorkState>()
 const tag = ref<Tag & { words: string }>()
 const merging = ref<number>()
 const unusedOnly = ref(false)
@@ -30,7 +30,7 @@ const doing = (deed: () => Promise<unknown>) =>
     await deed()
     await library.load()
   })
-const count = (kind: 'families' | 'labels', id: number) =>
+const count = (kind: 'families' | 'work_states', id: number) =>
   library.all?.[kind].find(({ key }) => key === String(id))?.count ?? 0
 /** How many brushes hang on these families. */
 const held = (ids: number[]) => ids.reduce((sum, id) => sum + count('families', id), 0)
@@ -73,18 +73,19 @@ const shift = (one: Family, step: number) =>
     for (const [position, { id, name }] of next.entries())
       await of(api.PUT('/api/families/{id}', { ...at(id), body: { name, position } }))
   })
-const addLabel = () =>
+const addWorkState = () =>
   doing(async () => {
-    await of(api.POST('/api/libraries/{library}/labels', { ...library.path(), body: { name: fresh.label } }))
+    await of(api.POST('/api/libraries/{library}/work-states', { ...library.path(), body: { name: fresh.label } }))
     fresh.label = ''
   })
-const saveLabel = () =>
+const saveWorkState = () =>
   doing(async () => {
     const { id, name, colour, shape } = label.value!
-    await of(api.PUT('/api/labels/{id}', { ...at(id), body: { name, colour, shape } }))
+    await of(api.PUT('/api/work-states/{id}', { ...at(id), body: { name, colour, shape } }))
     label.value = undefined
   })
-const dropLabel = (one: Label) => drop('label', one.name, () => of(api.DELETE('/api/labels/{id}', at(one.id))))
+const dropWorkState = (one: WorkState) =>
+  drop('label', one.name, () => of(api.DELETE('/api/work-states/{id}', at(one.id))))
 const edit = (one: Tag) => {
   tag.value = { ...one, words: one.synonyms.join(', ') }
   merging.value = undefined
@@ -198,8 +199,8 @@ const merge = () =>
     <section aria-label="Work states">
       <h1>Work states</h1>
       <p class="soft">How far a brush has come, in the studio’s own words.</p>
-      <div v-for="one in library.labels" :key="one.id" class="item">
-        <form v-if="label?.id === one.id" class="line" @submit.prevent="saveLabel">
+      <div v-for="one in library.workStates" :key="one.id" class="item">
+        <form v-if="label?.id === one.id" class="line" @submit.prevent="saveWorkState">
           <el-input v-model="label.name" size="small" aria-label="Name of the work state" maxlength="40" /><el-select
             v-model="label.colour"
             size="small"
@@ -210,14 +211,14 @@ const merge = () =>
           ><el-button size="small" native-type="submit">Save</el-button>
         </form>
         <template v-else
-          ><TagMark state :tag="one" /><span class="soft">{{ count('labels', one.id) }}</span
+          ><TagMark state :tag="one" /><span class="soft">{{ count('work_states', one.id) }}</span
           ><span class="grow" /><button class="plain" @click="label = { ...one }">change</button
-          ><button class="plain" :aria-label="`Remove the work state ${one.name}`" @click="dropLabel(one)">
+          ><button class="plain" :aria-label="`Remove the work state ${one.name}`" @click="dropWorkState(one)">
             ✕
           </button></template
         >
       </div>
-      <form class="line add" @submit.prevent="addLabel">
+      <form class="line add" @submit.prevent="addWorkState">
         <el-input
           v-model="fresh.label"
           size="small"

@@ -3,7 +3,8 @@
 module Fobrel
   module Models
     # How alike the strips of two fingerprints are, from 0 to 1.
-    class Likeness < Record
+    class StripPair < Record
+      self.table_name = "likenesses"
     end
   end
 end

@@ -4,7 +4,7 @@ module Fobrel
   module Models
     # Large pieces of bytes to and from the database as they are: what the record layer does with
     # them on the way takes longer than the writing itself.
-    module Bytes
+    module RawColumn
       BINARY = 1
 
       # @param sql [String] whose last place is for the bytes

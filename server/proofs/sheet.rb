@@ -4,9 +4,9 @@ require "prawn"
 require "zip"
 
 module Fobrel
-  module Models
+  module Proofs
     # A printable sheet of strips with names, sizes, keys, traits and notes.
-    class Proof
+    class Sheet
       PAGES = {"A4" => "A4", "A3" => "A3", "Letter" => "LETTER"}.freeze
       GROUNDS = {"white" => "ffffff", "grey" => "808080", "black" => "000000"}.freeze
       SHOWN = %w[size edition keys traits licence notes].freeze
@@ -186,11 +186,11 @@ module Fobrel
         )
       end
 
-      def numbers = @numbers ||= Edition.where(id: @presets.map(&:current_edition_id)).pluck(:id, :number).to_h
+      def numbers = @numbers ||= Models::Edition.where(id: @presets.map(&:current_edition_id)).pluck(:id, :number).to_h
 
       # Where a brush stands in the start plans, which is its key there.
       def keys
-        @keys ||= StartItem.where(preset: @presets).joins(:seat).order("seats.name").pluck(
+        @keys ||= Models::StartItem.where(preset: @presets).joins(:seat).order("seats.name").pluck(
           :preset_id,
           "seats.name",
           :position
@@ -200,7 +200,7 @@ module Fobrel
         }
       end
 
-      def strip(preset) = Strip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
+      def strip(preset) = Models::KeptStrip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
     end
   end
 end

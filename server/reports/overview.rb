@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 module Fobrel
-  module Finding
+  module Reports
     # What a library holds, counted: by family, size, trait, author, month; what is never used,
     # what lacks tags, licence or notes.
     class Overview
@@ -41,7 +41,7 @@ module Fobrel
         steps.map { |name, from, to| {name:, count: shown.where("size > ? AND size <= ?", from, to).count} }
       end
 
-      def traits = Facets.traits(shown).first(14).map { |name, count| {name:, count:} }
+      def traits = Finding::Facets.traits(shown).first(14).map { |name, count| {name:, count:} }
 
       def authors = listed(shown.group(:author).count.transform_keys { _1.presence || "unknown" })
 
@@ -63,7 +63,7 @@ module Fobrel
           {
             name:,
             query:,
-            count: Search.new(
+            count: Finding::Search.new(
               library: @library,
               person: @person,
               query: Core::Curation::Query.parse(query)

@@ -2,8 +2,8 @@
 
 module Fobrel
   module Core
-    # Keeps the results used last, by key, up to a weight. Safe between threads.
-    class Recent
+    # A least-recently-used cache: keeps the results used last, by key, up to a weight. Safe between threads.
+    class LruCache
       # @param most [Integer] the weight that is kept at the most
       # @param weight [Proc] from a value to its weight; left out, each counts one
       def initialize(most, &weight)

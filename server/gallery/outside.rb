@@ -3,10 +3,10 @@
 require "net/http"
 
 module Fobrel
-  module Models
+  module Gallery
     # The gallery outside the studio, as one person sees it. GALLERY_URL says where it is; it is
     # slow and fails at times, so what fails in passing is tried again.
-    class OutsideGallery
+    class Outside
       # Raised with a sentence when it refuses, or does not answer however often it is asked.
       class Failed < Core::Problem; end
 

@@ -1,0 +1,23 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Brings brushes back from the Attic, to where they were.
+    class BringBackPresets < Deed
+      def initialize(library:, person:, ids:)
+        @library = library
+        @person = person
+        @ids = ids
+      end
+
+      # @return [Models::LedgerEntry]
+      def call
+        presets = presets_of(@library, @ids).select(&:hidden_at)
+        check_rights(@library, @person, presets)
+        found = Models::Preset.where(id: presets)
+        changes.watch(found, %w[hidden_at hidden_by_id]) { found.bring_back }
+        write_down(@library, @person, "bring back", "#{brushes(presets.size)} brought back from the Attic")
+      end
+    end
+  end
+end
