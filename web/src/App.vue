@@ -1,10 +1,12 @@
 <script setup lang="ts">
-import { useDark, useEventListener, useIntervalFn, useToggle } from '@vueuse/core'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { computed, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { offline, signedOut } from './api/connection'
+import { useNight } from './look/night'
 import Keys from './parts/Keys.vue'
-import SearchLine from './parts/SearchLine.vue'
+import HeadLine from './parts/HeadLine.vue'
+import Rail from './parts/Rail.vue'
 import SignInAgain from './parts/SignInAgain.vue'
 import Tokens from './parts/Tokens.vue'
 import Toast from './parts/Toast.vue'
@@ -16,30 +18,18 @@ import { useLibrary } from './stores/library'
 import { useSession } from './stores/session'
 import { useToast } from './stores/toast'
 import { useUnsent } from './stores/unsent'
-import { useWork } from './stores/work'
 import SignIn from './views/signin/SignIn.vue'
 
+useNight()
 const session = useSession()
 const library = useLibrary()
 const arrival = useArrival()
 const toast = useToast()
-const work = useWork()
 const route = useRoute()
 const router = useRouter()
-const night = useDark({ valueDark: 'night', valueLight: 'day', storageKey: 'fobrel.ground', initialValue: 'light' })
-const toggleNight = useToggle(night)
-const searchLine = ref<InstanceType<typeof SearchLine>>()
+const head = ref<InstanceType<typeof HeadLine>>()
 const keys = ref(false)
 const tokens = ref(false)
-const drafts = computed(() => library.count('draft'))
-const behind = computed(() => library.seats.filter(({ state }) => state === 'behind').length)
-/** The views this person may use, under their headings; a heading of none is left out. */
-const groups = computed(() =>
-  [...new Set(views.map(({ group }) => group))]
-    .map((group) => ({ group, views: views.filter((view) => view.group === group && session.mayUse(view.who)) }))
-    .filter((one) => one.views.length),
-)
-
 const here = computed(() => ({ library: session.libraryId }))
 const { busy: beginning, problem: silent, go: begin } = useDeed(session.load)
 onMounted(begin)
@@ -68,9 +58,6 @@ watch(
   () => session.library?.role,
   (role, before) => role && before && role !== before && toast.done(`You are ${role} in this library now.`),
 )
-
-const change = (id: number) =>
-  router.push({ name: views.find(({ name }) => name === route.name)?.name ?? 'wall', params: { library: id } })
 
 // What the address was before anybody had signed in counts from then on.
 watch(
@@ -101,7 +88,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   if (typing || event.ctrlKey || event.metaKey || event.altKey || !session.person) return
   if (event.key === '/') {
     event.preventDefault()
-    searchLine.value?.focus()
+    head.value?.search()
   }
   if (event.key === '?') keys.value = true
 })
@@ -137,48 +124,8 @@ useEventListener(window, 'drop', (event: DragEvent) => {
     <el-button type="primary" :loading="beginning" @click="begin">Try again</el-button>
   </div>
   <div v-else-if="session.person" class="frame">
-    <header>
-      <span class="brand" aria-label="Fobrel">fobrel<i /></span>
-      <el-select :model-value="session.libraryId" class="libraries" aria-label="Library" @update:model-value="change">
-        <el-option v-for="one in session.libraries" :key="one.id" :value="one.id" :label="one.name" />
-      </el-select>
-      <SearchLine ref="searchLine" />
-      <Toast />
-      <router-link v-if="work.open.length" :to="{ name: 'intake', params: here }" class="work" role="status"
-        ><i :style="{ width: `${work.part(work.open[0]!)}%` }" />{{ work.open[0]!.message
-        }}{{ work.open[0]!.total ? ` · ${work.part(work.open[0]!)} %` : ''
-        }}{{ work.open.length > 1 ? `, and ${work.open.length - 1} more` : '' }}</router-link
-      >
-      <span v-if="offline" class="offline" role="status">no connection, trying again…</span>
-      <button class="plain" :aria-pressed="night" @click="toggleNight()">{{ night ? 'Night' : 'Day' }}</button>
-      <button class="plain" aria-label="Keys" @click="keys = true">?</button>
-      <el-dropdown trigger="click">
-        <button class="who" :aria-label="`Signed in as ${session.person.name}`">{{ session.person.name[0] }}</button>
-        <template #dropdown>
-          <el-dropdown-menu>
-            <el-dropdown-item disabled>{{ session.person.name }}, {{ session.library?.role }}</el-dropdown-item>
-            <el-dropdown-item @click="tokens = true">Tokens for programs…</el-dropdown-item>
-            <el-dropdown-item @click="toast.attempt(session.signOut)">Sign out</el-dropdown-item>
-          </el-dropdown-menu>
-        </template>
-      </el-dropdown>
-    </header>
-    <nav aria-label="Views">
-      <template v-for="{ group, views: list } in groups" :key="group">
-        <h3>{{ group }}</h3>
-        <router-link
-          v-for="view in list"
-          :key="view.name"
-          :to="{ name: view.name, params: here }"
-          active-class="here"
-          :class="{ here: view.name === 'drafts' && route.name === 'bench' }"
-        >
-          {{ view.title }}
-          <b v-if="view.name === 'drafts' && drafts" title="Your drafts">{{ drafts }}</b>
-          <b v-if="view.name === 'seats' && behind" title="Seats that are behind">{{ behind }}</b>
-        </router-link>
-      </template>
-    </nav>
+    <HeadLine ref="head" @keys="keys = true" @tokens="tokens = true" />
+    <Rail />
     <main>
       <div v-if="barred" class="empty barred">
         <p>{{ barred }}</p>
@@ -210,109 +157,6 @@ useEventListener(window, 'drop', (event: DragEvent) => {
   display: grid;
   grid-template: 52px minmax(0, 1fr) auto / 128px minmax(0, 1fr);
   height: 100%;
-}
-.offline {
-  color: var(--ochre);
-  background: var(--ochre-wash);
-  border-radius: 6px;
-  padding: 3px 10px;
-  font-weight: 600;
-  font-size: 12px;
-  white-space: nowrap;
-}
-header {
-  grid-column: 1 / 3;
-  display: flex;
-  align-items: center;
-  gap: 12px;
-  padding: 0 16px;
-  background: var(--card);
-  border-bottom: 1px solid var(--line);
-}
-.brand {
-  font-weight: 800;
-  font-size: 19px;
-  letter-spacing: -0.6px;
-  width: 98px;
-  white-space: nowrap;
-}
-.brand i {
-  display: inline-block;
-  width: 24px;
-  height: 7px;
-  margin-left: 4px;
-  border-radius: 7px 2px 9px 1px;
-  background: var(--accent);
-  transform: rotate(-8deg);
-  vertical-align: 2px;
-}
-.libraries {
-  width: 190px;
-  flex: none;
-}
-.work {
-  position: relative;
-  overflow: hidden;
-  max-width: 240px;
-  padding: 3px 10px;
-  border-radius: 6px;
-  background: var(--accent-wash);
-  color: var(--accent);
-  font-weight: 600;
-  font-size: 12px;
-  text-decoration: none;
-  white-space: nowrap;
-  text-overflow: ellipsis;
-}
-.work i {
-  position: absolute;
-  left: 0;
-  bottom: 0;
-  height: 3px;
-  background: var(--accent);
-  transition: width 0.3s;
-}
-.who {
-  width: 28px;
-  height: 28px;
-  border: 0;
-  border-radius: 50%;
-  background: var(--accent);
-  color: var(--on-accent);
-  font: inherit;
-  font-weight: 700;
-  cursor: pointer;
-}
-nav {
-  background: var(--rail);
-  border-right: 1px solid var(--line);
-  padding: 8px 0;
-  overflow: auto;
-}
-nav h3 {
-  margin: 12px 16px 3px;
-  font-size: 11px;
-  font-weight: 600;
-  color: var(--soft);
-}
-nav a {
-  display: block;
-  padding: 5px 16px;
-  font-size: 13.5px;
-  color: var(--ink);
-  text-decoration: none;
-}
-nav a:hover {
-  background: var(--card);
-}
-nav a.here {
-  font-weight: 700;
-  background: var(--card);
-  box-shadow: inset 4px 0 var(--accent);
-}
-nav a b {
-  float: right;
-  color: var(--ochre);
 }
 .silent h1 {
   font-size: 28px;

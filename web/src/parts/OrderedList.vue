@@ -1,10 +1,9 @@
 <script setup lang="ts">
-import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { computed, nextTick, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import { useLibrary } from '../stores/library'
-import { edgeScroll } from './edgeScroll'
 import Strip from './Strip.vue'
+import { useDragging } from './useDragging'
 
 /**
  * Brushes in an order made by hand: dragged, or moved by the keys beside them; where sections are given, under
@@ -76,27 +75,7 @@ function takeOut(index: number) {
 }
 
 // --- dragging, here and from a list to its neighbour ------------------------------------------
-const dragging = ref(false)
-let pointer = 0
-useEventListener(
-  window,
-  ['pointermove', 'mousemove', 'touchmove'],
-  (event: Event) => {
-    if (dragging.value)
-      pointer = 'touches' in event ? (event as TouchEvent).touches[0]!.clientY : (event as MouseEvent).clientY
-  },
-  { capture: true, passive: true },
-)
-const run = useIntervalFn(() => edgeScroll(list.value?.$el, pointer), 24, { immediate: false })
-function begin() {
-  pointer = window.innerHeight / 2
-  dragging.value = true
-  run.resume()
-}
-function end() {
-  dragging.value = false
-  run.pause()
-}
+const { begin, end } = useDragging(() => list.value?.$el)
 type Dropped = { newIndex?: number; oldIndex?: number; originalEvent?: MouseEvent }
 /** What came from the list beside stands once here, where it was dropped. */
 function came({ newIndex }: Dropped) {

@@ -4,16 +4,16 @@ import { useRoute, useRouter } from 'vue-router'
 import { api, of, type BrushSet } from '../../api/client'
 import Chooser from '../../parts/Chooser.vue'
 import ExportDialog from '../../parts/ExportDialog.vue'
-import FormDialog from '../../parts/FormDialog.vue'
 import OrderedList from '../../parts/OrderedList.vue'
 import ResetDialog from '../../parts/ResetDialog.vue'
 import { turns } from '../../parts/newest'
 import { useArranged } from '../../parts/useArranged'
-import { useDeed } from '../../parts/useDeed'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import { useTray } from '../../stores/tray'
+import SetDialog, { type What } from './SetDialog.vue'
+import SetMenu from './SetMenu.vue'
 
 const library = useLibrary()
 const session = useSession()
@@ -28,12 +28,7 @@ const beside = computed(() =>
   library.sets.find(({ id }) => id === Number(route.query.beside) && id !== chosen.value?.id),
 )
 const fresh = computed(() => tray.ids.filter((id) => !chosen.value?.preset_ids.includes(id)))
-const dialog = ref<
-  'reset' | 'proof' | 'export' | 'name' | 'copy' | 'split' | 'join' | 'subtract' | 'beside' | 'delete'
->()
-const word = ref('')
-const line = ref('')
-const other = ref<number>()
+const dialog = ref<What | 'reset' | 'proof' | 'export'>()
 const splitAt = ref(0)
 
 // What a standing set holds now.
@@ -83,96 +78,6 @@ async function make(name: string, more: { preset_ids?: number[]; sections?: Reco
   return id
 }
 
-function ask(what: typeof dialog.value) {
-  problem.value = ''
-  dialog.value = what
-  word.value =
-    what === 'name'
-      ? chosen.value!.name
-      : what === 'copy'
-        ? `${chosen.value!.name}, copy`
-        : what === 'split'
-          ? `${chosen.value!.name}, rest`
-          : ''
-  line.value = chosen.value!.query ?? ''
-  other.value = undefined
-}
-const others = computed(() => library.sets.filter(({ id }) => id !== chosen.value?.id))
-const TITLES: Record<string, [string, string]> = {
-  name: ['Rename', 'Rename'],
-  copy: ['Copy to a new set', 'Copy'],
-  split: ['Split in two', 'Split'],
-  join: ['Join another set', 'Join'],
-  subtract: ['Take out what another set holds', 'Take out'],
-  beside: ['Another set beside it', 'Show it'],
-  delete: ['Delete the set', 'Delete'],
-}
-const idsOf = async (set: BrushSet) =>
-  set.query === null
-    ? set.preset_ids
-    : (
-        await of(
-          api.GET('/api/libraries/{library}/wall/ids', {
-            params: { ...library.path().params, query: { q: set.query } },
-          }),
-        )
-      ).ids
-
-const at = (set: BrushSet) => ({ params: { path: { id: set.id } } })
-const picked = () => library.sets.find(({ id }) => id === other.value)!
-const deeds: Record<string, (set: BrushSet) => Promise<unknown>> = {
-  async name(set) {
-    await of(
-      api.PUT('/api/sets/{id}/name', {
-        ...at(set),
-        body: { name: word.value, ...(set.query !== null ? { query: line.value } : {}) },
-      }),
-    )
-    await library.load()
-  },
-  async copy(set) {
-    const made = await of(
-      api.POST('/api/libraries/{library}/sets', {
-        ...library.path(),
-        body: { name: word.value, preset_ids: held.value, sections: set.sections },
-      }),
-    )
-    await library.load()
-    await router.push({ query: { set: made.id } })
-  },
-  async split(set) {
-    const done = await of(
-      api.POST('/api/sets/{id}/split', {
-        ...at(set),
-        body: { name: word.value, preset_ids: set.preset_ids.slice(splitAt.value), before: set.preset_ids },
-      }),
-    )
-    await library.load()
-    toast.done(done.entry.summary, done.entry)
-    await router.push({ query: { set: set.id, beside: done.set.id } })
-  },
-  async join(set) {
-    await arranged.put(set.id, set.preset_ids, { ids: [...new Set([...set.preset_ids, ...(await idsOf(picked()))])] })
-  },
-  async subtract(set) {
-    const gone = new Set(await idsOf(picked()))
-    await arranged.put(set.id, set.preset_ids, { ids: set.preset_ids.filter((id) => !gone.has(id)) })
-  },
-  async beside(set) {
-    await router.push({ query: { set: set.id, beside: other.value } })
-  },
-  async delete(set) {
-    const { entry } = await of(api.DELETE('/api/sets/{id}', at(set)))
-    await router.replace({ query: {} })
-    await library.load()
-    toast.done(entry.summary, entry)
-  },
-}
-const { busy, problem, go } = useDeed(async () => {
-  await deeds[dialog.value!]!(chosen.value!)
-  dialog.value = undefined
-})
-
 /** Within each section, so that the sections stay. */
 const orderBy = (order: 'name' | 'size' | 'colour' | 'use' | 'changed') =>
   toast.attempt(async () => {
@@ -201,15 +106,9 @@ const bundle = () =>
     await router.push({ name: 'bundles', query: { bundle: made.id } })
     toast.done(`The bundle “${made.name}” holds ${made.preset_ids.length} brushes.`)
   })
-const onWall = () => router.push({ name: 'wall', query: { search: chosen.value!.line } })
-const need = computed(() =>
-  ['join', 'subtract', 'beside'].includes(dialog.value ?? '')
-    ? other.value === undefined
-    : dialog.value !== 'delete' && !word.value.trim(),
-)
 function askToSplit(at: number) {
   splitAt.value = at
-  ask('split')
+  dialog.value = 'split'
 }
 </script>
 
@@ -245,46 +144,14 @@ function askToSplit(at: number) {
           >Add the tray · {{ fresh.length }}</el-button
         >
         <el-button :disabled="!held.length" @click="tray.add(held)">Pick all</el-button>
-        <el-dropdown trigger="click" @command="($event as () => void)()">
-          <el-button>More ▾</el-button>
-          <template #dropdown
-            ><el-dropdown-menu>
-              <el-dropdown-item :command="onWall">Show on the Wall</el-dropdown-item>
-              <el-dropdown-item v-if="others.length" :command="() => ask('beside')"
-                >Another set beside it…</el-dropdown-item
-              >
-              <el-dropdown-item divided :command="() => (dialog = 'proof')">Proof sheet…</el-dropdown-item
-              ><el-dropdown-item :command="() => (dialog = 'export')">Export…</el-dropdown-item
-              ><el-dropdown-item v-if="session.mayEdit && held.length" :command="bundle"
-                >Make a bundle of it</el-dropdown-item
-              >
-              <template v-if="session.mayEdit">
-                <template v-if="chosen.query === null"
-                  ><el-dropdown-item
-                    v-for="[order, title] in [
-                      ['name', 'name'],
-                      ['size', 'size'],
-                      ['colour', 'colour'],
-                      ['use', 'use'],
-                    ] as const"
-                    :key="order"
-                    :command="() => orderBy(order)"
-                    >Order by {{ title }}</el-dropdown-item
-                  >
-                  <el-dropdown-item :command="() => ask('join')">Join another…</el-dropdown-item
-                  ><el-dropdown-item :command="() => ask('subtract')"
-                    >Take out what another holds…</el-dropdown-item
-                  ></template
-                >
-                <el-dropdown-item :command="() => ask('copy')">Copy to a new set…</el-dropdown-item>
-                <el-dropdown-item :command="() => (dialog = 'reset')">Reset its brushes…</el-dropdown-item>
-                <el-dropdown-item :command="() => ask('name')">{{
-                  chosen.query !== null ? 'Name and search…' : 'Rename…'
-                }}</el-dropdown-item><el-dropdown-item :command="() => ask('delete')">Delete…</el-dropdown-item>
-              </template>
-            </el-dropdown-menu></template
-          >
-        </el-dropdown>
+        <SetMenu
+          :set="chosen"
+          :filled="held.length > 0"
+          @ask="dialog = $event"
+          @order="orderBy"
+          @bundle="bundle"
+          @wall="router.push({ name: 'wall', query: { search: chosen.line } })"
+        />
       </div>
       <div class="lists" data-scrolls>
         <OrderedList
@@ -331,41 +198,15 @@ function askToSplit(at: number) {
       :title="chosen.name"
       @close="dialog = undefined"
     />
-    <FormDialog
+    <SetDialog
       v-else-if="dialog && chosen"
-      :title="`${TITLES[dialog]![0]}: ${chosen.name}`"
-      :deed="TITLES[dialog]![1]"
-      width="420px"
-      :busy="busy"
-      :ready="!need"
-      :problem="problem"
-      @submit="go"
+      :what="dialog as What"
+      :set="chosen"
+      :held="held"
+      :split-at="splitAt"
+      :arranged="arranged"
       @close="dialog = undefined"
-    >
-      <p v-if="dialog === 'delete'" class="soft">Its brushes stay. This can be undone.</p>
-      <el-select
-        v-else-if="dialog === 'join' || dialog === 'subtract' || dialog === 'beside'"
-        v-model="other"
-        filterable
-        default-first-option
-        aria-label="The other set"
-        placeholder="The other set"
-        ><el-option v-for="one in others" :key="one.id" :value="one.id" :label="`${one.name} · ${one.count}`"
-      /></el-select>
-      <el-input v-else v-model="word" aria-label="Name of the set" maxlength="100" />
-      <el-input
-        v-if="dialog === 'name' && chosen.query !== null"
-        v-model="line"
-        aria-label="What it searches for"
-        maxlength="500"
-      />
-      <p v-if="dialog === 'beside'" class="soft">
-        Drag brushes from one list to the other; with Ctrl held they stay in both.
-      </p>
-      <p v-if="dialog === 'split'" class="soft">
-        {{ splitAt }} stay in “{{ chosen.name }}”, {{ chosen.preset_ids.length - splitAt }} go to the new set.
-      </p>
-    </FormDialog>
+    />
     <div v-if="!chosen && route.query.set" class="empty" role="alert">
       <p>There is no such set in {{ session.library?.name }}. It may have been deleted; the Ledger tells.</p>
     </div>

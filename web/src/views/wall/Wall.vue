@@ -1,11 +1,9 @@
 <script setup lang="ts">
-import { useVirtualizer } from '@tanstack/vue-virtual'
-import { useElementSize, useEventListener } from '@vueuse/core'
+import { useElementSize } from '@vueuse/core'
 import { computed, nextTick, onBeforeUnmount, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, of, type Preset } from '../../api/client'
 import type { Term, TermName } from '../../parts/asks'
-import { intoList } from '../../parts/intoList'
 import ResetDialog from '../../parts/ResetDialog.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
@@ -17,6 +15,8 @@ import KeepSearch from './KeepSearch.vue'
 import Peek from './Peek.vue'
 import { useColumns } from './useColumns'
 import { useFound } from './useFound'
+import { useInSight } from './useInSight'
+import { usePicking } from './usePicking'
 import { useWallLook } from './useWallLook'
 import WallBar from './WallBar.vue'
 import WallRow from './WallRow.vue'
@@ -48,7 +48,7 @@ const found = useFound(() => ({
   order: order.value,
   set: order.value === 'own' ? set.value?.id : undefined,
 }))
-const { rows, total, tolerant, query, terms, problem } = found
+const { total, tolerant, query, terms, problem } = found
 watch(terms, (now) => (understood.value = now))
 const ORDERS = computed(() => [
   ...(set.value ? [['own', `in the order of “${set.value.name}”`]] : []),
@@ -74,57 +74,16 @@ const toggle = (term: TermName, value: string) =>
     }),
   ))
 
-// --- only what is in sight is drawn -------------------------------------------------------
-const { tallest, strip, below, lanes, tall } = useColumns(look, room.width)
-const lines = computed(() => Math.ceil((total.value ?? 0) / lanes.value))
-const virtual = useVirtualizer(
-  computed(() => ({
-    count: lines.value,
-    getScrollElement: () => list.value ?? null,
-    estimateSize: () => tall.value,
-    overscan: 14,
-  })),
-)
-const items = computed(() =>
-  virtual.value
-    .getVirtualItems()
-    .flatMap(({ index: line, start }) =>
-      Array.from({ length: lanes.value }, (_, lane) => ({ index: line * lanes.value + lane, lane, start })),
-    )
-    .filter(({ index }) => index < (total.value ?? 0))
-    .map((item) => ({ ...item, preset: rows.get(item.index) })),
-)
-const place = (item: { lane: number; start: number }) => ({
-  transform: `translateY(${item.start}px)`,
-  height: `${tall.value}px`,
-  left: `${(100 * item.lane) / lanes.value}%`,
-  width: `${100 / lanes.value}%`,
-})
-// What stood first in sight stands there still when the strips grow or another column begins.
-const firstInSight = (high = tall.value, beside = lanes.value) =>
-  Math.round((list.value?.scrollTop ?? 0) / high) * beside
-const frame = () => new Promise((done) => requestAnimationFrame(done))
-/** As soon as the list has its height: what stands further down than it reaches cannot be scrolled to. */
-async function scrollTo(index: number) {
-  for (
-    let tries = 0;
-    index && tries < 60 && (!room.width.value || (list.value?.scrollHeight ?? 0) < lines.value * tall.value);
-    tries++
-  )
-    await frame()
-  list.value?.scrollTo({ top: Math.floor(index / lanes.value) * tall.value })
+const columns = useColumns(look, room.width)
+const { tallest, strip, below, lanes, tall } = columns
+const { virtual, items, place, firstInSight, scrollTo } = useInSight(list, room, found, columns)
+
+function open(preset: Preset) {
+  keepPlace()
+  router.push({ name: 'bench', params: { id: preset.id } })
 }
-watch([tall, lanes], async (_, [high, beside]) => {
-  const first = firstInSight(high, beside)
-  virtual.value.measure()
-  await nextTick()
-  await scrollTo(first)
-})
-// What comes next is asked for before it comes into sight.
-watch(
-  items,
-  (now) => now.length && found.see(now[0]!.index - 20, Math.min(now.at(-1)!.index + 60, (total.value ?? 1) - 1)),
-)
+
+const { peeked, at, peek, click, all } = usePicking(list, room, found, { virtual }, { lanes, tall, q }, open)
 
 // The place is kept for coming back.
 const placeKey = computed(() => `fobrel.place.${session.libraryId}.${q.value}.${order.value}`)
@@ -141,108 +100,6 @@ watch(
 )
 const keepPlace = () => list.value && sessionStorage.setItem(placeKey.value, `${firstInSight()}|${peeked.value ?? ''}`)
 onBeforeUnmount(keepPlace)
-
-// --- walking and picking -------------------------------------------------------------------
-const peeked = ref<number>()
-const at = ref(0)
-const anchor = ref(0)
-const peek = computed(() => (peeked.value !== undefined ? library.byId.get(peeked.value) : undefined) ?? rows.get(0))
-watch([total, q], () => {
-  if (!total.value) peeked.value = undefined
-})
-watch(q, () => {
-  peeked.value = undefined
-  at.value = anchor.value = 0
-})
-
-function focus(index: number, keepAnchor = false) {
-  at.value = Math.min(Math.max(index, 0), (total.value ?? 1) - 1)
-  if (!keepAnchor) anchor.value = at.value
-  virtual.value.scrollToIndex(Math.floor(at.value / lanes.value), { align: 'auto' })
-  const preset = rows.get(at.value)
-  if (preset) peeked.value = preset.id
-  else {
-    found.see(at.value, at.value)
-    const stop = watch(
-      () => rows.get(at.value),
-      (came) => {
-        if (came) {
-          peeked.value = came.id
-          stop()
-        }
-      },
-    )
-  }
-  nextTick(() => list.value?.querySelector<HTMLElement>(`[data-index="${at.value}"]`)?.focus({ preventScroll: true }))
-}
-// From the search line down: as soon as what was asked for last is there.
-let wanted = false
-watch(intoList, () => {
-  wanted = true
-  goIn()
-})
-watch(
-  () => rows.get(0),
-  () => goIn(),
-)
-function goIn() {
-  if (!wanted || !rows.get(0)) return
-  wanted = false
-  nextTick(() => focus(0))
-}
-async function range(to: number) {
-  const [first, last] = [Math.min(anchor.value, to), Math.max(anchor.value, to)]
-  await toast.attempt(async () => tray.add(await found.ids(first, last)))
-}
-function click(event: MouseEvent, index: number, preset: Preset) {
-  if (event.shiftKey) {
-    focus(index, true)
-    range(index)
-    return
-  }
-  focus(index)
-  if (event.ctrlKey || event.metaKey) tray.toggle(preset.id)
-}
-useEventListener(window, 'keydown', (event: KeyboardEvent) => {
-  const target = event.target as HTMLElement
-  if (
-    target.closest('input, textarea, [role=dialog], [role=slider], .el-select, .el-dropdown, .el-drawer') ||
-    event.altKey
-  )
-    return
-  const page = Math.max(1, Math.floor(room.height.value / tall.value) - 1) * lanes.value
-  const across: Record<string, number> = lanes.value > 1 ? { ArrowRight: 1, ArrowLeft: -1 } : {}
-  const steps: Record<string, number> = {
-    ArrowDown: lanes.value,
-    ArrowUp: -lanes.value,
-    ...across,
-    PageDown: page,
-    PageUp: -page,
-    Home: -1e9,
-    End: 1e9,
-  }
-  const step = steps[event.key]
-  if (step !== undefined) {
-    event.preventDefault()
-    focus(at.value + step, event.shiftKey)
-    if (event.shiftKey) range(at.value)
-  }
-  if ((event.ctrlKey || event.metaKey) && event.key === 'a') {
-    event.preventDefault()
-    all()
-  }
-  if (event.key === ' ' && peek.value && !target.closest('button, a')) {
-    event.preventDefault()
-    tray.toggle(peek.value.id)
-  }
-  if (event.key === 'Enter' && peek.value && target.closest('.row, body') && !target.closest('button, a'))
-    open(peek.value)
-})
-const all = () => toast.attempt(async () => tray.add(await found.ids()))
-const open = (preset: Preset) => {
-  keepPlace()
-  router.push({ name: 'bench', params: { id: preset.id } })
-}
 
 const narrowed = computed(() => !!q.value)
 </script>

@@ -23,7 +23,8 @@ module Fobrel
         def initialize(preset, need)
           @need = need
           super(
-            "“#{preset.name}” needs the picture #{need[0, 19]}…, which is not here. Put the file in beside the others " \
+            "“#{preset.name}” needs the picture #{need[0,
+              19]}…, which is not here. Put the file in beside the others " \
               "and try again."
           )
         end

@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { useToggle } from '@vueuse/core'
+import { computed, ref } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { offline } from '../api/connection'
+import { useNight } from '../look/night'
+import { views } from '../routes'
+import { useSession } from '../stores/session'
+import { useToast } from '../stores/toast'
+import { useWork } from '../stores/work'
+import SearchLine from './SearchLine.vue'
+import Toast from './Toast.vue'
+
+/** The line at the top of every view: the library, the search, what is under way, who is signed in. */
+defineEmits<{ keys: []; tokens: [] }>()
+const session = useSession()
+const toast = useToast()
+const work = useWork()
+const route = useRoute()
+const router = useRouter()
+const night = useNight()
+const toggleNight = useToggle(night)
+const searchLine = ref<InstanceType<typeof SearchLine>>()
+const change = (id: number) =>
+  router.push({ name: views.find(({ name }) => name === route.name)?.name ?? 'wall', params: { library: id } })
+/** What is under way, in one line. */
+const working = computed(() => {
+  const [first, ...rest] = work.open
+  if (!first) return undefined
+  const part = work.part(first)
+  return {
+    part,
+    words: `${first.message}${first.total ? ` · ${part} %` : ''}${rest.length ? `, and ${rest.length} more` : ''}`,
+  }
+})
+defineExpose({ search: () => searchLine.value?.focus() })
+</script>
+
+<template>
+  <header>
+    <span class="brand" aria-label="Fobrel">fobrel<i /></span>
+    <el-select :model-value="session.libraryId" class="libraries" aria-label="Library" @update:model-value="change">
+      <el-option v-for="one in session.libraries" :key="one.id" :value="one.id" :label="one.name" />
+    </el-select>
+    <SearchLine ref="searchLine" />
+    <Toast />
+    <router-link
+      v-if="working"
+      :to="{ name: 'intake', params: { library: session.libraryId } }"
+      class="work"
+      role="status"
+      ><i :style="{ width: `${working.part}%` }" />{{ working.words }}</router-link
+    >
+    <span v-if="offline" class="offline" role="status">no connection, trying again…</span>
+    <button class="plain" :aria-pressed="night" @click="toggleNight()">{{ night ? 'Night' : 'Day' }}</button>
+    <button class="plain" aria-label="Keys" @click="$emit('keys')">?</button>
+    <el-dropdown trigger="click">
+      <button class="who" :aria-label="`Signed in as ${session.person?.name}`">{{ session.person?.name[0] }}</button>
+      <template #dropdown>
+        <el-dropdown-menu>
+          <el-dropdown-item disabled>{{ session.person?.name }}, {{ session.library?.role }}</el-dropdown-item>
+          <el-dropdown-item @click="$emit('tokens')">Tokens for programs…</el-dropdown-item>
+          <el-dropdown-item @click="toast.attempt(session.signOut)">Sign out</el-dropdown-item>
+        </el-dropdown-menu>
+      </template>
+    </el-dropdown>
+  </header>
+</template>
+
+<style scoped>
+.offline {
+  color: var(--ochre);
+  background: var(--ochre-wash);
+  border-radius: 6px;
+  padding: 3px 10px;
+  font-weight: 600;
+  font-size: 12px;
+  white-space: nowrap;
+}
+header {
+  grid-column: 1 / 3;
+  display: flex;
+  align-items: center;
+  gap: 12px;
+  padding: 0 16px;
+  background: var(--card);
+  border-bottom: 1px solid var(--line);
+}
+.brand {
+  font-weight: 800;
+  font-size: 19px;
+  letter-spacing: -0.6px;
+  width: 98px;
+  white-space: nowrap;
+}
+.brand i {
+  display: inline-block;
+  width: 24px;
+  height: 7px;
+  margin-left: 4px;
+  border-radius: 7px 2px 9px 1px;
+  background: var(--accent);
+  transform: rotate(-8deg);
+  vertical-align: 2px;
+}
+.libraries {
+  width: 190px;
+  flex: none;
+}
+.work {
+  position: relative;
+  overflow: hidden;
+  max-width: 240px;
+  padding: 3px 10px;
+  border-radius: 6px;
+  background: var(--accent-wash);
+  color: var(--accent);
+  font-weight: 600;
+  font-size: 12px;
+  text-decoration: none;
+  white-space: nowrap;
+  text-overflow: ellipsis;
+}
+.work i {
+  position: absolute;
+  left: 0;
+  bottom: 0;
+  height: 3px;
+  background: var(--accent);
+  transition: width 0.3s;
+}
+.who {
+  width: 28px;
+  height: 28px;
+  border: 0;
+  border-radius: 50%;
+  background: var(--accent);
+  color: var(--on-accent);
+  font: inherit;
+  font-weight: 700;
+  cursor: pointer;
+}
+</style>

@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, of, type Entry } from '../api/client'
+import { useLibrary } from '../stores/library'
+import { useToast } from '../stores/toast'
+import { useTray } from '../stores/tray'
+import FormDialog from './FormDialog.vue'
+import { useDeed } from './useDeed'
+
+/** Asks for what a deed on all picked brushes needs, and does it. */
+export type Question = 'bundle' | 'tag' | 'set' | 'family' | 'label' | 'hide' | 'duplicate'
+const props = defineProps<{ asking: Question }>()
+const emit = defineEmits<{ close: [] }>()
+const tray = useTray()
+const library = useLibrary()
+const toast = useToast()
+const router = useRouter()
+const NONE = 'none'
+const word = ref(['family', 'label'].includes(props.asking) ? NONE : '')
+const place = ref<number | 'end'>('end')
+const questions: Record<Question, [title: string, deed: string, ask: string]> = {
+  bundle: ['Make a bundle', 'Make it', 'Name of the bundle'],
+  tag: ['Tag', 'Tag', 'A tag that is here, or a new one'],
+  set: ['Add to set', 'Add', 'A set that is here, or a new one'],
+  family: ['Put in a family', 'Put there', 'Family'],
+  label: ['Work state', 'Set', 'Work state'],
+  hide: ['Hide in the Attic', 'Hide', ''],
+  duplicate: ['Duplicate', 'Duplicate', ''],
+}
+
+const count = (n: number) => `${n} ${n === 1 ? 'brush' : 'brushes'}`
+const target = computed(() =>
+  library.sets.find(({ name, query }) => query === null && name.toLowerCase() === word.value.trim().toLowerCase()),
+)
+const places = computed(() => (target.value?.preset_ids ?? []).flatMap((id) => library.byId.get(id) ?? []))
+const plain = computed(() => library.sets.filter(({ query }) => query === null))
+const chooseSet = () => {
+  place.value = 'end'
+  library.need(target.value?.preset_ids ?? [])
+}
+
+/** Families in the order of the tree, named with those above them. */
+const familyNames = computed(() => {
+  const name = (id: number | null): string => {
+    const family = id === null ? undefined : library.familyById.get(id)
+    return family ? `${name(family.parent_id)}${family.parent_id ? ' / ' : ''}${family.name}` : ''
+  }
+  return library.families.map(({ id }) => ({ id, name: name(id) })).sort((a, b) => a.name.localeCompare(b.name))
+})
+
+async function entered(answer: Promise<{ entry: Entry }>) {
+  const { entry } = await answer
+  await library.load()
+  toast.done(entry.summary, entry)
+}
+const body = () => ({ preset_ids: tray.ids })
+const placed = (kind: 'family' | 'label') => {
+  const at = word.value === NONE ? null : Number(word.value)
+  return entered(
+    of(api.POST('/api/libraries/{library}/placings', { ...library.path(), body: { kind, place: at, ...body() } })),
+  )
+}
+const deeds: Record<Question, () => Promise<unknown>> = {
+  tag: () =>
+    entered(
+      of(
+        api.POST('/api/libraries/{library}/taggings', {
+          ...library.path(),
+          body: { tag: word.value.trim(), ...body() },
+        }),
+      ),
+    ),
+  family: () => placed('family'),
+  label: () => placed('label'),
+  // What was hidden leaves the tray, all of it.
+  async hide() {
+    const hidden = new Set(tray.ids)
+    await entered(of(api.POST('/api/libraries/{library}/hidings', { ...library.path(), body: body() })))
+    tray.put(tray.ids.filter((id) => !hidden.has(id)))
+  },
+  duplicate: () => entered(of(api.POST('/api/libraries/{library}/duplicates', { ...library.path(), body: body() }))),
+  async bundle() {
+    const made = await of(
+      api.POST('/api/libraries/{library}/bundles', { ...library.path(), body: { name: word.value.trim(), ...body() } }),
+    )
+    toast.done(`The bundle “${made.name}” holds ${count(made.preset_ids.length)}.`)
+    await router.push({ name: 'bundles', query: { bundle: made.id } })
+  },
+  async set() {
+    const found = target.value
+    if (found) {
+      const rest = found.preset_ids.filter((id) => !tray.ids.includes(id))
+      const at = place.value === 'end' ? rest.length : rest.indexOf(place.value)
+      const ids = at < 0 ? [...rest, ...tray.ids] : [...rest.slice(0, at), ...tray.ids, ...rest.slice(at)]
+      const { entry } = await of(
+        api.PUT('/api/sets/{id}', {
+          params: { path: { id: found.id } },
+          body: { preset_ids: ids, before: found.preset_ids },
+        }),
+      )
+      toast.done(entry.summary, entry)
+    } else {
+      await of(
+        api.POST('/api/libraries/{library}/sets', { ...library.path(), body: { name: word.value.trim(), ...body() } }),
+      )
+      toast.done(`The set “${word.value.trim()}” holds ${count(tray.ids.length)}.`)
+    }
+    await library.load()
+  },
+}
+const ready = computed(() => props.asking === 'hide' || props.asking === 'duplicate' || word.value.trim() !== '')
+
+const { busy, problem, go } = useDeed(async () => {
+  await deeds[props.asking]()
+  emit('close')
+})
+
+const suggest = (text: string, give: (found: { value: string }[]) => void) => {
+  const names = props.asking === 'tag' ? library.tags.map(({ name }) => name) : plain.value.map(({ name }) => name)
+  give(names.filter((name) => name.toLowerCase().includes(text.toLowerCase())).map((value) => ({ value })))
+}
+</script>
+
+<template>
+  <FormDialog
+    :title="`${questions[asking][0]}: ${count(tray.ids.length)}`"
+    :deed="questions[asking][1]"
+    width="420px"
+    :busy="busy"
+    :ready="ready"
+    :problem="problem"
+    @submit="go"
+    @close="emit('close')"
+  >
+    <p v-if="asking === 'hide'" class="soft">
+      They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.
+    </p>
+    <p v-else-if="asking === 'duplicate'" class="soft">
+      Each is copied under its next number, with its tags, family and work state.
+    </p>
+    <el-input
+      v-if="asking === 'bundle'"
+      v-model="word"
+      :placeholder="questions[asking][2]"
+      :aria-label="questions[asking][2]"
+      maxlength="100"
+    />
+    <el-select
+      v-if="asking === 'family'"
+      v-model="word"
+      filterable
+      default-first-option
+      :aria-label="questions[asking][2]"
+      ><el-option :value="NONE" label="no family" /><el-option
+        v-for="one in familyNames"
+        :key="one.id"
+        :value="String(one.id)"
+        :label="one.name"
+    /></el-select>
+    <el-select v-else-if="asking === 'label'" v-model="word" :aria-label="questions[asking][2]"
+      ><el-option :value="NONE" label="none" /><el-option
+        v-for="one in library.workStates"
+        :key="one.id"
+        :value="String(one.id)"
+        :label="one.name"
+    /></el-select>
+    <el-autocomplete
+      v-if="asking === 'tag' || asking === 'set'"
+      v-model="word"
+      :placeholder="questions[asking][2]"
+      :aria-label="questions[asking][2]"
+      :fetch-suggestions="suggest"
+      maxlength="60"
+      class="wide"
+      @change="chooseSet"
+      @select="chooseSet"
+    />
+    <p
+      v-if="asking === 'tag' && library.workStates.some(({ name }) => name.toLowerCase() === word.trim().toLowerCase())"
+      class="soft"
+    >
+      “{{ word.trim() }}” is a work state as well. To set that, take Work state under More; a tag of the same name is
+      another thing.
+    </p>
+    <label v-if="asking === 'set' && target" class="soft"
+      >Place<el-select v-model="place" aria-label="Place in the set" filterable default-first-option
+        ><el-option v-for="one in places" :key="one.id" :value="one.id" :label="`before ${one.name}`" /><el-option
+          value="end"
+          label="at the end" /></el-select
+    ></label>
+  </FormDialog>
+</template>
+
+<style scoped>
+.wide {
+  width: 100%;
+}
+</style>

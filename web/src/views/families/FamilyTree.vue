@@ -1,0 +1,108 @@
+<script setup lang="ts">
+import { reactive, ref } from 'vue'
+import { api, of, type Family } from '../../api/client'
+import ExportDialog from '../../parts/ExportDialog.vue'
+import { useLibrary } from '../../stores/library'
+import DropDialog from './DropDialog.vue'
+import { useGroups } from './useGroups'
+
+/** Families as a small tree; each brush hangs at one place. */
+const library = useLibrary()
+const { doing, drop, dropping, count } = useGroups()
+const fresh = reactive({ name: '', parent: 0 })
+const family = ref<Family>()
+const exporting = ref<(typeof library.branches)[number]>()
+const at = (id: number) => ({ params: { path: { id } } })
+/** How many brushes hang on these families. */
+const held = (ids: number[]) => ids.reduce((sum, id) => sum + count('families', id), 0)
+
+const add = () =>
+  doing(async () => {
+    const body = { name: fresh.name, parent_id: fresh.parent || null }
+    await of(api.POST('/api/libraries/{library}/families', { ...library.path(), body }))
+    fresh.name = ''
+  })
+const save = () =>
+  doing(async () => {
+    const { id, name, parent_id } = family.value!
+    await of(api.PUT('/api/families/{id}', { ...at(id), body: { name, parent_id } }))
+    family.value = undefined
+  })
+const remove = (one: Family) => drop('family', one.name, () => of(api.DELETE('/api/families/{id}', at(one.id))))
+/** One place up or down among those beside it. */
+const shift = (one: Family, step: number) =>
+  doing(async () => {
+    const beside = library.families.filter(({ parent_id }) => parent_id === one.parent_id)
+    const from = beside.findIndex(({ id }) => id === one.id)
+    const next = [...beside]
+    next.splice(from + step, 0, next.splice(from, 1)[0]!)
+    for (const [position, { id, name }] of next.entries())
+      await of(api.PUT('/api/families/{id}', { ...at(id), body: { name, position } }))
+  })
+</script>
+
+<template>
+  <section aria-label="Families">
+    <h1>Families</h1>
+    <p class="soft">A small tree; each brush hangs at one place. Families order the Wall, so names need no tricks.</p>
+    <div
+      v-for="one in library.branches"
+      :key="one.family.id"
+      class="item"
+      :style="{ paddingLeft: `${one.depth * 16}px` }"
+    >
+      <form v-if="family?.id === one.family.id" class="line" @submit.prevent="save">
+        <el-input v-model="family.name" size="small" aria-label="Name of the family" maxlength="60" /><el-select
+          v-model="family.parent_id"
+          size="small"
+          aria-label="Hangs below"
+          ><el-option :value="null as never" label="at the top" /><el-option
+            v-for="other in library.branches.filter(({ family: o }) => !one.ids.includes(o.id))"
+            :key="other.family.id"
+            :value="other.family.id"
+            :label="`below ${other.family.name}`" /></el-select
+        ><el-button size="small" native-type="submit">Save</el-button>
+      </form>
+      <template v-else
+        ><b>{{ one.family.name }}</b
+        ><span class="soft">{{ held(one.ids) }}</span
+        ><span class="grow" /><button
+          v-if="held(one.ids)"
+          class="plain"
+          :aria-label="`Export the family ${one.family.name}`"
+          @click="exporting = one"
+        >
+          export</button
+        ><button class="plain" :aria-label="`Move ${one.family.name} up`" @click="shift(one.family, -1)">↑</button
+        ><button class="plain" :aria-label="`Move ${one.family.name} down`" @click="shift(one.family, 1)">↓</button
+        ><button class="plain" @click="family = { ...one.family }">change</button
+        ><button class="plain" :aria-label="`Remove the family ${one.family.name}`" @click="remove(one.family)">
+          ✕
+        </button></template
+      >
+    </div>
+    <form class="line add" @submit.prevent="add">
+      <el-input
+        v-model="fresh.name"
+        size="small"
+        placeholder="Name of a new family"
+        aria-label="Name of a new family"
+        maxlength="60"
+      /><el-select v-model="fresh.parent" size="small" aria-label="Where the new family hangs"
+        ><el-option :value="0" label="at the top" /><el-option
+          v-for="one in library.branches"
+          :key="one.family.id"
+          :value="one.family.id"
+          :label="`below ${one.family.name}`" /></el-select
+      ><el-button size="small" native-type="submit" :disabled="!fresh.name.trim()">Add</el-button>
+    </form>
+    <ExportDialog
+      v-if="exporting"
+      :which="{ family: exporting.family.id }"
+      :count="held(exporting.ids)"
+      :title="exporting.family.name"
+      @close="exporting = undefined"
+    />
+    <DropDialog v-if="dropping" :dropping="dropping" @close="dropping = undefined" />
+  </section>
+</template>
