@@ -99,6 +99,48 @@ bench = %w[Quay\ line Harbour\ fog Slate\ chalk Dry\ sail].map do |name|
 end
 bench.each { |name, ms| puts format("%-32s %6.1f ms", name, ms) }
 
+title "From a movement to its dabs, in columns; beside it the same, stop by stop"
+# Each stop reads all sensors for itself, as one would write it first. It gives the same sizes.
+stop_by_stop = lambda do |one, path|
+  sensors = S::Sensors.new(path, Random.new(1))
+  responses = one["response"].map { |setting| S::Response.new(setting) }
+  distance = 0.0
+  found = []
+  until distance > path.length
+    place = path.at(distance)
+    driven = responses.group_by(&:drives).to_h { |name, list|
+      [name, S::Response.together(name, list.map { |response| response.answer(sensors.reading(response.by, place)) })]
+    }
+    size = one["mark", "size", "base"] * driven.fetch("size", 1.0)
+    found << {x: place.x, y: place.y, size:, opacity: driven.fetch("opacity", 1.0), flow: driven.fetch("flow", 1.0)}
+    distance += [one["trail", "spacing"] * size, S::Dabs::CLOSEST].max
+  end
+  found
+end
+swell = S::TrialStroke.fetch("swell").on([700, 120])
+driven = %w[pressure speed tilt].zip(%w[size opacity flow]).map { |by, drives|
+  {"drives" => drives, "by" => by, "from" => 0.3, "to" => 1.0, "curve" => [[0, 0], [0.4, 0.6], [1, 1]]}
+}
+one = PRESET.build(
+  "Driven",
+  {
+    "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 20}},
+    "trail" => {"spacing" => 0.1},
+    "response" => driven
+  }
+)
+path = S::Path.through(swell)
+ours = best(9) { S::Dabs.new(one).along(path) }
+theirs = best(9) { stop_by_stop[one, path] }
+puts format(
+  "%d dabs, three responses: %5.2f ms, stop by stop %5.2f ms: %4.2f ×; the path itself %5.2f ms",
+  S::Dabs.new(one).along(path).size,
+  ours,
+  theirs,
+  ours / theirs,
+  best(9) { S::Path.through(swell) }
+)
+
 title "400 dabs, beside a plain C loop over the same pixels (wanted: 80 px 30×, 200 px 8×)"
 binary = File.join(ENV.fetch("FOBREL_ROOT"), "var/bench-reference")
 system("gcc", "-O2", "-o", binary, File.join(__dir__, "reference.c"), "-lm", exception: true)

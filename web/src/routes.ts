@@ -36,10 +36,10 @@ export const views = [
     component: () => import('./views/sets/Sets.vue'),
   },
   {
-    name: 'order',
+    name: 'families',
     title: 'Families & tags',
     group: 'Keep',
-    path: '/order',
+    path: '/families',
     who: 'all',
     component: () => import('./views/families/Families.vue'),
   },
@@ -135,6 +135,8 @@ export const router = createRouter({
     ...views.map(({ name, path, component }) => ({ name, path: `/:library(\\d+)${path}`, component })),
     { name: 'bench', path: '/:library(\\d+)/bench/:id(\\d+)', component: () => import('./views/bench/Bench.vue') },
     { name: 'compare', path: '/:library(\\d+)/compare', component: () => import('./views/compare/Compare.vue') },
+    // As it was written down earlier.
+    { path: '/:library(\\d+)/order', redirect: { name: 'families' } },
     { name: 'nowhere', path: '/:library(\\d+)/:rest(.*)*', component: { render: () => null } },
     { name: 'anywhere', path: '/:rest(.*)*', component: { render: () => null } },
   ],

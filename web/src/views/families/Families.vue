@@ -43,4 +43,8 @@ const session = useSession()
   width: 120px;
   flex: none;
 }
+/* In a row, so that the name keeps its room. */
+.families :deep(.item .el-select) {
+  width: 92px;
+}
 </style>

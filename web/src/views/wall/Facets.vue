@@ -121,7 +121,7 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
       {{ moreSets ? 'fewer' : `${library.sets.length - FEW} more sets` }}
     </button>
     <p v-if="!library.sets.length" class="soft small">No sets yet. Pick brushes, then choose Add to set.</p>
-    <h3>State</h3>
+    <h3 v-if="states.length">State</h3>
     <button
       v-for="one in states"
       :key="one.key"
@@ -132,7 +132,7 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
     >
       <span>{{ one.key }}</span><span>{{ one.count }}</span>
     </button>
-    <h3>Traits</h3>
+    <h3 v-if="traits.length">Traits</h3>
     <button
       v-for="one in traits"
       :key="one.key"

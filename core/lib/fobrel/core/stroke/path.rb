@@ -39,23 +39,27 @@ module Fobrel
         def at(distance)
           step = step_at(distance)
           part = part_of(step, distance)
+          after = part.zero? ? step : step + 1
           Place.new(
             distance,
-            between(@x, step, part),
-            between(@y, step, part),
-            direction(step),
-            between(@pressure, step, part),
-            between(@tilt_x, step, part),
-            between(@tilt_y, step, part),
-            between(@t, step, part)
+            mix(@x[step], @x[after], part),
+            mix(@y[step], @y[after], part),
+            @direction[step],
+            mix(@pressure[step], @pressure[after], part),
+            mix(@tilt_x[step], @tilt_x[after], part),
+            mix(@tilt_y[step], @tilt_y[after], part),
+            mix(@t[step], @t[after], part)
           )
         end
 
-        # @param distance [Float] pixels along the path, held within it
-        # @return [Float] ms
-        def time_at(distance)
-          step = step_at(distance)
-          between(@t, step, part_of(step, distance))
+        # @param distances [Array<Float>] pixels along the path, held within it; quickest in rising order
+        # @return [Array<Float>] ms
+        def times_at(distances)
+          distances.map do |distance|
+            step = step_at(distance)
+            part = part_of(step, distance)
+            part.zero? ? @t[step] : mix(@t[step], @t[step + 1], part)
+          end
         end
 
         def inspect = "#<#{self.class.name} #{length.round} px>"
@@ -78,89 +82,72 @@ module Fobrel
           span.zero? ? 0.0 : ((distance - @along[step]) / span).clamp(0.0, 1.0)
         end
 
-        def between(column, step, part)
-          return column[step] if part.zero?
-          column[step] + (column[step + 1] - column[step]) * part
-        end
-
-        # The page's y runs down, angles run counter-clockwise.
-        def direction(step)
-          return 0.0 if step + 1 >= @x.size
-          Math.atan2(@y[step] - @y[step + 1], @x[step + 1] - @x[step])
-        end
+        def mix(from, to, part) = from + (to - from) * part
 
         def point
           @along = [0.0]
+          @direction = [0.0]
           Samples::COLUMNS.each_value { |name| instance_variable_set(:"@#{name}", @samples.public_send(name)) }
         end
 
-        # Evaluates all segments at once; only the bookkeeping of which step lies where is a loop.
+        # Evaluates all segments at once. A step is known by its segment and by how much of that lies before it.
         def follow
-          counts = steps_of_segments
+          x, y = [@samples.x, @samples.y].map { |axis| Numo::DFloat.cast(axis) }
+          chords = (x.diff**2 + y.diff**2)**0.5
+          counts = counted(chords)
           segment = Numo::Int32.cast(counts.each_with_index.flat_map { |count, index| [index] * count })
-          part = Numo::DFloat.cast(counts.flat_map { |count| Array.new(count) { |step| step.fdiv(count) } })
-          @x, @y = [@samples.x, @samples.y].map { |axis| hermite(axis, segment, part).to_a << axis.last }
-          measure
-          felt(counts, segment)
+          before = Numo::DFloat.cast([0, *counts]).cumsum
+          part = (Numo::DFloat.new(segment.size).seq - before[segment]) / Numo::DFloat.cast(counts)[segment]
+          knots = chords**0.5
+          x, y = [x, y].map { |axis| hermite(axis, knots, segment, part).append(axis[-1]) }
+          measure(x, y)
+          felt(segment, before)
         end
 
-        def steps_of_segments
-          counts = chords.map { |chord| (chord / STEP).ceil.clamp(LEAST, MOST_STEPS) }
+        # How many steps each segment is followed in.
+        def counted(chords)
+          counts = (chords / STEP).ceil.clip(LEAST, MOST_STEPS).to_a.map(&:to_i)
           return counts if counts.sum <= MOST_STEPS
           raise Samples::Invalid, "The stroke is longer than #{MOST_STEPS} px and cannot be followed."
         end
 
-        def chords
-          [@samples.x, @samples.y].map { |axis| axis.each_cons(2).map { |a, b| b - a } }
-            .transpose.map { |across, down| Math.hypot(across, down) }
-        end
-
-        def measure
-          steps = (Numo::DFloat.cast(@x).diff**2 + Numo::DFloat.cast(@y).diff**2)**0.5
-          @along = [0.0, *steps.cumsum.to_a]
+        # The page's y runs down, angles run counter-clockwise.
+        def measure(x, y)
+          across = x.diff
+          down = y.diff
+          @x = x.to_a
+          @y = y.to_a
+          @along = [0.0, *((across**2 + down**2)**0.5).cumsum.to_a]
+          @direction = Numo::NMath.atan2(down * -1.0 + 0.0, across).to_a
         end
 
         # Between two samples, what the pen felt changes evenly with the way.
-        def felt(counts, segment)
-          along = Numo::DFloat.cast(@along[0...-1])
-          ends = counts.each_with_object([0]) { |count, all| all << all.last + count }
-          from = Numo::DFloat.cast(ends.map { |step| @along[step] })
-          span = from[1..] - from[0...-1]
-          part = (along - from[segment]) / span[segment]
+        def felt(segment, before)
+          along = Numo::DFloat.cast(@along)
+          ends = along[Numo::Int32.cast(before)]
+          part = (along[0...-1] - ends[segment]) / ends.diff[segment]
           @pressure, @tilt_x, @tilt_y, @t = %i[pressure tilt_x tilt_y t].map do |name|
             column = Numo::DFloat.cast(@samples.public_send(name))
             (column[segment] + column.diff[segment] * part).to_a << column[-1]
           end
         end
 
-        def hermite(axis, segment, part)
-          at = Numo::DFloat.cast(axis)
-          leave, arrive = tangents(axis)
+        def hermite(axis, knots, segment, part)
+          leave, arrive = tangents(axis, knots)
           t2 = part * part
           t3 = t2 * part
-          (t3 * 2 - t2 * 3 + 1) * at[segment] + (t3 - t2 * 2 + part) * leave[segment] +
-            (t2 * 3 - t3 * 2) * at[segment + 1] + (t3 - t2) * arrive[segment]
+          (t3 * 2 - t2 * 3 + 1) * axis[segment] + (t3 - t2 * 2 + part) * leave[segment] +
+            (t2 * 3 - t3 * 2) * axis[segment + 1] + (t3 - t2) * arrive[segment]
         end
 
         # Tangents of the non-uniform spline with knots √distance apart; beyond both ends the
         # first and last step are mirrored.
-        def tangents(axis)
-          points = [2 * axis[0] - axis[1], *axis, 2 * axis[-1] - axis[-2]]
-          knots = knots_apart
-          slopes = points.each_cons(2).zip(knots).map { |(a, b), knot| (b - a) / knot }
-          ends = (1...points.size - 1).map do |i|
-            across = (points[i + 1] - points[i - 1]) / (knots[i - 1] + knots[i])
-            slopes[i - 1] - across + slopes[i]
-          end
-          inner = knots[1...-1]
-          [ends, ends.drop(1)].map { |beside|
-            Numo::DFloat.cast(inner.zip(beside).map { |knot, slope| knot * slope })
-          }
-        end
-
-        def knots_apart
-          inner = chords.map { |chord| Math.sqrt(chord) }
-          [inner.first, *inner, inner.last]
+        def tangents(axis, knots)
+          steps, apart = [axis.diff, knots].map { |column| column[[0, *0...column.size, -1]] }
+          slopes = steps / apart
+          across = (steps[0...-1] + steps[1..]) / (apart[0...-1] + apart[1..])
+          ends = slopes[0...-1] - across + slopes[1..]
+          [knots * ends[0...-1], knots * ends[1..]]
         end
       end
     end

@@ -24,7 +24,7 @@ module Fobrel
           @path = path
           @chance = chance
           @stroke = chance.rand
-          @began = path.time_at(0.0)
+          @began = path.times_at([0.0]).first
         end
 
         # @param name [String] of a sensor
@@ -37,7 +37,7 @@ module Fobrel
           when "tilt" then 1 - Tilt.altitude(place.tilt_x, place.tilt_y) / (Math::PI / 2)
           when "tilt direction" then turn(-Tilt.azimuth(place.tilt_x, place.tilt_y))
           when "direction" then turn(place.direction)
-          when "speed" then speed(place.distance)
+          when "speed" then speeds([place.distance]).first
           when "distance" then [place.distance / FAR, 1.0].min
           when "time" then ((place.t - @began) / LONG).clamp(0.0, 1.0)
           when CHANCE then @chance.rand
@@ -48,17 +48,21 @@ module Fobrel
 
         # @param places [Array<Place>]
         # @return [Array<Float>] 0–1, one for each
-        def column(name, places) = places.map { |place| reading(name, place) }
+        def column(name, places)
+          return speeds(places.map(&:distance)) if name == "speed"
+          places.map { |place| reading(name, place) }
+        end
 
         private
 
         def turn(radians) = (radians / (2 * Math::PI)) % 1.0
 
-        def speed(distance)
-          from = [distance - AROUND, 0.0].max
-          to = [distance + AROUND, @path.length].min
-          elapsed = @path.time_at(to) - @path.time_at(from)
-          (elapsed <= 0) ? 0.0 : ((to - from) / elapsed / FAST).clamp(0.0, 1.0)
+        def speeds(distances)
+          from = distances.map { |distance| [distance - AROUND, 0.0].max }
+          to = distances.map { |distance| [distance + AROUND, @path.length].min }
+          from.zip(to, @path.times_at(from), @path.times_at(to)).map do |start, finish, began, ended|
+            (ended <= began) ? 0.0 : ((finish - start) / (ended - began) / FAST).clamp(0.0, 1.0)
+          end
         end
       end
     end
