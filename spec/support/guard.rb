@@ -78,8 +78,13 @@ class Guard
 
   def answer(params)
     status = params.dig("response", "status")
-    "answer: #{status} #{@urls[params["requestId"]]}" if status >= 400
+    return if status < 400 || busy?(status, params.dig("response", "headers"))
+    "answer: #{status} #{@urls[params["requestId"]]}"
   end
+
+  # A busy machine asks to come back in a moment, and the page does so by itself; what never came would be missed
+  # by the spec.
+  def busy?(status, headers) = status == 503 && headers.to_h.any? { |name, _| name.casecmp?("retry-after") }
 
   def failure(params)
     return if params["canceled"] || GIVEN_UP.match?(params["errorText"].to_s)

@@ -20,6 +20,15 @@ RSpec.describe Fobrel::Core::Curation::Likeness do
     expect([base, *others]).to all(be_between(-(2**63), 2**63 - 1))
   end
 
+  # Outside reference: the DCT-II by its sums, written anew in Python; likeness_values.py.
+  JSON.parse(File.read(File.join(__dir__, "likeness_values.json"))).each_with_index do |one, index|
+    it "reads the low frequencies of how paint is spread, picture #{index}" do
+      found = described_class.features(grey_png(one["tones"]))
+      expect(found.size).to eq(one["features"].size)
+      found.zip(one["features"]).each { |mine, theirs| expect(mine).to be_within(1e-9).of(theirs) }
+    end
+  end
+
   it "finds the same pairs as looking at each against each" do
     chance = Random.new(9)
     brushes = (0...120).to_h { |i| [i, [chance.rand(2**63) >> 40 << 3, 5.0 + chance.rand * 20]] }
