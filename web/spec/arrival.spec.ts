@@ -4,6 +4,7 @@ import { beforeEach, describe, expect, it, vi } from 'vitest'
 vi.mock('../src/routes', () => ({ router: { currentRoute: { value: { name: 'wall' } }, push: vi.fn() }, views: [] }))
 import { router } from '../src/routes'
 import { useArrival } from '../src/stores/arrival'
+import { useSession } from '../src/stores/session'
 
 const file = (name: string) => ({ name, file: new File(['x'], name) })
 const entry = (path: string) => ({
@@ -25,6 +26,8 @@ const transfer = (entries: (object | null)[], files: File[] = []) =>
 describe('what is dropped', () => {
   beforeEach(() => {
     setActivePinia(createPinia())
+    // The address may have none yet, in the moment after signing in.
+    useSession().libraryId = 5
     vi.mocked(router.push).mockClear()
     router.currentRoute.value.name = 'wall'
   })
@@ -35,7 +38,7 @@ describe('what is dropped', () => {
     expect([arrival.picture?.name, arrival.parcel, vi.mocked(router.push).mock.calls[0]![0]]).toEqual([
       'scan.PNG',
       undefined,
-      { name: 'tip-maker' },
+      { name: 'tip-maker', params: { library: 5 } },
     ])
     for (const list of [
       [file('a.png'), file('b.png')],
@@ -46,7 +49,7 @@ describe('what is dropped', () => {
     ]) {
       await arrival.take(list)
       expect(arrival.parcel).toEqual(list)
-      expect(vi.mocked(router.push).mock.lastCall![0]).toEqual({ name: 'intake' })
+      expect(vi.mocked(router.push).mock.lastCall![0]).toEqual({ name: 'intake', params: { library: 5 } })
     }
   })
 

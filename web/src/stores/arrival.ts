@@ -1,6 +1,7 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
 import { router } from '../routes'
+import { useSession } from './session'
 
 /** A file with the path it had in what was dropped. */
 export interface Brought {
@@ -50,7 +51,8 @@ export const useArrival = defineStore('arrival', () => {
       !/\.(zip|ora|json|csv|tsv|svg|gif|webp|tiff?)$/i.test(files[0]!.name)
     if (one) picture.value = files[0]!.file
     else parcel.value = files
-    await router.push({ name: one ? 'tip-maker' : 'intake' })
+    // Dropped in the first moment, the address has no library yet.
+    await router.push({ name: one ? 'tip-maker' : 'intake', params: { library: useSession().libraryId } })
   }
 
   return { picture, parcel, over, brought, take }
