@@ -24,6 +24,35 @@ RSpec.describe Fobrel::Core::Stroke::Dabs do
     expect(dabs.map { (Math.hypot(_1.x - 300, _1.y - 300) - 100).abs }.max).to be < 0.1
   end
 
+  # Hand calculation: two responses that drive the size multiply, at every stop.
+  it "are as large as all that drives their size says together" do
+    response = [by_pressure("size", 0.5, 0.5), by_pressure("size", 0.2, 1.0)]
+    dabs = described_class.new(round_preset(size: 40, response:)).along(S::Path.through(line(0, 0, 200, 0) { |u| u }))
+    expect(dabs.first.size).to be_within(1e-9).of(40 * 0.5 * 0.2)
+    dabs.each { |dab| expect(dab.size).to be_within(1e-6).of(40 * 0.5 * (0.2 + 0.8 * dab.x / 200)) }
+  end
+
+  # What is painted stays the same from version to version only if chance is asked in the same order: once for the
+  # stroke; then at each stop for what chance drives, then for how each dab strays.
+  it "ask chance in one order" do
+    response = [{"drives" => "opacity", "by" => "random", "from" => 0.0, "to" => 1.0}]
+    preset = round_preset(size: 40, response:, trail: {"spacing" => 0.5, "scatter" => {"across" => 0.5, "along" => 0}})
+    dabs = described_class.new(preset).along(S::Path.through(line(0, 100, 200, 100)), seed: 7)
+    chance = Random.new(7).tap(&:rand)
+    expected = dabs.map { [chance.rand, 100 - (chance.rand * 2 - 1) * 0.5 * 40].tap { chance.rand } }
+    dabs.zip(expected).each do |dab, (opacity, y)|
+      expect([dab.opacity, dab.y]).to match([be_within(1e-9).of(opacity), be_within(1e-9).of(y)])
+    end
+  end
+
+  it "take the frame that a response says at their own stop" do
+    tip = {"kind" => "picture", "frames" => Array.new(4) { |i| "sha256:#{i.to_s * 64}" }}
+    preset = round_preset(size: 40, mark: {"tip" => tip}, response: [by_pressure("frame", 0.0, 1.0)])
+    dabs = described_class.new(preset).along(S::Path.through(line(0, 0, 200, 0) { |u| u }))
+    expect(dabs.map(&:frame)).to eq(dabs.map { |dab| (dab.x / 50).floor.clamp(0, 3) })
+    expect(dabs.map(&:frame).uniq).to eq([0, 1, 2, 3])
+  end
+
   it "close a closed path where its length is a multiple of the spacing" do
     list = [
       [0, 0],

@@ -39,4 +39,18 @@ RSpec.describe Fobrel::Core::Stroke::Sensors do
     expect(sensor["time"]).to be_within(1e-6).of(500 / described_class::LONG)
     expect { sensor["luck"] }.to raise_error(KeyError, /luck/)
   end
+
+  it "reads 1 at what it reaches and beyond, and no speed where time stands still" do
+    at = lambda do |ms, x|
+      list = Array.new(21) { |i| {"x" => i * 100, "y" => 0, "t" => i * ms} }
+      path = S::Path.through(S::Samples.from_list(list))
+      sensors = described_class.new(path, Random.new(1))
+      %w[speed time distance].map { |name| sensors.reading(name, path.at(x)).round(6) }
+    end
+    expect(at[10, 1500]).to eq([1.0, 0.075, 1.0])
+    expect(at[200, 1500]).to eq([(0.5 / described_class::FAST).round(6), 1.0, 1.0])
+    expect(at[0, 500]).to eq([0.0, 0.0, 0.5])
+    # At both ends speed is read over what there is of the way.
+    expect([at[100, 0].first, at[100, 2000].first]).to eq([(1 / described_class::FAST).round(6)] * 2)
+  end
 end

@@ -56,7 +56,7 @@ module Fobrel
         def column(drives)
           driving = of(drives) or return
           answers = driving.map { |one| readings(one).map { |reading| one.answer(reading) } }
-          (answers.size == 1) ? answers.first : answers.transpose.map { |all| Response.together(drives, all) }
+          answers.transpose.map { |all| Response.together(drives, all) }
         end
 
         # @return [Float] what a sensor reads at the stop gone to last
@@ -71,7 +71,7 @@ module Fobrel
 
         def together_here(driving, place)
           answers = driving.map { |one| one.answer(@drawn[one]&.last || @sensors.reading(one.by, place)) }
-          (answers.size == 1) ? answers.first : Response.together(driving.first.drives, answers)
+          Response.together(driving.first.drives, answers)
         end
 
         def readings(response) = @drawn[response] || @sensors.column(response.by, @places)
