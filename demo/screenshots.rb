@@ -88,7 +88,7 @@ sleep 0.6
 shot.call("drafts")
 {
   "bundles" => ".flight",
-  "order" => ".item",
+  "families" => ".item",
   "overview" => ".bars",
   "doubles" => ".strip",
   "attic" => ".empty"

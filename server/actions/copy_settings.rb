@@ -4,11 +4,8 @@ module Fobrel
   module Actions
     # What RevisePresets does when settings of one brush are copied to others.
     class CopySettings
-      # Groups of settings that can be copied.
-      GROUPS = %w[mark trail response surface pigment habits].freeze
-
       # @param from [Core::Preset::Preset]
-      # @param groups [Array<String>] of GROUPS
+      # @param groups [Array<String>] as the document names them: "mark", "trail", …
       # @raise [Core::Problem] where it is none
       def initialize(from:, groups:)
         raise Core::Problem, "Choose at least one group of settings to copy. Nothing was changed." if groups.empty?

@@ -6,8 +6,6 @@ module Fobrel
     # everybody. Whatever works out new settings for many (fitting to a canvas, copying settings,
     # renaming) goes through here, so that each shows first what it would do and can be undone.
     class RevisePresets < Deed
-      WAYS = %w[drafts editions].freeze
-
       # What one brush would become.
       Row = Struct.new(:preset, :before, :after) do
         def changes = Core::Preset::Changes.between(before, after)
@@ -31,7 +29,7 @@ module Fobrel
       end
 
       # @param rows [Array<Row>]
-      # @param as [String] one of WAYS
+      # @param as [String] "drafts" or "editions"
       # @param kind [String] for the ledger
       # @param deed [String] such as "fitted to 1920 × 1080"
       def initialize(library:, person:, rows:, as:, kind:, deed:)

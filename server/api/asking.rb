@@ -73,6 +73,9 @@ module Fobrel
 
       def too_large(most) = "This is larger than #{most / 1024 / 1024} MB. Nothing was kept."
 
+      # @return [String] what a file that is sent is called, in a sentence
+      def picture_name = params.fetch("file", "The picture")[0, 120]
+
       # A preset sent by the page. Its pictures must be ones that a brush of this library needs already: knowing the
       # sum of another library's picture is no key to it.
       #

@@ -42,8 +42,6 @@ module Fobrel
           Core::Apart::Lent.of(file)
         end
 
-        def picture_name = params.fetch("file", "The picture")[0, 120]
-
         def tip_made
           Core::Tip::Outside.trial(
             picture_sent,

@@ -10,28 +10,16 @@ module Fobrel
       # @param library [Models::Library]
       # @return [Array<Hash>] tip (as a document has it), brushes (names), count; most used first
       def self.tips(library)
-        pick(
-          library,
-          "e.document #> '{mark,tip}'",
-          "e.document #>> '{mark,tip,kind}' <> 'round'"
-        ).map { |part, names, count|
-          {tip: part, brushes: names, count:}
-        }
+        pick(library, :tip, "e.document #> '{mark,tip}'", "e.document #>> '{mark,tip,kind}' <> 'round'")
       end
 
       # @param library [Models::Library]
       # @return [Array<Hash>] asset ("sha256:…"), brushes, count
       def self.grains(library)
-        pick(
-          library,
-          "e.document #> '{surface,asset}'",
-          "e.document #>> '{surface,asset}' IS NOT NULL"
-        ).map { |part, names, count|
-          {asset: part, brushes: names, count:}
-        }
+        pick(library, :asset, "e.document #> '{surface,asset}'", "e.document #>> '{surface,asset}' IS NOT NULL")
       end
 
-      def self.pick(library, part, condition)
+      def self.pick(library, name, part, condition)
         rows = Models::Record.connection.select_rows(<<~SQL, "Parts", [library.id])
           SELECT #{part} AS part, (array_agg(p.name ORDER BY p.name))[1:#{TOLD}], count(*)
           FROM presets p JOIN editions e ON e.id = p.current_edition_id
@@ -39,9 +27,13 @@ module Fobrel
           GROUP BY 1 ORDER BY 3 DESC, 2
         SQL
         names = PG::TextDecoder::Array.new
-        rows.map { |json, list, count|
-          [JSON.parse(json, quirks_mode: true), list.is_a?(String) ? names.decode(list) : list, count]
-        }
+        rows.map do |json, list, count|
+          {
+            name => JSON.parse(json, quirks_mode: true),
+            :brushes => list.is_a?(String) ? names.decode(list) : list,
+            :count => count
+          }
+        end
       end
       private_class_method :pick
     end

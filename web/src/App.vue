@@ -144,7 +144,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
     <Keys v-model="keys" />
     <Tokens v-if="tokens" @close="tokens = false" />
   </div>
-  <div v-else class="empty silent" role="status">
+  <div v-else class="empty silent waiting" role="status">
     <h1>fobrel</h1>
     <p>{{ offline ? 'The server does not answer. It is asked again and again.' : 'One moment…' }}</p>
   </div>
@@ -163,6 +163,15 @@ useEventListener(window, 'drop', (event: DragEvent) => {
   font-weight: 800;
   letter-spacing: -1px;
   margin-bottom: 14px;
+}
+/* Only where it takes a while. */
+.waiting {
+  animation: come 0.2s 0.7s both;
+}
+@keyframes come {
+  from {
+    opacity: 0;
+  }
 }
 .barred {
   max-width: 560px;
