@@ -186,7 +186,7 @@ module Fobrel
       4,
       tove,
       ->(client) {
-        client.call("Post", "#{base}/tips?file=s.jpg", scan)
+        client.call("Post", "#{base}/works?file=s.jpg", scan)
       }
 ],
     "everything exported, three at once" => [

@@ -3,6 +3,8 @@
 require "optparse"
 require "fobrel/core"
 require_relative "studio"
+require_relative "part_commands"
+require_relative "tip_commands"
 
 module Fobrel
   # The command line: what a person or a script asks of the core, with files in and files out.
@@ -11,9 +13,19 @@ module Fobrel
     # Raised when a command is not written as it should be.
     class Usage < StandardError; end
 
+    include TipCommands
+    include PartCommands
+
     USAGE = <<~TEXT
-      fobrel tip PICTURE -o TIP.png [--invert] [--no-crop] [--white 1-255]
-                    [--own keep|unmultiply|flood] [--json]
+      fobrel tip PICTURE -o TIP.png [--invert] [--no-crop] [--black 0-254] [--white 1-255] [--gamma G]
+                    [--even] [--solid] [--threshold 0-1] [--specks PX] [--feather 0-1]
+                    [--own [keep|unmultiply|flood]] [--json]
+      fobrel tip PICTURE --frames DIR          each layer, page or frame a tip
+      fobrel tip PAGE --marks -o DIR [--near 0-0.1]     each mark found a tip
+      fobrel tip PAGE --grid RxC -o DIR        each cell a tip
+      fobrel tip PICTURE --grain -o GRAIN.png [--quilt] [--invert]
+      fobrel tip --text WORDS -o TIP.png [--font NAME] [--weight N] [--spacing S] [--curve C]
+      fobrel tip --figure SHAPE -o TIP.png|TIP.svg [--points 7 …]
       fobrel stroke PRESET.json [--trial NAME | --samples S.json] [--assets DIR] [--page WxH]
                     [--size N] [--seed N] [--colour #rrggbb] [--paper #rrggbb|none]
                     [--ground PICTURE.png] -o OUT.png [--report R.json]
@@ -31,6 +43,8 @@ module Fobrel
       fobrel proof SET -o F.pdf|F.zip
       fobrel recipe RECIPE SET -o F
       fobrel backup -o F.fobrel.zip
+      fobrel parts list [--unused] [--json]
+      fobrel parts replace PART OTHER          by name or by the first digits of the sum; as drafts
     TEXT
 
     COMMANDS = {
@@ -49,7 +63,9 @@ module Fobrel
       %w[kit] => :kit,
       %w[proof] => :proof,
       %w[recipe] => :recipe,
-      %w[backup] => :backup
+      %w[backup] => :backup,
+      %w[parts list] => :parts_list,
+      %w[parts replace] => :parts_replace
     }.freeze
 
     # @param arguments [Array<String>]
@@ -123,44 +139,6 @@ module Fobrel
     def answer(data, text)
       @out.puts(@options[:json] ? JSON.generate(data) : text)
       0
-    end
-
-    def tip
-      picture = argument("picture") do |o|
-        output(o)
-        o.on("--invert") { @options[:invert] = true }
-        o.on("--no-crop") { @options[:crop] = false }
-        o.on("--white N", Integer) { @options[:white] = between(_1, 1, 255, "--white") }
-        o.on("--own GROUND", Core::Tip::Paint::GROUNDS) { @options[:own] = _1 }
-      end
-      target = wanted_output
-      return own_colours(picture, target) if @options[:own]
-      made = Core::Tip::Maker.make(
-        File.binread(picture),
-        name: File.basename(picture),
-        **@options.slice(:invert, :crop, :white)
-      )
-      write(target, made.png)
-      figures = made.figures
-      answer(
-        figures,
-        "#{target}: #{figures[:width]} × #{figures[:height]} px, greatest cover " \
-          "#{(figures[:greatest_cover] * 100).round} %, paper from tone #{made.white}, " \
-          "#{figures[:solid] ? "paints solid" : "cannot paint solid"}"
-      )
-    end
-
-    # A tip that keeps its own colours, on a see-through ground.
-    def own_colours(picture, target)
-      paint = Core::Tip::Paint.from_picture(
-        Core::Tip::Picture.read(File.binread(picture), name: File.basename(picture)), ground: @options[:own]
-      )
-      paint = paint.crop unless @options[:crop] == false
-      write(target, png = paint.to_png)
-      answer(
-        {width: paint.width, height: paint.height, sha256: Digest::SHA256.hexdigest(png)},
-        "#{target}: #{paint.width} × #{paint.height} px, in its own colours"
-      )
     end
 
     def stroke

@@ -104,6 +104,16 @@ module Fobrel
     # @return [String] the file's bytes
     def export(library, wish) = ask(Net::HTTP::Post.new("/api/libraries/#{library["id"]}/exports"), wish, plain: true)
 
+    # @return [Array<Hash>] as openapi.yaml describes Part
+    def parts(library) = get("/api/libraries/#{library["id"]}/shelf")["parts"]
+
+    # @param from [Hash] a part
+    # @param to [Hash] the one that takes its place
+    # @return [Hash] with the ledger's line
+    def exchange(library, from, to)
+      post("/api/libraries/#{library["id"]}/parts/exchange", {from: from["sum"], to: to["sum"]})
+    end
+
     private
 
     def get(path) = ask(Net::HTTP::Get.new(path))

@@ -36,6 +36,44 @@ module Fobrel
       # @return [String] a seamless PNG file
       def self.grain(name, seed) = Core::Tip::Cover[new(seed).public_send(name)].to_png
 
+      # A page out of a sketchbook: seven fronds of kelp, in ink that is not quite black, under a lamp at the left.
+      #
+      # @return [String] a PNG file of 1600 × 1067 px
+      def self.sketchbook_page
+        cover = F.zeros(1067, 1600)
+        places = [[260, 300], [610, 330], [980, 290], [1360, 320], [400, 770], [800, 800], [1240, 760]]
+        places.each_with_index do |(x, y), index|
+          frond = Core::Tip::Scaling.scale(Core::Tip::Figure[frond(index)].cover, 400, 400)
+          cover[(y - 200)...(y + 200), (x - 200)...(x + 200)] += frond
+        end
+        light = (F.new(1600).seq * (-0.2 / 1600) + 0.97)
+        grain = F.new(1067, 1600).rand_norm(0, 0.008)
+        Core::Tip::Cover[1 - (1 - cover.clip(0, 1) * 0.78) * light + grain].to_png
+      end
+
+      # A stem with leaves to both sides, each frond another way.
+      def self.frond(index)
+        chance = Random.new(index)
+        lean = chance.rand(-18..18)
+        stem = {"shape" => "taper", "turn" => 90 + lean, "width" => 0.045, "widest" => 0.3}
+        side = ->(y) { Math.tan(lean * Math::PI / 180) * -y }
+        leaves = Array.new(8) do |i|
+          y = 0.62 - i * 0.19
+          out = i.even? ? 1 : -1
+          {
+            "shape" => "leaf",
+            "size" => 0.24 + chance.rand * 0.08,
+            "stalk" => 0.1,
+            "width" => 0.3 + chance.rand * 0.12,
+            "turn" => lean - out * (48 + chance.rand(18)),
+            "x" => side[y] + out * 0.2,
+            "y" => y - 0.12
+          }
+        end
+        [stem, *leaves]
+      end
+      private_class_method :frond
+
       # --- shapes -------------------------------------------------------------------------
 
       def blot = solid(disc(0, 0, 0.62) + noise(5) * 0.5 - 0.25)

@@ -100,11 +100,20 @@ shot.call("drafts")
 end
 browser.go_to("#{address}/tip-maker")
 browser.network.wait_for_idle
-scan = File.join(Dir.tmpdir, "anchor_scan.png")
-File.binwrite(scan, Fobrel::Demo::Drawing.tip("anchor", 44))
-see.call("input[type=file]").select_file(scan)
-sleep 0.6
+page = File.join(Dir.tmpdir, "kelp_page.png")
+File.binwrite(page, Fobrel::Demo::Drawing.sketchbook_page)
+see.call("input[type=file]").select_file(page)
+see.call("[data-test=tip]")
+[2, 3, 6].each { |number| see.call("[aria-label='Mark #{number} on the page']").click && sleep(0.3) }
+press.call("make it solid")
+sleep 3
 shot.call("tip-maker")
+browser.go_to("#{address}/parts")
+see.call(".part")
+sleep 1.5
+browser.css(".part")[6].click
+sleep 0.8
+shot.call("parts")
 browser.go_to("#{address}/sets")
 see.call(".sets li")
 shot.call("sets")
@@ -152,10 +161,6 @@ sleep 1
 browser.at_css("[aria-label='Token of the gallery']")&.focus&.type(Fobrel::Demo::Gallery::TOKEN, :enter)
 see.call("article")
 shot.call("gallery")
-browser.go_to("#{address}/exports")
-press.call("Back up this library now")
-see.call("tbody tr")
-shot.call("exports")
 browser.go_to("#{address}/recipes")
 see.call("pre")
 press.call("Markdown card")

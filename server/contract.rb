@@ -86,7 +86,9 @@ module Fobrel
         "seats" => :Seat,
         "arrivals" => :Arrival,
         "exports" => :Export,
-        "ledger" => :LedgerEntry
+        "ledger" => :LedgerEntry,
+        "works" => :Work,
+        "parts" => :Part
       }.freeze
       private_constant :THINGS
 

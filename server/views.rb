@@ -37,6 +37,8 @@ module Fobrel
           total: task.total,
           message: task.message,
           arrival: task.about["arrival"],
+          made: task.about["made"]&.slice("presets", "parts"),
+          entry: task.about.dig("made", "entry")&.then { |id| entry(Models::LedgerEntry.find(id)) },
           before: task.before,
           at: task.updated_at.iso8601
         }

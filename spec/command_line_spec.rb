@@ -34,7 +34,7 @@ RSpec.describe "bin/fobrel" do
       fill: true
     ).copy(interpretation: :b_w).write_to_file("scan.png")
     out, _, status = fobrel("tip", "scan.png", "-o", "tip.png", "--json")
-    expect(JSON.parse(out)).to eq(
+    expect(JSON.parse(out)).to include(
       "width" => 20,
       "height" => 20,
       "greatest_cover" => 1.0,

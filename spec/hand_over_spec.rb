@@ -40,6 +40,20 @@ RSpec.describe "handing over, from outside the page" do
     raise "waited 20 seconds in vain"
   end
 
+  it "lists the parts of a library, and puts one in the place of another" do
+    library = ["--library", @first.name]
+    image = Vips::Image.black(40, 40).invert.draw_circle([0], 20, 20, 12, fill: true).copy(interpretation: :b_w)
+    fresh = Studio::M::Asset.keep(image.pngsave_buffer, "png")
+    @first.parts.create!(name: "Pebble", kind: "tip", sha256: fresh)
+    out, = fobrel("parts", "list", "--json", *library)
+    used = JSON.parse(out)["parts"].find { |part| part["kind"] == "tip" && part["brushes"].any? }
+    out, _, status = fobrel("parts", "replace", used["sum"][0, 12], "pebble", *library)
+    expect([out, status.exitstatus]).to match([/A part exchanged in #{used["brushes"].size} brush/, 0])
+    _, err, status = fobrel("parts", "replace", "Nothing", "Pebble", *library)
+    expect([err, status.exitstatus]).to match([/no part “Nothing”.*Nothing was changed/, 1])
+    Studio::M::Draft.delete_all
+  end
+
   it "exports, makes a kit, a proof and what a recipe writes, and imports elsewhere by plan and for good" do
     library = ["--library", @first.name]
     outs = [

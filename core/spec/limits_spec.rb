@@ -39,14 +39,14 @@ RSpec.describe "limits" do
           apart.call(Kernel, :eval, "loop {}", seconds: 1)
         }.to raise_error(apart::Ended, /longer than 1 seconds/)
       }
-    ).to be < 4
+    ).to be < 10
     expect(
       seconds {
         expect {
           apart.call(Kernel, :sleep, 30, seconds: 1)
         }.to raise_error(apart::Ended, /longer than 1 seconds/)
       }
-    ).to be < 4
+    ).to be < 10
     expect {
       apart.call(Array, :new, 100_000_000, 0, memory: 1 << 26, fresh: true)
     }.to raise_error(apart::Ended, /more memory/)
@@ -73,7 +73,9 @@ RSpec.describe "limits" do
   it "leave one person, and one studio, never all places, and let what is followed by hand go first" do
     crew = apart::Crew.new(size: 3)
     order = Thread::Queue.new
+    asked = -> { crew.lengths.values.flat_map(&:values).sum }
     call = lambda do |name, length, **turn|
+      before = asked.call
       Thread.new {
         crew.call(
           apart::Turn.new(**turn),
@@ -82,7 +84,7 @@ RSpec.describe "limits" do
           memory: apart::MEMORY,
           fresh: false
         ) && order << name
-      }.tap { sleep 0.15 }
+      }.tap { 100.times { (asked.call > before) ? break : sleep(0.02) } }
     end
     first = [
       call["one's first", 1.2, who: 1, where: 1, rank: :now],
@@ -113,7 +115,8 @@ RSpec.describe "limits" do
     turn = apart::Turn.new(who: 1, rank: :now, gone: near)
     asked = ["Kernel", :sleep, [20], {}, 20]
     call = -> { crew.call(turn, asked, seconds: 20, memory: apart::MEMORY, fresh: false) }
-    waiting = Array.new(2) { Thread.new(&call).tap { |thread| (thread.report_on_exception = false) || sleep(0.2) } }
+    waiting = Array.new(2) { Thread.new(&call).tap { |thread| thread.report_on_exception = false } }
+    100.times { (crew.lengths == {running: {now: 1}, waiting: {now: 1}}) ? break : sleep(0.02) }
     expect(&call).to raise_error(apart::Busy, /so much that you asked for/i)
     far.close
     expect(seconds { waiting.each { |one| expect { one.join }.to raise_error(apart::Gone) } }).to be < 3

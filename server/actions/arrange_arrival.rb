@@ -58,7 +58,7 @@ module Fobrel
       #
       # @return [Array<Hash>] the groups that are done with
       def make_sets(groups)
-        here = @library.brush_sets.pluck(Arel.sql("lower(name)")).to_set
+        here = @library.brush_sets.pluck(:name).to_set(&:downcase)
         fresh = groups.reject { _1["query"] }.map { |group| [named(group["name"])[0, 100], group] }
         fresh = fresh.uniq { |name, _| name.downcase }.reject { |name, _| here.include?(name.downcase) }
         fresh.each_slice(1000).flat_map do |some|
@@ -147,7 +147,7 @@ module Fobrel
         set || made(@library.brush_sets.create!(name: named(name)[0, 100]))
       end
 
-      def set_called(name) = @library.brush_sets.find_by("lower(name) = lower(?)", named(name)[0, 100])
+      def set_called(name) = @library.brush_sets.named(named(name)[0, 100]).first
 
       def named(name) = Core::Names.clean(name)
 
@@ -225,7 +225,7 @@ module Fobrel
       # A recipe of a name that is taken stays here as it is.
       def take_recipes
         @arrival.words.fetch("recipes", []).each do |recipe|
-          next if @library.recipes.exists?(["lower(name) = ?", recipe["name"].downcase])
+          next if @library.recipes.named(recipe["name"]).exists?
           made(@library.recipes.create!(recipe.slice("name", "scope", "file", "body")))
         end
       end

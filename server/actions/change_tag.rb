@@ -26,17 +26,14 @@ module Fobrel
 
       # A word finds one tag: it is either its name or one of its synonyms.
       def refuse_taken
-        words = [@changes[:name], *@synonyms].map(&:downcase)
+        words = [@changes[:name], *@synonyms]
         others = @tag.library.tags.where.not(id: @tag.id)
-        taken = others.where("lower(name) IN (?)", words).pick(:name)
+        taken = others.named(words).pick(:name)
         if taken
           raise Core::Problem,
             "“#{taken}” is a tag of its own. Nothing was changed. Merge the two if they mean the same."
         end
-        word, owner = others.joins(:synonyms).where("lower(tag_synonyms.name) IN (?)", words).pick(
-          "tag_synonyms.name",
-          :name
-        )
+        word, owner = others.joins(:synonyms).merge(Models::TagSynonym.named(words)).pick("tag_synonyms.name", :name)
         if word
           raise Core::Problem,
             "“#{word}” is a synonym of “#{owner}” already. Nothing was changed. Take it off there first, or merge " \

@@ -26,6 +26,7 @@ module Fobrel
           "labels" => @library.work_states.order(:position).map {
             _1.slice(:name, :colour, :shape)
           },
+          "parts" => parts,
           "brushes" => @presets.to_h { [_1.document_id, facts(_1)] },
           "bundles" => bundles.map { bundle(_1) },
           "plans" => @library.seats.order(:name).map { {"seat" => _1.name, "brushes" => identities(_1)} }
@@ -81,6 +82,25 @@ module Fobrel
             release(_1)
           }
         }.compact
+      end
+
+      # So many bytes of pictures that no brush needs stand in the description itself.
+      PICTURES = 24 * 1024 * 1024
+      private_constant :PICTURES
+
+      # What lies on the library's own shelf; a person's own is not in a backup.
+      def parts
+        here = @library.parts.shown.where(person_id: nil).order(:name, :sha256)
+        needed = @library.pictures_needed(here.pluck(:sha256)).to_set
+        left = PICTURES
+        here.map do |part|
+          picture = needed.include?(part.sha256) ? nil : Models::Asset::Bytes.fetch(part.sha256) { nil }
+          left -= picture.bytesize if picture
+          {
+            **part.slice("name", "kind", "tags", "sha256", "made"),
+            "picture" => (picture && left >= 0) ? [picture].pack("m0") : nil
+          }.compact
+        end
       end
 
       # Small enough to stand in the description itself.

@@ -27,6 +27,7 @@ module Fobrel
         @said["labels"].each { label(_1) }
         @arrival.words["tags"].each { tag(_1) }
         sort_in
+        Array(@said["parts"]).each { part(_1) }
         @said["bundles"].each { bundle(_1) }
         plans
         @notes
@@ -61,7 +62,7 @@ module Fobrel
         made(@library.work_states.create!(name: said["name"], position:, **Models::Looks.of(said, position)))
       end
 
-      def called(records, name) = records.find_by("lower(name) = lower(?)", Core::Names.clean(name))
+      def called(records, name) = records.named(Core::Names.clean(name)).first
 
       # Also those that hang on nothing.
       def tag(said)
@@ -100,6 +101,34 @@ module Fobrel
         @facts.group_by { |_, facts|
           which[facts]
         }.each { |found, pairs| Models::Preset.where(id: pairs.map(&:first)).update_all(yield(found)) if found }
+      end
+
+      # A part that is here keeps its name; a picture from outside is looked at before it is kept.
+      def part(said)
+        return if @library.parts.exists?(sha256: said["sha256"], person_id: nil)
+        ext = picture_of(said) or return
+        words = {kind: said["kind"], tags: Array(said["tags"]), made: said["made"], sha256: said["sha256"], ext:}
+        made(@library.parts.create!(name: said["name"], **words))
+      end
+
+      # @return [String, nil] the ending of a part's picture, which is kept by now; nil where there is none
+      def picture_of(said)
+        here = Models::Asset.where(sha256: said["sha256"]).pick(:ext)
+        return here if here && @library.pictures_needed([said["sha256"]]).any?
+        bytes = said["picture"]&.unpack1("m")
+        unless bytes && Core::Sum.of(bytes) == said["sha256"]
+          @notes << "The picture of the part “#{said["name"]}” is not in the backup; the part was left out."
+          return
+        end
+        name = "The part “#{said["name"]}”"
+        ext = Core::Tip::Page.svg?(bytes) ? Core::Tip::Outside.check_shape(
+          bytes,
+          name:
+        ) : Core::Tip::Outside.check(bytes, name:)
+        Models::Asset.keep(bytes, ext) && ext
+      rescue Core::Tip::Picture::Unreadable => e
+        @notes << e.message
+        nil
       end
 
       def bundle(said)

@@ -69,7 +69,7 @@ module Fobrel
 
       def name(library)
         return Core::Curation::Numbering.next_name(@value.name, library.preset_names) if @name.empty?
-        return @name unless library.presets.exists?(["lower(name) = ?", @name.downcase])
+        return @name unless library.presets.named(@name).exists?
         raise Core::Problem,
           "A brush called “#{@name}” is already here. Nothing was saved; your change is kept as your draft. Take " \
             "another name, such as “#{Core::Curation::Numbering.next_name(@name, library.preset_names)}”."

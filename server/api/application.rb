@@ -91,7 +91,7 @@ module Fobrel
         TrialStrokes,
         Hand,
         Parts,
-        Tips,
+        Works,
         Wall,
         Attic,
         Doubles,

@@ -88,10 +88,23 @@ module Fobrel
       # @return [Core::Preset::Preset] the same
       # @raise [Core::Preset::MissingNeed]
       def seen(value, library)
-        seen = library.pictures_needed(value.needs).map { |sum| Core::Sum.reference(sum) }
+        sums = value.needs.map { |need| Core::Sum.in(need) }
+        seen = library.pictures_needed(value.needs) | library.parts.seen_by(person).where(sha256: sums).pluck(:sha256)
+        seen = seen.map { |sum| Core::Sum.reference(sum) }
         missing = Core::Preset::MissingNeed.of(value, seen)
         raise missing if missing
         value
+      end
+
+      # A picture of this library: one that a brush here needs, or a part on a shelf that the person sees.
+      #
+      # @param sum [String]
+      # @return [String] its bytes
+      # @raise [ActiveRecord::RecordNotFound]
+      def seen_picture(library, sum)
+        known = library.parts.seen_by(person).exists?(sha256: sum) || library.pictures_needed([sum]).any?
+        raise ActiveRecord::RecordNotFound unless known
+        Models::Asset::Bytes.fetch(sum) { raise ActiveRecord::RecordNotFound }
       end
 
       private

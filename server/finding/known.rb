@@ -23,7 +23,7 @@ module Fobrel
         {
           "tag" => tags,
           "family" => names(@library.families),
-          "label" => names(@library.work_states),
+          "work state" => names(@library.work_states),
           "trait" => Facets.traits(shown).map(&:first),
           "set" => sets,
           "library" => [],

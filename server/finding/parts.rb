@@ -8,15 +8,30 @@ module Fobrel
       TOLD = 3
 
       # @param library [Models::Library]
-      # @return [Array<Hash>] tip (as a document has it), brushes (names), count; most used first
-      def self.tips(library)
-        pick(library, :tip, "e.document #> '{mark,tip}'", "e.document #>> '{mark,tip,kind}' <> 'round'")
+      # @param shelf [ActiveRecord::Relation<Models::Part>] what lies on the shelves that the person sees
+      # @return [Array<Hash>] tip (as a document has it), brushes (names), count; most used first, then the shelf's
+      def self.tips(library, shelf)
+        used = pick(library, :tip, "e.document #> '{mark,tip}'", "e.document #>> '{mark,tip,kind}' <> 'round'")
+        known = used.map { _1[:tip] }
+        used + shelf.where.not(kind: "grain").order(:name).filter_map { |part|
+          lines = part.ext == "svg"
+          tip = lines ? {
+            "kind" => "shape",
+            "asset" => part.reference
+          } : {"kind" => "picture", "frames" => [part.reference]}
+          {tip:, brushes: [part.name], count: 0} unless known.include?(tip)
+        }
       end
 
       # @param library [Models::Library]
+      # @param shelf [ActiveRecord::Relation<Models::Part>]
       # @return [Array<Hash>] asset ("sha256:…"), brushes, count
-      def self.grains(library)
-        pick(library, :asset, "e.document #> '{surface,asset}'", "e.document #>> '{surface,asset}' IS NOT NULL")
+      def self.grains(library, shelf)
+        used = pick(library, :asset, "e.document #> '{surface,asset}'", "e.document #>> '{surface,asset}' IS NOT NULL")
+        known = used.map { _1[:asset] }
+        used + shelf.where(kind: "grain").order(:name).filter_map { |part|
+          {asset: part.reference, brushes: [part.name], count: 0} unless known.include?(part.reference)
+        }
       end
 
       def self.pick(library, name, part, condition)

@@ -96,7 +96,7 @@ module Fobrel
 
       def libraries
         term = @query.terms.find { _1.name == "library" } or return [@library.id]
-        @person.libraries.where("lower(libraries.name) IN (?)", term.values.map(&:downcase)).ids
+        @person.libraries.named(term.values).ids
       end
 
       def exact
@@ -163,30 +163,9 @@ module Fobrel
       def condition(name, value)
         word = value.downcase
         case name
-        when "tag" then meant(
-          name,
-          word
-        ) ? sql(
-          tagged("t.id IN (?)"),
-          meant(
-            name,
-            word
-          )
-        ) : sql(
-          tagged(
-            "lower(t.name) = ? OR EXISTS (SELECT 1 FROM tag_synonyms y WHERE y.tag_id = t.id AND lower(y.name) = ?)"
-          ),
-          word,
-          word
-        )
+        when "tag" then tag(word)
         when "family" then family(word)
-        when "label" then meant(
-          name,
-          word
-        ) ? sql(
-          "presets.label_id IN (?)",
-          meant(name, word)
-        ) : sql("presets.label_id IN (SELECT id FROM labels WHERE lower(name) = ?)", word)
+        when "work state" then sql("presets.label_id IN (?)", ids(Models::WorkState, name, word))
         when "trait" then trait(word)
         when "set" then in_set(word)
         when "size" then sql("presets.size BETWEEN ? AND ?", *Q::Range.parse(value).map { _1.infinite? ? 1e9 : _1 })
@@ -204,28 +183,27 @@ module Fobrel
       # @return [Array<Integer>, nil] the ids that a word points to, if it does
       def meant(name, word) = @pointers.dig(name, word)
 
+      # @return [Array<Integer>] what a word points to, or what is called so by now
+      def ids(model, name, word) = meant(name, word) || model.where(library_id: libraries).named(word).ids
+
+      def tag(word)
+        ids = meant("tag", word) || Models::Tag.where(library_id: libraries).called_or_meant(word).ids
+        sql(tagged("t.id IN (?)"), ids)
+      end
+
       def trait(word)
         way, meant = Core::Curation::Traits.meant(word)
-        (way == :pattern) ? sql(
-          "presets.trait_words ~ ?",
-          meant
-        ) : sql("presets.trait_words LIKE ?", "%#{like(meant)}%")
+        return sql("presets.trait_words ~ ?", meant) if way == :pattern
+        sql("presets.trait_words LIKE ?", "%#{like(meant)}%")
       end
 
       def family(word)
         return "presets.family_id IS NULL" if word == "none"
-        ids = Models::Family.with_children(
-          meant(
-            "family",
-            word
-          ) || Models::Family.where(library_id: libraries).where("lower(name) = ?", word).ids
-        )
-        sql("presets.family_id IN (?)", ids)
+        sql("presets.family_id IN (?)", Models::Family.with_children(ids(Models::Family, "family", word)))
       end
 
       def in_set(word)
-        sets = Models::BrushSet.where(library_id: libraries)
-        sets = (meant("set", word) ? sets.where(id: meant("set", word)) : sets.where("lower(name) = ?", word)).to_a
+        sets = Models::BrushSet.where(id: ids(Models::BrushSet, "set", word)).to_a
         standing = sets.select(&:standing?).first(1)
         plain = sql(
           "EXISTS (SELECT 1 FROM set_items i WHERE i.preset_id = presets.id AND i.brush_set_id IN (?))",
@@ -245,8 +223,9 @@ module Fobrel
         in_sets = "SELECT 1 FROM set_items i JOIN brush_sets s ON s.id = i.brush_set_id WHERE i.preset_id = presets.id"
         in_plans = "SELECT 1 FROM start_items i JOIN seats s ON s.id = i.seat_id WHERE i.preset_id = presets.id"
         return "NOT EXISTS (#{in_sets}) AND NOT EXISTS (#{in_plans})" if word == "nothing"
-        named = meant("used in", word) ? sql("s.id IN (?)", meant("used in", word)) : sql("lower(s.name) = ?", word)
-        "EXISTS (#{in_sets} AND #{named}) OR #{sql("EXISTS (#{in_plans} AND lower(s.name) = ?)", word)}"
+        sets = sql("s.id IN (?)", ids(Models::BrushSet, "used in", word))
+        seats = sql("s.id IN (?)", Models::Seat.where(library_id: libraries).named(word).ids)
+        "EXISTS (#{in_sets} AND #{sets}) OR EXISTS (#{in_plans} AND #{seats})"
       end
     end
   end

@@ -11,7 +11,7 @@ module Fobrel
       NAMED = {
         "tag" => Models::Tag,
         "family" => Models::Family,
-        "label" => Models::WorkState,
+        "work state" => Models::WorkState,
         "set" => Models::BrushSet,
         "used in" => Models::BrushSet
       }.freeze
@@ -38,8 +38,8 @@ module Fobrel
         return if query.terms.any? { _1.name == "library" }
         each_name(query).each do |term, word|
           next if called(library, term, word).any?
-          next if term == "used in" && library.seats.exists?(["lower(name) = ?", word])
-          what = (term == "label") ? "work state" : term.sub("used in", "set or seat")
+          next if term == "used in" && library.seats.named(word).exists?
+          what = term.sub("used in", "set or seat")
           raise Core::Curation::Query::Unclear,
             "There is no #{what} “#{word}” here, so the set would stay empty. Nothing was saved. Choose one that is " \
               "there, or make it first."
@@ -109,13 +109,8 @@ module Fobrel
 
         def called(library, term, word)
           found = NAMED.fetch(term).where(library_id: library.id)
-          if term == "tag"
-            return found.where(
-              "lower(name) = ?",
-              word
-            ).ids | found.joins(:synonyms).where("lower(tag_synonyms.name) = ?", word).ids
-          end
-          found.where("lower(name) = ?", word).ids
+          return found.called_or_meant(word).ids if term == "tag"
+          found.named(word).ids
         end
 
         def circle?(library, query, set)

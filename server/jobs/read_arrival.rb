@@ -102,7 +102,7 @@ module Fobrel
         # Every package has a version; one that was released has a licence too.
         return if @arrival.words["licence"].to_s.empty? || @arrival.words["library"] || @arrival.choices.key?("where")
         name = Core::Names.clean(@arrival.words["name"].to_s)[0, 90]
-        standing = @arrival.library.brush_sets.where.not(query: nil).exists?(["lower(name) = lower(?)", name])
+        standing = @arrival.library.brush_sets.where.not(query: nil).named(name).exists?
         unless name.empty?
           @arrival.update!(
             choices: @arrival.choices.merge(

@@ -186,6 +186,7 @@ module Fobrel
             ),
             new(m::Seat, "seat", left: %w[name handed_out_at], needs: in_library, items: true),
             new(m::Recipe, "recipe", needs: in_library),
+            new(m::Part, "part", left: %w[name sha256 hidden_at], needs: in_library),
             new(
               m::Preset,
               "brush",

@@ -98,6 +98,7 @@ module Fobrel
         sweep("other", Reply.where(created_at: ..Reply::KEEP.ago))
         sweep("other", GalleryLook.where(asked_at: ..30.days.ago))
         sweep("other", Pulse.where(seen_at: ..1.day.ago))
+        sweep("other", Work.where(thrown_at: ..Work::KEEP.ago))
         @took["other"] += self.class.connection.delete(
           "DELETE FROM que_jobs WHERE expired_at < now() - interval '14 days'"
         )
@@ -127,7 +128,9 @@ module Fobrel
         "tuning_steps" => "document",
         "ledger_entries" => "undo",
         "arrival_items" => "document",
-        "bundles" => "picture"
+        "bundles" => "picture",
+        "work_pages" => "sha256 || ' ' || coalesce(drawing, '')",
+        "parts" => "sha256"
       }.freeze
       private_constant :SPOKEN_OF
 
@@ -164,7 +167,8 @@ module Fobrel
       # What goes with a row goes with it in other tables too.
       GONE_WITH = {
         "arrivals" => %w[arrival_files arrival_chunks arrival_parts arrival_items],
-        "arrival_files" => %w[arrival_chunks]
+        "arrival_files" => %w[arrival_chunks],
+        "works" => %w[work_pages work_steps]
       }.freeze
       private_constant :GONE_WITH
 

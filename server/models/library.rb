@@ -17,6 +17,8 @@ module Fobrel
       has_many :exports
       has_many :recipes
       has_many :tasks
+      has_many :works
+      has_many :parts
       validates :name, presence: true
       validates :canvas_width, :canvas_height, numericality: {only_integer: true, in: 1..100_000}
 
@@ -38,6 +40,12 @@ module Fobrel
         sums = references.map { Core::Sum.in(_1) }
         Edition.joins(:preset).joins("JOIN edition_needs ON edition_needs.edition_id = editions.id")
           .where(presets: {library_id: id}, edition_needs: {sha256: sums}).distinct.pluck("edition_needs.sha256")
+      end
+
+      # @param sum [String] of a picture
+      # @return [ActiveRecord::Relation<Preset>] the brushes here, as they are now, that need it
+      def brushes_with(sum)
+        presets.shown.joins("JOIN edition_needs n ON n.edition_id = presets.current_edition_id").where(n: {sha256: sum})
       end
 
       # @return [Array<String>] of all presets, for finding the next number

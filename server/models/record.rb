@@ -5,6 +5,12 @@ module Fobrel
     # What all tables share.
     class Record < ActiveRecord::Base
       self.abstract_class = true
+
+      # Those that are called so, however their letters are written: tags, families, sets, states, seats … whose name is
+      # unique that way (each such table has an index on it).
+      #
+      # @param names [Array<String>] as Core::Names.clean gives them
+      scope :named, ->(*names) { where("lower(#{quoted_table_name}.name) IN (?)", names.flatten.map(&:downcase)) }
     end
   end
 end

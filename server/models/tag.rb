@@ -12,6 +12,9 @@ module Fobrel
       normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
 
+      # By the name or by a synonym.
+      scope :called_or_meant, ->(word) { named(word).or(where(id: TagSynonym.named(word).select(:tag_id))) }
+
       # Finds a tag by its name or a synonym, or makes it.
       #
       # @param look [Hash, nil] see Looks.of
@@ -23,15 +26,14 @@ module Fobrel
 
       # @return [Tag, nil]
       def self.find_called(library, name)
-        word = Core::Names.clean(name).downcase
-        library.tags.find_by("lower(name) = ?", word) ||
-          library.tags.joins(:synonyms).find_by("lower(tag_synonyms.name) = ?", word)
+        word = Core::Names.clean(name)
+        library.tags.named(word).first || library.tags.called_or_meant(word).first
       end
 
       # @return [String] a word that finds no tag yet: this, or with the next free number
       def self.free_word(library_id, word)
         [word].chain((2..).lazy.map { "#{word} #{_1}" }).find do |name|
-          [self, TagSynonym].none? { |model| model.where(library_id:).exists?(["lower(name) = lower(?)", name]) }
+          [self, TagSynonym].none? { |model| model.where(library_id:).named(name).exists? }
         end
       end
 

@@ -574,15 +574,15 @@ RSpec.describe "the Bench in use", :browser do
     expect(pixels_of("[data-test=live] img")).to eq(shown)
     # So does the tip that a picture becomes.
     visit "/tip-maker"
-    expect(page).to have_content("Drop a picture here")
+    expect(page).to have_content("Drop pictures here")
     Late.answers(longest: 0.7, seed: 7) do
       find("input[type=file]", visible: :all, match: :first).attach_file(scan("mark.png"))
       expect(page).to have_css("[data-test=tip]")
-      3.times { find("label", text: /invert/i, match: :first).click && sleep(0.1) }
+      3.times { click_button("invert") && sleep(0.1) }
       sleep 2.5
     end
     tip = find("[data-test=tip]")[:src]
-    2.times { find("label", text: /invert/i, match: :first).click && sleep(1) }
+    2.times { click_button("invert") && sleep(1) }
     expect(find("[data-test=tip]")[:src]).to eq(tip)
     # Facets and what was found belong to the last question, too.
     visit "/wall"

@@ -7,23 +7,23 @@ RSpec.describe "from a picture to everybody's seat", :browser do
     # A scanned mark becomes a tip with no grey box around it.
     sign_in("maren")
     drop_file(scan("bollard_head.png"))
-    expect(page).to have_css("h1", text: "Tip maker")
+    expect(page).to have_css(".maker h1", text: "Bollard head")
     expect(page).to have_css("[data-test=tip]")
-    expect(page).to have_content("paints solid")
-    expect(page).to have_css("[data-test=stroke] img")
-    expect(page).to have_field("name", with: "Bollard head")
-    fill_in "name", with: "Bollard cap"
-    click_button "Save as a brush"
+    expect(page).to have_content("Paints solid")
+    expect(page).to have_css("[data-test=stroke]")
+    expect(page).to have_field("Name", with: "Bollard head")
+    fill_in "Name", with: "Bollard cap"
+    click_button "Save the brush"
 
     # Tuned on the Bench: the strip follows, the change is a draft, and is saved.
-    expect(page).to have_css("h1", text: "Bollard cap")
+    expect(page).to have_css(".bench h1", text: "Bollard cap")
     expect(page).to have_content("no change")
     live = find("[data-test=live] img")[:src]
     tune "Size in px", 28
     tune "Spacing in %", 90
     expect(page).to have_content("2 changes")
     expect(page).to have_css("[role=status]", text: "kept")
-    expect(page).to have_content("Size 40 px → 28 px")
+    expect(page).to have_content("Size 120 px → 28 px")
     expect(page).to have_no_css("[data-test=live] img[src='#{live}']")
     save_edition 2, note: "smaller, apart"
     tune "Flow in %", 40

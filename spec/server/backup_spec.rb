@@ -48,6 +48,17 @@ RSpec.describe "a backup of a whole library", :api do
     )
     library.seats.create!(name: "Desk", folder: "desk-spec").put_in_order([presets[5].id, presets[2].id])
     library.recipes.create!(Fobrel::Core::Package::Recipe.examples.first.to_h)
+    disc = Vips::Image.black(30, 30).invert.draw_circle([0], 15, 15, 9, fill: true).copy(interpretation: :b_w)
+    star = Fobrel::Core::Tip::Figure[[{"shape" => "star"}]]
+    [
+      ["Pebble", disc.pngsave_buffer, "png", nil],
+      ["Star", star.svg, "svg", {"figure" => star.shapes}]
+    ].each do |name, bytes, ext, made|
+      sha256 = Studio::M::Asset.keep(bytes, ext)
+      library.parts.create!(name:, sha256:, ext:, made:, kind: (ext == "svg") ? "drawing" : "tip", tags: ["wet"])
+    end
+    needed = presets.flat_map { _1.current_edition.value.frames }.first
+    library.parts.create!(name: "Used", kind: "tip", sha256: Fobrel::Core::Sum.in(needed)) if needed
   end
 
   def bundle(library)

@@ -24,15 +24,24 @@ RSpec.describe "who the contract lets ask", :api do
       "releases" => bundle.releases.create!(**frozen),
       "arrivals" => @first.arrivals.create!(name: "Parcel", source: "dropped"),
       "exports" => @first.exports.create!(**export),
+      "works" => work,
+      "parts" => @first.parts.create!(name: "x", kind: "tip", sha256: "0" * 64),
       "recipes" => @first.recipes.create!(name: "x", scope: "each", file: "x", body: "x"),
       "ledger" => @first.ledger_entries.create!(person:, kind: "tag", summary: "x")
     }
   end
 
+  def work
+    picture = Vips::Image.black(8, 8).pngsave_buffer
+    read = Fobrel::Core::Tip::ApartWork.read(picture, name: "x").first
+    page = Fobrel::Actions::BringPages::Page.new(read:, file: picture, name: "x")
+    Fobrel::Actions::BringPages.call(library: @first, person:, work: nil, pages: [page])
+  end
+
   def filled(path)
     id = things.find { |name, _| path.start_with?("/api/#{name}/") }&.last&.id || 1
     parts = {"library" => @first.id, "id" => id, "fingerprint" => "0" * 64, "shape" => "wall", "number" => 1}
-    path.gsub(/\{(\w+)\}/) { parts.merge("item" => 1, "sum" => "0" * 64).fetch(_1[1..-2]).to_s }
+    path.gsub(/\{(\w+)\}/) { parts.merge("item" => 1, "page" => 1, "sum" => "0" * 64).fetch(_1[1..-2]).to_s }
   end
 
   # What came of it; whatever it did is as if it had not been.

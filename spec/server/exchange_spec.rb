@@ -140,25 +140,24 @@ RSpec.describe "coming in and going out", :api do
       20,
       fill: true
     ).copy(interpretation: :b_w).pngsave_buffer
-    tip = call(:post, "/api/libraries/#{@first.id}/tips?file=scan.png", scan)
-    expect(tip.values_at("width", "solid", "white")).to eq([20, true, 255])
-    before = counts
-    expect(counts).to eq(before)
-    made = call(:post, "/api/libraries/#{@first.id}/presets?file=scan.png&name=Bollard%20head&size=30", scan)
-    detail = call(:get, "/api/presets/#{made["id"]}")
-    expect([detail["needs"], detail["preset"]["size"]]).to eq([["sha256:#{tip["sha256"]}"], 30])
+    bring = ->(bytes) { call(:post, "/api/libraries/#{@first.id}/works?file=mark.png", bytes) }
+    save = ->(work) {
+      wish = {as: "brush", name: "Bollard head", kind: "stamp", size: 30}
+      call(:post, "/api/works/#{work["id"]}/save", {state: work["state"], wish:})
+    }
+    work = bring[scan]
+    looked = call(:post, "/api/works/#{work["id"]}/look", {state: work["state"], frame: 0})
+    expect(looked.values_at("width", "solid", "white")).to eq([20, true, 255])
+    detail = call(:get, "/api/presets/#{save[work]["made"]["presets"].first}")
+    expect([detail["needs"].size, detail["preset"]["size"]]).to eq([1, 30])
     strip = Vips::Image.new_from_buffer(call(:get, "/api/strips/#{detail["preset"]["fingerprint"]}/wall.png"), "")
     expect(strip[3].avg).to be > 5
 
+    white = bring[Vips::Image.black(20, 20).invert.pngsave_buffer]
     before = counts
-    bad = ["", "words", scan[0, 60], Vips::Image.black(20, 20).invert.pngsave_buffer]
-    answers = bad.map { call(:post, "/api/libraries/#{@first.id}/presets?file=mark.png&name=New", _1) }
-    answers << call(:post, "/api/libraries/#{@first.id}/presets?file=mark.png&name=Bollard%20head", scan)
-    expect(
-      answers.map {
-        _1["error"]
-      }
-    ).to match([*[/\Amark\.png .*Nothing was kept/] * 4, /already here.*“Bollard head 2”/])
+    expect(["", "words", scan[0, 60]].map { bring[_1]["error"] }).to all(match(/\Amark\.png .*Nothing was kept/))
+    expect(save[white]["message"]).to match(/nothing dark enough/)
+    expect(save[work]["message"]).to match(/already here.*“Bollard head 2”/)
     expect(counts).to eq(before)
   end
 

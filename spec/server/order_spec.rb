@@ -77,7 +77,7 @@ RSpec.describe "finding and ordering", :api do
       expect(
         [
           found("family: washes"),
-          found("label: to check"),
+          found("work state: to check"),
           found("trait: erases"),
           found("set: kit"),
           found("used in: Kit")
@@ -375,7 +375,7 @@ RSpec.describe "finding and ordering", :api do
       call(:put, "/api/work-states/#{label["id"]}", {name: "New"})
       call(:put, "/api/sets/#{kit["id"]}/name", {name: "First kit"})
       expect(@first.brush_sets.find(kept["id"]).query).to eq(
-        'tag: "line; art", x; family: "Inks, pale"; label: New; set: First kit; used in: ' \
+        'tag: "line; art", x; family: "Inks, pale"; work state: New; set: First kit; used in: ' \
           "First kit"
       )
     end

@@ -12,10 +12,12 @@ RSpec.describe "who may do what", :api do
 
   def filled(path, library, thing)
     parts = {"library" => library, "id" => thing, "fingerprint" => "0" * 64, "shape" => "wall", "number" => 1}
-    path.gsub(/\{(\w+)\}/) { parts.merge("item" => 1, "sum" => "0" * 64).fetch(_1[1..-2], _1).to_s }
+    path.gsub(/\{(\w+)\}/) { parts.merge("item" => 1, "page" => 1, "sum" => "0" * 64).fetch(_1[1..-2], _1).to_s }
   end
   # What is a person's own, or the same for everybody.
-  personal = ->(path) { path == "/api/settings" || path.match?(%r{\A/api/(curves|hand|trial-strokes|gallery|tokens)}) }
+  personal = ->(path) {
+    path == "/api/settings" || path.match?(%r{\A/api/(curves|hand|trial-strokes|gallery|tokens|tip-maker)})
+  }
 
   it "knows every route of the contract" do
     expect(routes.size).to be >= 28
@@ -106,7 +108,7 @@ RSpec.describe "who may do what", :api do
       "arrivals" => {name: "x"},
       "recipes" => {name: "x", scope: "each", file: "x", body: "x"},
       "gallery" => {id: "x", title: "x"},
-      "tips" => "x",
+      "works" => "x",
       "seats" => {name: "x"}
     }
     expect(

@@ -35,7 +35,7 @@ describe('what is dropped', () => {
   it('makes a tip of one still picture, and an arrival of everything else', async () => {
     const arrival = useArrival()
     await arrival.take([file('scan.PNG')])
-    expect([arrival.picture?.name, arrival.parcel, vi.mocked(router.push).mock.calls[0]![0]]).toEqual([
+    expect([arrival.pictures[0]?.name, arrival.parcel, vi.mocked(router.push).mock.calls[0]![0]]).toEqual([
       'scan.PNG',
       undefined,
       { name: 'tip-maker', params: { library: 5 } },
@@ -51,6 +51,16 @@ describe('what is dropped', () => {
       expect(arrival.parcel).toEqual(list)
       expect(vi.mocked(router.push).mock.lastCall![0]).toEqual({ name: 'intake', params: { library: 5 } })
     }
+  })
+
+  it('takes pictures of every kind where marks are made of them, and there only pictures', async () => {
+    router.currentRoute.value.name = 'tip-maker'
+    const arrival = useArrival()
+    await arrival.take([file('a.png'), file('leaf.svg'), file('layers.ora'), file('reel.gif')])
+    expect(arrival.pictures.map(({ name }) => name)).toEqual(['a.png', 'leaf.svg', 'layers.ora', 'reel.gif'])
+    expect(vi.mocked(router.push)).not.toHaveBeenCalled()
+    await arrival.take([file('a.png'), file('kit.zip')])
+    expect(arrival.parcel?.length).toBe(2)
   })
 
   it('takes even one picture for an arrival where arrivals are looked at', async () => {

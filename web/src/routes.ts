@@ -20,6 +20,14 @@ export const views = [
     component: () => import('./views/bench/Drafts.vue'),
   },
   {
+    name: 'parts',
+    title: 'Parts',
+    group: 'Make',
+    path: '/parts',
+    who: 'editors',
+    component: () => import('./views/parts/Parts.vue'),
+  },
+  {
     name: 'wall',
     title: 'Wall',
     group: 'Keep',

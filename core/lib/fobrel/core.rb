@@ -1,5 +1,6 @@
 # frozen_string_literal: true
 
+require "cgi"
 require "csv"
 require "digest"
 require "openssl"

@@ -121,6 +121,12 @@ RSpec.describe Fobrel::Core::Curation::Query do
     end
   end
 
+  it "lets a set fill itself from a search of 500 characters, not of 501, nor from none" do
+    expect(described_class.standing("x" * 500).words).to eq(["x" * 500])
+    expect { described_class.standing("x" * 501) }.to raise_error(described_class::Unclear, /longer than 500/)
+    expect { described_class.standing(" ; ") }.to raise_error(described_class::Unclear, /something to look for/)
+  end
+
   it "understands sizes and times" do
     expect(%w[40 40px].map { described_class::Range.parse(_1) }.uniq).to eq([[40, 40]])
     expect(described_class::Range.parse("60 to 20")).to eq([20, 60])

@@ -282,7 +282,10 @@ RSpec.describe Fobrel::Core::Package::Delivery do
       },
       ->(b) { b.replace(b[0, chance.rand(b.bytesize)]) },
       ->(b) {
-        (at = b.index("PK\x01\x02".b, chance.rand(b.bytesize))) && b.setbyte(at + 4 + chance.rand(42), chance.rand(256))
+        (at = b.index(
+          "PK\x01\x02".b,
+          chance.rand(b.bytesize)
+        )) && b.setbyte([at + 4 + chance.rand(42), b.bytesize - 1].min, chance.rand(256))
       },
       ->(b) {
         at = chance.rand(b.bytesize - 60)

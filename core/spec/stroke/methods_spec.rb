@@ -7,7 +7,7 @@ RSpec.describe Fobrel::Core::Stroke do
     S::Painter.new(preset, **given).paint(samples, page:, **rest.except(*given.keys))
   end
 
-  def picture_preset(pngs, method: "dabs", tip: {}, size: 40, **groups)
+  def picture_preset(pngs, method: "dabs", tip: {}, size: 40, ends: {}, **groups)
     Preset.build(
       "Picture",
       {
@@ -19,7 +19,8 @@ RSpec.describe Fobrel::Core::Stroke do
               sha(_1)
             }
           }.merge(tip),
-          "size" => {"base" => size}
+          "size" => {"base" => size},
+          "ends" => ends
         }
       }.merge(groups.transform_keys(&:to_s))
     )
@@ -122,6 +123,31 @@ RSpec.describe Fobrel::Core::Stroke do
       filled = [0.1, 0.5, 0.9].map { |u| (alpha[true, (50 + 400 * u).round] > 0.5).count_true }
       expect(filled).to match([be_within(3).of(4), be_within(3).of(20), be_within(3).of(36)])
       expect([alpha[42, 430], alpha[78, 100]]).to match([be > 0.9, be < 0.1])
+    end
+
+    # A drawing of three parts: a wedge, an even middle, a wedge.
+    it "keeps the length and shape of its ends within half a pixel while the stroke grows to three times its length" do
+      drawing = tip_png(
+        Numo::SFloat.zeros(20, 100).tap { |v|
+          (0...100).each { |x| v[0...[(x + 1), 20, 100 - x].min, x] = 1 }
+        }
+      )
+      preset = picture_preset([drawing], method: "ribbon", ends: {"first" => 0.2, "last" => 0.2})
+      short, long = [200, 600].map { |length|
+        painted(preset, line(20, 60, 20 + length, 60), page: [700, 120], assets: assets(drawing)).alpha
+      }
+      # How much of each row the ends cover, px: to a part of a pixel where each begins.
+      begun = ->(alpha) { (44..58).map { |y| alpha[y, 20..59].sum } }
+      ended = ->(alpha, right) { (44..58).map { |y| alpha[y, (right - 40)...right].sum } }
+      begun[short].zip(begun[long]).each { |one, other| expect(other).to be_within(0.5).of(one) }
+      ended[short, 220].zip(ended[long, 620]).each { |one, other| expect(other).to be_within(0.5).of(one) }
+      plain = painted(
+        picture_preset([drawing], method: "ribbon"),
+        line(20, 60, 620, 60),
+        page: [700, 120],
+        assets: assets(drawing)
+      )
+      expect(begun[plain.alpha].last).to be < begun[long].last - 10
     end
 
     it "has no gaps in a bend and never passes the opacity" do

@@ -17,7 +17,7 @@ const keys = [
 const terms = [
   ['tag: lineart, sea', 'any of these tags or their synonyms'],
   ['family: washes', 'a family, with those below it'],
-  ['label: to check', 'a work state'],
+  ['work state: to check', 'a work state'],
   ['trait: grain', 'what the brush does'],
   ['set: Line kit', 'in this set'],
   ['library: Second unit', 'in another library of yours'],

@@ -2,6 +2,8 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import { useLibrary } from '../stores/library'
+import RowKeys from './RowKeys.vue'
+import RowQuestion from './RowQuestion.vue'
 import Strip from './Strip.vue'
 import { useDragging } from './useDragging'
 
@@ -92,21 +94,14 @@ function went({ originalEvent }: Dropped) {
 
 // --- words asked for in a row: the name of a section, a place -----------------------------------
 const asking = ref<{ id: number; what: 'section' | 'place' }>()
-const word = ref('')
-const place = ref(1)
-const asks = (id: number, what: 'section' | 'place') => asking.value?.id === id && asking.value.what === what
-function ask(id: number, what: 'section' | 'place') {
-  asking.value = { id, what }
-  word.value = section(id)
-  place.value = order.value.indexOf(id) + 1
-}
+const ask = (id: number, what: 'section' | 'place') => (asking.value = { id, what })
 /** From this brush on, to where the section it stood in ends. */
-function name(id: number) {
+function name(id: number, word: string) {
   const from = order.value.indexOf(id)
   const was = section(id)
   const sections = { ...props.sections }
   for (let at = from; at < order.value.length && section(order.value[at]!) === was; at++)
-    sections[order.value[at]!] = word.value.trim()
+    sections[order.value[at]!] = word
   asking.value = undefined
   emit('change', [...order.value], Object.fromEntries(Object.entries(sections).filter(([, one]) => one)))
 }
@@ -150,38 +145,16 @@ function walk(event: KeyboardEvent, id: number, index: number) {
   >
     <li v-for="(id, index) in order" :key="id" :data-brush="id">
       <h3 v-if="heads(index)">{{ section(id) || 'no section' }}</h3>
-      <form v-if="asks(id, 'section')" class="line" @submit.prevent="name(id)" @keydown.esc.stop="asking = undefined">
-        <el-input
-          v-model="word"
-          v-focus
-          size="small"
-          placeholder="Name of the section; empty ends it"
-          aria-label="Name of the section"
-          maxlength="60"
-        /><el-button size="small" native-type="submit">From here on</el-button
-        ><button type="button" class="plain" @click="asking = undefined">no</button>
-      </form>
-      <form
-        v-if="asks(id, 'place')"
-        class="line"
-        @submit.prevent="settle(id, place - 1)"
-        @keydown.esc.stop="asking = undefined"
-      >
-        <span class="soft">Move to place</span
-        ><el-input-number
-          v-model="place"
-          v-focus
-          size="small"
-          :min="1"
-          :max="order.length"
-          :precision="0"
-          :controls="false"
-          aria-label="Move to place"
-        /><el-button size="small" native-type="submit">Move</el-button>
-        <button type="button" class="plain" @click="settle(id, 0)">to the top</button
-        ><button type="button" class="plain" @click="settle(id, last)">to the end</button
-        ><button type="button" class="plain" @click="asking = undefined">no</button>
-      </form>
+      <RowQuestion
+        v-if="asking?.id === id"
+        :what="asking.what"
+        :word="section(id)"
+        :place="index + 1"
+        :last="order.length"
+        @name="name(id, $event)"
+        @settle="settle(id, $event)"
+        @close="asking = undefined"
+      />
       <div class="item" @keydown="fixed || walk($event, id, index)">
         <span v-if="!fixed" class="grip soft" aria-hidden="true">⠿</span>
         <button
@@ -199,46 +172,18 @@ function walk(event: KeyboardEvent, id: number, index: number) {
         <b :title="called(id)">{{ called(id) }}</b>
         <span class="soft">{{ library.byId.get(id)?.size }} px</span>
         <span class="grow" />
-        <template v-if="!fixed">
-          <button
-            v-if="sections"
-            class="plain small"
-            data-key="section"
-            :aria-label="`A section from ${called(id)} on`"
-            @click="ask(id, 'section')"
-          >
-            section
-          </button>
-          <button
-            v-if="splits"
-            class="plain small"
-            data-key="split"
-            :disabled="index === 0"
-            :aria-label="`Split before ${called(id)}`"
-            @click="emit('split', index)"
-          >
-            split
-          </button>
-          <button
-            class="plain"
-            data-key="up"
-            :disabled="index === 0"
-            :aria-label="`Move ${called(id)} up`"
-            @click="shift(id, -1)"
-          >
-            ↑
-          </button>
-          <button
-            class="plain"
-            data-key="down"
-            :disabled="index === last"
-            :aria-label="`Move ${called(id)} down`"
-            @click="shift(id, 1)"
-          >
-            ↓
-          </button>
-          <button class="plain" data-key="out" :aria-label="`Take ${called(id)} out`" @click="takeOut(index)">✕</button>
-        </template>
+        <RowKeys
+          v-if="!fixed"
+          :name="called(id)"
+          :first="index === 0"
+          :last="index === last"
+          :sections="!!sections"
+          :splits="splits"
+          @section="ask(id, 'section')"
+          @split="emit('split', index)"
+          @shift="shift(id, $event)"
+          @out="takeOut(index)"
+        />
       </div>
     </li>
   </VueDraggable>
@@ -260,15 +205,6 @@ li {
 h3 {
   margin: 10px 8px 2px;
   color: var(--accent);
-}
-li form {
-  padding: 3px 8px;
-}
-li .el-input {
-  width: 240px;
-}
-li .el-input-number {
-  width: 70px;
 }
 .item {
   display: flex;

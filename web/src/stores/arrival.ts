@@ -28,9 +28,12 @@ async function walk(entry: FileSystemEntry): Promise<Brought[]> {
   return (await Promise.all(inside.filter(({ name }) => !name.startsWith('.')).map(walk))).flat()
 }
 
+/** Files that may hold several pictures, or something else than pictures. */
+const SEVERAL = /\.(zip|ora|json|csv|tsv|svg|gif|webp|tiff?)$/i
+
 /** Files dropped anywhere on the page, on their way to the view that takes them. */
 export const useArrival = defineStore('arrival', () => {
-  const picture = shallowRef<File>()
+  const pictures = shallowRef<File[]>([])
   const parcel = shallowRef<Brought[]>()
   const over = ref(false)
 
@@ -42,18 +45,25 @@ export const useArrival = defineStore('arrival', () => {
     return Promise.resolve([...transfer.files].map((file) => ({ name: file.name, file })))
   }
 
-  /** A single still picture becomes a tip at once; everything else goes to the Intake. */
+  /**
+   * In the tip maker pictures of every kind are for it; elsewhere a single still one is. Everything else goes to the
+   * Intake.
+   */
   async function take(files: Brought[], intake = false) {
-    const one =
+    const view = router.currentRoute.value.name
+    const fits = ({ name }: Brought) => !(view === 'tip-maker' ? /\.(zip|json|csv|tsv)$/i : SEVERAL).test(name)
+    const maker =
       !intake &&
-      files.length === 1 &&
-      router.currentRoute.value.name !== 'intake' &&
-      !/\.(zip|ora|json|csv|tsv|svg|gif|webp|tiff?)$/i.test(files[0]!.name)
-    if (one) picture.value = files[0]!.file
+      view !== 'intake' &&
+      files.every(fits) &&
+      files.length > 0 &&
+      (view === 'tip-maker' || files.length === 1)
+    if (maker) pictures.value = files.map(({ file }) => file)
     else parcel.value = files
+    if (maker && view === 'tip-maker') return
     // Dropped in the first moment, the address has no library yet.
-    await router.push({ name: one ? 'tip-maker' : 'intake', params: { library: useSession().libraryId } })
+    await router.push({ name: maker ? 'tip-maker' : 'intake', params: { library: useSession().libraryId } })
   }
 
-  return { picture, parcel, over, brought, take }
+  return { pictures, parcel, over, brought, take }
 })

@@ -25,7 +25,7 @@ export const useWork = defineStore('work', () => {
 
   async function ended(task: Task) {
     if (task.state === 'failed') return toast.problem(new Error(task.message), true)
-    if (task.kind !== 'ApplyArrival') return toast.done(task.message)
+    if (task.kind !== 'ApplyArrival') return toast.done(task.message, task.entry ?? undefined)
     await library.load()
     const arrival = task.arrival
       ? await of(api.GET('/api/arrivals/{id}', { params: { path: { id: task.arrival } } }))

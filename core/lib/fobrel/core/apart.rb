@@ -71,7 +71,7 @@ module Fobrel
       # A file that this process has open, to be read by the one that works for it: large bytes need not
       # pass through either's hands.
       #
-      #   Apart.call(Tip::Outside, :trial_here, Apart::Lent.of(upload), 440, name: "scan.jpg")
+      #   Apart.call(Tip::ApartWork, :read_here, Apart::Lent.of(upload), name: "scan.jpg")
       Lent = Struct.new(:path) do
         # @param io [IO] open until the call has ended
         def self.of(io) = new("/proc/#{Process.pid}/fd/#{io.fileno}")

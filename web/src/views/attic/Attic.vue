@@ -49,10 +49,11 @@ const destroy = () =>
   <div class="page">
     <div class="line head">
       <h1>Attic</h1>
-      <span class="soft">hidden brushes wait here</span><span class="grow" /><el-button
-        :disabled="!ids.length"
-        type="primary"
-        @click="back"
+      <span class="soft"
+        >hidden brushes wait here;
+        <RouterLink :to="{ name: 'parts', query: { only: 'hidden' } }">parts that were thrown away</RouterLink> beside
+        them on their shelf</span
+      ><span class="grow" /><el-button :disabled="!ids.length" type="primary" @click="back"
         >Bring back · {{ ids.length }}</el-button
       ><el-button v-if="session.library?.role === 'lead'" :disabled="!ids.length" @click="asking = true"
         >Destroy…</el-button
@@ -89,6 +90,9 @@ const destroy = () =>
 </template>
 
 <style scoped>
+a {
+  color: var(--accent);
+}
 .head {
   margin-bottom: 8px;
 }

@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { computed, onMounted, ref } from 'vue'
+import { useRouter } from 'vue-router'
 import { api, of, type Document } from '../../api/client'
 import type { paths } from '../../api/schema'
 import PartPicture from '../../parts/PartPicture.vue'
@@ -68,6 +69,14 @@ function choose(value: unknown) {
   }
   emit('close')
 }
+const router = useRouter()
+/** As pages of the tip maker; what comes of them can be this brush's new tip. */
+const inTipMaker = () =>
+  bench.toast.attempt(async () => {
+    const body = { parts: frames.value.map((one) => one.slice(7)), name: document.value!.name }
+    const work = await of(api.POST('/api/libraries/{library}/works/made', { ...bench.library.path(), body }))
+    await router.push({ name: 'tip-maker', query: { work: work.id, brush: bench.id } })
+  })
 const ROUND = { kind: 'round', hardness: 1 }
 </script>
 
@@ -83,6 +92,9 @@ const ROUND = { kind: 'round', hardness: 1 }
       {{ kind === 'tip' ? 'A round tip, computed: it has a hardness and no picture.' : 'This brush has no grain.' }}
     </p>
     <template v-if="bench.session.mayEdit">
+      <button v-if="kind === 'tip' && frames.length" class="plain" @click="inTipMaker">
+        {{ frames.length > 1 ? 'work on the reel in the tip maker' : 'work on it in the tip maker' }}
+      </button>
       <div class="line">
         <h3>Exchange it for one of this library</h3>
         <span class="grow" /><el-input

@@ -1,31 +1,22 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, onMounted, onScopeDispose, ref, shallowRef, watch } from 'vue'
-import { api, of, type Document } from '../../api/client'
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { api, of } from '../../api/client'
 import { offline } from '../../api/connection'
 import type { paths } from '../../api/schema'
 import Grounds from '../../parts/Grounds.vue'
-import { useNewest } from '../../parts/newest'
+import AsMark from './AsMark.vue'
 import Gauges from './Gauges.vue'
 import KeepStroke from './KeepStroke.vue'
 import { lacking, poseOf, sampleOf, UPRIGHT, type Sample } from './pen'
 import { onBench } from './useBench'
+import { usePadPicture, type Ground, type Stroke, type Wanted } from './usePadPicture'
 
 /**
  * Where the artist paints by hand: a thin guide follows at once, the computed strokes take its place when the
  * pen lifts, and are painted anew while a setting moves.
  */
 type StandIns = paths['/api/trial-strokes']['get']['responses']['200']['content']['application/json']['stand_ins']
-type Body = paths['/api/libraries/{library}/pad']['post']['requestBody']['content']['application/json']
-type Stroke = Body['strokes'][number]
-interface Wanted {
-  document: Document
-  size: [number, number]
-  ground: Ground
-  strokes: Stroke[]
-}
-type Ground = 'white' | 'grey' | 'black' | 'painted'
-
 const bench = onBench()
 const { document, trying } = bench
 const holder = ref<HTMLElement>()
@@ -59,41 +50,15 @@ const shrunk = computed(() =>
   room.width.value ? Math.min(1, room.width.value / size.value[0], room.height.value / size.value[1]) : 1,
 )
 
-// --- painting: what lies there in the end is what was asked for last ------------------------------
-const picture = ref<{ url: string; count: number; took: number }>()
-async function paint({ document, size: [width, height], ground, strokes }: Wanted) {
-  const began = performance.now()
-  const asked = api.POST('/api/libraries/{library}/pad', {
-    ...bench.library.path(),
-    parseAs: 'blob',
-    body: { document, width, height, ground, strokes },
-  })
-  const png = (await of(asked)) as unknown as Blob
-  return { url: URL.createObjectURL(png), count: strokes.length, took: Math.round(performance.now() - began) }
-}
-function show(painted: Awaited<ReturnType<typeof paint>>) {
-  forget()
-  picture.value = painted
-  if (pen === undefined) drawGuides()
-}
-function forget() {
-  if (picture.value) URL.revokeObjectURL(picture.value.url)
-  picture.value = undefined
-}
-const { want, behind } = useNewest(paint, show, (error) => bench.toast.problem(error))
+// --- painting ------------------------------------------------------------------------------------
 const wanted = computed<Wanted | undefined>(() =>
   strokes.value.length
     ? { document: document.value!, size: size.value, ground: ground.value, strokes: strokes.value }
     : undefined,
 )
-watch(wanted, (now) => {
-  want(now)
-  if (!now) {
-    forget()
-    drawGuides()
-  }
+const { picture, behind, painted } = usePadPicture(wanted, () => {
+  if (pen === undefined) drawGuides()
 })
-onScopeDispose(forget)
 
 const how = () => ({
   colour: trying.value.colour,
@@ -202,7 +167,7 @@ const last = computed(() => strokes.value.at(-1))
     </div>
     <div class="line tools">
       <button class="plain" @click="lay({ trial: trying.trial, ...how() })">paint the trial stroke</button
-      ><span class="grow" /><KeepStroke :stroke="last" :size="size" />
+      ><span class="grow" /><AsMark :wanted="wanted" :painted="painted" /><KeepStroke :stroke="last" :size="size" />
     </div>
     <Gauges :pose="pose" />
     <div class="warnings small" role="status">

@@ -26,7 +26,8 @@ const save = () =>
     await of(api.PUT('/api/work-states/{id}', { ...at(id), body: { name, colour, shape } }))
     changing.value = undefined
   })
-const remove = (one: WorkState) => drop('label', one.name, () => of(api.DELETE('/api/work-states/{id}', at(one.id))))
+const remove = (one: WorkState) =>
+  drop('work state', one.name, () => of(api.DELETE('/api/work-states/{id}', at(one.id))))
 </script>
 
 <template>

@@ -8,6 +8,7 @@ import ExportDialog from '../../parts/ExportDialog.vue'
 import { useLibrary } from '../../stores/library'
 import { useToast } from '../../stores/toast'
 import { useTray } from '../../stores/tray'
+import RecipeHelp from './RecipeHelp.vue'
 
 /** The studio's own text templates: what is written at the left is what comes out at the right. */
 type Recipe = components['schemas']['Recipe']
@@ -102,16 +103,6 @@ const drop = () =>
     await router.replace({ query: {} })
     return done
   })
-const FILTERS = [
-  ['percent', '0.7 → 70'],
-  ['between: 0, 255', '0.5 → 127.5'],
-  ['clockwise', '90° → 270°'],
-  ['radians, turns', 'degrees in other units'],
-  ['mm: 300, inches: 300', 'pixels at 300 dots an inch'],
-  ['radius', '40 → 20'],
-  ['rgb', '#336699 → 51 102 153'],
-  ['csv, xml, ini, markdown, json', 'text that cannot break out of its place'],
-]
 </script>
 
 <template>
@@ -156,29 +147,7 @@ const FILTERS = [
         ><span class="grow" /><button v-if="chosen" type="button" class="plain" @click="drop">Delete</button
         ><el-button v-if="chosen" :disabled="changed" @click="writing = true">Write files…</el-button>
       </div>
-      <div v-if="help" class="help small">
-        <p v-pre>
-          The language is Liquid. <code>{{ preset.name }}</code>, <code>{{ preset.mark.size.base }}</code> and every
-          other setting by its path; <code>preset.tags</code>, <code>traits</code>, <code>family</code>,
-          <code>edition</code>, <code>number</code>, <code>fingerprint</code>; <code>presets</code> for all,
-          <code>set.name</code>. Filters:
-        </p>
-        <table>
-          <tbody>
-            <tr v-for="[name, what] in FILTERS" :key="name">
-              <td>
-                <code>{{ name }}</code>
-              </td>
-              <td class="soft">{{ what }}</td>
-            </tr>
-          </tbody>
-        </table>
-        <p v-if="limits">
-          A recipe is at most {{ limits.kb }} KB long. It may take {{ limits.seconds }} seconds, and one more for every
-          hundred brushes; a file that it writes, {{ limits.mb }} MB and {{ limits.steps / 1e6 }} million steps. What
-          goes beyond is stopped, and nothing is written.
-        </p>
-      </div>
+      <RecipeHelp v-if="help" :limits="limits" />
     </form>
     <section aria-label="Preview">
       <div class="line">
@@ -285,12 +254,5 @@ pre {
   padding: 6px 12px;
   border-radius: 7px;
   margin: 6px 0 0;
-}
-.help {
-  overflow: auto;
-  max-height: 200px;
-}
-.help td {
-  padding: 1px 14px 1px 0;
 }
 </style>

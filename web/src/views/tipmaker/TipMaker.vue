@@ -1,317 +1,242 @@
 <script setup lang="ts">
-import { watchDebounced } from '@vueuse/core'
-import { ref, shallowRef, watch } from 'vue'
-import { useRouter } from 'vue-router'
-import { api, asFile, of, type Tip } from '../../api/client'
-import Strip from '../../parts/Strip.vue'
+import { useEventListener } from '@vueuse/core'
+import { computed, ref, watch } from 'vue'
 import { useArrival } from '../../stores/arrival'
-import { useLibrary } from '../../stores/library'
-import { useToast } from '../../stores/toast'
+import { moment } from '../../parts/when'
+import Becomes from './Becomes.vue'
+import Begin from './Begin.vue'
+import MadeForm from './MadeForm.vue'
+import MarkSettings from './MarkSettings.vue'
+import PageView from './PageView.vue'
+import ReelLine from './ReelLine.vue'
+import StrokeChoice from './StrokeChoice.vue'
+import { useLooked } from './useLooked'
+import { provideTipWork } from './useTipWork'
+import { useWish } from './useWish'
 
+/** From any drawing to a mark: the page, the mark, its reel, the stroke, and what it becomes. */
+const made = provideTipWork()
+const { work, sheet, page, reading } = made
+const { looked, problem, behind } = useLooked(made)
+const { wish, set } = useWish(made, looked)
 const arrival = useArrival()
-const library = useLibrary()
-const toast = useToast()
-const router = useRouter()
-
-const file = shallowRef<File>()
-const tip = ref<Tip>()
-const problem = ref('')
-const busy = ref(false)
-const name = ref('')
-const invert = ref(false)
-const crop = ref(true)
-const crisp = ref(false)
-const white = ref<number>()
-const size = ref(40)
-const spacing = ref(25)
 const input = ref<HTMLInputElement>()
+const more = ref(false)
+const naming = ref(false)
+const name = ref('')
 
-/** What is no single still picture is the Intake's, where shapes stay shapes and reels stay reels. */
-const toIntake = (chosen: File) => arrival.take([{ name: chosen.name, file: chosen }], true)
-function take(chosen: File | undefined | null) {
-  if (!chosen) return
-  if (input.value) input.value.value = ''
-  if (/\.(svg|ora|zip|json|csv)$/i.test(chosen.name)) return void toIntake(chosen)
-  file.value = chosen
-  white.value = undefined
-  tip.value = undefined
-  name.value = chosen.name
-    .replace(/\.[^.]+$/, '')
-    .replace(/[_-]+/g, ' ')
-    .trim()
-    .replace(/^./, (first) => first.toUpperCase())
-    .slice(0, 100)
+function choose(further: boolean) {
+  more.value = further
+  input.value?.click()
 }
-
+function chosen() {
+  const files = [...(input.value?.files ?? [])]
+  if (input.value) input.value.value = ''
+  if (files.length) made.bring(files, more.value)
+}
 watch(
-  () => arrival.picture,
+  () => arrival.pictures,
   (dropped) => {
-    take(dropped)
-    arrival.picture = undefined
+    if (!dropped.length) return
+    arrival.pictures = []
+    // What is dropped on a page that is open is another piece of work, unless it was asked for as a further page.
+    made.bring(dropped, dropped.length > 1 && !!work.value)
   },
   { immediate: true },
 )
-
-const query = () => ({
-  file: file.value!.name,
-  invert: invert.value,
-  crop: crop.value,
-  crisp: crisp.value,
-  white: white.value,
-  size: size.value,
-  spacing: spacing.value / 100,
+useEventListener(window, 'paste', (event: ClipboardEvent) => {
+  const files = [...(event.clipboardData?.files ?? [])].filter(({ type }) => type.startsWith('image/'))
+  if (!files.length) return
+  event.preventDefault()
+  made.bring(files, false)
 })
-
-let turn = 0
-async function look() {
-  if (!file.value) return
-  const mine = ++turn
-  try {
-    const got = await of(
-      api.POST('/api/libraries/{library}/tips', {
-        params: { ...library.path().params, query: query() },
-        ...asFile(file.value),
-      }),
-    )
-    if (mine !== turn) return
-    tip.value = got
-    problem.value = ''
-  } catch (error) {
-    if (mine !== turn) return
-    tip.value = undefined
-    problem.value = (error as Error).message
+function begin() {
+  name.value = work.value!.name
+  naming.value = true
+}
+async function rename() {
+  if (!naming.value) return
+  naming.value = false
+  if (name.value.trim() && name.value.trim() !== work.value!.name) {
+    await made.rename(name.value.trim())
+    set({ name: work.value!.name })
   }
 }
-watch([file, invert, crop, crisp], look, { immediate: true })
-watchDebounced([white, size, spacing], look, { debounce: 80 })
-
-async function save() {
-  busy.value = true
-  await toast.attempt(async () => {
-    const made = await of(
-      api.POST('/api/libraries/{library}/presets', {
-        params: { ...library.path().params, query: { ...query(), name: name.value } },
-        ...asFile(file.value!),
-      }),
-    )
-    await library.load()
-    toast.done(`“${made.name}” is a brush now: its tip, size, spacing and answer to pressure are kept.`)
-    await router.push({ name: 'bench', params: { id: made.id } })
-  })
-  busy.value = false
-}
-
-const percent = (share: number) => (share > 0 && share < 0.01 ? 'under 1 %' : `${Math.round(share * 100)} %`)
+const said = computed(() => (sheet.value?.made ? 'made here' : `${sheet.value!.width} × ${sheet.value!.height} px`))
 </script>
 
 <template>
-  <div class="page maker">
-    <div class="line head">
-      <h1>Tip maker</h1>
-      <span class="soft">A dark mark on white becomes a tip: black paints fully, white not at all.</span>
-    </div>
+  <div class="maker">
+    <header class="line">
+      <template v-if="work">
+        <el-input
+          v-if="naming"
+          v-model="name"
+          v-focus
+          class="name"
+          size="small"
+          maxlength="100"
+          aria-label="Name of this piece of work"
+          @blur="rename"
+          @keydown.enter="rename"
+          @keydown.esc="naming = false"
+        />
+        <h1 v-else>
+          <button class="title" title="Rename" @click="begin">{{ work.name }}</button>
+        </h1>
+        <span class="soft">{{ said }} · kept for you, {{ moment(work.at) }}</span>
+      </template>
+      <template v-else
+        ><h1>Tip maker</h1>
+        <span class="soft">From any drawing to a mark: black paints fully, white not at all.</span></template
+      >
+      <span v-if="reading" class="soft" role="status">reading {{ reading > 1 ? `${reading} pictures` : '' }}…</span>
+      <span class="grow" />
+      <template v-if="work">
+        <button
+          class="plain step"
+          :disabled="!work.room.back"
+          aria-label="A step back"
+          title="A step back (Ctrl Z)"
+          @click="made.step('back')"
+        >
+          ↶
+        </button>
+        <button
+          class="plain step"
+          :disabled="!work.room.forth"
+          aria-label="A step forth"
+          title="A step forth (Ctrl Shift Z)"
+          @click="made.step('forth')"
+        >
+          ↷
+        </button>
+        <button class="plain" @click="made.leave()">works begun</button>
+        <button class="plain" @click="choose(true)">another page…</button>
+        <button class="plain" @click="choose(false)">another picture…</button>
+      </template>
+    </header>
     <input
       ref="input"
       type="file"
-      accept="image/png,image/jpeg,image/webp,image/tiff,image/gif,image/svg+xml"
+      multiple
+      accept="image/*,.ora,.svg,.tif,.tiff"
       hidden
       aria-label="Choose a picture"
-      @change="take(input?.files?.[0])"
+      @change="chosen"
     />
-
-    <button v-if="!file" class="drop" @click="input?.click()">
-      <b>Drop a picture here, or choose one</b>
-      <span class="soft"
-        >A scan, a photograph of a mark, lettering. No cutting out needed. PNG, JPEG, WebP, TIFF or GIF; shapes (SVG),
-        layers and reels go on to the Intake.</span
-      >
-    </button>
-
-    <template v-else>
-      <div class="three">
-        <figure>
-          <figcaption>
-            Picture <span class="soft">{{ file.name }}</span>
-          </figcaption>
-          <div class="well"><img v-if="tip" :src="tip.picture" alt="The picture as it came" /></div>
-          <p v-if="tip && tip.pictures > 1" class="soft small several">
-            This file holds {{ tip.pictures }} pictures; the tip is made of the first.
-            <button class="plain" @click="toIntake(file!)">Take all as a reel, at the Intake</button>
-          </p>
-          <button class="plain" @click="input?.click()">Choose another</button>
-        </figure>
-        <figure>
-          <figcaption>
-            Tip <span v-if="tip" class="soft">{{ tip.width }} × {{ tip.height }} px</span>
-          </figcaption>
-          <div class="well"><img v-if="tip" :src="tip.tip" alt="The tip" data-test="tip" /></div>
-          <p v-if="tip" class="figures">
-            <span :class="tip.solid ? 'solid' : 'changed'">{{
-              tip.solid ? '● paints solid' : tip.solid_share > 0 ? 'hardly paints solid' : 'cannot paint solid'
-            }}</span>
-            <span>greatest cover {{ percent(tip.greatest_cover) }}</span>
-            <span>{{ percent(tip.solid_share) }} of the mark solid</span>
-            <span>mean {{ percent(tip.mean_cover) }}</span>
-          </p>
-          <p v-if="tip && !tip.solid" class="soft small">
-            Even pressed hard this tip lets the ground show through{{
-              tip.solid_share > 0 ? ' nearly everywhere' : ''
-            }}. For solid paint the source has to be fully black.
-          </p>
-        </figure>
-        <figure class="wide">
-          <figcaption>Stroke <span class="soft">as the new brush will paint it</span></figcaption>
-          <Strip :src="tip?.strip" shape="peek" label="the new brush" data-test="stroke" />
-        </figure>
+    <Begin v-if="!work" @choose="choose(false)" />
+    <div v-else class="desk">
+      <div class="left">
+        <div v-if="work.sheets.length > 1" class="pages" role="group" aria-label="Pages">
+          <button
+            v-for="(one, index) in work.sheets"
+            :key="one.id"
+            type="button"
+            :aria-pressed="index === page"
+            :aria-label="`Page ${index + 1}`"
+            @click="page = index"
+          >
+            <img :src="`/api/works/${work.id}/pages/${one.id}.png`" alt="" />
+          </button>
+        </div>
+        <MadeForm v-if="sheet?.made" />
+        <PageView v-if="sheet" />
       </div>
-      <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-
-      <form class="settings" @submit.prevent="save">
-        <div class="column">
-          <label class="line"
-            ><el-switch v-model="invert" size="small" aria-label="Invert" />Invert: the light parts paint</label
-          >
-          <label class="line"
-            ><el-switch v-model="crop" size="small" aria-label="Crop to the mark" />Crop to the mark, square</label
-          >
-          <label class="line"
-            ><el-switch v-model="crisp" size="small" aria-label="Crisp" />Crisp: hard pixels only</label
-          >
-        </div>
-        <div class="column">
-          <div class="setting">
-            <span>White from tone</span
-            ><el-slider
-              :model-value="white ?? tip?.white ?? 255"
-              :min="128"
-              :max="255"
-              :show-tooltip="false"
-              aria-label="White point"
-              @input="white = $event as number"
-            /><span>{{ white ?? tip?.white ?? 255 }}</span
-            ><button v-if="white !== undefined" type="button" class="plain" @click="white = undefined">
-              from the paper</button
-            ><span v-else class="soft small">from the paper</span>
-          </div>
-          <div class="setting">
-            <span>Size</span
-            ><el-slider v-model="size" :min="4" :max="200" :show-tooltip="false" aria-label="Size" /><span
-              >{{ size }} px</span
-            >
-          </div>
-          <div class="setting">
-            <span>Spacing</span
-            ><el-slider v-model="spacing" :min="2" :max="200" :show-tooltip="false" aria-label="Spacing" /><span
-              >{{ spacing }} %</span
-            >
-          </div>
-        </div>
-        <div class="column">
-          <label>Name<el-input v-model="name" maxlength="100" name="name" /></label>
-          <p class="soft small">Kept: the tip, size, spacing and its answer to pressure. Colour stays the artist's.</p>
-          <el-button type="primary" native-type="submit" :disabled="!tip || !name.trim()" :loading="busy"
-            >Save as a brush</el-button
-          >
-        </div>
-      </form>
-    </template>
+      <div class="foot">
+        <ReelLine :looked="looked" />
+        <StrokeChoice :looked="looked" :wish="wish" @kind="set({ kind: $event })" />
+      </div>
+      <div class="right">
+        <MarkSettings :looked="looked" :problem="problem" :behind="behind" />
+        <Becomes :wish="wish" :ready="!!looked" @set="set" />
+      </div>
+    </div>
   </div>
 </template>
 
 <style scoped>
-.head {
-  margin-bottom: 14px;
-}
-.drop {
+.maker {
   display: grid;
-  gap: 8px;
-  place-content: center;
-  justify-items: center;
-  width: 100%;
-  height: 320px;
-  font: inherit;
-  color: var(--ink);
-  border: 2px dashed var(--line-strong);
-  border-radius: 12px;
-  background: var(--card);
-  cursor: pointer;
+  grid-template-rows: auto minmax(0, 1fr);
+  height: 100%;
 }
-.drop b {
-  font-size: 16px;
-}
-.drop:hover {
-  border-color: var(--accent);
-}
-.three {
-  display: grid;
-  grid-template-columns: 220px 220px minmax(0, 1fr);
-  gap: 20px;
-  align-items: start;
-}
-figure {
-  margin: 0;
-}
-figcaption {
-  font-weight: 700;
-  margin-bottom: 6px;
-  overflow: hidden;
-  text-overflow: ellipsis;
+header {
+  padding: 8px 16px;
+  min-height: 44px;
   white-space: nowrap;
 }
-figcaption .soft {
-  font-weight: 400;
+.title {
+  font: inherit;
+  color: inherit;
+  background: none;
+  border: 0;
+  padding: 0;
+  cursor: text;
 }
-.well {
-  height: 220px;
+.name {
+  width: 240px;
+}
+.step {
+  font-size: 17px;
+  line-height: 1;
+}
+.desk {
   display: grid;
-  place-items: center;
-  background: var(--strip);
-  border: 1px solid var(--line);
-  border-radius: 8px;
-  padding: 8px;
+  grid-template-columns: minmax(0, 1fr) 372px;
+  grid-template-rows: minmax(0, 1fr) 226px;
+  border-top: 1px solid var(--line);
+  min-height: 0;
 }
-.well img {
-  max-width: 202px;
-  max-height: 202px;
+.left {
+  display: flex;
+  flex-direction: column;
+  min-height: 0;
+  border-right: 1px solid var(--line);
+}
+.left > .view {
+  flex: 1;
+}
+.pages {
+  display: flex;
+  gap: 6px;
+  padding: 6px 12px;
+  overflow-x: auto;
+  flex: none;
+}
+.pages button {
+  flex: none;
+  width: 44px;
+  height: 44px;
+  padding: 2px;
+  background: #fff;
+  border: 1px solid var(--line-strong);
+  border-radius: 6px;
+  cursor: pointer;
+}
+.pages button[aria-pressed='true'] {
+  outline: 2px solid var(--accent);
+}
+.pages img {
+  width: 100%;
+  height: 100%;
   object-fit: contain;
 }
-.figures {
-  display: flex;
-  flex-wrap: wrap;
-  gap: 2px 12px;
-  margin: 8px 0 4px;
-}
-.solid {
-  color: var(--accent);
-  font-weight: 700;
-}
-.settings {
+.foot {
   display: grid;
-  grid-template-columns: 230px minmax(0, 1fr) 300px;
-  gap: 28px;
-  margin-top: 20px;
-  padding-top: 16px;
+  grid-template-rows: auto minmax(0, 1fr);
+  min-width: 0;
+  min-height: 0;
   border-top: 1px solid var(--line);
-  align-items: start;
+  border-right: 1px solid var(--line);
 }
-.column {
+.right {
+  grid-area: 1 / 2 / 3 / 3;
   display: grid;
-  gap: 10px;
+  grid-template-rows: minmax(0, 1fr) auto;
+  min-height: 0;
 }
-.column p {
-  margin: 0;
-}
-.setting {
-  display: grid;
-  grid-template-columns: 104px 1fr 44px 92px;
-  gap: 12px;
-  align-items: center;
-}
-.problem {
-  margin: 14px 0 0;
-  color: var(--madder);
-  background: var(--madder-wash);
-  padding: 9px 12px;
-  border-radius: 7px;
+.right > :last-child {
+  border-top: 1px solid var(--line);
 }
 </style>

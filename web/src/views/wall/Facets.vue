@@ -96,9 +96,9 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
         v-for="one in library.workStates"
         :key="one.id"
         class="facet"
-        :class="{ on: on('label', one.name) }"
-        :aria-pressed="on('label', one.name)"
-        @click="emit('toggle', 'label', one.name)"
+        :class="{ on: on('work state', one.name) }"
+        :aria-pressed="on('work state', one.name)"
+        @click="emit('toggle', 'work state', one.name)"
       >
         <TagMark state :tag="one" /><span>{{ shown(count('work_states', one.id)) }}</span>
       </button>

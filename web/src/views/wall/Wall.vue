@@ -9,10 +9,10 @@ import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import { useTray } from '../../stores/tray'
-import { COLUMNS } from './columns'
 import Facets from './Facets.vue'
 import KeepSearch from './KeepSearch.vue'
 import Peek from './Peek.vue'
+import TableHead from './TableHead.vue'
 import { useColumns } from './useColumns'
 import { useFound } from './useFound'
 import { useInSight } from './useInSight'
@@ -136,10 +136,7 @@ const narrowed = computed(() => !!q.value)
       <KeepSearch v-if="naming" :query="query" @close="naming = false" />
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <p v-else-if="tolerant && total" class="soft hint">Nothing is written just so. These come close:</p>
-      <div v-if="look.mode === 'table'" class="head soft">
-        <span class="mini">Stroke</span><span class="name">Name</span
-        ><span v-for="column in look.columns" :key="column" :class="`of-${column}`">{{ COLUMNS[column] }}</span>
-      </div>
+      <TableHead v-if="look.mode === 'table'" :columns="look.columns" />
       <div
         ref="list"
         class="list"
@@ -247,31 +244,5 @@ section {
   align-items: flex-start;
   justify-content: center;
   gap: 3px;
-}
-.head {
-  display: flex;
-  gap: 14px;
-  padding: 0 54px 3px 14px;
-  font-size: 11.5px;
-}
-.head span {
-  flex: 0 1 76px;
-  min-width: 0;
-  overflow: hidden;
-  text-overflow: ellipsis;
-  white-space: nowrap;
-}
-.head .mini {
-  flex: none;
-  width: 120px;
-}
-.head .name {
-  flex: 0 1 150px;
-  min-width: 60px;
-}
-.head .of-traits,
-.head .of-tags,
-.head .of-notes {
-  flex: 1 1 110px;
 }
 </style>

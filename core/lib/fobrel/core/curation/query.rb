@@ -19,7 +19,7 @@ module Fobrel
         TERMS = {
           "tag" => "a tag, or one of its synonyms",
           "family" => "a family, with those below it",
-          "label" => "a work state",
+          "work state" => "a work state",
           "trait" => "what the brush does: grain, erases, answers to tilt …",
           "set" => "a set that holds it",
           "library" => "another library of yours",
@@ -30,9 +30,11 @@ module Fobrel
           "licence" => "a licence; none",
           "is" => "draft, changed, favourite, recent, locked, untagged, without notes"
         }.freeze
+        # Words that searches were once kept with.
+        EARLIER = {"label" => "work state"}.freeze
         STATES = ["draft", "changed", "favourite", "recent", "locked", "untagged", "without notes"].freeze
         LONGEST = 500
-        WORD = /(?<!\w)(not\s+)?(#{TERMS.keys.sort_by {
+        WORD = /(?<!\w)(not\s+)?(#{[*TERMS.keys, *EARLIER.keys].sort_by {
           -_1.size
         }.map { Regexp.escape(_1).gsub("\\ ", "\\s+") }.join("|")})\s*:/i
         # As in a CSV field, a quote in it is written twice (RFC 4180, 2.7).
@@ -106,8 +108,9 @@ module Fobrel
           words << piece[0...(found.first&.begin(0) || piece.size)]
           found.each_with_index do |match, index|
             last = found[index + 1]&.begin(0) || piece.size
+            name = match[2].downcase.gsub(/\s+/, " ")
             terms << term(
-              match[2].downcase.gsub(/\s+/, " "),
+              EARLIER.fetch(name, name),
               piece[match.end(0)...last].split(",").map(&back),
               !match[1].nil?
             )

@@ -11,7 +11,7 @@ module Fobrel
       module Suggestions
         MOST = 8
         # Terms whose names are proposed for a word that is typed without one.
-        NAMES = %w[tag family set label].freeze
+        NAMES = ["tag", "family", "set", "work state"].freeze
         # A name is proposed from so many letters on.
         ENOUGH = 2
         OPEN = /(?<![^\s,;:])"[^"]/

@@ -31,6 +31,14 @@ module Fobrel
         end
 
         class << self
+          # A tip as files.
+          #
+          # @param bytes [String]
+          # @param path [String] without ending
+          # @param own [Boolean] whether it keeps its own colours
+          # @return [Array<Array(String, String)>] paths and files
+          def picture(bytes, path, own) = tip(bytes, path, own)
+
           private
 
           def parts(preset, folder, assets)

@@ -101,12 +101,9 @@ module Fobrel
 
         # A ribbon lies on the page as a whole, and so does its grain.
         def ribbon(path, dabs, width, height)
-          planes = Ribbon.new(frame(@preset.frames.first || shape_reference, dabs.map(&:size).max)).lay(
-            path,
-            dabs,
-            width,
-            height
-          )
+          drawing = frame(@preset.frames.first || shape_reference, dabs.map(&:size).max)
+          ends = @preset["mark", "ends"].values_at("first", "last")
+          planes = Ribbon.new(drawing, ends:).lay(path, dabs, width, height)
           grain = grain(width, height) or return planes
           whole = dabs.first.dup.tap { |dab| dab.x = dab.y = 0.0 }
           transmittance = grain.transmittance(whole, 0, 0, width, height)

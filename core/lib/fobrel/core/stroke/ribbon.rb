@@ -14,10 +14,12 @@ module Fobrel
         PIECE = 24
 
         # @param frame [Tip::Cover, Tip::Paint] a drawing; a tall one is read from top to bottom
-        def initialize(frame)
+        # @param ends [Array<Float>] shares of the drawing, at its beginning and its end, that keep their length
+        def initialize(frame, ends: [0, 0])
           planes = frame.planes
           planes = planes.map { _1.transpose.dup } if frame.height > frame.width
           @planes = planes
+          @ends = ends
         end
 
         # @param path [Path]
@@ -28,6 +30,8 @@ module Fobrel
         #   drawing has its own
         def lay(path, stations, width, height)
           page = @planes.map { Numo::SFloat.zeros(height, width) }
+          @length = path.length
+          @kept = kept(stations)
           count = [(path.length / ALONG).ceil, 1].max
           spots = (0..count).map { |i| path.at(path.length * i / count) }
           if count >= PIECE
@@ -53,8 +57,30 @@ module Fobrel
           sizes = column[dabs.map(&:size)]
           x = column[here.map(&:x)] + column[here.map { |spot| Math.sin(spot.direction) }] * (offset * sizes)
           y = column[here.map(&:y)] + column[here.map { |spot| Math.cos(spot.direction) }] * (offset * sizes)
-          values = read(indexes.map { |i| i.fdiv(count) }, lanes).map { _1 * column[dabs.map(&:opacity)] }
+          values = read(indexes.map { |i| place(i.fdiv(count)) }, lanes).map { _1 * column[dabs.map(&:opacity)] }
           splat(page, x, y, values, width, height)
+        end
+
+        # How long both ends are on the page, px: as long as the drawing is beside its height; together no longer than
+        # the stroke.
+        def kept(stations)
+          rows, columns = @planes.first.shape
+          size = stations.sum(&:size) / stations.size
+          ends = @ends.map { |share| share * columns / rows * size }
+          over = ends.sum / @length
+          (over > 1) ? ends.map { _1 / over } : ends
+        end
+
+        # @param share [Float] of the way along the stroke
+        # @return [Float] of the way along the drawing: its ends as long as they are, the middle stretched
+        def place(share)
+          return share if @ends.all?(&:zero?)
+          first, last = @kept
+          at = share * @length
+          return at / first * @ends[0] if at < first
+          left = @length - at
+          return 1 - left / last * @ends[1] if left < last
+          @ends[0] + (at - first) / [@length - first - last, 1e-9].max * (1 - @ends.sum)
         end
 
         # The drawing under each point, blended between its pixels.

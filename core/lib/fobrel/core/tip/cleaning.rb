@@ -92,6 +92,25 @@ module Fobrel
         # What a style or a value must not hold: something of another file.
         REACHES_OUT = /@import[^;]*;?|url\(\s*(?!["']?\s*#)[^)]*\)?|expression\s*\(|(?:java|vb)script:/i
 
+        # Counts elements through references, each once.
+        class Expansion
+          # @param named [Hash{String => Nokogiri::XML::Element}] by id
+          def initialize(named)
+            @named = named
+            @known = {}
+          end
+
+          # @param node [Nokogiri::XML::Element]
+          # @return [Float]
+          def of(node)
+            return @known[node] if @known.key?(node)
+            @known[node] = Float::INFINITY # until it is known; met again before that, it leads back to itself
+            used = (node.name == "use") ? @named[(node["href"] || node["xlink:href"]).to_s.delete_prefix("#")] : nil
+            @known[node] = 1.0 + node.element_children.sum { |child| of(child) } + (used ? of(used) : 0)
+          end
+        end
+        private_constant :Expansion
+
         class << self
           # @param bytes [String] a plain SVG (no entities)
           # @return [String] UTF-8; cleaned once more it is the same
@@ -103,6 +122,16 @@ module Fobrel
             document.traverse { |node| node.remove if node.element? && node != document.root && !draws?(node) }
             document.traverse { |node| clean(node) if node.element? }
             document.root.to_xml(encoding: "UTF-8", save_with: Nokogiri::XML::Node::SaveOptions::NO_DECLARATION)
+          end
+
+          # How many elements it draws once every `use` is followed; one that leads back to itself counts without end.
+          #
+          # @return [Float]
+          # @raise [Nokogiri::XML::SyntaxError]
+          def drawn(bytes)
+            document = parsed(bytes)
+            named = document.xpath("//*[@id]").to_h { |node| [node["id"], node] }
+            Expansion.new(named).of(document.root)
           end
 
           # @return [Array<String>] what in it would run or load something

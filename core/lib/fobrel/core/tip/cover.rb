@@ -84,6 +84,12 @@ module Fobrel
         # @return [Boolean] whether the mark can paint solid: in more than a few stray pixels
         def solid? = greatest >= SOLID && solid_share >= LEAST_SOLID
 
+        # @return [Float] 0–1, what the mark's dark parts paint with: the cover that a tenth of the mark exceeds
+        def core
+          at = (values > MARKED).where
+          at.empty? ? 0.0 : values.flatten[at].sort[((at.size - 1) * 0.9).round]
+        end
+
         # @return [Float] 0–1, the share of the marked pixels that paint solid
         def solid_share
           marked = (values > MARKED).count_true

@@ -11,13 +11,6 @@ module Fobrel
         # Processor time and memory for one file.
         LIMITS = {seconds: 20, memory: Apart::MEMORY, fresh: true}.freeze
 
-        # A picture tried as a tip: Maker's figures, the tone taken as white, the share of the mark that is
-        # solid, the tip as a PNG, how many pictures the file holds; tip and picture, small, to be shown.
-        Trial = Struct.new(:figures, :white, :solid_share, :png, :pictures, :small_tip, :small_picture) do
-          # @return [String] the tip's reference
-          def asset = Sum.reference(figures[:sha256])
-        end
-
         # Marks made of one file's pictures: in their own colours or not; one PNG or a sentence each.
         Marks = Struct.new(:own, :found)
 
@@ -56,33 +49,11 @@ module Fobrel
           # @raise [Picture::Unreadable]
           def marks(bytes, name: "The picture", own: nil) = apart(self, :marks_here, bytes, name:, own:)
 
-          # @param bytes [String, Apart::Lent]
-          # @param side [Integer] px, of what is shown, at the most
-          # @param options [Hash] as Maker.make takes them
-          # @return [Trial]
-          # @raise [Picture::Unreadable, Cover::Empty]
-          def trial(bytes, side, name:, **options) = apart(self, :trial_here, bytes, side, name:, **options)
-
           # As Thumb.square.
           def square(bytes, side, name: "The picture") = apart(Thumb, :square, bytes, side, name:)
 
           # As Layers.laid.
           def layer(bytes, place, canvas, name:) = apart(Layers, :laid, bytes, place, canvas, name:)
-
-          # @api private
-          def trial_here(bytes, side, name:, **options)
-            bytes = bytes.bytes if bytes.is_a?(Apart::Lent)
-            made = Maker.make(bytes, name:, **options)
-            Trial.new(
-              made.figures,
-              made.white,
-              made.cover.solid_share.round(4),
-              made.png,
-              Picture.count(bytes, name:),
-              Thumb.png(made.png, side),
-              Thumb.png(bytes, side, name:)
-            )
-          end
 
           # @api private
           def marks_here(bytes, name:, own: nil)

@@ -11,6 +11,14 @@ module Fobrel
         # How a white ground is taken off: not at all (the picture has a see-through one), by
         # un-multiplying each pixel against white, or by flooding in from the edges.
         GROUNDS = %w[keep unmultiply flood].freeze
+        # What a colour's red, green and blue give to each of them when its hue is turned: at all, by the cosine, by the
+        # sine of the angle (the SVG filter feColorMatrix hueRotate, W3C Filter Effects 1, 9.6).
+        HUE = [
+          [[0.213, 0.787, -0.213], [0.715, -0.715, -0.715], [0.072, -0.072, 0.928]],
+          [[0.213, -0.213, 0.143], [0.715, 0.285, 0.140], [0.072, -0.072, -0.283]],
+          [[0.213, -0.213, -0.787], [0.715, -0.715, 0.715], [0.072, 0.928, 0.072]]
+        ].freeze
+        private_constant :HUE
         # What counts as white for the flood.
         NEAR_WHITE = 245
 
@@ -18,8 +26,8 @@ module Fobrel
         # @param ground [String] one of GROUNDS
         # @return [Paint]
         # @raise [Cover::Empty] when nothing is left
-        def self.from_picture(picture, ground: "keep")
-          red, green, blue, alpha = picture.planes
+        def self.from_picture(picture, ground: "keep", most: Picture::MOST_IN_COLOUR)
+          red, green, blue, alpha = picture.planes(most:)
           colours = [red, green, blue]
           case ground
           when "unmultiply"
@@ -69,6 +77,23 @@ module Fobrel
 
         # @return [Float] the share of its side that its farthest mark lies from its centre
         def span = Cover[planes.first].span
+
+        # Hue turned around the axis of greys, lightness kept.
+        #
+        # @param degrees [Float]
+        # @return [Paint]
+        def hue_turned(degrees)
+          cos = Math.cos(degrees * Math::PI / 180)
+          sin = Math.sin(degrees * Math::PI / 180)
+          cover, *colours = planes
+          turned = HUE.map { |row|
+            sum = row.zip(colours).map { |parts, colour|
+              colour * (parts[0] + cos * parts[1] + sin * parts[2])
+            }.inject(:+)
+            Numo::SFloat.minimum(sum.clip(0, 1), cover)
+          }
+          Paint.new([cover, *turned])
+        end
 
         # Centred in the smallest square with an even side that holds it.
         def square = Paint.new(planes.map { Cover[_1].square.values })

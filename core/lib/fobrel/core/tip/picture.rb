@@ -39,12 +39,24 @@ module Fobrel
         #
         # @param bytes [String] the whole file (PNG, JPEG, WebP, TIFF or GIF), at most MAX_BYTES
         # @param name [String] what to call it in a message
+        # @param box [Array<Float>, nil] the part that is read: left, top, width, height as shares of the upright
+        #   picture; a part keeps the pixels it has, where the whole would be brought down
+        # @param most [Integer] pixels; what has more is brought down
         # @return [Picture]
         # @raise [Unreadable] in one sentence, when it is no such picture, damaged or too large
-        def self.read(bytes, name: "The picture")
+        def self.read(bytes, name: "The picture", box: nil, most: MOST_USED)
           # Line by line where it stands upright, so that a large one is never unpacked as a whole.
           upright = opened(bytes, name) { !_1.get_fields.include?("orientation") || _1.get("orientation") <= 1 }
-          new(opened(bytes, name, access: upright ? :sequential : :random) { in_memory(to_srgb(_1)) })
+          new(opened(bytes, name, access: upright ? :sequential : :random) { in_memory(to_srgb(_1, box, most)) })
+        end
+
+        # @return [Array<Integer>] width and height in px of the picture as it stands upright
+        # @raise [Unreadable]
+        def self.size(bytes, name: "The picture")
+          opened(bytes, name) do |image|
+            turned = image.get_fields.include?("orientation") && image.get("orientation") > 4
+            turned ? [image.height, image.width] : [image.width, image.height]
+          end
         end
 
         # Unpacks a file to see whether it can be used as a picture.
@@ -108,12 +120,26 @@ module Fobrel
           KINDS.find { |_, (magic, _)| bytes.b.start_with?(magic) }&.first
         end
 
+        # @param box [Array<Float>] left, top, width, height as shares
+        # @return [Array<Integer>] the same in pixels of a picture so wide and high; at least one, and inside
+        def self.pixels_of(box, width, height)
+          left = (box[0] * width).round.clamp(0, width - 1)
+          top = (box[1] * height).round.clamp(0, height - 1)
+          [
+            left,
+            top,
+            ((box[0] + box[2]) * width).round.clamp(left + 1, width) - left,
+            ((box[1] + box[3]) * height).round.clamp(top + 1, height) - top
+          ]
+        end
+
         # @param image [Vips::Image] red, green, blue, alpha
         # @param pixels [Integer] at the most
         # @param full [Numeric] of alpha where it hides all
         def self.smaller(image, pixels, full)
           factor = Math.sqrt(pixels.fdiv(image.width * image.height))
           return image if factor >= 1
+          return image.resize(factor) unless image.has_alpha?
           image.premultiply(max_alpha: full).resize(factor).unpremultiply(max_alpha: full)
         end
 
@@ -153,28 +179,41 @@ module Fobrel
                 "#{MAX_PIXELS / 1_000_000} million in all). Nothing was kept. Save it smaller."
           end
 
-          # Decodes now, once, and raises where the data is damaged (the library's own
-          # copy_memory would hand back an image without pixels).
+          # Decodes now, once, and raises where the data is damaged (the library's own copy_memory would hand back an
+          # image without pixels). Copied, for a text that is lent to the library is taken for another one of the same
+          # content, and freed under it.
           def in_memory(image)
-            Vips::Image.new_from_memory(Picture.pixels(image), image.width, image.height, image.bands, image.format)
+            Vips::Image.new_from_memory_copy(
+              Picture.pixels(image), image.width, image.height, image.bands, image.format
+            )
+          end
+
+          # Four inks: the three colours by their profile, darkened by as much black as there is. A profile would have
+          # black ink alone paint at 86 %, for paper is darker under all four.
+          def of_inks(image)
+            most = (image.format == :ushort) ? 65_535 : 255
+            colours = image[0..2].bandjoin(0).copy(interpretation: :cmyk)
+            colours = colours.icc_transform("srgb", embedded: true) if image.get_fields.include?("icc-profile-data")
+            paper = colours.colourspace(:srgb)[0..2]
+            shade = image[3].linear(-1.0 / most, 1)
+            inked = (paper * shade).cast(:uchar).copy(interpretation: :srgb)
+            inked.mutate { |one| one.remove!("icc-profile-data") if image.get_fields.include?("icc-profile-data") }
           end
 
           # Three colour bands and an alpha band, of 8 or 16 bits.
-          def to_srgb(image)
+          def to_srgb(image, box, most)
             image = image.autorot
+            image = image.crop(*pixels_of(box, image.width, image.height)) if box
+            image = of_inks(image) if image.interpretation == :cmyk
             if image.get_fields.include?("icc-profile-data") && image.bands >= 3
-              image = image.icc_transform(
-                "srgb",
-                embedded: true
-              )
+              image = image.icc_transform("srgb", embedded: true)
             end
             deep = image.format == :ushort
             image = image.colourspace(deep ? :rgb16 : :srgb)
+            image = smaller(image, most, deep ? 65_535 : 255)
             image = image.bandjoin(deep ? 65_535 : 255) unless image.has_alpha?
-            reduced(image, deep ? 65_535 : 255).cast(deep ? :ushort : :uchar)
+            image.cast(deep ? :ushort : :uchar)
           end
-
-          def reduced(image, most) = smaller(image, MOST_USED, most)
         end
 
         # @param pixels [Vips::Image] four bands of 8 or 16 bits: red, green, blue, alpha (not premultiplied)
@@ -182,6 +221,9 @@ module Fobrel
           @image = pixels.cast(:float) * (1.0 / ((pixels.format == :ushort) ? 65_535 : 255))
           freeze
         end
+
+        # @return [Vips::Image] red, green, blue, alpha; floats from 0 to 1, not premultiplied
+        attr_reader :image
 
         def width = @image.width
 

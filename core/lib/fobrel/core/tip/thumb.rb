@@ -21,17 +21,18 @@ module Fobrel
 
         # @param bytes [String] of a picture that was checked before it was kept, or an SVG
         # @param side [Integer] px, the longer side at the most
-        # @return [String] a PNG on white
+        # @param ground [Integer, nil] tone that shows through; nil leaves it see-through
+        # @return [String] a PNG
         # @raise [Picture::Unreadable]
-        def self.png(bytes, side, name: "This picture")
-          small(bytes, side, size: :down)
+        def self.png(bytes, side, name: "This picture", ground: 255)
+          small(bytes, side, ground:, size: :down)
         rescue Vips::Error
           raise Picture::Unreadable, "#{name} cannot be shown."
         end
 
-        def self.small(bytes, side, **how)
+        def self.small(bytes, side, ground: 255, **how)
           image = Vips::Image.thumbnail_buffer(bytes, side, height: side, **how)
-          image = image.flatten(background: 255) if image.has_alpha?
+          image = image.flatten(background: ground) if ground && image.has_alpha?
           image.colourspace(:srgb).pngsave_buffer(strip: true)
         end
         private_class_method :small

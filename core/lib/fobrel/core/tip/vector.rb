@@ -9,7 +9,11 @@ module Fobrel
       # for a picture without an address.
       module Vector
         MAX_BYTES = 1024 * 1024
+        # Elements, those that are used again counted each time.
+        MOST_DRAWN = 50_000
         MOST = 2400
+        # As a page of the tip maker, px of its longer side.
+        PICTURE = 2000
         # A shape is drawn at sizes this factor apart, so that a slider finds the same one again.
         STEP = 1.5
         # Processor time for drawing it once.
@@ -52,6 +56,18 @@ module Fobrel
           raise Picture::Unreadable, "#{name} cannot be drawn: it is damaged. Nothing was kept. Export it again."
         end
 
+        # Its lines as a picture, for those who want to choose from it.
+        #
+        # @param bytes [String] as .cleaned gives it
+        # @return [String] a PNG, see-through where nothing is drawn
+        # @raise [Picture::Unreadable]
+        def self.picture(bytes, name: "The shape")
+          size = Vips::Image.svgload_buffer(bytes)
+          Vips::Image.svgload_buffer(bytes, scale: PICTURE.fdiv([size.width, size.height].max)).pngsave_buffer
+        rescue Vips::Error
+          raise Picture::Unreadable, "#{name} cannot be drawn: it is damaged. Nothing was kept. Export it again."
+        end
+
         # @api private
         def self.drawn(bytes, side, name: "The shape")
           plain(bytes, name)
@@ -69,8 +85,15 @@ module Fobrel
               "#{name} is larger than #{MAX_BYTES / 1024} KB. Nothing was kept. Simplify the drawing."
           end
           text = bytes.dup.force_encoding(Encoding::UTF_8).scrub
-          return if text.match?(/<svg[\s>]/) && !text.match?(/<!ENTITY|<!DOCTYPE[^>]*\[/i)
-          raise Picture::Unreadable, "#{name} is not a plain SVG drawing. Nothing was kept. Save it as plain SVG."
+          unless text.match?(/<svg[\s>]/) && !text.match?(/<!ENTITY|<!DOCTYPE[^>]*\[/i)
+            raise Picture::Unreadable, "#{name} is not a plain SVG drawing. Nothing was kept. Save it as plain SVG."
+          end
+          return if Cleaning.drawn(bytes) <= MOST_DRAWN
+          raise Picture::Unreadable,
+            "#{name} draws more than #{MOST_DRAWN} elements once its copies are counted. Nothing was kept. Simplify " \
+              "the drawing."
+        rescue Nokogiri::XML::SyntaxError
+          raise Picture::Unreadable, "#{name} cannot be drawn: it is damaged. Nothing was kept. Export it again."
         end
         private_class_method :plain
       end
