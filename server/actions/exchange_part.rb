@@ -35,6 +35,8 @@ module Fobrel
         changed = document.merge("mark" => document["mark"].merge("tip" => tip))
         surface = document["surface"]
         changed["surface"] = surface.merge("asset" => put[surface["asset"]]) if surface
+        about = document["about"]
+        changed["about"] = about.merge("picture" => put[about["picture"]]) if about&.key?("picture")
         (changed == document) ? value : Core::Preset::Preset[changed]
       end
 

@@ -91,6 +91,7 @@ module Fobrel
         TrialStrokes,
         Hand,
         Parts,
+        Previews,
         Works,
         Wall,
         Attic,

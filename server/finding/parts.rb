@@ -13,7 +13,7 @@ module Fobrel
       def self.tips(library, shelf)
         used = pick(library, :tip, "e.document #> '{mark,tip}'", "e.document #>> '{mark,tip,kind}' <> 'round'")
         known = used.map { _1[:tip] }
-        used + shelf.where.not(kind: "grain").order(:name).filter_map { |part|
+        used + shelf.where(kind: %w[tip drawing]).order(:name).filter_map { |part|
           lines = part.ext == "svg"
           tip = lines ? {
             "kind" => "shape",

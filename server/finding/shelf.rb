@@ -39,7 +39,8 @@ module Fobrel
       # Which brushes need a picture, and as what.
       def usage
         rows = Models::Record.connection.select_rows(<<~SQL, "Shelf", [@library.id])
-          SELECT n.sha256, p.id, p.name, e.document #>> '{surface,asset}' = 'sha256:' || n.sha256 AS grain
+          SELECT n.sha256, p.id, p.name, e.document #>> '{surface,asset}' = 'sha256:' || n.sha256 AS grain,
+            p.picture = n.sha256 AND NOT (e.document -> 'mark')::text LIKE '%' || n.sha256 || '%' AS preview
           FROM presets p
           JOIN editions e ON e.id = p.current_edition_id
           JOIN edition_needs n ON n.edition_id = e.id
@@ -47,14 +48,14 @@ module Fobrel
           ORDER BY p.name
         SQL
         rows.group_by(&:first).transform_values { |uses|
-          uses.map { |_, id, name, grain|
-            {id:, name:, grain: !!grain}
+          uses.map { |_, id, name, grain, preview|
+            {id:, name:, grain: !!grain, preview: !!preview}
           }
         }
       end
 
       def row(sum, part, uses, facts)
-        kind = part&.kind || Models::Part.kind_of(@exts[sum], grain: uses.first.fetch(:grain))
+        kind = part&.kind || Models::Part.kind_of(@exts[sum], **uses.first.slice(:grain, :preview))
         {
           sum:,
           kind:,

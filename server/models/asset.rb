@@ -24,7 +24,7 @@ module Fobrel
       # @param from [#fetch] where their pictures are
       # @return [Hash{String => String}] the bytes of those that are there, to be taken to another process
       def self.at_hand(*values, from: Bytes)
-        values.flat_map(&:needs).uniq.to_h { |reference| [reference, from.fetch(reference) { nil }] }.compact
+        values.flat_map(&:parts).uniq.to_h { |reference| [reference, from.fetch(reference) { nil }] }.compact
       end
 
       # A kept picture whose bytes are fetched when they are asked for.

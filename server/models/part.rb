@@ -2,9 +2,9 @@
 
 module Fobrel
   module Models
-    # A tip, a grain or a drawing by itself, on the library's shelf or on one person's.
+    # A tip, a grain, a drawing or a preview picture by itself, on the library's shelf or on one person's.
     class Part < Record
-      KINDS = %w[tip grain drawing].freeze
+      KINDS = %w[tip grain drawing picture].freeze
 
       belongs_to :library
       belongs_to :person, optional: true
@@ -18,9 +18,11 @@ module Fobrel
 
       # @param ext [String] of its picture
       # @param grain [Boolean] whether a brush has it for its surface
+      # @param preview [Boolean] whether it stands for a brush, which does not paint with it
       # @return [String] one of KINDS
-      def self.kind_of(ext, grain:)
+      def self.kind_of(ext, grain:, preview: false)
         return "grain" if grain
+        return "picture" if preview
         (ext == "svg") ? "drawing" : "tip"
       end
 

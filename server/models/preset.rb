@@ -60,6 +60,7 @@ module Fobrel
           licence: about["licence"],
           notes: about["notes"],
           fingerprint:,
+          picture: value.preview && Core::Sum.in(value.preview),
           hue: colour && Core::Stroke::Colour.parse(colour).hsl.first
         }
       end
@@ -67,11 +68,11 @@ module Fobrel
       SETTLE = <<~'SQL'
         UPDATE presets SET name = v.name, plain_name = v.plain_name, words = v.words, traits = v.traits,
           trait_words = array_to_string(v.traits, E'\n'), size = v.size, author = v.author, licence = v.licence,
-          notes = v.notes, fingerprint = v.fingerprint, hue = v.hue, changed_at = v.changed_at, updated_at = now(),
+          notes = v.notes, fingerprint = v.fingerprint, hue = v.hue, picture = v.picture, changed_at = v.changed_at, updated_at = now(),
           altered = coalesce(
             (SELECT h.fingerprint <> v.fingerprint FROM editions h WHERE h.id = presets.home_edition_id), false)
         FROM jsonb_to_recordset(?) AS v(id bigint, name text, plain_name text, words text, traits text[], size float,
-          author text, licence text, notes text, fingerprint text, hue float, changed_at timestamp)
+          author text, licence text, notes text, fingerprint text, hue float, picture text, changed_at timestamp)
         WHERE presets.id = v.id
       SQL
       private_constant :SETTLE

@@ -156,7 +156,16 @@ module Fobrel
         words(preset, left, top - strip_height - 4)
       end
 
+      # The picture that was chosen for a brush stands at the right of its words.
+      def picture(preset, left, top)
+        bytes = preset.picture && Models::Asset::Bytes.fetch(preset.picture) { nil } or return 0
+        side = [words_height - 3, width / 3].min
+        @pdf.image(StringIO.new(bytes), at: [left + width - side, top], width: side, height: side)
+        side + 4
+      end
+
       def words(preset, left, top)
+        @narrower = picture(preset, left, top)
         line(preset.name, left, top, 9, "22252b", :bold)
         said = {
           "size" => "#{preset.size.round(1)} px".sub(".0 ", " "),
@@ -178,7 +187,7 @@ module Fobrel
         @pdf.text_box(
           text.tr("\u0000-\u001f", " "),
           at: [left, top],
-          width:,
+          width: width - @narrower,
           height:,
           size:,
           style:,

@@ -8,7 +8,7 @@ module Fobrel
       SQL = <<~TEXT
         SELECT coalesce(json_agg(r ORDER BY place), '[]') FROM (
           SELECT o.place, p.id, p.name, p.document_id, p.fingerprint, p.altered, p.size, p.traits, p.author, p.licence,
-            p.family_id, p.label_id, c.number AS edition, h.number AS home,
+            p.family_id, p.label_id, p.picture, c.number AS edition, h.number AS home,
             CASE WHEN length(p.notes) > 160 THEN left(p.notes, 157) || '...' ELSE p.notes END AS notes,
             to_char(p.changed_at, 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS changed_at,
             EXISTS (SELECT 1 FROM drafts d WHERE d.preset_id = p.id AND d.person_id = $2) AS draft,

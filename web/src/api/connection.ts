@@ -43,6 +43,33 @@ export function signedInAgain() {
   signIn = carryOn = undefined
 }
 
+let leaving: AbortController | undefined
+let asking = new AbortController()
+const changing = new Set<Promise<unknown>>()
+/** Never answered: whoever asked is leaving with the person who signs out. */
+const never = () => new Promise<Response>(() => undefined)
+const LONGEST_FAREWELL = 3_000
+
+/**
+ * Signs out by what is given: first what is being changed is waited for; what only asks is given up, for its
+ * answer would come to nobody.
+ */
+export async function withoutAsking<T>(signOut: () => Promise<T>): Promise<T> {
+  const longest = new Promise((done) => setTimeout(done, LONGEST_FAREWELL))
+  await Promise.race([Promise.allSettled(changing), longest])
+  leaving = asking
+  leaving.abort()
+  try {
+    const got = await signOut()
+    signedOut.value = signIn = carryOn = undefined
+    return got
+  } finally {
+    asking = new AbortController()
+    leaving = undefined
+    renewals.value++
+  }
+}
+
 /** Those who pause before their next try; the first answer that comes wakes all of them. */
 const pausing = new Set<() => void>()
 const wake = () => [...pausing].forEach((done) => done())
@@ -121,7 +148,16 @@ export function patience(longest = PATIENCE) {
  * Sends a request, and sends it again when the server could not be reached, when the session has ended
  * (once somebody has signed in), and when its token was an old one.
  */
-export async function patiently(request: Request): Promise<Response> {
+export function patiently(request: Request): Promise<Response> {
+  const asks = request.method === 'GET'
+  if (request.url.endsWith('/api/session')) return send(request)
+  if (asks) return leaving ? never() : send(request, asking.signal)
+  const sent = send(request)
+  changing.add(sent)
+  return sent.finally(() => changing.delete(sent))
+}
+
+async function send(request: Request, whileHere?: AbortSignal): Promise<Response> {
   const key = newKey()
   const waited = patience()
   for (let tries = 0; ; tries++) {
@@ -130,8 +166,9 @@ export async function patiently(request: Request): Promise<Response> {
       Object.entries(proof(request.method, request.url, key)).forEach((header) => attempt.headers.set(...header))
     let answer
     try {
-      answer = await fetch(attempt)
+      answer = await fetch(attempt, whileHere && { signal: AbortSignal.any([request.signal, whileHere]) })
     } catch (error) {
+      if (whileHere?.aborted) return never()
       if (request.signal.aborted || !(await waited())) throw error
       continue
     }
@@ -139,6 +176,7 @@ export async function patiently(request: Request): Promise<Response> {
     const [, library, role] = answer.headers.get('x-role')?.match(/^(\d+) (\w+)$/) ?? []
     if (library) hearRole(Number(library), role!)
     const first = again(answer.status, answer.headers.has('x-renew'), request.url, tries)
+    if (whileHere?.aborted) return never()
     if (!first) return answer
     await first()
   }

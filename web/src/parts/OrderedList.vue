@@ -2,6 +2,7 @@
 import { computed, nextTick, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import { useLibrary } from '../stores/library'
+import PartPicture from './PartPicture.vue'
 import RowKeys from './RowKeys.vue'
 import RowQuestion from './RowQuestion.vue'
 import Strip from './Strip.vue'
@@ -169,6 +170,12 @@ function walk(event: KeyboardEvent, id: number, index: number) {
         </button>
         <span v-else class="soft place">{{ index + 1 }}</span>
         <Strip :fingerprint="library.byId.get(id)?.fingerprint" :label="called(id)" lazy />
+        <span v-if="library.byId.get(id)?.picture" class="preview"
+          ><PartPicture
+            :reference="`sha256:${library.byId.get(id)!.picture}`"
+            :side="64"
+            :label="`Picture of ${called(id)}`"
+        /></span>
         <b :title="called(id)">{{ called(id) }}</b>
         <span class="soft">{{ library.byId.get(id)?.size }} px</span>
         <span class="grow" />
@@ -233,6 +240,11 @@ h3 {
 .strip {
   width: clamp(230px, 34cqw, 460px);
   flex: none;
+}
+.preview {
+  flex: none;
+  width: 32px;
+  height: 32px;
 }
 .narrow .strip {
   width: clamp(120px, 24cqw, 300px);

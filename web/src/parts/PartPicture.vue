@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useLibrary } from '../stores/library'
 
-/** A tip's or grain's picture, as it lies on white paper. */
+/** A tip's or grain's picture, or a preview picture, as it lies on white paper. */
 defineProps<{ reference: string; label: string; side?: 64 | 128 | 400 }>()
 const library = useLibrary()
 </script>

@@ -1,7 +1,7 @@
 import { defineStore } from 'pinia'
 import { computed, ref } from 'vue'
 import { api, of } from '../api/client'
-import { actingFor, onRole, signedInAgain, useToken } from '../api/connection'
+import { actingFor, onRole, signedInAgain, useToken, withoutAsking } from '../api/connection'
 import type { paths } from '../api/schema'
 
 type State = paths['/api/session']['get']['responses']['200']['content']['application/json']
@@ -41,7 +41,7 @@ export const useSession = defineStore('session', () => {
     take(await of(api.GET('/api/session')))
     signedInAgain()
   }
-  const signOut = async () => take(await of(api.DELETE('/api/session')))
+  const signOut = async () => take(await withoutAsking(() => of(api.DELETE('/api/session'))))
 
   // A role that was changed while the page is open counts from the next answer on.
   onRole((id, role) => {

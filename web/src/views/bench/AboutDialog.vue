@@ -1,8 +1,10 @@
 <script setup lang="ts">
 import spdx from 'spdx-license-ids'
-import { computed } from 'vue'
+import { computed, ref } from 'vue'
 import { api, of, type Document, type Entry } from '../../api/client'
 import BrushName from '../../parts/BrushName.vue'
+import PartPicture from '../../parts/PartPicture.vue'
+import PictureDialog from './picture/PictureDialog.vue'
 import { withValue } from './settings'
 import { onBench } from './useBench'
 
@@ -15,6 +17,7 @@ const about = computed<Document>(() => document.value!.about ?? {})
 const put = (key: string, value: unknown) =>
   bench.tune(withValue(document.value!, ['about', key], value), `about.${key}`)
 const NONE = ''
+const choosing = ref(false)
 
 const tags = computed(() => detail.value!.preset.tag_ids.flatMap((id) => library.tagById.get(id)?.name ?? []))
 const where = () => library.path()
@@ -88,6 +91,16 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
         placeholder="none, or an SPDX identifier"
         @update:model-value="put('licence', $event)"
       /><span v-else>{{ about.licence || 'none' }}</span>
+      <span class="soft">Picture</span>
+      <div class="line">
+        <span v-if="about.picture" class="picture"
+          ><PartPicture :reference="about.picture" :side="64" label="The picture beside the strip" /></span
+        ><span v-else class="soft">none; the strip stands for it</span>
+        <template v-if="mayEdit"
+          ><button class="plain" @click="choosing = true">{{ about.picture ? 'another…' : 'choose…' }}</button
+          ><button v-if="about.picture" class="plain" @click="put('picture', undefined)">take it away</button></template
+        >
+      </div>
     </div>
     <p v-if="mayEdit" class="soft small">
       These are saved with the next edition, and kept as your draft until then. What follows counts at once, for
@@ -138,6 +151,7 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
       <span class="soft">In sets</span><span>{{ isSet }}</span> <span class="soft">On seats</span
       ><span>{{ detail!.seats.join(', ') || 'none' }}</span>
     </div>
+    <PictureDialog v-if="choosing" @close="choosing = false" />
     <template #footer><el-button @click="emit('close')">Close</el-button></template>
   </el-dialog>
 </template>
@@ -148,6 +162,10 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
   grid-template-columns: 84px 1fr;
   gap: 8px 12px;
   align-items: center;
+}
+.picture {
+  width: 44px;
+  height: 44px;
 }
 .fields :deep(h1) {
   font-size: 15px;

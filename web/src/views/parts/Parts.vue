@@ -11,7 +11,7 @@ import { useToast } from '../../stores/toast'
 import PartPeek from './PartPeek.vue'
 
 export type Part = components['schemas']['Part']
-/** All tips, grains and drawings, by themselves: what brushes here are made of, and what waits on a shelf. */
+/** All tips, grains, drawings and preview pictures, by themselves: what brushes here are made of, and what waits on a shelf. */
 const library = useLibrary()
 const toast = useToast()
 const route = useRoute()
@@ -19,13 +19,14 @@ const router = useRouter()
 const parts = ref<Part[]>()
 const word = ref('')
 const picked = ref(new Set<string>())
-type Only = 'all' | 'tip' | 'grain' | 'drawing' | 'unused' | 'doubles' | 'own' | 'hidden'
+type Only = 'all' | 'tip' | 'grain' | 'drawing' | 'picture' | 'unused' | 'doubles' | 'own' | 'hidden'
 const only = computed(() => String(route.query.only ?? 'all') as Only)
 const KINDS: [Only, string][] = [
   ['all', 'all'],
   ['tip', 'tips'],
   ['grain', 'grains'],
   ['drawing', 'drawings'],
+  ['picture', 'pictures'],
   ['unused', 'in no brush'],
   ['doubles', 'nearly the same'],
   ['own', 'my own'],
@@ -36,6 +37,7 @@ const fits: Record<Only, (part: Part) => boolean> = {
   tip: ({ kind }) => kind === 'tip',
   grain: ({ kind }) => kind === 'grain',
   drawing: ({ kind }) => kind === 'drawing',
+  picture: ({ kind }) => kind === 'picture',
   unused: ({ brushes }) => !brushes.length,
   doubles: ({ like }) => like.length > 0,
   own: ({ own }) => own,

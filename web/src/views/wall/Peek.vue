@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, ref, watch } from 'vue'
 import BrushName from '../../parts/BrushName.vue'
+import PartPicture from '../../parts/PartPicture.vue'
 import Strip from '../../parts/Strip.vue'
 import TagMark from '../../parts/TagMark.vue'
 import { api, of, type Detail, type Document, type Preset } from '../../api/client'
@@ -55,6 +56,9 @@ async function reset() {
 <template>
   <aside class="peek" :aria-label="`About ${preset.name}`">
     <Strip :fingerprint="preset.fingerprint" shape="peek" :label="preset.name" />
+    <span v-if="preset.picture" class="preview"
+      ><PartPicture :reference="`sha256:${preset.picture}`" :label="`Picture of ${preset.name}`"
+    /></span>
     <BrushName :id="preset.id" :name="preset.name" @renamed="load()" />
     <p class="soft">{{ preset.size }} px · edition {{ preset.edition }} · {{ preset.traits.join(', ') }}</p>
     <p v-if="preset.draft || preset.altered" class="line">
@@ -131,6 +135,12 @@ async function reset() {
 }
 .peek > :deep(form) {
   margin: 10px 0 2px;
+}
+.preview {
+  float: right;
+  width: 56px;
+  height: 56px;
+  margin: 8px 0 4px 8px;
 }
 h3 {
   margin: 12px 0 4px;

@@ -41,6 +41,14 @@ const session = useSession()
         {{ mode }}
       </button></span
     >
+    <button
+      class="plain mode"
+      :aria-pressed="!!look.pictures"
+      title="The pictures that were chosen for brushes, beside their strips"
+      @click="look.pictures = !look.pictures"
+    >
+      pictures
+    </button>
     <Grounds v-model="look.ground" :grounds="['white', 'grey', 'black']" label="Ground of the strips" />
     <el-slider
       v-if="look.mode === 'strips'"

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import type { Preset } from '../../api/client'
+import PartPicture from '../../parts/PartPicture.vue'
 import Strip from '../../parts/Strip.vue'
 import TagMark from '../../parts/TagMark.vue'
 import { useLibrary } from '../../stores/library'
@@ -20,6 +21,9 @@ const tags = computed(() => props.preset.tag_ids.map((id) => ({ id, look: librar
 </script>
 
 <template>
+  <span v-if="look.pictures" class="preview"
+    ><PartPicture v-if="preset.picture" :reference="`sha256:${preset.picture}`" :label="`Picture of ${preset.name}`"
+  /></span>
   <Strip
     :key="preset.fingerprint"
     :fingerprint="preset.fingerprint"
@@ -68,6 +72,16 @@ const tags = computed(() => props.preset.tag_ids.map((id) => ({ id, look: librar
 .strip {
   flex: none;
 }
+.preview {
+  flex: none;
+  width: 44px;
+  height: 44px;
+}
+.rows .preview,
+.table .preview {
+  width: 26px;
+  height: 26px;
+}
 .rows .strip {
   width: 170px;
 }
@@ -111,7 +125,7 @@ const tags = computed(() => props.preset.tag_ids.map((id) => ({ id, look: librar
   font-weight: 700;
 }
 /* In columns, as the head above them (Wall.vue); they give way together where there is little room. */
-.table span:not(.strip):not(.grow) {
+.table span:not(.strip, .grow, .preview) {
   flex: 0 1 76px;
   min-width: 0;
   overflow: hidden;

@@ -5,6 +5,8 @@ export type WallLook = {
   height: number
   ground: 'white' | 'grey' | 'black'
   columns: string[]
+  /** Whether a brush's picture stands beside its strip. */
+  pictures?: boolean
 }
 
 /** How this browser shows the Wall. */

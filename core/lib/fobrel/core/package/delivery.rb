@@ -249,6 +249,7 @@ module Fobrel
         def preset_item(preset, source) = Item.new(kind: "preset", name: preset.name, preset:, edition: 1, source:)
 
         def lacking(item)
+          item.preset = item.preset.with_preview_of(assets)
           missing = Preset::MissingNeed.of(item.preset, assets) or return item
           item.kind = "lacking"
           item.sentence = missing.message

@@ -260,6 +260,7 @@ module Fobrel
             )
             [need, block_given? ? yield(need, asset) : asset] if asset
           end.to_h
+          presets.transform_values! { |preset| preset.with_preview_of(kept) }
           presets.delete_if { |_, preset| lacking(preset, kept) }
           kept
         end

@@ -180,10 +180,23 @@ module Fobrel
         # @return [Array<String>] the frames of a picture tip, "sha256:…", in order
         def frames = self["mark", "tip", "frames"] || []
 
-        # The tips, grains and pictures this preset cannot do without.
+        # @return [Array<String>] the tips and grains it paints with, "sha256:…", each once
+        def parts = [*frames, self["mark", "tip", "asset"], self["surface"]&.fetch("asset")].compact.uniq
+
+        # @return [String, nil] the picture that stands for it beside its strip, "sha256:…"
+        def preview = self["about", "picture"]
+
+        # What travels with it: what it paints with, and its preview picture.
         #
         # @return [Array<String>] "sha256:…", each once
-        def needs = [*frames, self["mark", "tip", "asset"], self["surface"]&.fetch("asset")].compact.uniq
+        def needs = [*parts, preview].compact.uniq
+
+        # @param at_hand [#include?] references
+        # @return [Preset] without its preview picture where that is not at hand: it paints all the same
+        def with_preview_of(at_hand)
+          return self if preview.nil? || at_hand.include?(preview)
+          Preset.restore(@document.merge("about" => @document["about"].except("picture")))
+        end
 
         # @return [Array<String>] paths of settings this version keeps but does not know
         def unknown = Schema.unknown(@document)

@@ -49,11 +49,19 @@ module Fobrel
           sums = files.transform_values { Sum.of(_1) }
           {
             "format" => FORMAT,
-            "presets" => presets.map {
-              {"id" => _1.id, "name" => _1.name, "fingerprint" => _1.fingerprint, "file" => "presets/#{_1.id}.json"}
-            },
+            "presets" => presets.map { |preset| line(preset) },
             "files" => sums.sort.to_h
           }
+        end
+
+        def line(preset)
+          {
+            "id" => preset.id,
+            "name" => preset.name,
+            "fingerprint" => preset.fingerprint,
+            "file" => "presets/#{preset.id}.json",
+            "picture" => preset.preview && "parts/#{Sum.in(preset.preview)}.#{@assets.fetch(preset.preview).ext}"
+          }.compact
         end
 
         def swap(seat, made)
