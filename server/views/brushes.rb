@@ -142,7 +142,7 @@ module Fobrel
             received_document: filled(preset.received_edition.document),
             captured: Core::Preset::Capture.held(current.value),
             since_home: Core::Preset::Changes.between(preset.home_edition.value, current.value).words,
-            needs: current.value.needs
+            needs: current.value.parts
           }
         end
 

@@ -149,6 +149,39 @@ RSpec.describe "the tip maker", :browser do
     expect(tip_of("Painted line")["frames"].size).to eq(1)
   end
 
+  it "lets what was painted, a square of a picture or a symbol stand for a brush beside its strip" do
+    sign_in("maren")
+    bench("Quay line")
+    click_button "paint the trial stroke"
+    expect(page).to have_css("[data-test=painted]")
+    click_button "as its picture"
+    square = find("[role=group].frame")
+    2.times { square.send_keys("-") }
+    square.send_keys(:right)
+    click_button "Use it"
+    kept = -> { Studio::M::Draft.joins(:preset).find_by(presets: {name: "Quay line"})&.document&.dig("about", "picture") }
+    expect(page).to have_css("[role=status]", text: "kept")
+    painted = kept.call
+    expect(painted).to match(/\Asha256:\h{64}\z/)
+    from_menu("more", "About this brush…")
+    click_button "another…"
+    find("[aria-label='Foliage']").click
+    click_button "Use it"
+    expect(page).to have_no_css("[role=group][aria-label=Symbols]")
+    expect(page).to have_css("img[alt='The picture beside the strip']")
+    click_button "Close"
+    expect(page).to have_css("[role=status]", text: "kept")
+    expect(kept.call).not_to eq(painted)
+    save_edition 2
+    go "Wall"
+    click_button "What else the Wall shows"
+    find("label", text: "pictures beside the strips").click
+    expect(page).to have_css("img[alt='Picture of Quay line']", count: 1)
+    page.refresh
+    row("Quay line").click
+    expect(page).to have_css(".peek img[alt='Picture of Quay line']")
+  end
+
   it "keeps red, green and blue layers red, green and blue" do
     sign_in("maren")
     tall = Vips::Image.arrayjoin(

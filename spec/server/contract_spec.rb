@@ -41,7 +41,7 @@ RSpec.describe "who the contract lets ask", :api do
   def filled(path)
     id = things.find { |name, _| path.start_with?("/api/#{name}/") }&.last&.id || 1
     parts = {"library" => @first.id, "id" => id, "fingerprint" => "0" * 64, "shape" => "wall", "number" => 1}
-    path.gsub(/\{(\w+)\}/) { parts.merge("item" => 1, "page" => 1, "sum" => "0" * 64).fetch(_1[1..-2]).to_s }
+    path.gsub(/\{(\w+)\}/) { parts.merge("item" => 1, "page" => 1, "sum" => "0" * 64, "name" => "nib").fetch(_1[1..-2]).to_s }
   end
 
   # What came of it; whatever it did is as if it had not been.

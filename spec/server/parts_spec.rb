@@ -95,6 +95,79 @@ RSpec.describe "the shelf of parts", :api do
     expect(call(:post, "#{library}/parts/exchange", {from: old, to: old})["error"]).to match(/same part/)
   end
 
+  describe "preview pictures" do
+    let(:preset) { @first.presets.shown.first }
+    let(:document) { preset.current_edition.document }
+
+    def pictured(sum) = document.merge("about" => (document["about"] || {}).merge("picture" => "sha256:#{sum}"))
+
+    def tune(sum) = call(:put, "/api/presets/#{preset.id}/draft", {document: pictured(sum)})
+
+    def save
+      kept = call(:get, "/api/presets/#{preset.id}")
+      call(
+        :post, "/api/presets/#{preset.id}/editions", {kept: kept["kept"], base: preset.reload.current_edition.number}
+      )
+    end
+
+    it "are a square of a picture or a symbol, kept as a draft, then with the edition, for all to see" do
+      sum = call(:post, "#{library}/previews?left=0.1&top=0.1&side=0.5&file=disc.png", disc)["sum"]
+      expect(status).to eq(201)
+      row = shelf.find { |part| part["sum"] == sum }
+      expect(row.values_at("name", "kind", "own", "width")).to eq(["disc.png", "picture", true, 256])
+      tune(sum)
+      expect([status, preset.reload.picture]).to eq([200, nil])
+      print = preset.fingerprint
+      save
+      expect(preset.reload.values_at(:picture, :fingerprint)).to eq([sum, print])
+      expect(call(:get, "/api/presets/#{preset.id}")["preset"]["picture"]).to eq(sum)
+      expect(change(sum, hidden: true)["error"]).to match(/1 brush needs this part/)
+      sign_in("ilse")
+      expect(call(:get, "#{library}/parts/#{sum}.png")).to start_with("\x89PNG".b)
+    end
+
+    it "of a symbol are kept once, and the next edition may be without" do
+      wish = {symbol: "nib", colour: "#aa3311"}
+      sums = Array.new(2) { call(:post, "#{library}/previews/symbol", wish)["sum"] }
+      expect([sums.uniq.size, @first.parts.where(kind: "picture").count]).to eq([1, 1])
+      tune(sums.first)
+      save
+      call(:put, "/api/presets/#{preset.id}/draft", {document:})
+      save
+      expect(preset.reload.picture).to be_nil
+    end
+
+    it "of others, of nothing and of what is no picture are refused" do
+      call(:post, "#{library}/previews", "no picture")
+      expect(status).to eq(422)
+      call(:post, "#{library}/previews?left=0.5", disc)
+      expect(status).to eq(422)
+      call(:get, "/api/symbols/nothing.png")
+      expect(status).to eq(404)
+      sum = call(:post, "#{library}/previews/symbol", {symbol: "leaf", colour: "#aa3311"})["sum"]
+      sign_in("tove")
+      tune(sum)
+      expect(status).to eq(422)
+      sign_in("ilse")
+      call(:post, "#{library}/previews", disc)
+      expect(status).to eq(403)
+    end
+
+    it "stand on proof sheets and lie in start folders" do
+      sum = call(:post, "#{library}/previews/symbol", {symbol: "chalk", colour: "#223344"})["sum"]
+      tune(sum)
+      save
+      plain = Fobrel::Proofs::Sheet.new([preset.reload.tap { _1.picture = nil }], title: "One").pdf
+      sheet = Fobrel::Proofs::Sheet.new([preset.reload], title: "One").pdf
+      images = ->(pdf) { pdf.scan("/Subtype /Image").size }
+      expect(images[sheet]).to be > images[plain]
+      value = preset.current_edition.value
+      files = Fobrel::Core::Startup::Plan.new([value], Studio::M::Asset.files(value.needs)).files
+      expect(JSON.parse(files["start.json"])["presets"].first["picture"]).to eq("parts/#{sum}.png")
+      expect(files["parts/#{sum}.png"]).to eq(Studio::M::Asset::Bytes.fetch(sum))
+    end
+  end
+
   it "hands parts over as plain files" do
     sum = part("Skerry stone")
     zip = call(:post, "#{library}/parts/kit", {sums: [sum]})

@@ -33,6 +33,22 @@ RSpec.describe Fobrel::Core::Package do
   end
   let(:zip) { package::Writer.zip(bundle) }
 
+  it "takes a preview picture along; a brush whose picture is missing comes without it, and paints the same" do
+    pictured = rope.with("about", rope.to_h["about"].merge("picture" => sha(spare)))
+    expect([pictured.needs, pictured.parts, pictured.fingerprint]).to eq(
+      [[sha(tip), sha(spare)], [sha(tip)], rope.fingerprint]
+    )
+    zip = package::Writer.zip(
+      package::Bundle.build(items: [package::Bundle::Item.new(preset: pictured, edition: 1)], assets:, name: "One")
+    )
+    back = package::Reader.read(zip)
+    expect(back.items.first.preset.preview).to eq(sha(spare))
+    expect(back.assets.keys).to contain_exactly(sha(tip), sha(spare))
+    without = repacked(zip, sums: true) { |files| files.delete("assets/#{sha(spare)[7..]}.png") }
+    came = package::Reader.read(without).items.first.preset
+    expect([came.preview, came.fingerprint]).to eq([nil, rope.fingerprint])
+  end
+
   # Changes what lies in a package and packs it again, with or without new sums.
   def repacked(zip, sums: false)
     files = Fobrel::Core::Package::Archive.read(zip)

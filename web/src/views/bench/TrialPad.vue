@@ -167,7 +167,7 @@ const last = computed(() => strokes.value.at(-1))
     </div>
     <div class="line tools">
       <button class="plain" @click="lay({ trial: trying.trial, ...how() })">paint the trial stroke</button
-      ><span class="grow" /><AsMark :wanted="wanted" :painted="painted" /><KeepStroke :stroke="last" :size="size" />
+      ><span class="grow" /><KeepStroke :stroke="last" :size="size" /><AsMark :wanted="wanted" :painted="painted" />
     </div>
     <Gauges :pose="pose" />
     <div class="warnings small" role="status">
@@ -256,6 +256,11 @@ canvas {
 }
 .tools {
   min-height: 24px;
+  flex-wrap: wrap;
+  row-gap: 0;
+}
+.tools > :deep(.plain) {
+  white-space: nowrap;
 }
 select {
   flex: 1;

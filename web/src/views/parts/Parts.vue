@@ -11,7 +11,7 @@ import { useToast } from '../../stores/toast'
 import PartPeek from './PartPeek.vue'
 
 export type Part = components['schemas']['Part']
-/** All tips, grains, drawings and preview pictures, by themselves: what brushes here are made of, and what waits on a shelf. */
+/** Tips, grains, drawings and preview pictures by themselves: what brushes are made of, and what waits on a shelf. */
 const library = useLibrary()
 const toast = useToast()
 const route = useRoute()

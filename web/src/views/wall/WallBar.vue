@@ -41,14 +41,6 @@ const session = useSession()
         {{ mode }}
       </button></span
     >
-    <button
-      class="plain mode"
-      :aria-pressed="!!look.pictures"
-      title="The pictures that were chosen for brushes, beside their strips"
-      @click="look.pictures = !look.pictures"
-    >
-      pictures
-    </button>
     <Grounds v-model="look.ground" :grounds="['white', 'grey', 'black']" label="Ground of the strips" />
     <el-slider
       v-if="look.mode === 'strips'"
@@ -58,9 +50,10 @@ const session = useSession()
       :show-tooltip="false"
       aria-label="Height of the strips"
     />
-    <el-popover v-if="look.mode === 'table'" trigger="click" width="160"
-      ><template #reference><button class="plain">columns</button></template>
-      <el-checkbox-group v-model="look.columns"
+    <el-popover trigger="click" width="220"
+      ><template #reference><button class="plain" aria-label="What else the Wall shows">…</button></template>
+      <el-checkbox v-model="look.pictures" label="pictures beside the strips" />
+      <el-checkbox-group v-if="look.mode === 'table'" v-model="look.columns"
         ><el-checkbox v-for="(title, name) in COLUMNS" :key="name" :value="name" :label="title" /></el-checkbox-group
     ></el-popover>
   </div>

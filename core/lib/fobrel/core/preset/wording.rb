@@ -6,7 +6,9 @@ module Fobrel
       # Settings and their values in the words of the screen: fractions as per cent, with units.
       module Wording
         EXCHANGED = {%w[mark tip frames] => "Pictures of the tip", %w[mark tip asset] => "Drawing of the tip"}.freeze
-        private_constant :EXCHANGED
+        # Told by looking at them, or too long to tell.
+        SEEN = [%w[about notes], %w[about picture]].freeze
+        private_constant :EXCHANGED, :SEEN
 
         # What a response's sensors are called, where not as in the file.
         SENSORS = Schema::DOCUMENT.dig("properties", "response", "items", "properties", "by", "x-words").freeze
@@ -16,7 +18,7 @@ module Fobrel
         def self.change(change)
           return "The order of the responses" if change.path == Changes::ORDER
           title = title(change.path)
-          return "#{title} changed" if change.path == %w[about notes]
+          return "#{title} changed" if SEEN.include?(change.path)
           from, to = [change.from, change.to].map { value(change.path, _1) }
           # Pictures are told by seeing them.
           (from == to) ? "#{EXCHANGED.fetch(change.path, title)} exchanged" : "#{title} #{from} → #{to}"
