@@ -18,6 +18,7 @@ gem "rack-session", "~> 2.0"
 gem "rackup", "~> 2.1"
 gem "sinatra", "~> 4.1"
 gem "sinatra-contrib", "~> 4.1", require: false
+gem "zxcvbn-ruby", "~> 1.2", require: false # the commonest passwords; 2 wants Ruby 3.3
 
 group :test do
   gem "bagit", "~> 0.6", require: false

@@ -87,6 +87,7 @@ module Fobrel
           same_site: :strict,
           httponly: true,
           expire_after: 30 * 86_400
+        use OverHttps
         use SamePage, allow_if: ->(env) { env["HTTP_AUTHORIZATION"].to_s.start_with?(Api::Asking::BEARER) }
         run ->(env) { (env["PATH_INFO"].start_with?("/api/") ? api : PAGE).call(env) }
       end.to_app
@@ -149,6 +150,22 @@ module Fobrel
       end
     end
 
+    # Over HTTPS the cookie is for HTTPS only, and the browser comes by no other way again.
+    class OverHttps
+      YEAR = 31_536_000
+
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env)
+        return @app.call(env) unless Rack::Request.new(env).ssl?
+        env["rack.session.options"][:secure] = true
+        status, headers, body = @app.call(env)
+        [status, headers.merge("strict-transport-security" => "max-age=#{YEAR}"), body]
+      end
+    end
+
     # Gives the database's connection back after every request: it is looked at before it serves the next one, so
     # that nobody is told of a database that was away and is back.
     class Lease
@@ -192,7 +209,7 @@ module Fobrel
       # A page whose person signed out elsewhere asks them to sign in again; one that only has an
       # old token fetches the new one and goes on (RENEW tells it so).
       def default_reaction(env)
-        return refuse(401, "Sign in first.") unless session(env)["person"] || env["PATH_INFO"] == "/api/session"
+        return refuse(401, "Sign in first.") unless session(env)["sign_in"] || env["PATH_INFO"] == "/api/session"
         refuse(403, "This page is out of date. Nothing was changed. Reload it and try again.", RENEW => "token")
       end
 

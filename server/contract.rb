@@ -14,8 +14,8 @@ module Fobrel
   module Contract
     FILE = File.expand_path("openapi.yaml", __dir__)
     VERBS = %w[get post put delete].freeze
-    # Whoever asks, signed in or not; whoever is signed in, about their own things.
-    OPEN = %i[anyone self].freeze
+    # Whoever asks, signed in or not; whoever is signed in, about their own things; whoever runs the studio.
+    OPEN = %i[anyone self studio].freeze
 
     # Raised with what is not as it should be, as a sentence.
     class Unlike < StandardError; end
@@ -23,7 +23,7 @@ module Fobrel
     # One verb at one address.
     #
     # - `path` as the file writes it, `/api/sets/{id}`
-    # - `may` :anyone, :self or a deed of Models::Membership
+    # - `may` :anyone, :self, :studio or a deed of Models::Membership
     # - `pattern` that an address of this route fits
     # - `shapes` the OpenAPIParser::Schemas::Operation
     Operation = Struct.new(:verb, :path, :may, :pattern, :shapes, keyword_init: true) do

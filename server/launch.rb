@@ -13,8 +13,11 @@ require "socket"
 module Fobrel
   # One run of the application in the foreground.
   class Launch
-    def initialize(fresh:)
+    # @param fresh [Boolean] everything that was kept is removed first
+    # @param bare [Boolean] without demo data: the first person begins the studio
+    def initialize(fresh:, bare: false)
       @fresh = fresh
+      @bare = bare
       @port = PORT
       @gallery_folder = File.join(Fobrel.var, "gallery")
       @postgres = Postgres.new(Fobrel.var) unless ENV["DATABASE_URL"]
@@ -89,7 +92,8 @@ module Fobrel
     def furnish
       require_relative "../demo/studio"
       require_relative "../demo/gallery"
-      empty = Models::Person.none?
+      empty = Models::Person.none? && !@bare
+      @first_key = Models::Person.new_first_key if @bare && Models::Person.none?
       ActiveRecord::Base.connection_handler.clear_all_connections!
       child = fork do
         Demo::Studio.build if empty
@@ -213,11 +217,14 @@ module Fobrel
         c.raise_exception_on_sigterm false
       end
       launcher = Puma::Launcher.new(config, log_writer: Puma::LogWriter.new(StringIO.new, $stderr))
-      launcher.events.after_booted { puts "Fobrel is ready: http://127.0.0.1:#{@port}  (Ctrl-C stops it)" }
+      launcher.events.after_booted do
+        puts "The first person begins here: http://127.0.0.1:#{@port}/begin##{@first_key}" if @first_key
+        puts "Fobrel is ready: http://127.0.0.1:#{@port}  (Ctrl-C stops it)"
+      end
       $stdout.sync = true
       launcher.run
     end
   end
 end
 
-exit Fobrel::Launch.new(fresh: ARGV.delete("--fresh")).run if $PROGRAM_NAME == __FILE__
+exit Fobrel::Launch.new(fresh: ARGV.delete("--fresh"), bare: ARGV.delete("--bare")).run if $PROGRAM_NAME == __FILE__

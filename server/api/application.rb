@@ -43,9 +43,9 @@ module Fobrel
 
       # Only signing in and out writes the session: an answer that was under way while somebody signed out must not
       # bring their session back.
-      before { request.session_options[:skip] = true unless session_itself? }
+      before { request.session_options[:skip] = true unless open_to_anyone? }
       # Nobody learns anything before they signed in, not even that their request is ill-formed.
-      before { take_rooms unless session_itself? }
+      before { take_rooms unless open_to_anyone? }
       # Nor before it is clear that they may ask this.
       before { check_rights }
       before { @params = Sinatra::IndifferentHash[asked] }
@@ -85,6 +85,11 @@ module Fobrel
       RESOURCES = [
         Strips,
         Session,
+        Me,
+        Invitations,
+        People,
+        Libraries,
+        Studio,
         Presets,
         Editions,
         Bench,

@@ -13,8 +13,24 @@ module Fobrel
       # @return [Models::Person] who asks
       # @raise [Application::Halt] 401
       def person
-        @person ||= (token? ? of_token : Models::Person.find_by(id: session["person"])) ||
-          refuse(401, token? ? "This token is not known here. Make a new one in Fobrel." : "Sign in first.")
+        @person ||= (token? ? token_shown : sign_in)&.person ||
+          refuse(
+            401,
+            token? ? "This token is not known here, or has ended. Make a new one in Fobrel." : "Sign in first."
+          )
+      end
+
+      # @return [Models::SignIn, nil] the session that the cookie has the key to
+      def sign_in
+        return if token?
+        @sign_in ||= Models::SignIn.of(session["sign_in"])
+      end
+
+      # @return [Models::AccessToken, nil]
+      def token_shown
+        @token_shown ||= env["HTTP_AUTHORIZATION"].to_s[/\A#{BEARER}(\S{1,200})\z/o, 1]&.then { |token|
+          Models::AccessToken.of(token)
+        }
       end
 
       # @return [Boolean] whether a program asks for a person; then the cookie counts for nothing
@@ -48,10 +64,7 @@ module Fobrel
         Core::Apart.turn.where = found.library_id
         headers ROLE => "#{found.library_id} #{found.role}"
         return found if found.may?(deed)
-        refuse(
-          403,
-          "You are here as #{found.role} and may not do this. Nothing was changed. Ask a lead of this library."
-        )
+        refuse(403, "#{why_not(found, deed)} Nothing was changed.")
       end
 
       # @return [Hash] what was sent, in the shape that the contract gives it
@@ -109,10 +122,21 @@ module Fobrel
 
       private
 
-      def session_itself? = request.path_info == "/api/session"
+      def why_not(member, deed)
+        library = member.library
+        unless library.lets?(deed)
+          return "“#{library.name}” is archived: it is only looked at." if library.archived_at
+          return "“#{library.name}” keeps originals as they were received. Take the brush into another library and " \
+            "change it there."
+        end
+        "You are here as #{member.role} and may not do this. Ask a lead of this library."
+      end
+
+      # Signing in and out, and what leads there.
+      def open_to_anyone? = Contract.operation(request.request_method, request.path_info)&.may == :anyone
 
       # A token is shown once and kept nowhere.
-      def secret? = request.path_info.start_with?("/api/tokens")
+      def secret? = request.path_info.match?(%r{\A/api/(tokens|invitations|me/password|libraries/\d+/invitations)})
 
       # @return [Contract::Operation]
       # @raise [Application::Halt] 404
@@ -134,8 +158,11 @@ module Fobrel
       # Held against whose library the address names. A thing that is not there, or not theirs to see, is the
       # route's to tell.
       def check_rights
-        return if operation.open?
-        library_id = Contract.library_id(request.path_info)
+        library_id = Contract.library_id(request.path_info) unless operation.open?
+        if token? && person && !token_shown.reaches?(operation, request.path_info, library_id)
+          refuse(403, "This token does not reach so far. Nothing was changed. Make another one in Fobrel.")
+        end
+        refuse(403, "This is for whoever runs the studio.") if operation.may == :studio && !person.owner
         membership(library_id) if library_id
       end
 
@@ -145,11 +172,6 @@ module Fobrel
         odd = query.find { |_, value| !value.is_a?(String) || value.include?("\0") || !value.valid_encoding? }
         refuse(400, "#{odd.first[0, 40]} must be one value.") if odd
         operation.asked(query)
-      end
-
-      def of_token
-        token = env["HTTP_AUTHORIZATION"].to_s[/\A#{BEARER}(\S{1,200})\z/o, 1]
-        token && Models::AccessToken.person(token)
       end
 
       def recall

@@ -12,26 +12,36 @@ module Fobrel
       before("/api/session") { headers "Cache-Control" => "no-store" }
 
       get "/api/session" do
-        answer(session_state(token? ? person : Models::Person.find_by(id: session["person"])))
+        answer(session_state(token? ? person : sign_in&.person))
       end
 
       post "/api/session" do
         login, password = json.values_at("login", "password")
-        login = login.strip.downcase
-        refuse(429, "Too many tries for this name. Wait a minute, then sign in again.") if too_many_for?(login)
-        found = Models::Person.find_by(login:)
-        unless found ? found.authenticate(password) : (NOBODY.is_password?(password) && nil)
+        found = known(login.strip.downcase, password)
+        unless found
           refuse(422, "This name and password do not belong together. Check both and try again.")
         end
-        session.clear
-        request.session_options[:renew] = true
-        session["person"] = found.id
+        enter(found)
         answer(session_state(found))
       end
 
+      # Whoever kept the cookie has nothing in it any more.
       delete "/api/session" do
+        sign_in&.update!(ended_at: Time.current)
         session.clear
         answer(session_state(nil))
+      end
+
+      # The first lead of a new studio; the key stands where the studio was started.
+      post "/api/begin" do
+        key = Models::Person.first_key or refuse(
+          404,
+          "This studio has begun already. Sign in, or ask for an invitation."
+        )
+        refuse(422, "This is not the key that was shown when Fobrel started.") unless Core::Sum.of(json["key"]) == key
+        first = Actions::BeginStudio.call(**json.slice("login", "name", "password", "library").transform_keys(&:to_sym))
+        enter(first)
+        answer(session_state(first), 201)
       end
 
       # What the screen says that is the same for all brushes and libraries.
@@ -40,20 +50,38 @@ module Fobrel
       end
 
       helpers do
+        # @return [Models::Person, nil] whose name and password these are
+        # @raise [Application::Halt] 429
+        def known(login, password)
+          refuse(429, "Too many tries for this name. Wait a minute, then try again.") if too_many_for?(login)
+          found = Models::Person.here.find_by(login:)
+          return found&.authenticate(password) || nil if found
+          NOBODY.is_password?(password) && nil
+        end
+
         # One account is not tried from many addresses either.
         def too_many_for?(login)
           key = "sign-in to #{Core::Sum.of(login)}"
           Rack::Attack.cache.count(key, App::SIGN_IN_PERIOD) > App::SIGN_IN_LIMIT
         end
 
+        # A new session, whatever there was before.
+        def enter(person)
+          sign_in&.update!(ended_at: Time.current)
+          session.clear
+          request.session_options[:renew] = true
+          @sign_in, session["sign_in"] = Models::SignIn.begin(
+            person, address: App.address(env), agent: request.user_agent
+          )
+        end
+
         def session_state(person)
           memberships = person ? person.memberships.includes(:library).sort_by { |one| one.library.name.downcase } : []
           {
             csrf: Rack::Protection::AuthenticityToken.token(session),
-            person: person && {id: person.id, name: person.name, login: person.login},
-            libraries: memberships.map { |one|
-              {id: one.library_id, name: one.library.name, role: one.role, canvas: one.library.canvas}
-            }
+            begins: person.nil? && !Models::Person.first_key.nil?,
+            person: person && {id: person.id, name: person.name, login: person.login, owner: person.owner},
+            libraries: memberships.map { |one| Views::People.library(one) }
           }
         end
       end

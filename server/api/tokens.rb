@@ -18,7 +18,7 @@ module Fobrel
 
       post "/api/tokens" do
         refuse(422, "You have #{MOST} tokens already. Take one back first.") if person.access_tokens.count >= MOST
-        record, token = Models::AccessToken.issue(person, json["name"])
+        record, token = Models::AccessToken.issue(person, json["name"], **limits_sent)
         answer({**token_view(record), token:}, 201)
       end
 
@@ -29,7 +29,26 @@ module Fobrel
 
       helpers do
         def token_view(token)
-          {id: token.id, name: token.name, at: token.created_at.iso8601, used_at: token.last_used_at&.iso8601}
+          {
+            id: token.id,
+            name: token.name,
+            scope: token.scope,
+            limit: token.seat&.name || token.library&.name,
+            at: token.created_at.iso8601,
+            used_at: token.last_used_at&.iso8601,
+            ends_at: token.ends_at&.iso8601
+          }
+        end
+
+        # What is named must be theirs to see.
+        def limits_sent
+          seat = json["seat"] && of_library_any(Models::Seat, json["seat"])
+          library = json["library"] && person.libraries.find(json["library"])
+          {scope: json.fetch("scope", "write"), seat:, library:, ends_at: json["days"]&.days&.from_now}
+        end
+
+        def of_library_any(model, id)
+          model.where(library_id: person.memberships.select(:library_id)).find(id)
         end
       end
     end

@@ -8,18 +8,41 @@ module Fobrel
       normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
 
+      # What it may do at the most; the person's own rights count too.
+      SCOPES = {"read" => "look and fetch", "write" => "all that you may do"}.freeze
+      belongs_to :library, optional: true
+      belongs_to :seat, optional: true
+      validates :scope, inclusion: {in: SCOPES.keys}
+
+      # @param limits [Hash] scope, library, seat, ends_at
       # @return [Array(AccessToken, String)] the record, and the token, which is shown only now
-      def self.issue(person, name)
+      def self.issue(person, name, **limits)
         token = "fobrel_#{SecureRandom.urlsafe_base64(32)}"
-        [create!(person:, name:, digest: Core::Sum.of(token)), token]
+        [create!(person:, name:, digest: Core::Sum.of(token), **limits), token]
       end
 
       # @param token [String]
-      # @return [Person, nil]
-      def self.person(token)
+      # @return [AccessToken, nil] one that still counts
+      def self.of(token)
         found = includes(:person).find_by(digest: Core::Sum.of(token)) or return
+        return if found.ends_at&.past? || found.person.closed_at
         found.update_columns(last_used_at: Time.current) if found.last_used_at.nil? || found.last_used_at < 1.minute.ago
-        found.person
+        found
+      end
+
+      # What belongs to no library and is the same for everybody.
+      COMMON = %r{\A/api/(session|settings|strips/.*)\z}
+      private_constant :COMMON
+
+      # @param operation [Contract::Operation]
+      # @param path [String] as it was asked for
+      # @param library_id [Integer, nil] whose library it is about
+      # @return [Boolean] whether it reaches so far
+      def reaches?(operation, path, library_id)
+        return false if scope == "read" && operation.verb != "GET" && operation.may != :look
+        return path.match?(%r{\A/api/seats/#{seat_id}(/|\z)}) if seat_id
+        return true if operation.verb == "GET" && path.match?(COMMON)
+        library_id.nil? ? self.library_id.nil? : [nil, library_id].include?(self.library_id)
       end
     end
   end

@@ -19,8 +19,37 @@ module Fobrel
       has_many :tasks
       has_many :works
       has_many :parts
+      has_many :people, through: :memberships
+      has_many :invitations
+      belongs_to :person, optional: true
+      normalizes :name, with: Core::Names.method(:clean)
       validates :name, presence: true
       validates :canvas_width, :canvas_height, numericality: {only_integer: true, in: 1..100_000}
+
+      # What a library is for, in words.
+      KINDS = {
+        "project" => "the brushes of one project",
+        "studio" => "the brushes of the whole studio",
+        "stock" => "originals as they were received, which nobody changes",
+        "personal" => "the brushes of one person"
+      }.freeze
+      # What is done to a library that only keeps.
+      KEEPING = %i[look keep people].freeze
+      validates :kind, inclusion: {in: KINDS.keys}
+      validates :name, length: {maximum: 60}
+      validates :description, length: {maximum: 2000}
+
+      scope :in_use, -> { where(archived_at: nil) }
+
+      # What can be done here by anybody: an archived library is only looked at, in one of originals nothing is
+      # changed.
+      #
+      # @param deed [Symbol] see Membership
+      def lets?(deed)
+        return KEEPING.include?(deed) if archived_at
+        return KEEPING.include?(deed) || deed == :bring if kind == "stock"
+        true
+      end
 
       # Lets only one at a time do what depends on all names here; whoever adds a label, a draft or anything
       # else that only points to the library is not held up (PostgreSQL 15, 13.3.2).

@@ -6,17 +6,17 @@ module Fobrel
     class Membership < Record
       MAY = {
         "guest" => %i[look],
-        "artist" => %i[look edit],
-        "lead" => %i[look edit hand_out lock keep]
+        "artist" => %i[look edit bring],
+        "lead" => %i[look edit bring hand_out lock keep people]
       }.freeze
 
       belongs_to :person
       belongs_to :library
       validates :role, inclusion: {in: MAY.keys}
 
-      # @param deed [Symbol] :look, :edit, :hand_out, :lock (and to save what is locked) or :keep (how long what is
-      #   kept)
-      def may?(deed) = MAY.fetch(role).include?(deed)
+      # @param deed [Symbol] :look, :edit, :bring (what comes in), :hand_out, :lock (and to save what is locked), :keep
+      #   (the library itself, and how long what is kept) or :people
+      def may?(deed) = MAY.fetch(role).include?(deed) && library.lets?(deed)
     end
   end
 end

@@ -38,11 +38,7 @@ RSpec.describe "who the contract lets ask", :api do
     Fobrel::Actions::BringPages.call(library: @first, person:, work: nil, pages: [page])
   end
 
-  def filled(path)
-    id = things.find { |name, _| path.start_with?("/api/#{name}/") }&.last&.id || 1
-    parts = {"library" => @first.id, "id" => id, "fingerprint" => "0" * 64, "shape" => "wall", "number" => 1}
-    path.gsub(/\{(\w+)\}/) { parts.merge("item" => 1, "page" => 1, "sum" => "0" * 64, "name" => "nib").fetch(_1[1..-2]).to_s }
-  end
+  def filled(path) = Routes.filled(path, library: @first, things:)
 
   # What came of it; whatever it did is as if it had not been.
   def tried
@@ -55,8 +51,8 @@ RSpec.describe "who the contract lets ask", :api do
     given
   end
 
-  operations = Fobrel::Contract.operations
-  guarded = operations.reject(&:open?)
+  operations = Routes.all
+  guarded = Routes.of_libraries
 
   it "says of every route who may, in words that the server knows" do
     deeds = Studio::M::Membership::MAY.values.flatten.uniq

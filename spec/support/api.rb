@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "studio"
+require_relative "routes"
 require "committee"
 require "open3"
 require "rack/test"

@@ -1,0 +1,34 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Renames or describes a library, puts it into the archive or brings it back.
+    class DescribeLibrary < Deed
+      # @param wish [Hash] "name", "description", "archived"
+      def initialize(library:, person:, wish:)
+        @library = library
+        @person = person
+        @wish = wish
+      end
+
+      # @return [Models::LedgerEntry]
+      def call
+        before = @library.name
+        @library.update!(
+          name: @wish.fetch("name", before),
+          description: @wish.fetch("description", @library.description),
+          archived_at: @wish.key?("archived") ? (Time.current if @wish["archived"]) : @library.archived_at
+        )
+        write_down(@library, @person, "library", said(before))
+      end
+
+      private
+
+      def said(before)
+        return "“#{@library.name}” put into the archive" if @wish["archived"]
+        return "“#{@library.name}” brought back from the archive" if @wish.key?("archived")
+        (before == @library.name) ? "“#{before}” described anew" : "“#{before}” renamed to “#{@library.name}”"
+      end
+    end
+  end
+end
