@@ -10,6 +10,10 @@ module Fobrel
       # For trying things out on this machine only; a real studio makes its own people.
       PASSWORD = "storm over skerrow"
       PEOPLE = {"maren" => "Maren Oake", "tove" => "Tove Lindgaard", "ilse" => "Ilse Brandow"}.freeze
+      ABOUT = {
+        "Storm over Skerrow" => "Brushes of the short film: lines of the quay, weather, ropes and stone. One light, cold " \
+          "and from the sea; keep blacks for the foreground."
+      }.freeze
       ROLES = {
         "Storm over Skerrow" => {"maren" => "lead", "tove" => "artist", "ilse" => "guest"},
         "Second unit" => {"maren" => "lead", "tove" => "lead"}
@@ -51,9 +55,11 @@ module Fobrel
           warn "Drawing the demo studio"
           Models::Record.transaction do
             people = PEOPLE.to_h { |login, name| [login, Models::Person.create!(login:, name:, password: PASSWORD)] }
+            people["maren"].update!(owner: true)
             libraries = ROLES.to_h { |name, roles| [name, library(name, roles, people)] }
             furnish(libraries["Storm over Skerrow"], people["maren"])
             take_in(libraries["Second unit"], people["tove"], Brushes.inks.last(1))
+            people.each_value(&:own_library!)
           end
           Models::Preset.find_each { Models::KeptStrip.png_of(_1.current_edition.value, "wall") }
         end
@@ -75,7 +81,7 @@ module Fobrel
         private
 
         def library(name, roles, people)
-          Models::Library.create!(name:).tap { |made|
+          Models::Library.create!(name:, description: ABOUT.fetch(name, "")).tap { |made|
             roles.each { |login, role|
               made.memberships.create!(person: people[login], role:)
             }

@@ -16,6 +16,7 @@ module Fobrel
       def call
         @invitation.lock!
         raise Overtaken, "Somebody has used this invitation already. Ask for another." if @invitation.used_by_id
+        fresh = @person.nil?
         @person ||= newcomer
         library = @invitation.library
         if library.memberships.exists?(person: @person)
@@ -29,6 +30,7 @@ module Fobrel
           "people",
           "#{@person.name} came as #{@invitation.role}, invited by #{@invitation.person.name}"
         )
+        @person.own_library! if fresh
         @person
       end
 

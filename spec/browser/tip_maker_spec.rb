@@ -159,7 +159,9 @@ RSpec.describe "the tip maker", :browser do
     2.times { square.send_keys("-") }
     square.send_keys(:right)
     click_button "Use it"
-    kept = -> { Studio::M::Draft.joins(:preset).find_by(presets: {name: "Quay line"})&.document&.dig("about", "picture") }
+    kept = -> {
+      Studio::M::Draft.joins(:preset).find_by(presets: {name: "Quay line"})&.document&.dig("about", "picture")
+    }
     expect(page).to have_css("[role=status]", text: "kept")
     painted = kept.call
     expect(painted).to match(/\Asha256:\h{64}\z/)

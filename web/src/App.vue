@@ -5,6 +5,8 @@ import { useRoute, useRouter } from 'vue-router'
 import { offline, signedOut } from './api/connection'
 import { useNight } from './look/night'
 import Keys from './parts/Keys.vue'
+import NewLibrary from './parts/NewLibrary.vue'
+import You from './parts/You.vue'
 import HeadLine from './parts/HeadLine.vue'
 import Rail from './parts/Rail.vue'
 import SignInAgain from './parts/SignInAgain.vue'
@@ -30,6 +32,8 @@ const router = useRouter()
 const head = ref<InstanceType<typeof HeadLine>>()
 const keys = ref(false)
 const tokens = ref(false)
+const you = ref(false)
+const making = ref(false)
 const here = computed(() => ({ library: session.libraryId }))
 const { busy: beginning, problem: silent, go: begin } = useDeed(session.load)
 onMounted(begin)
@@ -69,6 +73,8 @@ watch(
   },
 )
 
+/** What stands before the studio, whoever is signed in. */
+const bare = computed(() => route.name === 'begin' || route.name === 'invitation')
 /** Why there is nothing to see at this address, for this person. */
 const barred = computed(() => {
   const view = views.find(({ name }) => name === route.name)
@@ -77,7 +83,12 @@ const barred = computed(() => {
   if (route.name === 'nowhere') return 'There is nothing at this address.'
   if (view && !session.mayUse(view.who)) {
     const you = `You are ${session.mayEdit ? 'an artist' : 'a guest'} in ${session.library?.name}`
-    const whose = view.who === 'leads' ? 'its leads.' : 'those who change them. A lead of this library can let you in.'
+    const whose = {
+      leads: 'its leads.',
+      owner: 'whoever runs the studio.',
+      editors: 'those who change them. A lead of this library can let you in.',
+      all: 'everybody.',
+    }[view.who]
     return `${you}: you can look at its brushes, but “${view.title}” is for ${whose}`
   }
   return undefined
@@ -117,14 +128,15 @@ useEventListener(window, 'drop', (event: DragEvent) => {
 </script>
 
 <template>
-  <SignIn v-if="session.ready && !session.person" />
+  <router-view v-if="session.ready && bare" />
+  <SignIn v-else-if="session.ready && !session.person" />
   <div v-else-if="silent && !session.person" class="empty silent" role="alert">
     <h1>fobrel</h1>
     <p>{{ silent }}</p>
     <el-button type="primary" :loading="beginning" @click="begin">Try again</el-button>
   </div>
   <div v-else-if="session.person" class="frame">
-    <HeadLine ref="head" @keys="keys = true" @tokens="tokens = true" />
+    <HeadLine ref="head" @keys="keys = true" @tokens="tokens = true" @you="you = true" @new-library="making = true" />
     <Rail />
     <main>
       <div v-if="barred" class="empty barred">
@@ -143,6 +155,8 @@ useEventListener(window, 'drop', (event: DragEvent) => {
     <Tray />
     <Keys v-model="keys" />
     <Tokens v-if="tokens" @close="tokens = false" />
+    <You v-if="you" @close="you = false" />
+    <NewLibrary v-if="making" @close="making = false" />
   </div>
   <div v-else class="empty silent waiting" role="status">
     <h1>fobrel</h1>

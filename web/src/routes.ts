@@ -100,6 +100,30 @@ export const views = [
     component: () => import('./views/seats/Seats.vue'),
   },
   {
+    name: 'library',
+    title: 'This library',
+    group: 'Team',
+    path: '/library',
+    who: 'all',
+    component: () => import('./views/library/Library.vue'),
+  },
+  {
+    name: 'people',
+    title: 'People',
+    group: 'Team',
+    path: '/people',
+    who: 'all',
+    component: () => import('./views/people/People.vue'),
+  },
+  {
+    name: 'studio',
+    title: 'Studio',
+    group: 'Team',
+    path: '/studio',
+    who: 'owner',
+    component: () => import('./views/studio/Studio.vue'),
+  },
+  {
     name: 'overview',
     title: 'Overview',
     group: 'Look back',
@@ -143,6 +167,9 @@ export const router = createRouter({
     ...views.map(({ name, path, component }) => ({ name, path: `/:library(\\d+)${path}`, component })),
     { name: 'bench', path: '/:library(\\d+)/bench/:id(\\d+)', component: () => import('./views/bench/Bench.vue') },
     { name: 'compare', path: '/:library(\\d+)/compare', component: () => import('./views/compare/Compare.vue') },
+    // Before anybody is in a library; App.vue shows them without the frame.
+    { name: 'begin', path: '/begin', component: () => import('./views/signin/Begin.vue') },
+    { name: 'invitation', path: '/invitation/:key', component: () => import('./views/signin/Invitation.vue') },
     // As it was written down earlier.
     { path: '/:library(\\d+)/order', redirect: { name: 'families' } },
     { name: 'nowhere', path: '/:library(\\d+)/:rest(.*)*', component: { render: () => null } },

@@ -149,7 +149,7 @@ export function patience(longest = PATIENCE) {
  * (once somebody has signed in), and when its token was an old one.
  */
 export function patiently(request: Request): Promise<Response> {
-  const asks = request.method === 'GET'
+  const asks = request.method === 'GET' || ASKS.test(request.url)
   if (request.url.endsWith('/api/session')) return send(request)
   if (asks) return leaving ? never() : send(request, asking.signal)
   const sent = send(request)

@@ -49,9 +49,15 @@ function begin() {
   const field = form.value?.querySelector<HTMLInputElement>(`[data-first] input, ${FIELDS}`)
   // Where there is nothing to fill in, Enter still does the deed; but what cannot be undone wants to be reached for.
   if (!field && !props.danger) form.value?.querySelector<HTMLElement>('button[type=submit]')?.focus()
-  field?.focus()
-  if (field?.type === 'text') field.select()
+  const stand = () => {
+    field?.focus()
+    if (field?.type === 'text') field.select()
+  }
+  stand()
+  // The menu that it was opened from gives the cursor back to its button when it has closed.
+  setTimeout(() => form.value && !form.value.contains(document.activeElement) && stand(), MENU_CLOSES)
 }
+const MENU_CLOSES = 400
 </script>
 
 <template>

@@ -2,6 +2,7 @@
 import { useToggle } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
+import { api, of } from '../api/client'
 import { offline } from '../api/connection'
 import { useNight } from '../look/night'
 import { views } from '../routes'
@@ -12,7 +13,7 @@ import SearchLine from './SearchLine.vue'
 import Toast from './Toast.vue'
 
 /** The line at the top of every view: the library, the search, what is under way, who is signed in. */
-defineEmits<{ keys: []; tokens: [] }>()
+defineEmits<{ keys: []; tokens: []; you: []; newLibrary: [] }>()
 const session = useSession()
 const toast = useToast()
 const work = useWork()
@@ -23,6 +24,14 @@ const toggleNight = useToggle(night)
 const searchLine = ref<InstanceType<typeof SearchLine>>()
 const change = (id: number) =>
   router.push({ name: views.find(({ name }) => name === route.name)?.name ?? 'wall', params: { library: id } })
+const toOwn = () =>
+  toast.attempt(async () => {
+    const { id } = await of(api.POST('/api/libraries/own'))
+    await session.load()
+    await router.push({ name: 'wall', params: { library: id } })
+  })
+/** Those in use first. */
+const listed = computed(() => [...session.libraries].sort((a, b) => Number(a.archived) - Number(b.archived)))
 /** What is under way, in one line. */
 const working = computed(() => {
   const [first, ...rest] = work.open
@@ -40,7 +49,12 @@ defineExpose({ search: () => searchLine.value?.focus() })
   <header>
     <span class="brand" aria-label="Fobrel">fobrel<i /></span>
     <el-select :model-value="session.libraryId" class="libraries" aria-label="Library" @update:model-value="change">
-      <el-option v-for="one in session.libraries" :key="one.id" :value="one.id" :label="one.name" />
+      <el-option
+        v-for="one in listed"
+        :key="one.id"
+        :value="one.id"
+        :label="one.archived ? `${one.name} (archive)` : one.name"
+      />
     </el-select>
     <SearchLine ref="searchLine" />
     <Toast />
@@ -59,6 +73,11 @@ defineExpose({ search: () => searchLine.value?.focus() })
       <template #dropdown>
         <el-dropdown-menu>
           <el-dropdown-item disabled>{{ session.person?.name }}, {{ session.library?.role }}</el-dropdown-item>
+          <el-dropdown-item @click="$emit('you')">You, and where you are signed in…</el-dropdown-item>
+          <el-dropdown-item @click="$emit('newLibrary')">A new library…</el-dropdown-item>
+          <el-dropdown-item v-if="!session.libraries.some(({ own }) => own)" @click="toOwn"
+            >A library of your own</el-dropdown-item
+          >
           <el-dropdown-item @click="$emit('tokens')">Tokens for programs…</el-dropdown-item>
           <el-dropdown-item @click="toast.attempt(session.signOut)">Sign out</el-dropdown-item>
         </el-dropdown-menu>

@@ -2,6 +2,7 @@
 import { onMounted, ref } from 'vue'
 import { api, of } from '../api/client'
 import type { components } from '../api/schema'
+import { useSession } from '../stores/session'
 import { useToast } from '../stores/toast'
 import { day } from './when'
 
@@ -10,6 +11,10 @@ const emit = defineEmits<{ close: [] }>()
 const toast = useToast()
 const tokens = ref<components['schemas']['Token'][]>([])
 const name = ref('')
+const scope = ref<'read' | 'write'>('write')
+const limit = ref<number | ''>('')
+const days = ref<number | ''>('')
+const session = useSession()
 const fresh = ref('')
 const field = ref<{ focus: () => void }>()
 const load = async () => {
@@ -17,9 +22,18 @@ const load = async () => {
 }
 onMounted(() => toast.attempt(load))
 
+const wish = () => ({
+  name: name.value,
+  scope: scope.value,
+  library: limit.value || null,
+  days: days.value || null,
+})
+const ends = (one: components['schemas']['Token']) => (one.ends_at ? `, ends ${day(one.ends_at)}` : '')
+const reach = (one: components['schemas']['Token']) =>
+  [one.scope === 'read' ? 'reads' : 'all you may', one.limit].filter(Boolean).join(', ')
 const make = () =>
   toast.attempt(async () => {
-    fresh.value = (await of(api.POST('/api/tokens', { body: { name: name.value } }))).token
+    fresh.value = (await of(api.POST('/api/tokens', { body: wish() }))).token
     name.value = ''
     await load()
   })
@@ -32,7 +46,7 @@ const drop = (id: number) =>
 </script>
 
 <template>
-  <el-dialog model-value title="Tokens for programs" width="520px" @close="emit('close')" @opened="field?.focus()">
+  <el-dialog model-value title="Tokens for programs" width="640px" @close="emit('close')" @opened="field?.focus()">
     <p class="soft">
       The command line (<code>fobrel import</code>, <code>export</code> …) acts for you with a token:
       <code>export FOBREL_TOKEN=…</code>
@@ -41,7 +55,8 @@ const drop = (id: number) =>
       This is shown only now. Copy it:<br /><code>{{ fresh }}</code>
     </p>
     <div v-for="one in tokens" :key="one.id" class="line one">
-      <b>{{ one.name }}</b><span class="soft">made {{ day(one.at) }}, used {{ day(one.used_at, 'never') }}</span
+      <b>{{ one.name }}</b><span class="soft"
+        >{{ reach(one) }}; made {{ day(one.at) }}, used {{ day(one.used_at, 'never') }}{{ ends(one) }}</span
       ><span class="grow" /><button class="plain" :aria-label="`Take back ${one.name}`" @click="drop(one.id)">
         take back
       </button>
@@ -53,7 +68,21 @@ const drop = (id: number) =>
         placeholder="What it is for, such as: nightly backup"
         aria-label="What the token is for"
         maxlength="60"
-      /><el-button native-type="submit" :disabled="!name.trim()">Make a token</el-button>
+      />
+      <select v-model="scope" aria-label="What it may">
+        <option value="write">all you may</option>
+        <option value="read">only read</option>
+      </select>
+      <select v-model="limit" aria-label="Where it counts">
+        <option value="">all libraries</option>
+        <option v-for="one in session.libraries" :key="one.id" :value="one.id">{{ one.name }}</option>
+      </select>
+      <select v-model="days" aria-label="How long it counts">
+        <option value="">for ever</option>
+        <option :value="30">30 days</option>
+        <option :value="365">a year</option>
+      </select>
+      <el-button native-type="submit" :disabled="!name.trim()">Make a token</el-button>
     </form>
   </el-dialog>
 </template>
@@ -71,5 +100,18 @@ const drop = (id: number) =>
 }
 form {
   margin-top: 12px;
+  flex-wrap: wrap;
+}
+form .el-input {
+  flex: 1 0 240px;
+}
+select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  padding: 4px;
+  max-width: 150px;
 }
 </style>

@@ -14,9 +14,18 @@ export const useSession = defineStore('session', () => {
   const person = computed(() => state.value?.person ?? null)
   const libraries = computed(() => state.value?.libraries ?? [])
   const library = computed(() => libraries.value.find(({ id }) => id === libraryId.value))
-  const mayEdit = computed(() => !!library.value && library.value.role !== 'guest')
-  const mayUse = (who: 'all' | 'editors' | 'leads') =>
-    who === 'all' || (who === 'editors' ? mayEdit.value : library.value?.role === 'lead')
+  const mayEdit = computed(
+    () =>
+      !!library.value && library.value.role !== 'guest' && !library.value.archived && library.value.kind !== 'stock',
+  )
+  const begins = computed(() => !!state.value?.begins)
+  const mayUse = (who: 'all' | 'editors' | 'leads' | 'owner') =>
+    ({
+      all: true,
+      editors: mayEdit.value,
+      leads: library.value?.role === 'lead',
+      owner: !!person.value?.owner,
+    })[who]
   const mayHandOut = computed(() => library.value?.role === 'lead')
 
   function take(got: State) {
@@ -33,6 +42,11 @@ export const useSession = defineStore('session', () => {
   const signIn = async (login: string, password: string) => {
     take(await of(api.POST('/api/session', { body: { login, password } })))
     // The session is a new one now, and so is its token.
+    await load()
+  }
+  /** Comes in by another way than the password: what answers says who is signed in then. */
+  async function enterBy(ask: () => Promise<State>) {
+    take(await ask())
     await load()
   }
   /** Signs in over the page, as the same person; what was asked meanwhile is carried out then. */
@@ -68,6 +82,8 @@ export const useSession = defineStore('session', () => {
     library,
     libraryId,
     ready,
+    begins,
+    enterBy,
     mayEdit,
     mayUse,
     mayHandOut,

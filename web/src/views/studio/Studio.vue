@@ -1,0 +1,135 @@
+<script setup lang="ts">
+import { onMounted, ref } from 'vue'
+import { api, of } from '../../api/client'
+import type { components } from '../../api/schema'
+import { dated } from '../../parts/when'
+import { useSession } from '../../stores/session'
+import { useToast } from '../../stores/toast'
+
+/** For whoever runs the installation: its people, its libraries, and what has to be put right. */
+type Found = components['schemas']['Studio']
+const session = useSession()
+const toast = useToast()
+const found = ref<Found>()
+const load = async () => (found.value = await of(api.GET('/api/studio')))
+onMounted(() => toast.attempt(load))
+
+const change = (one: Found['people'][number], body: { owner?: boolean; closed?: boolean }) =>
+  toast.attempt(async () => {
+    await of(api.PUT('/api/studio/people/{item}', { params: { path: { item: one.id } }, body }))
+    await load()
+  })
+const takeOver = (one: Found['libraries'][number]) =>
+  toast.attempt(async () => {
+    const { entry } = await of(api.POST('/api/studio/libraries/{item}/lead', { params: { path: { item: one.id } } }))
+    await Promise.all([load(), session.load()])
+    toast.done(`${entry.summary}.`)
+  })
+const size = (bytes: number) => `${(bytes / 1048576).toFixed(0)} MB`
+</script>
+
+<template>
+  <div class="page">
+    <div class="line head">
+      <h1>Studio</h1>
+      <span class="soft"
+        >Everybody and everything of this installation<template v-if="found">, {{ size(found.size) }} in all</template
+        >.</span
+      >
+    </div>
+    <template v-if="found">
+      <h2>People</h2>
+      <table aria-label="People of the studio">
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>Signs in as</th>
+            <th>In</th>
+            <th>Seen last</th>
+            <th>Runs the studio</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in found.people" :key="one.id">
+            <td>
+              <b>{{ one.name }}</b><span v-if="one.closed" class="missing"> account shut</span>
+            </td>
+            <td class="soft">{{ one.login }}</td>
+            <td>{{ one.libraries.join(', ') || 'no library' }}</td>
+            <td class="soft">{{ dated(one.seen_at, 'never') }}</td>
+            <td>
+              <el-checkbox
+                :model-value="one.owner"
+                :disabled="one.id === session.person?.id"
+                :aria-label="`${one.name} runs the studio`"
+                @change="change(one, { owner: !one.owner })"
+              />
+            </td>
+            <td>
+              <button v-if="one.id !== session.person?.id" class="plain" @click="change(one, { closed: !one.closed })">
+                {{ one.closed ? 'open the account' : 'shut the account' }}
+              </button>
+            </td>
+          </tr>
+        </tbody>
+      </table>
+      <h2>Libraries</h2>
+      <table aria-label="Libraries of the studio">
+        <thead>
+          <tr>
+            <th>Name</th>
+            <th>Kind</th>
+            <th class="count">Brushes</th>
+            <th class="count">People</th>
+            <th>Backed up last</th>
+            <th />
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="one in found.libraries" :key="one.id">
+            <td>
+              <b>{{ one.name }}</b><span v-if="one.archived" class="soft"> in the archive</span>
+            </td>
+            <td class="soft">{{ one.kind }}</td>
+            <td class="count">{{ one.brushes }}</td>
+            <td class="count">{{ one.people }}</td>
+            <td class="soft">{{ dated(one.saved_at, 'never') }}</td>
+            <td>
+              <template v-if="!one.led"
+                ><span class="missing">nobody leads it</span>
+                <button v-if="one.kind !== 'personal'" class="plain" @click="takeOver(one)">
+                  take it over
+                </button></template
+              >
+            </td>
+          </tr>
+        </tbody>
+      </table>
+    </template>
+  </div>
+</template>
+
+<style scoped>
+h2 {
+  margin: 18px 0 6px;
+}
+table {
+  border-collapse: collapse;
+  width: 100%;
+}
+th {
+  text-align: left;
+  font-size: 11.5px;
+  color: var(--soft);
+  font-weight: 600;
+  padding: 0 18px 4px 0;
+}
+td {
+  padding: 6px 18px 6px 0;
+  border-top: 1px solid var(--line);
+}
+.count {
+  text-align: right;
+}
+</style>
