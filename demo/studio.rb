@@ -11,7 +11,8 @@ module Fobrel
       PASSWORD = "storm over skerrow"
       PEOPLE = {"maren" => "Maren Oake", "tove" => "Tove Lindgaard", "ilse" => "Ilse Brandow"}.freeze
       ABOUT = {
-        "Storm over Skerrow" => "Brushes of the short film: lines of the quay, weather, ropes and stone. One light, cold " \
+        "Storm over Skerrow" =>
+          "Brushes of the short film: lines of the quay, weather, ropes and stone. One light, cold " \
           "and from the sea; keep blacks for the foreground."
       }.freeze
       ROLES = {

@@ -50,7 +50,7 @@ module Fobrel
       before { check_rights }
       before { @params = Sinatra::IndifferentHash[asked] }
       # What was asked before under the same key is answered as it was then, and not done again.
-      before { recall if request.env.key?("HTTP_IDEMPOTENCY_KEY") && !request.get? }
+      before { recall if request.env.key?("HTTP_IDEMPOTENCY_KEY") && !request.get? && !open_to_anyone? }
       after { @reply&.answered(response.status, Array(response.body).join, keep: !secret?) }
 
       error(Halt) { |e| answer({error: e.message}, e.status) }

@@ -20,10 +20,10 @@ module Fobrel
         # @param words [Array<String>] the person's name, and other words that are tried first
         # @return [String, nil] what is wrong with it, as a sentence
         def problem(password, words = [])
-          return "A password has at least #{LEAST} characters. Four words are easy to remember." if password.size < LEAST
-          return "This password is longer than #{MOST} bytes. Take a shorter one." if password.bytesize > MOST
+          return "A password has at least #{LEAST} characters. Four words are easy to keep" if password.size < LEAST
+          return "This password is longer than #{MOST} bytes. Take a shorter one" if password.bytesize > MOST
           return unless common?(password.downcase, [*words, "fobrel"].map(&:downcase))
-          "This password is among those that are tried first. Take another; four words are easy to remember."
+          "This password is among those that are tried first. Take another; four words are easy to remember"
         end
 
         private

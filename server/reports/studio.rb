@@ -26,7 +26,8 @@ module Fobrel
       def libraries
         brushes = Models::Preset.shown.group(:library_id).count
         members = Models::Membership.group(:library_id).count
-        leads = Models::Membership.joins(:person).merge(Models::Person.here).where(role: "lead").group(:library_id).count
+        leads = Models::Membership.joins(:person).merge(Models::Person.here)
+          .where(role: "lead").group(:library_id).count
         saved = Models::Export.where(kind: "backup").group(:library_id).maximum(:created_at)
         Models::Library.order(:name).map { |library|
           {

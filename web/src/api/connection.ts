@@ -124,7 +124,8 @@ export const proof = (method: string, url: string, key: string): Record<string, 
  */
 export function again(status: number, renew: boolean, url: string, tries = 0): (() => Promise<unknown>) | undefined {
   if (url.endsWith('/api/session')) return renew ? freshToken : undefined
-  if (status === 401) return () => untilSignedIn()
+  // Where nobody was signed in there is nobody to sign in again.
+  if (status === 401) return personId === undefined ? undefined : () => untilSignedIn()
   if (status === 403 && renew) return renewed
   // Under way already; or others are before it, and nothing was begun.
   if (status === 425 || (status === 503 && tries < TRIES)) return () => pause(1000)
