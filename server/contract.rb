@@ -88,7 +88,8 @@ module Fobrel
         "exports" => :Export,
         "ledger" => :LedgerEntry,
         "works" => :Work,
-        "parts" => :Part
+        "parts" => :Part,
+        "offers" => :Offer
       }.freeze
       private_constant :THINGS
 

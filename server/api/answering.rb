@@ -25,6 +25,14 @@ module Fobrel
       # @return [String] a picture as an address of its own
       def inline(png) = "data:image/png;base64,#{[png].pack("m0")}"
 
+      # A picture that is made for this moment only.
+      #
+      # @param png [String]
+      def halt_png(png)
+        content_type "image/png"
+        halt 200, png
+      end
+
       # What never changes under its address.
       #
       # @param bytes [String]

@@ -99,6 +99,8 @@ module Fobrel
         Previews,
         Works,
         Wall,
+        Offers,
+        Talk,
         Attic,
         Doubles,
         Tags,

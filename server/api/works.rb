@@ -168,11 +168,6 @@ module Fobrel
           Actions::BringPages::Page.new(read:, file: picture, name: index.zero? ? name : "#{name}, #{index + 1}")
         end
 
-        def halt_png(png)
-          content_type "image/png"
-          halt 200, png
-        end
-
         # A large file lies on the disk already, and is read where it is unpacked.
         def picture_sent
           file = request.body

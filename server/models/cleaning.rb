@@ -107,7 +107,7 @@ module Fobrel
       # Painted anew when they are asked for.
       def strips
         kept = "EXISTS (SELECT 1 FROM editions e WHERE e.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM drafts d " \
-          "WHERE d.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM arrival_items i WHERE i.fingerprint = %<of>s)"
+          "WHERE d.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM offer_items o WHERE o.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM arrival_items i WHERE i.fingerprint = %<of>s)"
         version = Core::Stroke::Strip::VERSION
         sweep("strips", KeptStrip.where("version <> ? OR NOT (#{format(kept, of: "strips.fingerprint")})", version))
         sweep(
@@ -126,6 +126,8 @@ module Fobrel
       SPOKEN_OF = {
         "drafts" => "document",
         "tuning_steps" => "document",
+        "offer_items" => "document",
+        "followed_brushes" => "base",
         "ledger_entries" => "undo",
         "arrival_items" => "document",
         "bundles" => "picture",

@@ -11,7 +11,11 @@ module Fobrel
       # @return [Array<ActiveRecord::Relation>] of what has a document
       def self.sources(person, fingerprint)
         mine = person.memberships.select(:library_id)
-        [Edition.joins(:preset).where(fingerprint:, presets: {library_id: mine}), Draft.where(fingerprint:, person:)]
+        [
+          Edition.joins(:preset).where(fingerprint:, presets: {library_id: mine}),
+          Draft.where(fingerprint:, person:),
+          OfferItem.joins(:offer).where(fingerprint:, offers: {library_id: mine})
+        ]
       end
 
       # @param presets [Array<Preset>]
@@ -38,7 +42,9 @@ module Fobrel
         SELECT png FROM strips WHERE fingerprint = $1 AND shape = $2 AND version = $3 AND (
           EXISTS (SELECT 1 FROM editions e JOIN presets p ON p.id = e.preset_id
             JOIN memberships m ON m.library_id = p.library_id WHERE e.fingerprint = $1 AND m.person_id = $4)
-          OR EXISTS (SELECT 1 FROM drafts d WHERE d.fingerprint = $1 AND d.person_id = $4))
+          OR EXISTS (SELECT 1 FROM drafts d WHERE d.fingerprint = $1 AND d.person_id = $4)
+          OR EXISTS (SELECT 1 FROM offer_items i JOIN offers o ON o.id = i.offer_id
+            JOIN memberships m ON m.library_id = o.library_id WHERE i.fingerprint = $1 AND m.person_id = $4))
       SQL
       private_constant :SEEN
 

@@ -21,6 +21,8 @@ module Fobrel
       has_many :parts
       has_many :people, through: :memberships
       has_many :invitations
+      has_many :offers
+      has_many :follows
       belongs_to :person, optional: true
       normalizes :name, with: Core::Names.method(:clean)
       validates :name, presence: true

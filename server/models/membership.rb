@@ -7,7 +7,7 @@ module Fobrel
       MAY = {
         "guest" => %i[look],
         "artist" => %i[look edit bring],
-        "lead" => %i[look edit bring hand_out lock keep people]
+        "lead" => %i[look edit bring hand_out lock keep people decide]
       }.freeze
 
       belongs_to :person
@@ -15,7 +15,7 @@ module Fobrel
       validates :role, inclusion: {in: MAY.keys}
 
       # @param deed [Symbol] :look, :edit, :bring (what comes in), :hand_out, :lock (and to save what is locked), :keep
-      #   (the library itself, and how long what is kept) or :people
+      #   (the library itself, and how long what is kept), :people or :decide (on what is offered)
       def may?(deed) = MAY.fetch(role).include?(deed) && library.lets?(deed)
     end
   end

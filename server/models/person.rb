@@ -12,6 +12,7 @@ module Fobrel
       has_many :favourites
       has_many :recents
       has_many :sign_ins
+      has_many :notices
       has_one :own_library, class_name: "Fobrel::Models::Library"
 
       normalizes :login, with: -> { _1.strip.downcase }

@@ -19,7 +19,8 @@ module Fobrel
             **settings(preset),
             **places(preset),
             **history(preset),
-            **own(preset, person)
+            **own(preset, person),
+            **origins(preset, person)
           }
         end
 
@@ -159,6 +160,34 @@ module Fobrel
               {number: home.edition.number, by: home.person.name, at: home.created_at.iso8601}
             },
             editions: preset.editions.includes(:person, :edition_name).reverse.map { |one| line(one) }
+          }
+        end
+
+        # Where it was taken from, and who took it, as far as the person sees both.
+        def origins(preset, person)
+          mine = person.memberships.select(:library_id)
+          source = preset.source
+          seen = source && Models::Preset.where(library_id: mine).find_by(id: source["preset"])
+          taken = Models::Preset.shown.where(library_id: mine).where(
+            "(presets.source ->> 'preset')::bigint = ?",
+            preset.id
+          )
+          {
+            source: source && {
+              library: source["library_name"],
+              **source.slice("name", "edition").transform_keys(&:to_sym),
+              here: seen && "/#{seen.library_id}/bench/#{seen.id}"
+            },
+            taken: taken.includes(:library).order(:id).map { |one| taken_by(one, preset) }
+          }
+        end
+
+        def taken_by(one, preset)
+          {
+            library: one.library.name,
+            name: one.name,
+            path: "/#{one.library_id}/bench/#{one.id}",
+            behind: one.source["fingerprint"] != preset.fingerprint
           }
         end
 

@@ -25,6 +25,7 @@ RSpec.describe "who the contract lets ask", :api do
       "arrivals" => @first.arrivals.create!(name: "Parcel", source: "dropped"),
       "exports" => @first.exports.create!(**export),
       "works" => work,
+      "offers" => @first.offers.create!(person:),
       "parts" => @first.parts.create!(name: "x", kind: "tip", sha256: "0" * 64),
       "recipes" => @first.recipes.create!(name: "x", scope: "each", file: "x", body: "x"),
       "ledger" => @first.ledger_entries.create!(person:, kind: "tag", summary: "x")

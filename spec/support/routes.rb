@@ -12,7 +12,8 @@ module Routes
     "shape" => "wall",
     "sum" => "0" * 64,
     "name" => "nib",
-    "key" => "k" * 32
+    "key" => "k" * 32,
+    "about" => "preset"
   }.freeze
 
   # @return [Array<Fobrel::Contract::Operation>]

@@ -1,0 +1,122 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # A lead takes an offered brush, as a new one or as the next edition of one that is here; or gives it back with a
+    # reason. One decision counts, whoever is first.
+    class DecideOffer < Deed
+      # @param item [Models::OfferItem]
+      # @param wish [Hash] "as" ("new", "edition" or "return"), "reason"; of a new one "name", "tags", "family_id",
+      #   "set_id"; of an edition "preset_id" and "base", its number now
+      def initialize(item:, person:, wish:)
+        @item = item
+        @offer = item.offer
+        @library = @offer.library
+        @person = person
+        @wish = wish
+      end
+
+      # @return [Models::LedgerEntry]
+      # @raise [Overtaken, Core::Problem, AddEditions::Locked]
+      def call
+        @library.hold
+        @offer.lock!
+        @item.lock!
+        refuse_decided
+        (@wish["as"] == "return") ? give_back : accept
+      end
+
+      private
+
+      def refuse_decided
+        raise Overtaken, "#{@offer.person.name} has withdrawn this offer. Nothing was changed." if @offer.withdrawn_at
+        return if @item.state == "open"
+        said = (@item.state == "accepted") ? "accepted" : "returned"
+        raise Overtaken, "#{@item.decided_by.name} has #{said} this one already. Nothing was changed by you."
+      end
+
+      def give_back
+        reason = @wish["reason"].to_s.strip
+        raise Core::Problem, "Say why it is returned, in a sentence. Nothing was changed." if reason.empty?
+        decide("returned", reason:)
+        tell("returned “#{@item.value.name}”: #{reason}")
+        write_down(@library, @person, "offer", "“#{@item.value.name}” of #{@offer.person.name} returned: #{reason}")
+      end
+
+      def accept
+        preset, edition, how = (@wish["as"] == "edition") ? as_edition : as_new
+        decide("accepted", made_id: preset.id, edition:, reason: @wish["reason"].presence)
+        tell("accepted “#{@item.value.name}” #{how}#{": #{@wish["reason"]}" if @wish["reason"].present?}")
+        write_down(@library, @person, "offer", "“#{preset.name}” of #{@offer.person.name} accepted #{how}")
+      end
+
+      def decide(state, **more)
+        @item.update!(state:, decided_by: @person, decided_at: Time.current, **more)
+        @offer.touch
+        Models::Live.tell(what: "library", library: @library.id)
+      end
+
+      def note = ["Offered by #{@offer.person.name}", @offer.sentence.presence].compact.join(": ")
+
+      def as_edition
+        preset = @library.presets.shown.lock.find(@wish["preset_id"])
+        current = preset.current_edition
+        unless current.number == @wish["base"]
+          raise Overtaken,
+            "“#{preset.name}” is at edition #{current.number} now. Nothing was changed. Look at both once more."
+        end
+        document = @item.document.merge("id" => preset.document_id, "name" => preset.name)
+        value = Core::Preset::Preset.restore(document)
+        if value.alike?(current.value)
+          raise Core::Problem, "“#{preset.name}” is just like this already. Nothing was changed."
+        end
+        edition = AddEdition.call(preset:, value:, person: @person, note:)
+        preset.update!(source: @item.source) unless own?
+        [preset, edition.number, "as edition #{edition.number}"]
+      end
+
+      # A brush of this very library that was tuned is from nowhere else.
+      def own? = @item.source["library"] == @library.id
+
+      def as_new
+        names = @library.preset_names
+        name = Core::Names.clean(@wish["name"].presence || @item.value.name)
+        name = Core::Curation::Numbering.next_name(name, names) if names.any? { |one| one.casecmp?(name) }
+        id = @item.value.id
+        id = SecureRandom.uuid if @library.presets.exists?(document_id: id)
+        value = Core::Preset::Preset[@item.document.merge("id" => id, "name" => name)]
+        preset = CreatePreset.call(library: @library, value:, person: @person, note:, origin: "received")
+        preset.update!(source: @item.source, family: family)
+        tag(preset)
+        changes.came(Models::Preset.where(id: preset.id))
+        into_set(preset)
+        [preset, 1, "as a new brush"]
+      end
+
+      def family = @wish["family_id"] && @library.families.find(@wish["family_id"])
+
+      def tag(preset)
+        @wish.fetch("tags", []).each { |one|
+          Models::Tag.called(@library, one).taggings.find_or_create_by!(preset:)
+        }
+        changes.came(Models::Tagging.where(preset:))
+      end
+
+      def into_set(preset)
+        set = @wish["set_id"] && @library.brush_sets.where(query: nil).find(@wish["set_id"]) or return
+        changes.watch_order(set) { set.put_in_order(set.preset_ids_in_order + [preset.id]) }
+      end
+
+      def tell(what)
+        Models::Notice.tell(
+          [@offer.person],
+          library: @library,
+          kind: "answer",
+          except: @person,
+          path: "/offers?offer=#{@offer.id}",
+          text: "#{@person.name} #{what}"
+        )
+      end
+    end
+  end
+end

@@ -1,0 +1,63 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Offers brushes to a library: its leads decide. Nothing is published by it.
+    class OfferBrushes < Action
+      # @param library [Models::Library] to which
+      # @param picked [Array<Array(Models::Preset, Boolean)>] each with whether the person's own draft of it is meant
+      # @param sentence [String] why
+      def initialize(library:, person:, picked:, sentence:)
+        @library = library
+        @person = person
+        @picked = picked
+        @sentence = sentence
+      end
+
+      # @return [Models::Offer]
+      # @raise [Core::Problem]
+      def call
+        raise Core::Problem, "Nothing is picked, so there is nothing to offer." if @picked.empty?
+        if @picked.size > Models::Offer::MOST
+          raise Core::Problem, "An offer has at most #{Models::Offer::MOST} brushes. Nothing was offered."
+        end
+        offer = Models::Offer.create!(library: @library, person: @person, sentence: @sentence)
+        @picked.each { |preset, drafted| add(offer, preset, drafted) }
+        tell(offer)
+        offer
+      end
+
+      private
+
+      def add(offer, preset, drafted)
+        edition = preset.current_edition
+        draft = preset.drafts.find_by(person: @person) if drafted
+        value = (draft || edition).value
+        same = @library.presets.shown.find_by(document_id: value.id)
+        if same && value.alike?(same.current_edition.value)
+          raise Core::Problem, "“#{preset.name}” is in “#{@library.name}” already, just as it is. Nothing was offered."
+        end
+        offer.items.create!(
+          document: value.to_h,
+          fingerprint: value.fingerprint,
+          source: {**TakeBrushes.source(preset, edition), draft: !draft.nil?}
+        )
+      end
+
+      def tell(offer)
+        leads = @library.people.here.where(memberships: {role: "lead"}).to_a
+        count = offer.items.size
+        what = (count == 1) ? "“#{offer.items.first.value.name}”" : brushes(count)
+        Models::Notice.tell(
+          leads,
+          library: @library,
+          kind: "offer",
+          except: @person,
+          path: "/offers?offer=#{offer.id}",
+          text: "#{@person.name} offers #{what} to “#{@library.name}”#{": #{@sentence}" unless @sentence.empty?}"
+        )
+        Models::Live.tell(what: "library", library: @library.id)
+      end
+    end
+  end
+end

@@ -1,0 +1,72 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Says something about a brush, an edition, a release or an offer. Whoever is named, made it or spoke there is told.
+    class Say < Action
+      # @param about [String] a key of Models::Comment::ABOUT
+      # @param thing [ActiveRecord::Base]
+      # @param words [Hash] "text", "edition", "x" and "y" (shares of the strip)
+      def initialize(library:, person:, about:, thing:, words:)
+        @library = library
+        @person = person
+        @about = about
+        @thing = thing
+        @words = words
+      end
+
+      # @return [Models::Comment]
+      def call
+        check_edition
+        said = Models::Comment.create!(
+          library: @library,
+          person: @person,
+          about: @about,
+          about_id: @thing.id,
+          **@words.slice("text", "edition", "x", "y").transform_keys(&:to_sym)
+        )
+        mentioned = said.mentioned
+        tell(mentioned, "mention", "#{@person.name} names you, about #{called}: #{said.text}")
+        tell(concerned - mentioned, "comment", "#{@person.name} about #{called}: #{said.text}")
+        Models::Live.tell(what: "talk", library: @library.id, about: @about, id: @thing.id)
+        said
+      end
+
+      private
+
+      def check_edition
+        return unless @words["edition"]
+        known = @about == "preset" && @thing.editions.exists?(number: @words["edition"])
+        raise Core::Problem, "There is no edition #{@words["edition"]}. Nothing was said." unless known
+      end
+
+      def tell(people, kind, text)
+        here = people & @library.people.here.to_a
+        Models::Notice.tell(here, library: @library, kind:, text:, path:, except: @person)
+      end
+
+      # Who made it, and who spoke there before.
+      def concerned
+        spoke = Models::Comment.where(about: @about, about_id: @thing.id).includes(:person).map(&:person)
+        made = (@about == "preset") ? @thing.current_edition.person : @thing.person
+        [*spoke, made].compact.uniq
+      end
+
+      def called
+        case @about
+        when "preset" then "“#{@thing.name}”"
+        when "release" then "“#{@thing.bundle.name}” #{@thing.number}"
+        else "an offer of #{@thing.person.name}"
+        end
+      end
+
+      def path
+        case @about
+        when "preset" then "/bench/#{@thing.id}"
+        when "release" then "/bundles?bundle=#{@thing.bundle_id}"
+        else "/offers?offer=#{@thing.id}"
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,25 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # What somebody says about a brush, one of its editions, a release or an offer; it may point at a place of the strip.
+    class Comment < Record
+      ABOUT = {"preset" => Preset, "release" => Release, "offer" => Offer}.freeze
+
+      belongs_to :library
+      belongs_to :person
+      normalizes :text, with: ->(text) { text.strip }
+      validates :about, inclusion: {in: ABOUT.keys}
+      validates :text, length: {in: 1..2000}
+
+      # "@tove", wherever it stands.
+      MENTION = /(?<![\p{L}\p{N}._-])@([\p{L}\p{N}._-]{2,40})/
+
+      # @return [Array<Person>] of this library who are named in it
+      def mentioned
+        logins = text.scan(MENTION).flatten.flat_map { |one| [one.downcase, one.downcase.sub(/\.+\z/, "")] }
+        library.people.here.where(login: logins).distinct.to_a
+      end
+    end
+  end
+end

@@ -1,0 +1,21 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # Tells all web processes that something is new, when the transaction has ended well (PostgreSQL's NOTIFY).
+    # A page that listens asks for what it wants to know.
+    module Live
+      CHANNEL = "fobrel_live"
+
+      # @param library [Integer, nil] whose pages are told
+      # @param people [Array<Integer>, nil] who is told, wherever they look
+      # @param what [String] "library", "inbox", "bench"
+      # @param about [Hash] what else is known
+      def self.tell(what:, library: nil, people: nil, **about)
+        return if people && people.empty?
+        text = JSON.generate({what:, library:, people:, **about}.compact)
+        Record.connection.execute("SELECT pg_notify(#{Record.connection.quote(CHANNEL)}, #{Record.connection.quote(text)})")
+      end
+    end
+  end
+end

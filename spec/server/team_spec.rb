@@ -1,0 +1,216 @@
+# frozen_string_literal: true
+
+require "support/api"
+
+RSpec.describe "brushes between libraries", :api do
+  let(:first) { "/api/libraries/#{@first.id}" }
+  let(:own) { person("tove").own_library! }
+  let(:own_path) { "/api/libraries/#{own.id}" }
+
+  def person(login) = Studio::M::Person.find_by!(login:)
+
+  # A brush of Tove's own.
+  def brush(name = "Gull wing", size: 21, library: own, **groups)
+    settings = {"mark" => {"tip" => {"kind" => "round", "hardness" => 0.4}, "size" => {"base" => size}}, **groups}
+    value = Fobrel::Core::Preset::Preset.build(name, settings)
+    Fobrel::Actions::CreatePreset.call(library:, value:, person: person("tove"))
+  end
+
+  def offer(*presets, sentence: "Good for far birds", **more)
+    call(:post, "#{first}/offers", {preset_ids: presets.map(&:id), sentence:, **more})
+  end
+
+  def decide(offer, index = 0, **wish)
+    items = Studio::M::Offer.find(offer["id"]).items.to_a
+    call(:post, "/api/offers/#{offer["id"]}/items/#{items[index].id}", wish)
+  end
+
+  def inbox = call(:get, "/api/inbox")
+
+  describe "taking" do
+    it "remembers where a brush is from, and both sides show it" do
+      sign_in("tove")
+      source = @first.presets.shown.first
+      source.taggings.create!(tag: Studio::M::Tag.called(@first, "sea"))
+      taken = call(:post, "#{own_path}/taken", {preset_ids: [source.id]})
+      made = Studio::M::Preset.find(taken["preset_ids"].first)
+      expect(made.tags.map(&:name)).to include("sea")
+      expect(made.fingerprint).to eq(source.fingerprint)
+      detail = call(:get, "/api/presets/#{made.id}")
+      expect(detail["source"]).to eq(
+        {
+          "library" => @first.name,
+          "name" => source.name,
+          "edition" => 1,
+          "here" => "/#{@first.id}/bench/#{source.id}"
+        }
+      )
+      other = call(:get, "/api/presets/#{source.id}")["taken"]
+      expect(other.map { |one| one.values_at("library", "name", "behind") }).to eq([[own.name, source.name, false]])
+      sign_in("maren")
+      expect(call(:get, "/api/presets/#{source.id}")["taken"]).to eq([])
+      sign_in("tove")
+      expect(call(:post, "#{own_path}/taken", {preset_ids: [source.id]})["error"]).to match(/here already/)
+      call(:post, "/api/ledger/#{taken["entry"]["id"]}/undo")
+      expect(own.presets.count).to eq(0)
+    end
+
+    it "takes nothing that is not theirs to see, and nothing into what they may not change" do
+      secret = brush
+      sign_in("maren")
+      call(:post, "/api/libraries/#{@second.id}/taken", {preset_ids: [secret.id]})
+      expect(status).to eq(404)
+      sign_in("ilse")
+      call(:post, "#{first}/taken", {preset_ids: [@first.presets.first.id]})
+      expect(status).to eq(403)
+    end
+  end
+
+  describe "offers" do
+    it "come to the leads, beside what they resemble, and are accepted as new, at a place, with tags" do
+      set = @first.brush_sets.create!(name: "Birds")
+      preset = brush
+      sign_in("tove")
+      made = offer(preset)
+      expect(made.values_at("state", "names", "left")).to eq(["open", ["Gull wing"], 1])
+      sign_in("maren")
+      expect(inbox["notices"].first.values_at("kind", "seen")).to eq(["offer", false])
+      expect(inbox["notices"].first["text"]).to eq(
+        "Tove Lindgaard offers “Gull wing” to “#{@first.name}”: Good for far birds"
+      )
+      item = call(:get, "/api/offers/#{made["id"]}")["items"].sole
+      expect(item.values_at("name", "state", "source")).to match(
+        ["Gull wing", "open", include("library_name" => own.name, "draft" => false)]
+      )
+      png = call(:get, "/api/offers/#{made["id"]}/items/#{item["id"]}/strip.png?ground=black")
+      expect([status, png.b[0, 4]]).to eq([200, "\x89PNG".b])
+      entry = decide(made, as: "new", tags: ["birds"], set_id: set.id)["entry"]
+      got = @first.presets.find_by!(name: "Gull wing")
+      expect([got.tags.map(&:name), set.reload.preset_ids_in_order, got.source["library_name"]]).to eq(
+        [["birds"], [got.id], own.name]
+      )
+      expect(got.current_edition.note).to eq("Offered by Tove Lindgaard: Good for far birds")
+      call(:post, "/api/ledger/#{entry["id"]}/undo")
+      expect([@first.presets.exists?(name: "Gull wing"), set.reload.preset_ids_in_order]).to eq([false, []])
+      sign_in("tove")
+      expect(inbox["notices"].first["text"]).to eq("Maren Oake accepted “Gull wing” as a new brush")
+    end
+
+    it "become the next edition of a brush that is here; what stands there now must be what was seen" do
+      target = @first.presets.shown.first
+      sign_in("tove")
+      about = {"notes" => "Tuned"}
+      value = target.current_edition.value.with("mark", target.current_edition.document["mark"].merge("angle" => 33))
+      Fobrel::Actions::KeepDraft.call(preset: target, person: person("tove"), value: value.with("about", about))
+      made = offer(target, drafts: true)
+      sign_in("maren")
+      item = call(:get, "/api/offers/#{made["id"]}")["items"].sole
+      expect(
+        item["resembles"].first.values_at(
+          "id",
+          "why",
+          "words"
+        )
+      ).to eq([target.id, "the same brush", ["Angle 0° → 33°"]])
+        .or match([target.id, "the same brush", include(/Angle/)])
+      expect(decide(made, as: "edition", preset_id: target.id, base: 7)["error"]).to match(/is at edition 1 now/)
+      decide(made, as: "edition", preset_id: target.id, base: 1, reason: "At last")
+      expect(target.reload.current_edition.value["mark", "angle"]).to eq(33)
+      expect(target.current_edition.number).to eq(2)
+      expect(decide(made, as: "new")["error"]).to match(/Maren Oake has accepted this one already/)
+    end
+
+    it "are returned with a reason, in part, and offered again" do
+      sign_in("tove")
+      made = offer(brush, brush("Tern", size: 9))
+      sign_in("maren")
+      expect(decide(made, 0, as: "return")["error"]).to match(/Say why/)
+      decide(made, 0, as: "return", reason: "Too soft for ink")
+      expect(call(:get, "/api/offers/#{made["id"]}").values_at("state", "left")).to eq(["open", 1])
+      decide(made, 1, as: "new", name: "Tern, far")
+      expect(call(:get, "/api/offers/#{made["id"]}")["state"]).to eq("answered")
+      expect(@first.presets.exists?(name: "Tern, far")).to be(true)
+      sign_in("tove")
+      expect(inbox["notices"].map { |one| one["text"] }).to include("Maren Oake returned “Gull wing”: Too soft for ink")
+      expect(offer(own.presets.find_by!(name: "Gull wing")) && status).to eq(201)
+    end
+
+    it "are withdrawn by who made them while open, and seen by nobody else but the leads" do
+      sign_in("tove")
+      made = offer(brush)
+      sign_in("ilse")
+      call(:get, "/api/offers/#{made["id"]}")
+      expect([status, call(:get, "#{first}/offers")["offers"]]).to eq([404, []])
+      sign_in("maren")
+      expect(call(:delete, "/api/offers/#{made["id"]}")["error"]).to match(/Only Tove/)
+      sign_in("tove")
+      expect(call(:delete, "/api/offers/#{made["id"]}")["state"]).to eq("withdrawn")
+      call(:delete, "/api/offers/#{made["id"]}")
+      expect(status).to eq(409)
+      sign_in("maren")
+      expect(decide(made, as: "new")["error"]).to match(/withdrawn this offer/)
+      sign_in("tove")
+      expect(decide(made, as: "new") && status).to eq(403)
+      expect(offer(@first.presets.first)["error"]).to match(/already, just as it is/)
+    end
+
+    it "are decided once by two leads at the same moment" do
+      sign_in("tove")
+      made = offer(brush)
+      item = Studio::M::Offer.find(made["id"]).items.first
+      stale = Studio::M::OfferItem.find(item.id)
+      maren, tove = %w[maren tove].map { |login| person(login) }
+      Fobrel::Actions::DecideOffer.call(item:, person: maren, wish: {"as" => "new"})
+      expect { Fobrel::Actions::DecideOffer.call(item: stale, person: tove, wish: {"as" => "new"}) }
+        .to raise_error(Fobrel::Actions::Action::Overtaken)
+      expect(
+        [
+          @first.presets.where(name: "Gull wing").count,
+          person("tove").notices.where(kind: "answer").count
+        ]
+      ).to eq([1, 1])
+    end
+  end
+
+  describe "talk" do
+    it "tells whoever is named, spoke before or made it, and nobody of another library" do
+      preset = @first.presets.first
+      path = "#{first}/talk/preset/#{preset.id}"
+      sign_in("ilse")
+      call(:post, path, {text: "Lovely edge. @tove, see? mail@maren is no name", edition: 1, x: 0.5, y: 0.2})
+      expect(call(:post, path, {text: "x", edition: 9})["error"]).to match(/no edition 9/)
+      expect(call(:post, path, {text: "  "}) && status).to eq(422)
+      sign_in("tove")
+      expect(inbox["notices"].sole.values_at("kind", "path")).to eq(["mention", "/#{@first.id}/bench/#{preset.id}"])
+      call(:post, path, {text: "Yes"})
+      sign_in("ilse")
+      expect(inbox["notices"].sole["text"]).to eq("Tove Lindgaard about “#{preset.name}”: Yes")
+      sign_in("maren")
+      expect(inbox["notices"].map { |one| one["kind"] }).to eq(%w[comment comment])
+      said = call(:get, path)["comments"]
+      expect(
+        said.map { |one|
+          one.values_at("by", "edition", "x")
+        }
+      ).to eq([["Ilse Brandow", 1, 0.5], ["Tove Lindgaard", nil, nil]])
+      call(:delete, "#{first}/comments/#{said.first["id"]}")
+      expect(status).to eq(404)
+      call(:get, "/api/libraries/#{@second.id}/talk/preset/#{preset.id}")
+      expect(status).to eq(404)
+    end
+
+    it "is quiet for whoever wants it so; what was seen stays seen" do
+      sign_in("tove")
+      expect(inbox["kinds"].map { |one| one["wanted"] }).to all(be(true))
+      call(:put, "/api/inbox", {wanted: %w[offer]})
+      sign_in("ilse")
+      call(:post, "#{first}/talk/preset/#{@first.presets.first.id}", {text: "@tove and @maren"})
+      sign_in("tove")
+      expect(inbox["notices"]).to eq([])
+      sign_in("maren")
+      expect(inbox["unseen"]).to eq(1)
+      call(:post, "/api/inbox/seen", {up_to: inbox["notices"].first["id"]})
+      expect([inbox["unseen"], inbox["notices"].first["seen"]]).to eq([0, true])
+    end
+  end
+end
