@@ -71,3 +71,4 @@ end
 require_relative "views"
 require_relative "contract"
 require_relative "room"
+require_relative "hub"

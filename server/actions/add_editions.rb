@@ -49,10 +49,20 @@ module Fobrel
             )
           }
         )
+        tell
         ids
       end
 
       private
+
+      # Whoever has one of them on the Bench looks at once.
+      def tell
+        few = @items.first(TOLD).map { |item| item.preset.id }
+        Models::Live.tell(what: "edition", library: @items.first.preset.library_id, presets: few, by: @person&.id)
+      end
+
+      TOLD = 50
+      private_constant :TOLD
 
       def check_locks
         locked = @items.map(&:preset).select(&:locked_by_id)

@@ -87,8 +87,8 @@ module Fobrel
         value = Core::Preset::Preset[@item.document.merge("id" => id, "name" => name)]
         preset = CreatePreset.call(library: @library, value:, person: @person, note:, origin: "received")
         preset.update!(source: @item.source, family: family)
-        tag(preset)
         changes.came(Models::Preset.where(id: preset.id))
+        tag(preset)
         into_set(preset)
         [preset, 1, "as a new brush"]
       end

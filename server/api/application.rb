@@ -101,6 +101,7 @@ module Fobrel
         Wall,
         Offers,
         Talk,
+        Live,
         Attic,
         Doubles,
         Tags,

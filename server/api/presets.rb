@@ -15,7 +15,8 @@ module Fobrel
 
       # What a page asks every few seconds: whether what it shows is still so.
       get "/api/presets/:id/state" do
-        answer(Views::Brushes.state(preset_here, person))
+        preset = preset_here
+        answer({**Views::Brushes.state(preset, person), others: Models::Presence.note(preset, person)})
       end
 
       # A change is kept the moment it happens; `was` is what it was made on, and what of it cannot be does not hold

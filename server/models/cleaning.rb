@@ -106,8 +106,9 @@ module Fobrel
 
       # Painted anew when they are asked for.
       def strips
-        kept = "EXISTS (SELECT 1 FROM editions e WHERE e.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM drafts d " \
-          "WHERE d.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM offer_items o WHERE o.fingerprint = %<of>s) OR EXISTS (SELECT 1 FROM arrival_items i WHERE i.fingerprint = %<of>s)"
+        kept = %w[editions drafts offer_items arrival_items].map { |table|
+          "EXISTS (SELECT 1 FROM #{table} k WHERE k.fingerprint = %<of>s)"
+        }.join(" OR ")
         version = Core::Stroke::Strip::VERSION
         sweep("strips", KeptStrip.where("version <> ? OR NOT (#{format(kept, of: "strips.fingerprint")})", version))
         sweep(

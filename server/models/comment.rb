@@ -2,7 +2,8 @@
 
 module Fobrel
   module Models
-    # What somebody says about a brush, one of its editions, a release or an offer; it may point at a place of the strip.
+    # What somebody says about a brush, one of its editions, a release or an offer; it may point at a place of the
+    # strip.
     class Comment < Record
       ABOUT = {"preset" => Preset, "release" => Release, "offer" => Offer}.freeze
 

@@ -15,7 +15,9 @@ module Fobrel
       # @param changes [Ledger::Changes] none for what cannot be undone
       # @return [LedgerEntry]
       def self.write(library, person, kind, summary, changes = Ledger::Changes.new)
-        create!(library:, person:, kind:, summary:, undo: changes.to_h, touched: changes.touched)
+        create!(library:, person:, kind:, summary:, undo: changes.to_h, touched: changes.touched).tap {
+          Live.tell(what: "library", library: library.id, by: person.id)
+        }
       end
 
       # @return [Ledger::Changes] read anew each time

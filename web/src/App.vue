@@ -17,6 +17,7 @@ import { useDeed } from './parts/useDeed'
 import { views } from './routes'
 import { useArrival } from './stores/arrival'
 import { useLibrary } from './stores/library'
+import { useLive } from './stores/live'
 import { useSession } from './stores/session'
 import { useToast } from './stores/toast'
 import { useUnsent } from './stores/unsent'
@@ -26,6 +27,7 @@ useNight()
 const session = useSession()
 const library = useLibrary()
 const arrival = useArrival()
+useLive()
 const toast = useToast()
 const route = useRoute()
 const router = useRouter()

@@ -108,6 +108,22 @@ export const views = [
     component: () => import('./views/library/Library.vue'),
   },
   {
+    name: 'offers',
+    title: 'Offers',
+    group: 'Team',
+    path: '/offers',
+    who: 'all',
+    component: () => import('./views/offers/Offers.vue'),
+  },
+  {
+    name: 'inbox',
+    title: 'Inbox',
+    group: 'Team',
+    path: '/inbox',
+    who: 'all',
+    component: () => import('./views/inbox/Inbox.vue'),
+  },
+  {
     name: 'people',
     title: 'People',
     group: 'Team',

@@ -6,6 +6,7 @@ import { api, of } from '../api/client'
 import { offline } from '../api/connection'
 import { useNight } from '../look/night'
 import { views } from '../routes'
+import { useInbox } from '../stores/inbox'
 import { useSession } from '../stores/session'
 import { useToast } from '../stores/toast'
 import { useWork } from '../stores/work'
@@ -17,6 +18,7 @@ defineEmits<{ keys: []; tokens: []; you: []; newLibrary: [] }>()
 const session = useSession()
 const toast = useToast()
 const work = useWork()
+const inbox = useInbox()
 const route = useRoute()
 const router = useRouter()
 const night = useNight()
@@ -68,6 +70,13 @@ defineExpose({ search: () => searchLine.value?.focus() })
     <span v-if="offline" class="offline" role="status">no connection, trying again…</span>
     <button class="plain" :aria-pressed="night" @click="toggleNight()">{{ night ? 'Night' : 'Day' }}</button>
     <button class="plain" aria-label="Keys" @click="$emit('keys')">?</button>
+    <router-link
+      v-if="inbox.unseen"
+      :to="{ name: 'inbox', params: { library: session.libraryId } }"
+      class="new"
+      :aria-label="`${inbox.unseen} new in your inbox`"
+      >{{ inbox.unseen }} new</router-link
+    >
     <el-dropdown trigger="click">
       <button class="who" :aria-label="`Signed in as ${session.person?.name}`">{{ session.person?.name[0] }}</button>
       <template #dropdown>
@@ -147,6 +156,16 @@ header {
   height: 3px;
   background: var(--accent);
   transition: width 0.3s;
+}
+.new {
+  padding: 2px 9px;
+  border-radius: 10px;
+  background: var(--ochre-wash);
+  color: var(--ochre);
+  font-weight: 700;
+  font-size: 12px;
+  text-decoration: none;
+  white-space: nowrap;
 }
 .who {
   width: 28px;

@@ -2,12 +2,14 @@
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
 import { views } from '../routes'
+import { useInbox } from '../stores/inbox'
 import { useLibrary } from '../stores/library'
 import { useSession } from '../stores/session'
 
 /** The views this person may use, under their headings; a heading of none is left out. */
 const session = useSession()
 const library = useLibrary()
+const inbox = useInbox()
 const route = useRoute()
 const here = computed(() => ({ library: session.libraryId }))
 const drafts = computed(() => library.count('draft'))
@@ -32,6 +34,7 @@ const groups = computed(() =>
       >
         {{ view.title }}
         <b v-if="view.name === 'drafts' && drafts" title="Your drafts">{{ drafts }}</b>
+        <b v-if="view.name === 'inbox' && inbox.unseen" title="New for you">{{ inbox.unseen }}</b>
         <b v-if="view.name === 'seats' && behind" title="Seats that are behind">{{ behind }}</b>
       </router-link>
     </template>

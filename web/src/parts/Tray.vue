@@ -6,6 +6,7 @@ import { useTray } from '../stores/tray'
 import CopyDialog from './CopyDialog.vue'
 import ExportDialog from './ExportDialog.vue'
 import FitDialog from './FitDialog.vue'
+import OfferDialog from './OfferDialog.vue'
 import RenameDialog from './RenameDialog.vue'
 import ResetDialog from './ResetDialog.vue'
 import Strip from './Strip.vue'
@@ -16,11 +17,13 @@ const tray = useTray()
 const session = useSession()
 const router = useRouter()
 const asking = ref<Question>()
-const dialog = ref<'reset' | 'fit' | 'copy' | 'rename' | 'proof' | 'export'>()
+const dialog = ref<'reset' | 'fit' | 'copy' | 'rename' | 'proof' | 'export' | 'offer' | 'take'>()
 const compare = () => router.push({ name: 'compare', query: { ids: tray.ids.slice(0, 6).join(',') } })
-function more(what: Question | 'fit' | 'copy' | 'proof') {
-  if (what === 'fit' || what === 'copy' || what === 'proof') dialog.value = what
-  else asking.value = what
+const DIALOGS = ['fit', 'copy', 'proof', 'offer', 'take'] as const
+function more(what: Question | (typeof DIALOGS)[number]) {
+  const here = DIALOGS.find((one) => one === what)
+  if (here) dialog.value = here
+  else asking.value = what as Question
 }
 </script>
 
@@ -67,6 +70,8 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
               ><el-dropdown-item command="copy">Copy settings to them…</el-dropdown-item
               ><el-dropdown-item command="hide">Hide…</el-dropdown-item></template
             >
+            <el-dropdown-item command="offer">Offer…</el-dropdown-item>
+            <el-dropdown-item command="take">Take into another library…</el-dropdown-item>
             <el-dropdown-item command="proof">Proof sheet…</el-dropdown-item>
           </el-dropdown-menu></template
         >
@@ -83,6 +88,12 @@ function more(what: Question | 'fit' | 'copy' | 'proof') {
       :count="tray.ids.length"
       :kind="dialog === 'proof' ? 'proof' : undefined"
       :title="session.library?.name ?? ''"
+      @close="dialog = undefined"
+    />
+    <OfferDialog
+      v-if="dialog === 'offer' || dialog === 'take'"
+      :ids="tray.ids"
+      :takes="dialog === 'take'"
       @close="dialog = undefined"
     />
     <ResetDialog v-if="dialog === 'reset'" :only="tray.ids" @close="dialog = undefined" />

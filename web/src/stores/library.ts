@@ -28,6 +28,8 @@ export const useLibrary = defineStore('library', () => {
   const loaded = ref<number>()
   /** Counts readings, so that a view knows when what it shows is old. */
   const stamp = ref(0)
+  /** Counts what was said by others, for talk that is shown. */
+  const talked = ref(0)
   const byId = shallowReactive(new Map<number, Preset>())
   const tagById = computed(() => new Map(tags.value.map((tag) => [tag.id, tag])))
   const familyById = computed(() => new Map(families.value.map((family) => [family.id, family])))
@@ -116,6 +118,7 @@ export const useLibrary = defineStore('library', () => {
     all,
     loaded,
     stamp,
+    talked,
     byId,
     tagById,
     familyById,

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { api, of } from '../../api/client'
 import { offline } from '../../api/connection'
 import BrushName from '../../parts/BrushName.vue'
+import OfferDialog from '../../parts/OfferDialog.vue'
 import ResetDialog from '../../parts/ResetDialog.vue'
 import MergeDialog from './MergeDialog.vue'
 import MethodChoice from './MethodChoice.vue'
@@ -16,7 +17,7 @@ defineEmits<{ open: [sheet: 'history' | 'copy' | 'hand' | 'about'] }>()
 const bench = onBench()
 const { detail, document, dirty, busy, at, room, kept, overtaken } = bench
 const name = ref<InstanceType<typeof BrushName>>()
-const asking = ref<'edition' | 'brush' | 'merge' | 'reset'>()
+const asking = ref<'edition' | 'brush' | 'merge' | 'reset' | 'offer'>()
 const merging = ref<{ note: string; captured: Item[] }>({ note: '', captured: [] })
 
 const next = computed(() => Math.max(...detail.value!.editions.map(({ number }) => number)) + 1)
@@ -58,6 +59,10 @@ async function askBack() {
   await bench.keep()
   asking.value = 'reset'
 }
+async function askOffer() {
+  await bench.keep()
+  asking.value = 'offer'
+}
 function closeBack() {
   asking.value = undefined
   bench.load()
@@ -97,6 +102,10 @@ defineExpose({ ask, rename: () => name.value?.begin() })
       [familyName, ...detail!.preset.traits].filter(Boolean).join(' · ')
     }}</span>
     <MethodChoice />
+    <span v-if="bench.others.value.length" class="others" role="status"
+      >{{ bench.others.value.join(' and ') }} {{ bench.others.value.length > 1 ? 'have' : 'has' }} it on the Bench
+      too</span
+    >
     <span v-if="detail!.hidden" class="missing" title="It is hidden from the Wall; bring it back there"
       >in the Attic</span
     >
@@ -158,6 +167,7 @@ defineExpose({ ask, rename: () => name.value?.begin() })
             <el-dropdown-item @click="$emit('open', 'about')">About this brush…</el-dropdown-item>
             <el-dropdown-item :disabled="busy" @click="$emit('open', 'copy')">Copy settings…</el-dropdown-item>
             <el-dropdown-item @click="$emit('open', 'hand')">My hand…</el-dropdown-item>
+            <el-dropdown-item :disabled="busy" @click="askOffer">Offer…</el-dropdown-item>
             <el-dropdown-item v-if="isLead" :disabled="busy" @click="lock">{{
               detail!.locked_by ? 'Unlock' : 'Lock'
             }}</el-dropdown-item>
@@ -181,6 +191,7 @@ defineExpose({ ask, rename: () => name.value?.begin() })
   <SaveEditionDialog v-if="asking === 'edition'" :next="next" @close="asking = undefined" @overtaken="overtake" />
   <SaveAsDialog v-if="asking === 'brush'" @close="asking = undefined" />
   <MergeDialog v-if="asking === 'merge'" :note="merging.note" :capture="merging.captured" @close="asking = undefined" />
+  <OfferDialog v-if="asking === 'offer'" :ids="[bench.id]" :drafts="dirty" @close="asking = undefined" />
   <ResetDialog v-if="asking === 'reset'" :only="[bench.id]" :first="bench.back.value" @close="closeBack" />
 </template>
 
@@ -212,6 +223,10 @@ header > .traits {
 .star {
   font-size: 15px;
   color: var(--madder);
+}
+.others {
+  color: var(--ochre);
+  font-size: 12px;
 }
 .step {
   font-size: 17px;

@@ -119,7 +119,7 @@ export function useBench(id: number) {
       }
     })
   let deeds = 0
-  const { look } = useLook(
+  const { look, others } = useLook(
     id,
     detail,
     // What is being done here is told by whoever does it.
@@ -231,6 +231,7 @@ export function useBench(id: number) {
     kept: keeping.state,
     room: keeping.room,
     overtaken,
+    others,
     back,
     goal,
     trying,

@@ -1,7 +1,8 @@
 import { useDebounceFn, useEventListener, useIntervalFn } from '@vueuse/core'
-import { computed, ref, type Ref, type ShallowRef } from 'vue'
+import { computed, ref, watch, type Ref, type ShallowRef } from 'vue'
 import { api, of, Refused, type Detail, type Document } from '../../api/client'
 import type { paths } from '../../api/schema'
+import { useLive } from '../../stores/live'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import { useUnsent, type Change } from '../../stores/unsent'
@@ -142,6 +143,13 @@ export function useLook(
   changed: (words: string) => Promise<unknown>,
 ) {
   let looking = false
+  /** Who else has it on the Bench. */
+  const others = ref<string[]>([])
+  const live = useLive()
+  watch(
+    () => live.editions,
+    ({ presets }) => presets.includes(id) && look(),
+  )
 
   async function look() {
     if (looking || !detail.value || !idle() || globalThis.document.hidden) return
@@ -151,6 +159,7 @@ export function useLook(
       const now = await of(
         api.GET('/api/presets/{id}/state', { params: { path: { id } }, signal: AbortSignal.timeout(10_000) }),
       )
+      others.value = now.others
       const { preset, locked_by, kept, hidden } = detail.value
       // What was done here meanwhile is told by whoever did it.
       if (!idle() || deeds() !== before) return
@@ -173,5 +182,5 @@ export function useLook(
 
   useIntervalFn(look, 3000)
   useEventListener(window, 'focus', look)
-  return { look }
+  return { look, others }
 }

@@ -4,6 +4,7 @@ import BrushName from '../../parts/BrushName.vue'
 import PartPicture from '../../parts/PartPicture.vue'
 import Strip from '../../parts/Strip.vue'
 import TagMark from '../../parts/TagMark.vue'
+import Talk from '../../parts/talk/Talk.vue'
 import { api, of, type Detail, type Document, type Preset } from '../../api/client'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
@@ -95,6 +96,22 @@ async function reset() {
               : 'nothing'
           }}
         </dd>
+        <template v-if="detail.source">
+          <dt>From</dt>
+          <dd>
+            <component :is="detail.source.here ? 'router-link' : 'span'" :to="detail.source.here"
+              >{{ detail.source.library }}, {{ detail.source.name }}</component
+            >, edition {{ detail.source.edition }}
+          </dd>
+        </template>
+        <template v-if="detail.taken.length">
+          <dt>Taken into</dt>
+          <dd>
+            <div v-for="one in detail.taken" :key="one.path">
+              <router-link :to="one.path">{{ one.library }}</router-link>{{ one.behind ? ', an earlier edition' : '' }}
+            </div>
+          </dd>
+        </template>
         <dt>In sets</dt>
         <dd>{{ detail.sets.map(({ name }) => name).join(', ') || 'none' }}</dd>
         <dt>On seats</dt>
@@ -114,6 +131,10 @@ async function reset() {
           ></span
         >
       </div>
+    </template>
+    <template v-if="detail">
+      <h3>Said about it</h3>
+      <Talk :id="preset.id" about="preset" :edition="preset.edition" />
     </template>
     <div class="line doing">
       <el-button type="primary" @click="$emit('open')">Open on the Bench</el-button>

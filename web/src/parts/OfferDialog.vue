@@ -1,0 +1,92 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { api, of } from '../api/client'
+import { useLibrary } from '../stores/library'
+import { useSession } from '../stores/session'
+import { useToast } from '../stores/toast'
+import FormDialog from './FormDialog.vue'
+import { useDeed } from './useDeed'
+
+/** Brushes go to another library: offered, with a sentence, or taken there where one may. */
+const props = defineProps<{ ids: number[]; drafts?: boolean; takes?: boolean }>()
+const emit = defineEmits<{ close: []; done: [] }>()
+const session = useSession()
+const library = useLibrary()
+const toast = useToast()
+const places = computed(() =>
+  session.libraries.filter(
+    (one) =>
+      !one.archived && one.role !== 'guest' && (props.takes ? one.id !== session.libraryId : one.kind !== 'stock'),
+  ),
+)
+const target = ref(places.value.find(({ id }) => id === session.libraryId)?.id ?? places.value[0]?.id)
+const sentence = ref('')
+const count = computed(() => (props.ids.length === 1 ? 'this brush' : `these ${props.ids.length} brushes`))
+const named = () => session.libraries.find(({ id }) => id === target.value)?.name
+
+const { busy, problem, go } = useDeed(async () => {
+  const params = { path: { library: target.value! } }
+  if (props.takes) {
+    const { entry, here } = await of(
+      api.POST('/api/libraries/{library}/taken', { params, body: { preset_ids: props.ids } }),
+    )
+    toast.done([`${entry.summary}.`, here.length ? `Already there: ${here.join(', ')}.` : ''].join(' '))
+  } else {
+    const body = { preset_ids: props.ids, drafts: !!props.drafts, sentence: sentence.value }
+    await of(api.POST('/api/libraries/{library}/offers', { params, body }))
+    toast.done(`Offered to “${named()}”. Its leads are told, and you will be told what they decide.`)
+    await library.load()
+  }
+  emit('done')
+  emit('close')
+})
+</script>
+
+<template>
+  <FormDialog
+    :title="takes ? `Take ${count} into another library` : `Offer ${count}`"
+    :deed="takes ? 'Take' : 'Offer'"
+    :busy="busy"
+    :ready="!!target"
+    :problem="problem"
+    @submit="go"
+    @close="emit('close')"
+  >
+    <p v-if="!places.length">You are in no other library where you may bring brushes in.</p>
+    <template v-else>
+      <label
+        >{{ takes ? 'Into' : 'To' }}
+        <select v-model="target" :aria-label="takes ? 'Into which library' : 'To which library'">
+          <option v-for="one in places" :key="one.id" :value="one.id">{{ one.name }}</option>
+        </select>
+      </label>
+      <label v-if="!takes"
+        >Why<el-input
+          v-model="sentence"
+          type="textarea"
+          :rows="2"
+          maxlength="2000"
+          placeholder="What it is good for, and what it should replace"
+      /></label>
+      <p class="soft small">
+        {{
+          takes
+            ? 'Each remembers where it is from. What changes here later does not change there.'
+            : 'Nothing is published by this: a lead looks at it and decides. It is offered as it is now' +
+              (drafts ? ', with your unsaved change.' : '.')
+        }}
+      </p>
+    </template>
+  </FormDialog>
+</template>
+
+<style scoped>
+select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  padding: 4px;
+}
+</style>

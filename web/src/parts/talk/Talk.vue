@@ -1,0 +1,93 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import { api, of } from '../../api/client'
+import type { components } from '../../api/schema'
+import { useLibrary } from '../../stores/library'
+import { useSession } from '../../stores/session'
+import { useToast } from '../../stores/toast'
+import { turns } from '../newest'
+import { moment } from '../when'
+
+/** What people say about a brush, a release or an offer. */
+type Comment = components['schemas']['Comment']
+const props = defineProps<{ about: 'preset' | 'release' | 'offer'; id: number; edition?: number }>()
+const library = useLibrary()
+const session = useSession()
+const toast = useToast()
+const said = ref<Comment[]>([])
+const text = ref('')
+const pointed = ref(false)
+const path = computed(() => ({
+  params: { path: { ...library.path().params.path, about: props.about, item: props.id } },
+}))
+const turn = turns()
+const load = () =>
+  toast.attempt(async () => {
+    const mine = turn()
+    const { comments } = await of(api.GET('/api/libraries/{library}/talk/{about}/{item}', path.value))
+    if (mine()) said.value = comments
+  })
+onMounted(load)
+watch(() => [props.about, props.id], load)
+watch(() => library.talked, load)
+
+async function say() {
+  const body = { text: text.value, ...(pointed.value && props.edition ? { edition: props.edition } : {}) }
+  const well = await toast.attempt(async () => {
+    said.value = [
+      ...said.value,
+      await of(api.POST('/api/libraries/{library}/talk/{about}/{item}', { ...path.value, body })),
+    ]
+  })
+  if (well) text.value = ''
+}
+const takeBack = (one: Comment) =>
+  toast.attempt(async () => {
+    const at = { params: { path: { ...library.path().params.path, item: one.id } } }
+    await of(api.DELETE('/api/libraries/{library}/comments/{item}', at))
+    await load()
+  })
+</script>
+
+<template>
+  <section class="talk" aria-label="What is said about it">
+    <div v-for="one in said" :key="one.id" class="one">
+      <span class="soft small"
+        >{{ one.by }}, {{ moment(one.at) }}{{ one.edition ? `, about edition ${one.edition}` : '' }}
+        <button v-if="one.by_id === session.person?.id" class="plain small" @click="takeBack(one)">take back</button>
+      </span>
+      <div class="text">{{ one.text }}</div>
+    </div>
+    <form @submit.prevent="say">
+      <el-input
+        v-model="text"
+        type="textarea"
+        :autosize="{ minRows: 1, maxRows: 5 }"
+        maxlength="2000"
+        placeholder="Say something; @name tells somebody"
+        aria-label="Say something about it"
+        @keydown.ctrl.enter="say"
+      />
+      <div class="line">
+        <el-checkbox v-if="edition" v-model="pointed" :label="`about edition ${edition}`" />
+        <span class="grow" /><el-button size="small" native-type="submit" :disabled="!text.trim()">Say it</el-button>
+      </div>
+    </form>
+  </section>
+</template>
+
+<style scoped>
+.one {
+  padding: 5px 0;
+  border-top: 1px solid var(--line);
+}
+.text {
+  white-space: pre-line;
+  overflow-wrap: anywhere;
+}
+form {
+  display: grid;
+  gap: 4px;
+  padding-top: 6px;
+}
+</style>

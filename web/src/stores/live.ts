@@ -1,0 +1,59 @@
+import { defineStore } from 'pinia'
+import { ref, watch } from 'vue'
+import { signedOut } from '../api/connection'
+import { useInbox } from './inbox'
+import { useLibrary } from './library'
+import { useSession } from './session'
+
+interface Heard {
+  what: 'library' | 'edition' | 'talk' | 'inbox'
+  by?: number
+  presets?: number[]
+}
+/** Lists are read anew at most so often, however much is done elsewhere. */
+const PAUSE = 1_500
+
+/**
+ * Hears what others do in this library while the page is open. Where nothing can be heard, what is asked now and
+ * then goes on as it does anyhow.
+ */
+export const useLive = defineStore('live', () => {
+  const session = useSession()
+  const library = useLibrary()
+  const inbox = useInbox()
+  /** The brushes whose edition came last, told once each time. */
+  const editions = ref<{ presets: number[] }>({ presets: [] })
+  let source: EventSource | undefined
+  let waiting: ReturnType<typeof setTimeout> | undefined
+
+  function readAnew() {
+    waiting ??= setTimeout(() => {
+      waiting = undefined
+      if (session.person && !signedOut.value) library.load().catch(() => undefined)
+    }, PAUSE)
+  }
+  function hear({ what, by, presets }: Heard) {
+    if (what === 'inbox') void inbox.look()
+    if (what === 'talk') library.talked++
+    if (what === 'edition') editions.value = { presets: presets ?? [] }
+    if ((what === 'library' || what === 'edition') && by !== session.person?.id) readAnew()
+  }
+  function stop() {
+    source?.close()
+    source = undefined
+    clearTimeout(waiting)
+    waiting = undefined
+  }
+  watch(
+    () => [session.person?.id, session.libraryId, signedOut.value] as const,
+    ([person, id, away]) => {
+      stop()
+      if (!person || !id || away || typeof EventSource === 'undefined') return
+      source = new EventSource(`/api/libraries/${id}/live`)
+      source.onmessage = ({ data }) => hear(JSON.parse(data) as Heard)
+    },
+    { immediate: true },
+  )
+
+  return { editions, stop }
+})

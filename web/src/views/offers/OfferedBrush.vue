@@ -1,0 +1,199 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import type { components } from '../../api/schema'
+import { api, of } from '../../api/client'
+import { useDeed } from '../../parts/useDeed'
+import { moment } from '../../parts/when'
+import { useLibrary } from '../../stores/library'
+import { useToast } from '../../stores/toast'
+
+/** An offered brush above what it would replace or resembles, and what is decided about it. */
+type Detail = components['schemas']['OfferDetail']
+const props = defineProps<{ offer: Detail; item: Detail['items'][number]; trial: string; leads: boolean }>()
+const emit = defineEmits<{ decided: [] }>()
+const library = useLibrary()
+const toast = useToast()
+const way = ref<'new' | 'edition' | 'return'>()
+const name = ref('')
+const tags = ref<string[]>([])
+const family = ref<number | ''>('')
+const set = ref<number | ''>('')
+const target = ref<number>()
+const reason = ref('')
+const like = computed(() => props.item.resembles.find(({ id }) => id === target.value))
+const strip = (beside?: number) => {
+  const query = new URLSearchParams({
+    ...(beside ? { beside: String(beside) } : {}),
+    ...(props.trial ? { trial: props.trial } : {}),
+  })
+  return `/api/offers/${props.offer.id}/items/${props.item.id}/strip.png?${query}`
+}
+function begin(how: typeof way.value, id?: number) {
+  way.value = how
+  target.value = id
+  name.value = props.item.name
+}
+const plain = computed(() => library.sets.filter(({ query }) => query === null))
+
+const { busy, problem, go } = useDeed(async () => {
+  const { entry } = await of(
+    api.POST('/api/offers/{id}/items/{item}', {
+      params: { path: { id: props.offer.id, item: props.item.id } },
+      body: {
+        as: way.value!,
+        reason: reason.value,
+        ...(way.value === 'new'
+          ? { name: name.value, tags: tags.value, family_id: family.value || null, set_id: set.value || null }
+          : {}),
+        ...(way.value === 'edition' ? { preset_id: target.value!, base: like.value!.edition } : {}),
+      },
+    }),
+  )
+  way.value = undefined
+  await library.load()
+  toast.done(`${entry.summary}.`, entry)
+  emit('decided')
+})
+const deed = computed(
+  () => ({ new: 'Take it as a new brush', edition: 'Save it as the next edition', return: 'Return it' })[way.value!],
+)
+const outcome = computed(() => {
+  const { state, decided_by: by, decided_at: at, edition, reason: why } = props.item
+  if (state === 'open') return ''
+  const what =
+    state === 'returned' ? 'returned' : edition === 1 ? 'accepted as a new brush' : `accepted as edition ${edition}`
+  return `${what} by ${by}, ${moment(at)}${why ? `: ${why}` : ''}`
+})
+</script>
+
+<template>
+  <article :aria-label="item.name">
+    <div class="line">
+      <b>{{ item.name }}</b>
+      <span class="soft"
+        >{{ item.size }} px · from {{ item.source.library_name }}, edition {{ item.source.edition
+        }}{{ item.source.draft ? ', with an unsaved change' : '' }}</span
+      >
+      <span class="grow" /><span v-if="outcome" :class="item.state === 'returned' ? 'missing' : 'soft'">{{
+        outcome
+      }}</span>
+    </div>
+    <div class="row">
+      <img :src="strip()" :alt="`${item.name}, as offered`" /><span class="soft small">as offered</span>
+    </div>
+    <template v-if="item.state === 'open'">
+      <div v-for="one in item.resembles" :key="one.id" class="row">
+        <img :src="strip(one.id)" :alt="`${one.name}, as it is here`" />
+        <span class="small"
+          ><b>{{ one.name }}</b
+          >, edition {{ one.edition }}: {{ one.why }}<br /><span class="soft"
+            >{{ one.words.slice(0, 6).join(' · ') || 'paints the same'
+            }}{{ one.words.length > 6 ? ` and ${one.words.length - 6} more` : '' }}</span
+          ><br /><button v-if="leads && one.words.length" class="plain" @click="begin('edition', one.id)">
+            as its edition {{ one.edition + 1 }}…
+          </button>
+          <router-link :to="{ name: 'bench', params: { id: one.id } }">try it on the Bench</router-link></span
+        >
+      </div>
+      <p v-if="!item.resembles.length" class="soft small">Nothing here resembles it.</p>
+      <div v-if="leads && !way" class="line">
+        <el-button size="small" @click="begin('new')">As a new brush…</el-button>
+        <el-button size="small" @click="begin('return')">Return…</el-button>
+      </div>
+      <form v-if="way" @submit.prevent="go">
+        <template v-if="way === 'new'">
+          <label>Name<el-input v-model="name" maxlength="100" /></label>
+          <label
+            >Tags<el-select v-model="tags" multiple filterable allow-create default-first-option aria-label="Tags"
+              ><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select
+          ></label>
+          <label
+            >Family
+            <select v-model="family" aria-label="Family">
+              <option value="">none</option>
+              <option v-for="one in library.families" :key="one.id" :value="one.id">{{ one.name }}</option>
+            </select></label
+          >
+          <label
+            >Set
+            <select v-model="set" aria-label="Set">
+              <option value="">none</option>
+              <option v-for="one in plain" :key="one.id" :value="one.id">{{ one.name }}</option>
+            </select></label
+          >
+        </template>
+        <p v-if="way === 'edition'">
+          “{{ like?.name }}” gets these settings as edition {{ (like?.edition ?? 0) + 1 }}. Its name and place stay.
+        </p>
+        <label
+          >{{ way === 'return' ? 'Why' : 'A word to them'
+          }}<el-input v-model="reason" v-focus maxlength="2000" :placeholder="way === 'return' ? '' : 'optional'"
+        /></label>
+        <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
+        <div class="line">
+          <el-button type="primary" native-type="submit" :loading="busy">{{ deed }}</el-button><button
+            type="button"
+            class="plain"
+            @click="way = undefined"
+          >
+            not now
+          </button>
+        </div>
+      </form>
+    </template>
+  </article>
+</template>
+
+<style scoped>
+article {
+  padding: 12px 0;
+  border-top: 1px solid var(--line);
+  display: grid;
+  gap: 8px;
+}
+.row {
+  display: grid;
+  grid-template-columns: minmax(240px, 420px) minmax(0, 1fr);
+  gap: 14px;
+  align-items: center;
+}
+img {
+  display: block;
+  width: 100%;
+  aspect-ratio: 700 / 120;
+  object-fit: contain;
+  background: var(--strip);
+  border: 1px solid var(--line);
+  border-radius: 7px;
+}
+form {
+  display: grid;
+  grid-template-columns: repeat(2, minmax(0, 260px));
+  gap: 10px 16px;
+  padding: 10px 14px;
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 9px;
+  justify-self: start;
+}
+form > p,
+form > .line {
+  grid-column: 1 / 3;
+  margin: 0;
+}
+label {
+  display: grid;
+  gap: 3px;
+}
+.problem {
+  color: var(--madder);
+}
+select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  padding: 5px 4px;
+}
+</style>

@@ -1,0 +1,161 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { api, of } from '../../api/client'
+import type { components } from '../../api/schema'
+import { turns } from '../../parts/newest'
+import Talk from '../../parts/talk/Talk.vue'
+import { day, moment } from '../../parts/when'
+import { useLibrary } from '../../stores/library'
+import { useSession } from '../../stores/session'
+import { useToast } from '../../stores/toast'
+import OfferedBrush from './OfferedBrush.vue'
+
+/** What is offered to this library: a lead decides brush by brush, whoever offered sees what became of it. */
+type Line = components['schemas']['Offer']
+type Detail = components['schemas']['OfferDetail']
+const library = useLibrary()
+const session = useSession()
+const toast = useToast()
+const route = useRoute()
+const router = useRouter()
+const offers = ref<Line[]>()
+const shown = ref<Detail>()
+const trial = ref('')
+const trials = ref<{ name: string; title: string }[]>([])
+const chosen = computed(() => Number(route.query.offer) || offers.value?.find(({ state }) => state === 'open')?.id)
+const STATES = { open: 'to be decided', answered: 'answered', withdrawn: 'withdrawn' }
+
+const turn = turns()
+async function load() {
+  const mine = turn()
+  const listed = await of(api.GET('/api/libraries/{library}/offers', library.path()))
+  if (!mine()) return
+  offers.value = listed.offers
+  const id = chosen.value
+  const got = id ? await of(api.GET('/api/offers/{id}', { params: { path: { id } } })) : undefined
+  if (mine()) shown.value = got
+}
+const reload = () => toast.attempt(load)
+onMounted(async () => {
+  await reload()
+  await toast.attempt(async () => {
+    trials.value = (await of(api.GET('/api/trial-strokes'))).trial_strokes
+  })
+})
+watch(() => [route.query.offer, library.stamp], reload)
+
+const leads = computed(() => session.library?.role === 'lead')
+const choose = (id: number) => router.push({ query: { offer: id } })
+const withdraw = () =>
+  toast.attempt(async () => {
+    await of(api.DELETE('/api/offers/{id}', { params: { path: { id: shown.value!.id } } }))
+    await load()
+    toast.done('The offer is withdrawn. Your brushes are where they were.')
+  })
+const what = (one: Line) => `${one.names.join(', ')}${one.count > one.names.length ? ` and ${one.count - 3} more` : ''}`
+</script>
+
+<template>
+  <div class="offers">
+    <aside aria-label="Offers">
+      <h1>Offers</h1>
+      <p v-if="offers && !offers.length" class="soft">
+        Nothing is offered to this library. Pick brushes on any Wall, then More ▾, Offer…
+      </p>
+      <button
+        v-for="one in offers"
+        :key="one.id"
+        class="one"
+        :class="{ here: one.id === shown?.id }"
+        :aria-current="one.id === shown?.id"
+        @click="choose(one.id)"
+      >
+        <b>{{ what(one) }}</b><span class="soft small">{{ one.by }}, {{ day(one.at) }} · {{ STATES[one.state] }}</span>
+      </button>
+    </aside>
+    <main v-if="shown" class="page">
+      <div class="line">
+        <h1>{{ shown.by }} offers {{ shown.count === 1 ? 'a brush' : `${shown.count} brushes` }}</h1>
+        <span class="soft">{{ moment(shown.at) }} · {{ STATES[shown.state] }}</span
+        ><span class="grow" />
+        <label class="line soft small"
+          >along
+          <select v-model="trial" aria-label="Trial stroke">
+            <option value="">the strip</option>
+            <option v-for="one in trials" :key="one.name" :value="one.name">{{ one.title }}</option>
+          </select></label
+        >
+        <el-button v-if="shown.by_id === session.person?.id && shown.state === 'open'" @click="withdraw"
+          >Withdraw</el-button
+        >
+      </div>
+      <p v-if="shown.sentence" class="why">{{ shown.sentence }}</p>
+      <OfferedBrush
+        v-for="one in shown.items"
+        :key="one.id"
+        :offer="shown"
+        :item="one"
+        :trial="trial"
+        :leads="leads"
+        @decided="reload"
+      />
+      <h2>Said about it</h2>
+      <div class="said"><Talk :id="shown.id" about="offer" /></div>
+    </main>
+    <main v-else-if="offers?.length" class="empty"><p>Everything is decided. Choose an offer at the left.</p></main>
+  </div>
+</template>
+
+<style scoped>
+.offers {
+  display: grid;
+  grid-template-columns: 260px minmax(0, 1fr);
+  height: 100%;
+}
+aside {
+  padding: 18px 14px;
+  border-right: 1px solid var(--line);
+  overflow: auto;
+}
+aside h1 {
+  margin: 0 6px 10px;
+}
+.one {
+  display: grid;
+  width: 100%;
+  padding: 6px;
+  text-align: left;
+  font: inherit;
+  color: var(--ink);
+  background: none;
+  border: 0;
+  border-radius: 7px;
+  cursor: pointer;
+}
+.one.here {
+  background: var(--accent-wash);
+}
+.page {
+  overflow: auto;
+}
+.why {
+  max-width: 70ch;
+  font-size: 15px;
+  white-space: pre-line;
+}
+.said {
+  max-width: 560px;
+}
+h2 {
+  margin: 22px 0 6px;
+}
+select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  padding: 2px 4px;
+}
+</style>
