@@ -89,7 +89,8 @@ module Fobrel
         "ledger" => :LedgerEntry,
         "works" => :Work,
         "parts" => :Part,
-        "offers" => :Offer
+        "offers" => :Offer,
+        "follows" => :Follow
       }.freeze
       private_constant :THINGS
 

@@ -22,6 +22,14 @@ module Fobrel
         LastLead.check(@library, @member) unless @role == "lead"
         before = found.role
         found.update!(role: @role)
+        Models::Notice.tell(
+          [@member],
+          library: @library,
+          kind: "people",
+          except: @person,
+          path: "/people",
+          text: "You are #{@role} in “#{@library.name}” now"
+        )
         write_down(@library, @person, "people", said(before))
       end
 

@@ -13,10 +13,25 @@ module Fobrel
 
       # @return [Models::LedgerEntry]
       def call
+        opened = @preset.locked_by unless @locked
         changes.watch(Models::Preset.where(id: @preset), %w[locked_by_id]) do
           @preset.update!(locked_by: @locked ? @person : nil)
         end
+        tell(opened) if opened
         write_down(@preset.library, @person, "lock", "“#{@preset.name}” #{@locked ? "locked" : "unlocked"}")
+      end
+
+      private
+
+      def tell(person)
+        Models::Notice.tell(
+          [person],
+          library: @preset.library,
+          kind: "lock",
+          except: @person,
+          path: "/bench/#{@preset.id}",
+          text: "#{@person.name} opened your lock on “#{@preset.name}”"
+        )
       end
     end
   end

@@ -105,10 +105,24 @@ module Fobrel
           "release",
           "“#{@bundle.name}” #{number} released with #{brushes(presets.size)}"
         )
+        tell(release)
         release
       end
 
       private
+
+      # Whoever leads a library that follows it, unless it stays where it is.
+      def tell(release)
+        Models::Follow.where(bundle: @bundle, stays: false).includes(:library).each do |follow|
+          leads = follow.library.people.here.where(memberships: {role: "lead"}).to_a
+          text = "“#{@bundle.name}” #{release.number} is out; “#{follow.library.name}” follows it" \
+            "#{": #{release.notes}" if release.notes.present?}"
+          Models::Notice.tell(
+            leads, library: follow.library, kind: "release", text:, path: "/following?follow=#{follow.id}"
+          )
+          Models::Live.tell(what: "library", library: follow.library_id)
+        end
+      end
 
       # Which brushes stand in which order under which heading.
       def places(items) = items.map { _1.values_at("id", "section") }

@@ -102,6 +102,7 @@ module Fobrel
         Offers,
         Talk,
         Live,
+        Follows,
         Attic,
         Doubles,
         Tags,

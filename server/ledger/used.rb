@@ -29,8 +29,9 @@ module Fobrel
 
         # What was handed over stays.
         def bundles(keys, _)
+          followed = Models::Follow.where(bundle_id: keys).distinct.pluck(:bundle_id).map(&:to_s)
           handed = Models::Export.joins("JOIN releases ON releases.id = exports.release_id")
-          handed.where("releases.bundle_id IN (?)", keys).distinct.pluck("releases.bundle_id").map(&:to_s)
+          handed.where("releases.bundle_id IN (?)", keys).distinct.pluck("releases.bundle_id").map(&:to_s) | followed
         end
 
         private

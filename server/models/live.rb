@@ -14,7 +14,7 @@ module Fobrel
       def self.tell(what:, library: nil, people: nil, **about)
         return if people && people.empty?
         text = JSON.generate({what:, library:, people:, **about}.compact)
-        Record.connection.exec_query("SELECT pg_notify($1, $2)", "Live", [CHANNEL, text])
+        Record.connection.exec_query("SELECT 1 FROM pg_notify($1, $2)", "Live", [CHANNEL, text])
       end
     end
   end

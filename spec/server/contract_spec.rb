@@ -25,11 +25,17 @@ RSpec.describe "who the contract lets ask", :api do
       "arrivals" => @first.arrivals.create!(name: "Parcel", source: "dropped"),
       "exports" => @first.exports.create!(**export),
       "works" => work,
+      "follows" => follow,
       "offers" => @first.offers.create!(person:),
       "parts" => @first.parts.create!(name: "x", kind: "tip", sha256: "0" * 64),
       "recipes" => @first.recipes.create!(name: "x", scope: "each", file: "x", body: "x"),
       "ledger" => @first.ledger_entries.create!(person:, kind: "tag", summary: "x")
     }
+  end
+
+  def follow
+    bundle = Studio::M::Library.create!(name: "Elsewhere").bundles.create!(name: "Kit")
+    @first.follows.create!(bundle:, person:)
   end
 
   def work

@@ -68,7 +68,8 @@ RSpec.describe "who may do what", :api do
       "sets" => set,
       "seats" => seat,
       "ledger" => entry,
-      "presets" => thing
+      "presets" => thing,
+      "follows" => @first.follows.create!(bundle:, person: Studio::M::Person.first)
     }
     answers = Routes.of_libraries.map do |one|
       data = (one.verb == "GET") ? nil : {

@@ -32,6 +32,8 @@ module Routes
   def self.filled(path, library:, things: {})
     thing = things.find { |name, _| path.start_with?("/api/#{name}/") }&.last
     parts = PARTS.merge("library" => library.id, **(thing ? {"id" => thing.id} : {}))
+    parts = parts.merge("item" => "0" * 8 + "-0000" * 3 + "-" + "0" * 12) if path.include?("/strips/{item}.png") &&
+      path.start_with?("/api/follows/")
     path.gsub(/\{(\w+)\}/) { parts.fetch(_1[1..-2]).to_s }
   end
 end

@@ -1,0 +1,100 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Api
+    # A library follows bundles of others: at their newest release, or at one where it stays.
+    module Follows
+      extend Sinatra::Extension
+
+      # Bundles with releases, of other libraries that the person sees; and what is followed already.
+      get "/api/libraries/:library/follows" do
+        here = library
+        answer({follows: here.follows.order(:id).map { |one| Views::Follows.follow(one) }, offered: offered(here)})
+      end
+
+      post "/api/libraries/:library/follows" do
+        here = library
+        bundle = Models::Bundle.where(library_id: person.memberships.select(:library_id)).find(json["bundle_id"])
+        refuse(422, "A library does not follow itself. Nothing was changed.") if bundle.library_id == here.id
+        release = json["release_id"] ? bundle.releases.listed.find(json["release_id"]) : newest(bundle)
+        follow = Models::Record.transaction(requires_new: true) do
+          made = here.follows.create!(bundle:, person:, stays: json.fetch("stays", false))
+          Actions::TakeRelease.call(follow: made, person:, release:)
+          made
+        end
+        answer(Views::Follows.follow(follow.reload), 201)
+      rescue ActiveRecord::RecordNotUnique
+        refuse(409, "This library follows that bundle already.")
+      end
+
+      put "/api/follows/:id" do
+        follow = of_library(Models::Follow)
+        follow.update!(stays: json["stays"])
+        answer(Views::Follows.follow(follow))
+      end
+
+      # The brushes stay, as the library's own.
+      delete "/api/follows/:id" do
+        of_library(Models::Follow).destroy!
+        answer({ok: true})
+      end
+
+      # What a release would change here.
+      get "/api/follows/:id/update" do
+        follow = of_library(Models::Follow)
+        release = params["release"] ? follow.bundle.releases.listed.find(params["release"]) : newest(follow.bundle)
+        rows = Actions::TakeRelease.new(follow:, person:, release:).rows
+        answer({release: Views::Follows.release(release), rows: rows.map { |row| Views::Follows.row(row) }})
+      end
+
+      post "/api/follows/:id/update" do
+        follow = of_library(Models::Follow)
+        release = follow.bundle.releases.listed.find(json["release_id"])
+        only, choices = json["only"], json.fetch("choices", {})
+        answer_entry(Actions::TakeRelease.call(follow:, person:, release:, only:, choices:))
+      end
+
+      # One side of a conflict, or both together, along the trial stroke of the Wall.
+      get "/api/follows/:id/strips/:item.png" do |_, item|
+        follow = of_library(Models::Follow)
+        release = follow.bundle.releases.listed.find(params["release"])
+        row = Actions::TakeRelease.new(follow:, person:, release:).rows.find { |one| one.id == item } ||
+          raise(ActiveRecord::RecordNotFound)
+        value = {"base" => row.base, "mine" => row.mine, "theirs" => row.theirs}[params["side"]] ||
+          raise(ActiveRecord::RecordNotFound)
+        greatest = [row.base, row.mine, row.theirs].compact.map { |one| Core::Stroke::Strip.greatest(one) }.max
+        assets = Models::Asset.at_hand(value)
+        halt_png Core::Apart.call(Core::Stroke::Strip, :png, value, assets:, beside: greatest)
+      end
+
+      get "/api/libraries/:library/consistency" do
+        here = library
+        ids = if params["bundle"]
+          here.bundles.find(params["bundle"]).preset_ids_in_order
+        elsif params["set"]
+          here.brush_sets.find(params["set"]).preset_ids_in_order
+        end
+        found = Finding::Consistency.new(here, ids:)
+        answer({sentence: found.sentence, states: Finding::Consistency::STATES, **found.to_h})
+      end
+
+      helpers do
+        def newest(bundle)
+          Models::Follow.new(bundle:).newest ||
+            refuse(422, "“#{bundle.name}” has no release that counts. Nothing was changed. Ask for one there.")
+        end
+
+        def offered(here)
+          mine = person.memberships.where.not(library_id: here.id).select(:library_id)
+          Models::Bundle.where(library_id: mine).where.not(id: here.follows.select(:bundle_id))
+            .includes(:library).order(:name).filter_map { |bundle|
+              release = Models::Follow.new(bundle:).newest
+              release && {
+                id: bundle.id, name: bundle.name, library: bundle.library.name, release: Views::Follows.release(release)
+              }
+            }
+        end
+      end
+    end
+  end
+end

@@ -1,0 +1,96 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Finding
+    # Who has which brush of a library, and as what: the libraries that follow its bundles, and its seats. One question
+    # to the database for all of it.
+    class Consistency
+      # What a place has of a brush.
+      STATES = {
+        "same" => "the same", "behind" => "an earlier one", "own" => "with own changes", "missing" => "not there"
+      }.freeze
+      MOST = 5000
+
+      # @param library [Models::Library]
+      # @param ids [Array<Integer>, nil] of the brushes; nil are all that are shown
+      def initialize(library, ids: nil)
+        @library = library
+        @ids = ids
+      end
+
+      # @return [Hash] places [{key, name, kind}], brushes [{id, name, fingerprint}], cells [[brush, place, state]] of
+      #   all that is there, and counts of states by place
+      def to_h
+        @to_h ||= begin
+          rows = found
+          {
+            places:,
+            brushes: presets.map { |preset| preset.slice(:id, :name, :fingerprint) },
+            cells: rows.map { |preset, place, state| [preset, place, state] },
+            counts: rows.each_with_object(
+              Hash.new { |hash, key|
+                hash[key] = Hash.new(0)
+              }
+            ) { |(_, place, state), counts|
+              counts[place][state] += 1
+            }
+          }
+        end
+      end
+
+      # @return [String] in one sentence
+      def sentence
+        return "Nobody follows a bundle of this library, and no seat has one of its brushes." if places.empty?
+        behind = places.select { |place| to_h[:counts][place[:key]].key?("behind") }
+        return "All #{places.size} have the newest." if behind.empty?
+        "#{places.size - behind.size} of #{places.size} have the newest; behind: #{behind.map {
+          _1[:name]
+        }.join(", ")}."
+      end
+
+      private
+
+      def presets
+        @presets ||= (@ids ? @library.presets.where(id: @ids) : @library.presets).shown.in_order.limit(MOST)
+          .select(:id, :name, :fingerprint).to_a
+      end
+
+      def follows
+        @follows ||= Models::Follow.joins(:bundle).where(bundles: {library_id: @library.id}).includes(:library, :bundle)
+          .order(:id).to_a
+      end
+
+      def places
+        @places ||= follows.map { |follow|
+          {key: "f#{follow.id}", name: follow.library.name, kind: "library", of: follow.bundle.name}
+        } + @library.seats.order(:name).map { |seat| {key: "s#{seat.id}", name: seat.name, kind: "seat", of: ""} }
+      end
+
+      def found
+        ids = "{#{presets.map(&:id).join(",")}}"
+        Models::Record.connection.select_rows(SQL, "Consistency", [@library.id, ids])
+      end
+
+      # What a follower has is the same where it paints as the brush does now; it has own changes where it is no more
+      # what it came as; else it is behind. A seat has what was handed out to it.
+      SQL = <<~TEXT
+        SELECT p.id, 'f' || f.id, CASE
+          WHEN q.fingerprint = p.fingerprint THEN 'same'
+          WHEN q.fingerprint <> b.fingerprint THEN 'own'
+          ELSE 'behind' END
+        FROM follows f
+        JOIN bundles u ON u.id = f.bundle_id AND u.library_id = $1
+        JOIN followed_brushes b ON b.follow_id = f.id
+        JOIN presets p ON p.library_id = $1 AND p.document_id = b.document_id::uuid AND p.id = ANY ($2::bigint[])
+        JOIN presets q ON q.id = b.preset_id AND q.hidden_at IS NULL
+        UNION ALL
+        SELECT p.id, 's' || s.id, CASE WHEN h.fingerprint = p.fingerprint THEN 'same' ELSE 'behind' END
+        FROM seats s
+        CROSS JOIN LATERAL jsonb_to_recordset(coalesce(s.handed_out, '[]')) AS h(id bigint, fingerprint text)
+        JOIN presets p ON p.id = h.id AND p.id = ANY ($2::bigint[])
+        WHERE s.library_id = $1
+      TEXT
+      private_constant :SQL
+    end
+  end
+end

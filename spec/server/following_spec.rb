@@ -1,0 +1,189 @@
+# frozen_string_literal: true
+
+require "support/api"
+
+RSpec.describe "following", :api do
+  let(:maren) { Studio::M::Person.find_by!(login: "maren") }
+  let(:second) { "/api/libraries/#{@second.id}" }
+  let(:bundle) do
+    @first.bundles.create!(name: "Storm kit", licence: "CC-BY-4.0", author: "Maren Oake").tap { |one|
+      one.put_in_order(@first.presets.shown.order(:id).limit(4).ids)
+    }
+  end
+
+  def release(number)
+    Fobrel::Actions::ReleaseBundle.call(bundle: bundle.reload, person: maren, number:, notes: "News")
+  end
+
+  def follow(**more) = call(:post, "#{second}/follows", {bundle_id: bundle.id, **more})
+
+  def update(id, **wish)
+    asked = call(:get, "/api/follows/#{id}/update")
+    call(:post, "/api/follows/#{id}/update", {release_id: asked["release"]["id"], **wish})
+  end
+
+  def rows(id) = call(:get, "/api/follows/#{id}/update")["rows"].to_h { |row| [row["name"], row] }
+
+  # The next edition of a brush, with settings of its mark changed.
+  def tune(preset, **mark)
+    preset.reload
+    value = preset.current_edition.value
+    changed = value.with("mark", value.to_h["mark"].merge(mark.transform_keys(&:to_s)))
+    Fobrel::Actions::AddEdition.call(preset:, value: changed, person: maren)
+  end
+
+  def at(library, name) = library.presets.find_by!(name:).reload.current_edition.value
+
+  def names = bundle.presets_in_order.map(&:name)
+
+  before { sign_in("maren") }
+
+  it "brings a bundle's brushes at its newest release, and tells of the next one" do
+    release("1.0.0")
+    made = follow
+    expect([status, made.values_at("bundle", "brushes", "behind")]).to eq([201, ["Storm kit", 4, false]])
+    expect(@second.presets.order(:name).pluck(:name)).to eq(names.sort)
+    expect(follow["error"]).to match(/follows that bundle already/)
+    tune(bundle.presets_in_order.first, angle: 20)
+    release
+    seen = call(:get, "#{second}/follows")["follows"].sole
+    expect(seen.values_at("behind").push(seen["newest"]["number"])).to eq([true, "2.0.0"])
+    notice = call(:get, "/api/inbox")["notices"].first
+    expect(notice.values_at("kind", "path")).to eq(["release", "/#{@second.id}/following?follow=#{made["id"]}"])
+    call(:put, "/api/follows/#{made["id"]}", {stays: true})
+    expect(call(:get, "#{second}/follows")["follows"].sole["behind"]).to be(false)
+  end
+
+  it "keeps own changes by bringing both together, and lets somebody decide where both changed the same" do
+    release("1.0.0")
+    id = follow["id"]
+    one, two, three, four = bundle.presets_in_order
+    tune(one, angle: 20)
+    tune(two, angle: 30)
+    tune(@second.presets.find_by!(name: two.name), crisp: true)
+    tune(three, angle: 40)
+    tune(@second.presets.find_by!(name: three.name), angle: 50)
+    release("2.0.0")
+    found = rows(id)
+    expect(found.values_at(one.name, two.name, three.name, four.name).map { |row| row["kind"] }).to eq(
+      %w[changed merged conflict same]
+    )
+    conflict = found[three.name]["conflicts"].sole
+    expect(conflict.values_at("title", "words")).to match(["Angle", include("mine" => "50°", "theirs" => "40°")])
+    expect(update(id)["error"]).to match(/Both sides changed the same of “#{three.name}”. Nothing was taken/)
+    entry = update(id, choices: {three.document_id => {conflict["key"] => "theirs"}})["entry"]
+    expect(entry["summary"]).to match(/“Storm kit” 2.0.0 taken from .*1 changed, 2 brought together with own changes/)
+    expect([at(@second, two.name)["mark", "crisp"], at(@second, two.name)["mark", "angle"]]).to eq([true, 30])
+    expect([at(@second, one.name), at(@second, three.name)].map { |value| value["mark", "angle"] }).to eq([20, 40])
+    expect(rows(id).values.map { |row| row["kind"] }.uniq).to eq(["same"])
+    png = call(:get, "/api/follows/#{id}/strips/#{one.document_id}.png?release=#{bundle.releases.last.id}&side=base")
+    expect(png.b[0, 4]).to eq("\x89PNG".b)
+  end
+
+  it "takes brush by brush, keeps what is used here, and goes back in one step" do
+    release("1.0.0")
+    made = follow
+    id = made["id"]
+    one, two, three, four = bundle.presets_in_order
+    set = @second.brush_sets.create!(name: "Mine")
+    set.put_in_order([@second.presets.find_by!(name: three.name).id])
+    was = at(@first, two.name)["mark", "angle"]
+    tune(one, angle: 20)
+    tune(two, angle: 30)
+    bundle.put_in_order([one.id, two.id])
+    release("2.0.0")
+    expect(rows(id).transform_values { |row| row["kind"] }).to eq(
+      {one.name => "changed", two.name => "changed", three.name => "stays", four.name => "gone"}
+    )
+    expect(rows(id)[three.name]["why"]).to eq("it is used here (set Mine)")
+    update(id, only: [one.document_id])
+    expect([at(@second, one.name), at(@second, two.name)].map { |value| value["mark", "angle"] }).to eq([20, was])
+    update(id)
+    expect(at(@second, two.name)["mark", "angle"]).to eq(30)
+    expect(@second.presets.hidden.pluck(:name)).to eq([four.name])
+    earlier = call(:get, "#{second}/follows")["follows"].sole["earlier"]
+    expect(earlier["number"]).to eq("1.0.0")
+    call(:post, "/api/follows/#{id}/update", {release_id: earlier["id"]})
+    expect([at(@second, one.name), at(@second, two.name)].map { |value| value["mark", "angle"] }).to eq([0, was])
+  end
+
+  it "is undone like any deed, and lets go without taking the brushes along" do
+    release("1.0.0")
+    id = follow["id"]
+    one = bundle.presets_in_order.first
+    tune(one, angle: 20)
+    release
+    entry = update(id)["entry"]
+    call(:post, "/api/ledger/#{entry["id"]}/undo")
+    expect(at(@second, one.name)["mark", "angle"]).to eq(0)
+    call(:delete, "/api/follows/#{id}")
+    expect([@second.presets.shown.count, @second.follows.count]).to eq([4, 0])
+  end
+
+  it "is for those who see the other library, and for leads of this one" do
+    release("1.0.0")
+    made = follow
+    sign_in("tove")
+    call(:post, "/api/follows/#{made["id"]}/update", {release_id: bundle.releases.last.id})
+    expect(status).to eq(200).or eq(422) # a lead of the second
+    stranger = Studio::M::Library.create!(name: "Far")
+    stranger.memberships.create!(person: Studio::M::Person.find_by!(login: "ilse"), role: "lead")
+    sign_in("ilse")
+    call(:get, "/api/follows/#{made["id"]}/update")
+    expect(status).to eq(404)
+    secret = Studio::M::Library.create!(name: "Secret").bundles.create!(name: "X")
+    call(:post, "/api/libraries/#{stranger.id}/follows", {bundle_id: secret.id})
+    expect(status).to eq(404)
+  end
+
+  # What a merge must hold, over random presets and changes.
+  it "loses no change, whatever the order of updates, where nothing conflicts" do
+    chance = Random.new(15)
+    merge = Fobrel::Core::Preset::Merge
+    paths = [%w[mark angle], %w[mark roundness], %w[mark crisp], %w[trail spacing], %w[trail count], %w[pigment flow]]
+    values = {
+      "angle" => -> { chance.rand(-180..180) },
+      "roundness" => -> { chance.rand(0.1..1.0).round(3) },
+      "crisp" => -> { true },
+      "spacing" => -> { chance.rand(0.02..2.0).round(3) },
+      "count" => -> { chance.rand(2..8) },
+      "flow" => -> { chance.rand(0.01..0.9).round(3) }
+    }
+    change = lambda do |value, list|
+      list.inject(value) { |now, (group, key)|
+        now.with(group, (now.to_h[group] || {}).merge(key => values[key].call))
+      }
+    end
+    40.times do
+      base = @first.presets.shown.first.current_edition.value
+      mine, first, second = paths.shuffle(random: chance).each_slice(2).to_a
+      own = change[base, mine]
+      one = change[base, first]
+      two = change[one, second]
+      # Own layer, then update by update; both updates at once; the layer laid on at the end.
+      step = merge.new(base: one, mine: merge.new(base:, mine: own, theirs: one).preset, theirs: two).preset
+      once = merge.new(base:, mine: own, theirs: two).preset
+      layer = merge.new(base:, mine: two, theirs: own).preset
+      expect([step.alike?(once), once.alike?(layer)]).to eq([true, true])
+      mine.each { |path| expect(once[*path]).to eq(own[*path]) }
+      (first + second).each { |path| expect(once[*path]).to eq(two[*path]) }
+    end
+  end
+
+  it "tells in one table and one sentence who has what" do
+    release("1.0.0")
+    id = follow["id"]
+    one, two, three, = bundle.presets_in_order
+    seat = @first.seats.create!(name: "Desk", folder: "desk-f")
+    seat.put_in_order([one.id, two.id])
+    seat.update!(handed_out: seat.planned, handed_out_at: Time.current)
+    tune(one, angle: 20)
+    tune(@second.presets.find_by!(name: two.name), angle: 9)
+    found = call(:get, "/api/libraries/#{@first.id}/consistency?bundle=#{bundle.id}")
+    cells = found["cells"].to_h { |brush, place, state| [[brush, place], state] }
+    follower, desk = "f#{id}", "s#{seat.id}"
+    expect([one, two, three].map { |preset| cells[[preset.id, follower]] }).to eq(%w[behind own same])
+    expect([one, two, three].map { |preset| cells[[preset.id, desk]] }).to eq(["behind", "same", nil])
+    expect(found["sentence"]).to eq("0 of 2 have the newest; behind: Second unit, Desk.")
+  end
+end
