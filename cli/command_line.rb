@@ -3,6 +3,7 @@
 require "optparse"
 require "fobrel/core"
 require_relative "studio"
+require_relative "lock_commands"
 require_relative "part_commands"
 require_relative "tip_commands"
 
@@ -15,6 +16,7 @@ module Fobrel
 
     include TipCommands
     include PartCommands
+    include LockCommands
 
     USAGE = <<~TEXT
       fobrel tip PICTURE -o TIP.png [--invert] [--no-crop] [--black 0-254] [--white 1-255] [--gamma G]
@@ -43,6 +45,9 @@ module Fobrel
       fobrel proof SET -o F.pdf|F.zip
       fobrel recipe RECIPE SET -o F
       fobrel backup -o F.fobrel.zip
+      fobrel lock write [-o fobrel.lock]       what a library stands on now
+      fobrel lock verify FILE [--folder DIR]   what differs there, or in a folder of presets; exit 1
+      fobrel lock restore FILE                 back to the editions of then
       fobrel parts list [--unused] [--json]
       fobrel parts replace PART OTHER          by name or by the first digits of the sum; as drafts
     TEXT
@@ -64,6 +69,9 @@ module Fobrel
       %w[proof] => :proof,
       %w[recipe] => :recipe,
       %w[backup] => :backup,
+      %w[lock write] => :lock_write,
+      %w[lock verify] => :lock_verify,
+      %w[lock restore] => :lock_restore,
       %w[parts list] => :parts_list,
       %w[parts replace] => :parts_replace
     }.freeze

@@ -25,10 +25,25 @@ module Fobrel
     # @return [Hash] id, name, role
     def library(name)
       all = get("/api/session")["libraries"]
-      found = name ? all.select { _1["name"].casecmp?(name) } : all
+      # One's own, and what lies in the archive, is meant by its name only.
+      usual = all.reject { _1["own"] || _1["archived"] }
+      found = name ? all.select { _1["name"].casecmp?(name) } : usual
       return found.first if found.size == 1
       why = name ? "There is no library “#{name}” that you are a member of" : "Say which library with --library"
       raise Refused, "#{why}: #{all.map { _1["name"] }.join(", ")}."
+    end
+
+    # @return [String] a lock file
+    def lock(library) = ask(Net::HTTP::Get.new("/api/libraries/#{library["id"]}/lock"), plain: true)
+
+    # @param text [String] a lock file that the library is held against, and brought back to
+    # @param plan [Boolean] only to say what differs
+    # @return [Hash] differences, back, entry
+    def hold(library, text, plan: false)
+      request = Net::HTTP::Post.new("/api/libraries/#{library["id"]}/lock#{"?plan=true" if plan}")
+      request["Content-Type"] = "application/octet-stream"
+      request.body = text
+      ask(request)
     end
 
     # @param kind [String] of thing: "sets" or "recipes"

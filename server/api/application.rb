@@ -103,6 +103,7 @@ module Fobrel
         Talk,
         Live,
         Follows,
+        Locks,
         Attic,
         Doubles,
         Tags,

@@ -11,7 +11,7 @@ RSpec.describe "following", :api do
     }
   end
 
-  def release(number)
+  def release(number = nil)
     Fobrel::Actions::ReleaseBundle.call(bundle: bundle.reload, person: maren, number:, notes: "News")
   end
 
@@ -167,6 +167,40 @@ RSpec.describe "following", :api do
       expect([step.alike?(once), once.alike?(layer)]).to eq([true, true])
       mine.each { |path| expect(once[*path]).to eq(own[*path]) }
       (first + second).each { |path| expect(once[*path]).to eq(two[*path]) }
+    end
+  end
+
+  describe "a lock file" do
+    let(:first) { "/api/libraries/#{@first.id}" }
+
+    it "says what a library stands on, what differs since, and brings it back" do
+      release
+      follow
+      lock = call(:get, "#{second}/lock")
+      expect(lock["follows"].sole.values_at("library", "bundle", "release")).to eq([@first.name, "Storm kit", "1.0.0"])
+      expect(lock["brushes"].size).to eq(4)
+      one, two = @second.presets.order(:name).first(2)
+      before = one.fingerprint
+      tune(one, angle: 77)
+      two.update!(hidden_at: Time.current)
+      asked = call(:post, "#{second}/lock?plan=true", JSON.generate(lock))
+      expect(asked["differences"].map { |row| row.values_at("kind", "name") }).to eq(
+        [["other", one.name], ["missing", two.name]]
+      )
+      expect(asked["back"]).to eq(0)
+      done = call(:post, "#{second}/lock", JSON.generate(lock))
+      expect(done.values_at("differences", "back")).to eq([[], 2])
+      expect([one.reload.fingerprint, two.reload.hidden_at]).to eq([before, nil])
+      call(:post, "/api/ledger/#{done["entry"]["id"]}/undo")
+      expect([one.reload.fingerprint == before, two.reload.hidden_at.nil?]).to eq([false, false])
+    end
+
+    it "is refused where it is none, and goes back by a lead only" do
+      expect(call(:post, "#{first}/lock", "no lock")["error"]).to match(/not JSON/)
+      lock = JSON.generate(call(:get, "#{first}/lock"))
+      sign_in("tove")
+      call(:post, "#{first}/lock", lock)
+      expect(status).to eq(403)
     end
   end
 

@@ -116,6 +116,14 @@ export const views = [
     component: () => import('./views/offers/Offers.vue'),
   },
   {
+    name: 'following',
+    title: 'Following',
+    group: 'Team',
+    path: '/following',
+    who: 'all',
+    component: () => import('./views/following/Following.vue'),
+  },
+  {
     name: 'inbox',
     title: 'Inbox',
     group: 'Team',

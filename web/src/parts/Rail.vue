@@ -45,19 +45,19 @@ const groups = computed(() =>
 nav {
   background: var(--rail);
   border-right: 1px solid var(--line);
-  padding: 8px 0;
+  padding: 2px 0;
   overflow: auto;
 }
 nav h3 {
-  margin: 12px 16px 3px;
+  margin: 7px 16px 1px;
   font-size: 11px;
   font-weight: 600;
   color: var(--soft);
 }
 nav a {
   display: block;
-  padding: 5px 16px;
-  font-size: 13.5px;
+  padding: 3px 16px;
+  font-size: 13px;
   color: var(--ink);
   text-decoration: none;
 }

@@ -8,6 +8,7 @@ import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import DescribeDialog from './DescribeDialog.vue'
+import LockDialog from './LockDialog.vue'
 
 /** A library's own page: what it is for, its newest releases, what is new, what is in it; fit to be printed. */
 type Page = components['schemas']['LibraryPage']
@@ -16,6 +17,7 @@ const session = useSession()
 const toast = useToast()
 const page = ref<Page>()
 const describing = ref(false)
+const locking = ref(false)
 const KINDS: Record<string, string> = {
   project: 'A project’s library',
   studio: 'The whole studio’s library',
@@ -58,7 +60,7 @@ const print = () => window.print()
           ><el-button @click="describing = true">Name and description…</el-button
           ><el-button v-if="page.archived" @click="archive(false)">Bring back</el-button
           ><el-button v-else @click="archive(true)">Archive</el-button></template
-        ><el-button @click="print">Print</el-button></span
+        ><el-button @click="locking = true">Lock file…</el-button><el-button @click="print">Print</el-button></span
       >
     </div>
     <p class="what">{{ page.description || 'Nobody has written yet what this library is for.' }}</p>
@@ -99,6 +101,7 @@ const print = () => window.print()
         <p v-if="!page.fresh.length" class="soft">No brush is here yet. Bring some in the Intake.</p>
       </section>
     </div>
+    <LockDialog v-if="locking" :may-restore="leads && !page.archived" @close="locking = false" />
     <DescribeDialog v-if="describing" :page="page" @close="describing = false" @done="described" />
   </div>
 </template>

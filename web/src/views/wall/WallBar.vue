@@ -72,7 +72,7 @@ const session = useSession()
   width: 116px;
 }
 .bar .el-slider {
-  width: 84px;
+  width: 64px;
   flex: none;
   margin: 0 8px;
 }

@@ -1,0 +1,57 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Brings a library's brushes back to what a lock file says, as far as their editions are here.
+    class RestoreLock < Deed
+      # @param lock [Core::Package::LockFile]
+      # @param only_say [Boolean] nothing is changed
+      def initialize(library:, person:, lock:, only_say: false)
+        @library = library
+        @person = person
+        @lock = lock
+        @only_say = only_say
+      end
+
+      # What differs (Core::Package::LockFile::Difference each), how many came back, and the ledger's line.
+      Restored = Struct.new(:differences, :back, :entry, keyword_init: true)
+
+      # @return [Restored]
+      def call
+        differences = @lock.differences(here)
+        return Restored.new(differences:, back: 0, entry: nil) if @only_say
+        back = differences.filter_map { |one| point_back(one) if one.kind != "more" }
+        entry = restore(back) if back.any?
+        Restored.new(differences: @lock.differences(here), back: back.size, entry:)
+      end
+
+      private
+
+      def here
+        @library.presets.shown.pluck(:document_id, :name, :fingerprint).to_h { |id, name, print| [id, [name, print]] }
+      end
+
+      # The edition of then, whether its brush lies in the Attic or not.
+      def point_back(difference)
+        preset = @library.presets.find_by(document_id: difference.id) or return
+        edition = preset.editions.where(fingerprint: difference.locked).last or return
+        [preset, edition]
+      end
+
+      def restore(pairs)
+        presets = pairs.map(&:first)
+        check_rights(@library, @person, presets)
+        found = Models::Preset.where(id: presets)
+        changes.watch(found, %w[current_edition_id hidden_at hidden_by_id]) do
+          found.bring_back
+          again = pairs.reject { |preset, edition| preset.current_edition_id == edition.id }
+          items = again.map { |preset, edition|
+            AddEditions::Item.new(preset, edition.value, "As in the lock file of #{@lock.to_h["at"]}")
+          }
+          AddEditions.call(items:, person: @person)
+        end
+        write_down(@library, @person, "lock file", "#{brushes(pairs.size)} brought back to the lock file")
+      end
+    end
+  end
+end

@@ -1,0 +1,150 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import { useRoute } from 'vue-router'
+import { api, of } from '../../api/client'
+import type { components } from '../../api/schema'
+import { turns } from '../../parts/newest'
+import { day } from '../../parts/when'
+import { useLibrary } from '../../stores/library'
+import { useSession } from '../../stores/session'
+import { useToast } from '../../stores/toast'
+import UpdateDialog from './UpdateDialog.vue'
+import WhoHasWhat from './WhoHasWhat.vue'
+
+/** What this library follows, and who has what of its own brushes. */
+type Follow = components['schemas']['Follow']
+type Listed = { id: number; name: string; library: string; release: { number: string } }
+const library = useLibrary()
+const session = useSession()
+const toast = useToast()
+const route = useRoute()
+const follows = ref<Follow[]>()
+const offered = ref<Listed[]>([])
+const chosen = ref<number | ''>('')
+const busy = ref(false)
+const updating = ref<{ follow: Follow; release?: number }>()
+const leads = computed(() => session.library?.role === 'lead' && !session.library.archived)
+
+const turn = turns()
+async function load() {
+  const mine = turn()
+  const got = await of(api.GET('/api/libraries/{library}/follows', library.path()))
+  if (!mine()) return
+  follows.value = got.follows
+  offered.value = got.offered
+}
+const reload = () => toast.attempt(load)
+onMounted(async () => {
+  await reload()
+  const asked = follows.value?.find(({ id }) => id === Number(route.query.follow))
+  if (asked?.behind) updating.value = { follow: asked }
+})
+watch(() => library.stamp, reload)
+
+async function begin() {
+  busy.value = true
+  await toast.attempt(async () => {
+    const body = { bundle_id: Number(chosen.value) }
+    const made = await of(api.POST('/api/libraries/{library}/follows', { ...library.path(), body }))
+    chosen.value = ''
+    await library.load()
+    toast.done(`“${made.bundle}” is followed: ${made.brushes} brushes are here.`)
+  })
+  busy.value = false
+  await reload()
+}
+const at = (one: Follow) => ({ params: { path: { id: one.id } } })
+const setStays = (one: Follow) =>
+  toast.attempt(async () => {
+    await of(api.PUT('/api/follows/{id}', { ...at(one), body: { stays: !one.stays } }))
+    await load()
+  })
+const letGo = (one: Follow) =>
+  toast.attempt(async () => {
+    await of(api.DELETE('/api/follows/{id}', at(one)))
+    await load()
+    toast.done(`“${one.bundle}” is followed no more. Its brushes stay here, as this library’s own.`)
+  })
+function state(one: Follow) {
+  if (one.withdrawn !== null)
+    return `release ${one.at?.number} was withdrawn${one.withdrawn ? `: ${one.withdrawn}` : ''}`
+  if (one.stays) return `stays at ${one.at?.number}`
+  return one.behind ? `at ${one.at?.number}; ${one.newest?.number} is out` : `at the newest, ${one.at?.number}`
+}
+async function taken() {
+  updating.value = undefined
+  await toast.attempt(() => library.load())
+}
+</script>
+
+<template>
+  <div class="page">
+    <div class="line">
+      <h1>Following</h1>
+      <span class="soft">Bundles of other libraries that this one keeps up with, and who keeps up with this one.</span>
+    </div>
+    <p v-if="follows && !follows.length" class="soft">This library follows nothing yet.</p>
+    <div v-for="one in follows" :key="one.id" class="one line">
+      <b>{{ one.bundle }}</b><span class="soft">of {{ one.library }}</span
+      ><span :class="{ changed: one.behind, missing: one.withdrawn !== null }">{{ state(one) }}</span>
+      <span class="soft"
+        >{{ one.brushes }} {{ one.brushes === 1 ? 'brush' : 'brushes'
+        }}{{ one.newest ? `, newest of ${day(one.newest.at)}` : '' }}</span
+      >
+      <span class="grow" />
+      <template v-if="leads">
+        <el-button
+          v-if="one.newest && one.newest.id !== one.at?.id"
+          size="small"
+          type="primary"
+          @click="updating = { follow: one }"
+          >See what changes…</el-button
+        >
+        <button v-if="one.earlier" class="plain" @click="updating = { follow: one, release: one.earlier.id }">
+          back to {{ one.earlier.number }}…
+        </button>
+        <button class="plain" @click="setStays(one)">{{ one.stays ? 'follow the newest' : 'stay here' }}</button>
+        <button class="plain" @click="letGo(one)">let go</button>
+      </template>
+    </div>
+    <form v-if="leads && offered.length" class="line" @submit.prevent="begin">
+      <label class="line"
+        >Follow another
+        <select v-model="chosen" aria-label="A bundle to follow">
+          <option value="">choose a bundle</option>
+          <option v-for="one in offered" :key="one.id" :value="one.id">
+            {{ one.name }} {{ one.release.number }}, of {{ one.library }}
+          </option>
+        </select></label
+      >
+      <el-button native-type="submit" :disabled="!chosen" :loading="busy">Follow it</el-button>
+    </form>
+    <WhoHasWhat />
+    <UpdateDialog
+      v-if="updating"
+      :follow="updating.follow"
+      :release="updating.release"
+      @close="updating = undefined"
+      @taken="taken"
+    />
+  </div>
+</template>
+
+<style scoped>
+.one {
+  padding: 8px 0;
+  border-top: 1px solid var(--line);
+  flex-wrap: wrap;
+}
+form {
+  margin: 10px 0 24px;
+}
+select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  padding: 5px 4px;
+}
+</style>

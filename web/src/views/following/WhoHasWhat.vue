@@ -1,0 +1,156 @@
+<script setup lang="ts">
+import { useVirtualizer } from '@tanstack/vue-virtual'
+import { computed, onMounted, ref, watch } from 'vue'
+import { api, of } from '../../api/client'
+import type { components } from '../../api/schema'
+import { turns } from '../../parts/newest'
+import { useLibrary } from '../../stores/library'
+import { useToast } from '../../stores/toast'
+
+/** Brush by brush, who has what: the libraries that follow this one, and its seats. */
+type Found = components['schemas']['Consistency']
+const library = useLibrary()
+const toast = useToast()
+const found = ref<Found>()
+const only = ref('')
+const SIGNS: Record<string, string> = { same: '●', behind: '◐', own: '◆', missing: '–' }
+const plain = computed(() => library.sets.filter(({ query }) => query === null))
+
+const turn = turns()
+const load = () =>
+  toast.attempt(async () => {
+    const mine = turn()
+    const query = only.value ? { set: Number(only.value) } : {}
+    const params = { ...library.path().params, query }
+    const got = await of(api.GET('/api/libraries/{library}/consistency', { params }))
+    if (mine()) found.value = got
+  })
+onMounted(load)
+watch(() => [library.stamp, only.value], load)
+
+const states = computed(
+  () => new Map((found.value?.cells ?? []).map(([brush, place, state]) => [`${brush} ${place}`, String(state)])),
+)
+/** Where nobody has a brush there is nothing to tell of it. */
+const brushes = computed(() => {
+  const had = new Set((found.value?.cells ?? []).map(([brush]) => brush))
+  return (found.value?.brushes ?? []).filter(({ id }) => had.has(id))
+})
+const holder = ref<HTMLElement>()
+const ROW = 28
+const rows = useVirtualizer(
+  computed(() => ({
+    count: brushes.value.length,
+    getScrollElement: () => holder.value ?? null,
+    estimateSize: () => ROW,
+    overscan: 12,
+  })),
+)
+const state = (brush: number, place: string) => states.value.get(`${brush} ${place}`) ?? 'missing'
+</script>
+
+<template>
+  <section v-if="found" aria-labelledby="who">
+    <div class="line">
+      <h2 id="who">Who has what</h2>
+      <span>{{ found.sentence }}</span><span class="grow" />
+      <label class="line soft small"
+        >of
+        <select v-model="only" aria-label="Which brushes">
+          <option value="">all brushes</option>
+          <option v-for="one in plain" :key="one.id" :value="String(one.id)">{{ one.name }}</option>
+        </select></label
+      >
+    </div>
+    <p v-if="found.places.length" class="soft small">
+      <template v-for="(words, key) in found.states" :key="key">{{ SIGNS[key] }} {{ words }} &nbsp; </template>
+    </p>
+    <div v-if="found.places.length" ref="holder" class="table" role="table" aria-label="Who has what">
+      <div class="row head" role="row">
+        <span class="name" role="columnheader">Brush</span
+        ><span v-for="one in found.places" :key="one.key" class="cell" role="columnheader" :title="one.of"
+          ><b>{{ one.name }}</b
+          ><br /><span class="soft small">{{ one.kind === 'seat' ? 'seat' : one.of }}</span></span
+        >
+      </div>
+      <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }">
+        <div
+          v-for="row in rows.getVirtualItems()"
+          :key="brushes[row.index]!.id"
+          class="row"
+          role="row"
+          :style="{ position: 'absolute', top: 0, transform: `translateY(${row.start}px)`, height: `${ROW}px` }"
+        >
+          <span class="name" role="rowheader">{{ brushes[row.index]!.name }}</span><span
+            v-for="one in found.places"
+            :key="one.key"
+            class="cell"
+            role="cell"
+            ><span :class="state(brushes[row.index]!.id, one.key)"
+              >{{ SIGNS[state(brushes[row.index]!.id, one.key)] }}
+              {{ found.states[state(brushes[row.index]!.id, one.key)] }}</span
+            ></span
+          >
+        </div>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.table {
+  max-height: 46vh;
+  overflow: auto;
+  border: 1px solid var(--line);
+  border-radius: 7px;
+}
+.row {
+  display: flex;
+  align-items: center;
+  border-top: 1px solid var(--line);
+}
+.head {
+  position: sticky;
+  top: 0;
+  z-index: 1;
+  background: var(--card);
+}
+.name {
+  position: sticky;
+  left: 0;
+  flex: 0 0 220px;
+  padding: 4px 10px;
+  background: var(--card);
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.cell {
+  flex: 0 0 150px;
+  padding: 4px 8px;
+  overflow: hidden;
+  text-overflow: ellipsis;
+  white-space: nowrap;
+}
+.same {
+  color: var(--accent);
+}
+.behind {
+  color: var(--ochre);
+}
+.own {
+  color: var(--tag-violet);
+}
+.missing {
+  color: var(--soft);
+  background: none;
+}
+select {
+  font: inherit;
+  color: var(--ink);
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 5px;
+  padding: 3px 4px;
+}
+</style>
