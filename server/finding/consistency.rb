@@ -40,12 +40,13 @@ module Fobrel
 
       # @return [String] in one sentence
       def sentence
-        return "Nobody follows a bundle of this library, and no seat has one of its brushes." if places.empty?
-        behind = places.select { |place| to_h[:counts][place[:key]].key?("behind") }
-        return "All #{places.size} have the newest." if behind.empty?
-        "#{places.size - behind.size} of #{places.size} have the newest; behind: #{behind.map {
-          _1[:name]
-        }.join(", ")}."
+        counts = to_h[:counts]
+        having = places.select { |place| counts.key?(place[:key]) }
+        return "Nobody follows a bundle of this library, and no seat has one of its brushes." if having.empty?
+        behind = having.select { |place| counts[place[:key]].key?("behind") }
+        return "All #{having.size} who have some have the newest." if behind.empty?
+        "#{having.size - behind.size} of #{having.size} have the newest; behind: " \
+          "#{behind.map { |place| place[:name] }.join(", ")}."
       end
 
       private

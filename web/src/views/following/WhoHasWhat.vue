@@ -86,7 +86,7 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
             :key="one.key"
             class="cell"
             role="cell"
-            ><span :class="state(brushes[row.index]!.id, one.key)"
+            ><span :class="`is-${state(brushes[row.index]!.id, one.key)}`"
               >{{ SIGNS[state(brushes[row.index]!.id, one.key)] }}
               {{ found.states[state(brushes[row.index]!.id, one.key)] }}</span
             ></span
@@ -132,18 +132,17 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
   text-overflow: ellipsis;
   white-space: nowrap;
 }
-.same {
+.is-same {
   color: var(--accent);
 }
-.behind {
+.is-behind {
   color: var(--ochre);
 }
-.own {
+.is-own {
   color: var(--tag-violet);
 }
-.missing {
+.is-missing {
   color: var(--soft);
-  background: none;
 }
 select {
   font: inherit;
