@@ -7,6 +7,7 @@ gem "fobrel-core", path: "core"
 gem "activerecord", "~> 7.2" # 8 wants Ruby 3.2
 gem "bcrypt", "~> 3.1"
 gem "json", "~> 2.9" # que 2.4 does not know json 3
+gem "mail", "~> 2.8", require: false
 gem "openapi_parser", "~> 2.2"
 gem "pg", "~> 1.5"
 gem "prawn", "~> 2.5"

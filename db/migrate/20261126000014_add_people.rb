@@ -24,12 +24,12 @@ class AddPeople < ActiveRecord::Migration[7.2]
       t.datetime :archived_at
       t.references :person, foreign_key: true, index: {unique: true}
     end
-    add_column :presets, :source, :jsonb
-    add_index :presets, "((source ->> 'preset')::bigint)", name: "presets_by_source", where: "source IS NOT NULL"
+    add_column :presets, :came_from, :jsonb
+    add_index :presets, "((came_from ->> 'preset')::bigint)", name: "presets_by_origin", where: "came_from IS NOT NULL"
   end
 
   def down
-    remove_column :presets, :source
+    remove_column :presets, :came_from
     change_table(:libraries) { |t| t.remove :kind, :description, :archived_at, :person_id }
     change_table(:access_tokens) { |t| t.remove :scope, :library_id, :seat_id, :ends_at }
     drop_table :invitations

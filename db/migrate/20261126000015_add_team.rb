@@ -14,7 +14,7 @@ class AddTeam < ActiveRecord::Migration[7.2]
       t.references :offer, null: false, foreign_key: {on_delete: :cascade}
       t.jsonb :document, null: false
       t.text :fingerprint, null: false, index: true
-      t.jsonb :source, null: false
+      t.jsonb :came_from, null: false
       t.text :state, null: false, default: "open"
       t.text :reason
       t.references :decided_by, foreign_key: {to_table: :people}, index: false

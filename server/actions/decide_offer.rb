@@ -71,12 +71,12 @@ module Fobrel
           raise Core::Problem, "“#{preset.name}” is just like this already. Nothing was changed."
         end
         edition = AddEdition.call(preset:, value:, person: @person, note:)
-        preset.update!(source: @item.source) unless own?
+        preset.update!(came_from: @item.came_from) unless own?
         [preset, edition.number, "as edition #{edition.number}"]
       end
 
       # A brush of this very library that was tuned is from nowhere else.
-      def own? = @item.source["library"] == @library.id
+      def own? = @item.came_from["library"] == @library.id
 
       def as_new
         names = @library.preset_names
@@ -86,7 +86,7 @@ module Fobrel
         id = SecureRandom.uuid if @library.presets.exists?(document_id: id)
         value = Core::Preset::Preset[@item.document.merge("id" => id, "name" => name)]
         preset = CreatePreset.call(library: @library, value:, person: @person, note:, origin: "received")
-        preset.update!(source: @item.source, family: family)
+        preset.update!(came_from: @item.came_from, family: family)
         changes.came(Models::Preset.where(id: preset.id))
         tag(preset)
         into_set(preset)

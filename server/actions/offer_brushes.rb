@@ -40,7 +40,7 @@ module Fobrel
         offer.items.create!(
           document: value.to_h,
           fingerprint: value.fingerprint,
-          source: {**TakeBrushes.source(preset, edition), draft: !draft.nil?}
+          came_from: {**TakeBrushes.came_from(preset, edition), draft: !draft.nil?}
         )
       end
 

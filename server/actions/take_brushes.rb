@@ -42,13 +42,13 @@ module Fobrel
         value = Core::Preset::Preset.restore(edition.document.merge("name" => name))
         note = "Taken from “#{preset.library.name}”, edition #{edition.number}"
         made = CreatePreset.call(library:, value:, person:, note:, origin: "received")
-        made.update!(source: source(preset, edition))
+        made.update!(came_from: came_from(preset, edition))
         preset.tags.each { |tag| Models::Tag.called(library, tag.name).taggings.find_or_create_by!(preset: made) }
         made
       end
 
-      # @return [Hash] where a brush is from, as `presets.source` keeps it
-      def self.source(preset, edition)
+      # @return [Hash] where a brush is from, as `presets.came_from` keeps it
+      def self.came_from(preset, edition)
         {
           preset: preset.id,
           library: preset.library_id,

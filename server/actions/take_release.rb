@@ -142,11 +142,11 @@ module Fobrel
         value = Core::Preset::Preset.restore(row.theirs.to_h.merge("name" => name))
         note = "“#{@follow.bundle.name}” #{@release.number}"
         CreatePreset.call(library: @library, value:, person: @person, note:, origin: "received").tap { |preset|
-          preset.update!(source: source(row))
+          preset.update!(came_from: came_from(row))
         }
       end
 
-      def source(row)
+      def came_from(row)
         from = @follow.bundle.library
         original = from.presets.find_by(document_id: row.id)
         {

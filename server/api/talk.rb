@@ -36,7 +36,7 @@ module Fobrel
           {
             notices: found.order(id: :desc).limit(NOTICES).map { |one| Views::Offers.notice(one) },
             unseen: found.unseen.count,
-            kinds: Models::Notice::KINDS.map { |name, title|
+            kinds: Models::Notice::WANTED.map { |name, title|
               {name:, title:, wanted: !person.notices_off.include?(name)}
             }
           }
@@ -50,7 +50,7 @@ module Fobrel
       end
 
       put "/api/inbox" do
-        person.update!(notices_off: Models::Notice::KINDS.keys - json["wanted"])
+        person.update!(notices_off: Models::Notice::WANTED.keys - json["wanted"])
         answer({ok: true})
       end
 

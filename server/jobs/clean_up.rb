@@ -19,7 +19,9 @@ module Fobrel
           unique_by: :night,
           returning: :id
         ).rows.first
-        enqueue(made.first) if made
+        return unless made
+        enqueue(made.first)
+        DailySummary.enqueue
       end
 
       # @param person [Models::Person]

@@ -14,6 +14,9 @@ module Fobrel
         "lock" => "locks of yours that somebody opened",
         "people" => "your role in a library"
       }.freeze
+      # Beside the kinds, the summary once a day.
+      DAILY = "daily"
+      WANTED = {**KINDS, DAILY => "a summary by mail, once a day"}.freeze
       # So many are kept of each person.
       MOST = 500
 

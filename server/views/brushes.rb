@@ -166,16 +166,16 @@ module Fobrel
         # Where it was taken from, and who took it, as far as the person sees both.
         def origins(preset, person)
           mine = person.memberships.select(:library_id)
-          source = preset.source
-          seen = source && Models::Preset.where(library_id: mine).find_by(id: source["preset"])
+          came_from = preset.came_from
+          seen = came_from && Models::Preset.where(library_id: mine).find_by(id: came_from["preset"])
           taken = Models::Preset.shown.where(library_id: mine).where(
-            "(presets.source ->> 'preset')::bigint = ?",
+            "(presets.came_from ->> 'preset')::bigint = ?",
             preset.id
           )
           {
-            source: source && {
-              library: source["library_name"],
-              **source.slice("name", "edition").transform_keys(&:to_sym),
+            came_from: came_from && {
+              library: came_from["library_name"],
+              **came_from.slice("name", "edition").transform_keys(&:to_sym),
               here: seen && "/#{seen.library_id}/bench/#{seen.id}"
             },
             taken: taken.includes(:library).order(:id).map { |one| taken_by(one, preset) }
@@ -187,7 +187,7 @@ module Fobrel
             library: one.library.name,
             name: one.name,
             path: "/#{one.library_id}/bench/#{one.id}",
-            behind: one.source["fingerprint"] != preset.fingerprint
+            behind: one.came_from["fingerprint"] != preset.fingerprint
           }
         end
 

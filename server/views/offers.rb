@@ -57,7 +57,7 @@ module Fobrel
             **item.slice(:id, :fingerprint, :state, :reason, :edition),
             name: item.document["name"],
             size: item.value["mark", "size", "base"].to_f,
-            source: item.source.slice("library_name", "name", "edition", "draft"),
+            came_from: item.came_from.slice("library_name", "name", "edition", "draft"),
             made: item.made_id,
             decided_by: item.decided_by&.name,
             decided_at: item.decided_at&.iso8601,

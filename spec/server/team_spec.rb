@@ -25,6 +25,9 @@ RSpec.describe "brushes between libraries", :api do
     call(:post, "/api/offers/#{offer["id"]}/items/#{items[index].id}", wish)
   end
 
+  # What a set holds by now.
+  def held(set) = Studio::M::BrushSet.find(set.id).preset_ids_in_order
+
   def inbox = call(:get, "/api/inbox")
 
   describe "taking" do
@@ -37,7 +40,7 @@ RSpec.describe "brushes between libraries", :api do
       expect(made.tags.map(&:name)).to include("sea")
       expect(made.fingerprint).to eq(source.fingerprint)
       detail = call(:get, "/api/presets/#{made.id}")
-      expect(detail["source"]).to eq(
+      expect(detail["came_from"]).to eq(
         {
           "library" => @first.name,
           "name" => source.name,
@@ -79,19 +82,19 @@ RSpec.describe "brushes between libraries", :api do
         "Tove Lindgaard offers “Gull wing” to “#{@first.name}”: Good for far birds"
       )
       item = call(:get, "/api/offers/#{made["id"]}")["items"].sole
-      expect(item.values_at("name", "state", "source")).to match(
+      expect(item.values_at("name", "state", "came_from")).to match(
         ["Gull wing", "open", include("library_name" => own.name, "draft" => false)]
       )
       png = call(:get, "/api/offers/#{made["id"]}/items/#{item["id"]}/strip.png?ground=black")
       expect([status, png.b[0, 4]]).to eq([200, "\x89PNG".b])
       entry = decide(made, as: "new", tags: ["birds"], set_id: set.id)["entry"]
       got = @first.presets.find_by!(name: "Gull wing")
-      expect([got.tags.map(&:name), set.reload.preset_ids_in_order, got.source["library_name"]]).to eq(
+      expect([got.tags.map(&:name), held(set), got.came_from["library_name"]]).to eq(
         [["birds"], [got.id], own.name]
       )
       expect(got.current_edition.note).to eq("Offered by Tove Lindgaard: Good for far birds")
       call(:post, "/api/ledger/#{entry["id"]}/undo")
-      expect([@first.presets.exists?(name: "Gull wing"), set.reload.preset_ids_in_order]).to eq([false, []])
+      expect([@first.presets.exists?(name: "Gull wing"), held(set)]).to eq([false, []])
       sign_in("tove")
       expect(inbox["notices"].first["text"]).to eq("Maren Oake accepted “Gull wing” as a new brush")
     end
@@ -211,6 +214,20 @@ RSpec.describe "brushes between libraries", :api do
       expect(inbox["unseen"]).to eq(1)
       call(:post, "/api/inbox/seen", {up_to: inbox["notices"].first["id"]})
       expect([inbox["unseen"], inbox["notices"].first["seen"]]).to eq([0, true])
+    end
+
+    it "comes as a mail once a day, for whoever wants it and has not seen it yet" do
+      sign_in("ilse")
+      call(:post, "#{first}/talk/preset/#{@first.presets.first.id}", {text: "@tove and @maren: größer?"})
+      sign_in("maren")
+      call(:post, "/api/inbox/seen", {up_to: inbox["notices"].first["id"]})
+      files = Fobrel::Reports::Summary.write_all(Date.new(2026, 5, 1))
+      expect(files.map { |file| File.basename(file) }).to eq(["2026-05-01-#{person("tove").id}.eml"])
+      mail = Mail.read(files.first)
+      expect([mail.subject, mail.to]).to eq(["1 new in Fobrel", ["tove@studio.invalid"]])
+      expect(mail.decoded).to include("Ilse Brandow names you", "größer?", "/bench/#{@first.presets.first.id}")
+      person("tove").update!(notices_off: ["daily"])
+      expect(Fobrel::Reports::Summary.write_all(Date.new(2026, 5, 2))).to eq([])
     end
   end
 end

@@ -71,8 +71,8 @@ const outcome = computed(() => {
     <div class="line">
       <b>{{ item.name }}</b>
       <span class="soft"
-        >{{ item.size }} px · from {{ item.source.library_name }}, edition {{ item.source.edition
-        }}{{ item.source.draft ? ', with an unsaved change' : '' }}</span
+        >{{ item.size }} px · from {{ item.came_from.library_name }}, edition {{ item.came_from.edition
+        }}{{ item.came_from.draft ? ', with an unsaved change' : '' }}</span
       >
       <span class="grow" /><span v-if="outcome" :class="item.state === 'returned' ? 'missing' : 'soft'">{{
         outcome

@@ -96,12 +96,12 @@ async function reset() {
               : 'nothing'
           }}
         </dd>
-        <template v-if="detail.source">
+        <template v-if="detail.came_from">
           <dt>From</dt>
           <dd>
-            <component :is="detail.source.here ? 'router-link' : 'span'" :to="detail.source.here"
-              >{{ detail.source.library }}, {{ detail.source.name }}</component
-            >, edition {{ detail.source.edition }}
+            <component :is="detail.came_from.here ? 'router-link' : 'span'" :to="detail.came_from.here"
+              >{{ detail.came_from.library }}, {{ detail.came_from.name }}</component
+            >, edition {{ detail.came_from.edition }}
           </dd>
         </template>
         <template v-if="detail.taken.length">

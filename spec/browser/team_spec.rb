@@ -1,0 +1,122 @@
+# frozen_string_literal: true
+
+require "support/browser"
+
+# A whole team, each in a browser of their own.
+RSpec.describe "a team", :browser do
+  let(:good) { "tide over the harbour wall" }
+
+  def as(name, &) = Capybara.using_session(name, &)
+
+  def enter(login)
+    as(login) { sign_in(login) }
+  end
+
+  def header_says(count) = expect(page).to have_css("header .new", text: "#{count} new")
+
+  def choose(label, text) = select(text, from: label)
+
+  it "grows by an invitation, used once; the first try with a bad password loses nothing that was typed" do
+    announce(/answer: 422 POST/)
+    sign_in("maren")
+    go "People"
+    click_button "Invite somebody…"
+    fill_in "For whom", with: "Nils"
+    click_button "Make the link"
+    link = find(".link").text.sub(%r{\Ahttp://[^/]+}, "")
+    click_button "Close"
+    expect(page).to have_css(".one", text: "Nils")
+    as("nils") do
+      visit link
+      expect(page).to have_content("invites you into")
+      fill_in "Name to sign in with", with: "nils"
+      fill_in "Password", with: "password123"
+      click_button "Come in"
+      expect(page).to have_css("[role=alert]", text: "tried first")
+      expect(find_field("Name to sign in with").value).to eq("nils")
+      fill_in "Password", with: good
+      click_button "Come in"
+      expect(page).to have_css("header .who[aria-label='Signed in as Nils']")
+      expect(page).to have_css(".row", minimum: 3)
+    end
+    permit(/answer: 404 GET/)
+    as("late") do
+      visit link
+      expect(page).to have_css("[role=alert]", text: "does not count any more")
+    end
+    page.refresh
+    expect(page).to have_select("What Nils may do", selected: "artist: uses and changes")
+  end
+
+  it "offers, decides and is told within a second, without reloading" do
+    enter("tove")
+    enter("maren")
+    as("tove") do
+      row("Quay line").click
+      find(".row.here .pick, .row[aria-selected=true] .pick, .row .pick", match: :first).click
+      click_button "More ▾"
+      find(".el-dropdown-menu__item", text: "Take into another library…").click
+      choose "Into which library", "Second unit"
+      click_button "Take"
+      expect(page).to have_content("taken from “Storm over Skerrow”")
+      choose_library "Second unit"
+      row("Quay line").double_click
+      expect(page).to have_css("[data-test=live] img")
+      tune "Size in px", 33
+      expect(page).to have_css("[role=status]", text: "kept")
+      from_menu "more", "Offer…"
+      choose "To which library", "Storm over Skerrow"
+      fill_in "Why", with: "Broader, for the near wall"
+      click_button "Offer"
+      expect(page).to have_content("Its leads are told")
+    end
+    as("maren") do
+      header_says 1
+      find("header .new").click
+      find(".one a", text: "Broader, for the near wall").click
+      expect(page).to have_css("article img", minimum: 2)
+      click_button "as its edition 2…", match: :first
+      fill_in "A word to them", with: "Just right"
+      click_button "Save it as the next edition"
+      expect(page).to have_content("accepted as edition 2 by Maren Oake")
+    end
+    expect(Studio::M::Preset.where(name: "Quay line").order(:id).first.current_edition.value["mark", "size", "base"])
+      .to eq(33)
+    as("tove") do
+      header_says 1
+      go "Inbox"
+      expect(page).to have_css(".one", text: "Just right")
+      expect(page).to have_no_css("header .new")
+      page.refresh
+      expect(page).to have_no_css("header .new")
+    end
+  end
+
+  it "shows on the Bench who else is there, and an edition the moment it came" do
+    enter("tove")
+    as("tove") { bench("Quay line") }
+    enter("maren")
+    as("maren") do
+      bench("Quay line")
+      expect(page).to have_css(".others", text: "Tove Lindgaard has it on the Bench too")
+      tune "Size in px", 40
+      expect(page).to have_css("[role=status]", text: "kept")
+      save_edition 2
+    end
+    as("tove") { expect(page).to have_content("Maren Oake saved edition 2.", wait: 5) }
+  end
+
+  it "signs out elsewhere at once, whoever has the cookie" do
+    permit(/answer: 401/)
+    enter("maren")
+    sign_in("maren")
+    find("header .who").click
+    find("li", text: "You, and where you are signed in…").click
+    click_button "Sign out everywhere but here"
+    expect(page).to have_no_button("sign out there")
+    as("maren") do
+      go "Sets"
+      expect(page).to have_content("Sign in again")
+    end
+  end
+end
