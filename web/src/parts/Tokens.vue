@@ -106,12 +106,6 @@ form .el-input {
   flex: 1 0 240px;
 }
 select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  padding: 4px;
   max-width: 150px;
 }
 </style>

@@ -29,11 +29,6 @@ const choose = (event: Event) => bench.tune({ ...document.value!, method: (event
 
 <style scoped>
 select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: 5px;
   width: 78px;
   padding: 1px 2px;
 }

@@ -264,11 +264,5 @@ canvas {
 }
 select {
   flex: 1;
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  padding: 2px 4px;
 }
 </style>

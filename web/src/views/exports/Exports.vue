@@ -67,7 +67,7 @@ function closeWhole() {
         >Back up this library now</el-button
       >
     </div>
-    <table v-if="exports?.length">
+    <table v-if="exports?.length" class="list">
       <thead>
         <tr>
           <th>When</th>
@@ -128,20 +128,7 @@ function closeWhole() {
 .head {
   margin-bottom: 12px;
 }
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th {
-  text-align: left;
-  font-size: 11.5px;
-  color: var(--soft);
-  font-weight: 600;
-  padding: 0 18px 4px 0;
-}
 td {
-  padding: 6px 18px 6px 0;
-  border-top: 1px solid var(--line);
   vertical-align: top;
   overflow-wrap: anywhere;
 }

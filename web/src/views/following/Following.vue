@@ -139,12 +139,4 @@ async function taken() {
 form {
   margin: 10px 0 24px;
 }
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  padding: 5px 4px;
-}
 </style>

@@ -90,7 +90,7 @@ const { busy, problem, go } = useDeed(async () => {
         <div class="strips">
           <template v-for="[words, side, there] in sides(row)" :key="side"
             ><figure v-if="there && target">
-              <img :src="strip(row, side)" :alt="`${row.name}, ${words}`" loading="lazy" />
+              <img class="strip-of" :src="strip(row, side)" :alt="`${row.name}, ${words}`" loading="lazy" />
               <figcaption class="soft small">
                 {{ words
                 }}{{
@@ -138,15 +138,6 @@ article.out {
 }
 figure {
   margin: 0;
-}
-img {
-  display: block;
-  width: 100%;
-  aspect-ratio: 700 / 120;
-  object-fit: contain;
-  background: var(--strip);
-  border: 1px solid var(--line);
-  border-radius: 6px;
 }
 .notes {
   white-space: pre-line;

@@ -144,12 +144,4 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
 .is-missing {
   color: var(--soft);
 }
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  padding: 3px 4px;
-}
 </style>

@@ -79,11 +79,13 @@ const outcome = computed(() => {
       }}</span>
     </div>
     <div class="row">
-      <img :src="strip()" :alt="`${item.name}, as offered`" /><span class="soft small">as offered</span>
+      <img class="strip-of" :src="strip()" :alt="`${item.name}, as offered`" /><span class="soft small"
+        >as offered</span
+      >
     </div>
     <template v-if="item.state === 'open'">
       <div v-for="one in item.resembles" :key="one.id" class="row">
-        <img :src="strip(one.id)" :alt="`${one.name}, as it is here`" />
+        <img class="strip-of" :src="strip(one.id)" :alt="`${one.name}, as it is here`" />
         <span class="small"
           ><b>{{ one.name }}</b
           >, edition {{ one.edition }}: {{ one.why }}<br /><span class="soft"
@@ -157,15 +159,6 @@ article {
   gap: 14px;
   align-items: center;
 }
-img {
-  display: block;
-  width: 100%;
-  aspect-ratio: 700 / 120;
-  object-fit: contain;
-  background: var(--strip);
-  border: 1px solid var(--line);
-  border-radius: 7px;
-}
 form {
   display: grid;
   grid-template-columns: repeat(2, minmax(0, 260px));
@@ -187,13 +180,5 @@ label {
 }
 .problem {
   color: var(--madder);
-}
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  padding: 5px 4px;
 }
 </style>

@@ -150,12 +150,4 @@ aside h1 {
 h2 {
   margin: 22px 0 6px;
 }
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  padding: 2px 4px;
-}
 </style>

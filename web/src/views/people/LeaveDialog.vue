@@ -55,14 +55,3 @@ const { busy, problem, go } = useDeed(async () => {
     </label>
   </FormDialog>
 </template>
-
-<style scoped>
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  padding: 4px;
-}
-</style>

@@ -66,7 +66,7 @@ function closeInvite() {
       <span class="soft">Who is in {{ session.library?.name }}, and what they may do.</span><span class="grow" />
       <el-button v-if="leads && !own" type="primary" @click="inviting = true">Invite somebody…</el-button>
     </div>
-    <table v-if="people" aria-label="People">
+    <table v-if="people" class="list" aria-label="People">
       <thead>
         <tr>
           <th>Name</th>
@@ -119,29 +119,6 @@ function closeInvite() {
 <style scoped>
 .head {
   margin-bottom: 12px;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th {
-  text-align: left;
-  font-size: 11.5px;
-  color: var(--soft);
-  font-weight: 600;
-  padding: 0 18px 4px 0;
-}
-td {
-  padding: 6px 18px 6px 0;
-  border-top: 1px solid var(--line);
-}
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  padding: 2px 4px;
 }
 h2 {
   margin: 22px 0 6px;

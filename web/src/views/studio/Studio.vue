@@ -39,7 +39,7 @@ const size = (bytes: number) => `${(bytes / 1048576).toFixed(0)} MB`
     </div>
     <template v-if="found">
       <h2>People</h2>
-      <table aria-label="People of the studio">
+      <table class="list" aria-label="People of the studio">
         <thead>
           <tr>
             <th>Name</th>
@@ -75,7 +75,7 @@ const size = (bytes: number) => `${(bytes / 1048576).toFixed(0)} MB`
         </tbody>
       </table>
       <h2>Libraries</h2>
-      <table aria-label="Libraries of the studio">
+      <table class="list" aria-label="Libraries of the studio">
         <thead>
           <tr>
             <th>Name</th>
@@ -113,21 +113,6 @@ const size = (bytes: number) => `${(bytes / 1048576).toFixed(0)} MB`
 <style scoped>
 h2 {
   margin: 18px 0 6px;
-}
-table {
-  border-collapse: collapse;
-  width: 100%;
-}
-th {
-  text-align: left;
-  font-size: 11.5px;
-  color: var(--soft);
-  font-weight: 600;
-  padding: 0 18px 4px 0;
-}
-td {
-  padding: 6px 18px 6px 0;
-  border-top: 1px solid var(--line);
 }
 .count {
   text-align: right;

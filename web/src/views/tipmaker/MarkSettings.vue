@@ -216,12 +216,4 @@ const colours = (own: boolean) => change({ colours: own ? (sheet.value?.see_thro
 .problem {
   color: var(--madder);
 }
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line);
-  border-radius: 5px;
-  padding: 2px 4px;
-}
 </style>
