@@ -1,3 +1,4 @@
+import { useEventListener } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
 import { signedOut } from '../api/connection'
@@ -44,16 +45,25 @@ export const useLive = defineStore('live', () => {
     clearTimeout(waiting)
     waiting = undefined
   }
-  watch(
-    () => [session.person?.id, session.libraryId, signedOut.value] as const,
-    ([person, id, away]) => {
-      stop()
-      if (!person || !id || away || typeof EventSource === 'undefined') return
-      source = new EventSource(`/api/libraries/${id}/live`)
-      source.onmessage = ({ data }) => hear(JSON.parse(data) as Heard)
-    },
-    { immediate: true },
-  )
+  function listen() {
+    stop()
+    const id = session.libraryId
+    const nobody = !session.person || !id || signedOut.value
+    if (nobody || document.hidden || typeof EventSource === 'undefined') return
+    source = new EventSource(`/api/libraries/${id}/live`)
+    source.onmessage = ({ data }) => hear(JSON.parse(data) as Heard)
+  }
+  watch(() => [session.person?.id, session.libraryId, signedOut.value], listen, { immediate: true })
+  // A browser keeps six connections to one place (HTTP/1.1), so only pages that are looked at hold one; one that is
+  // come back to asks what it may have missed.
+  useEventListener(document, 'visibilitychange', () => {
+    if (document.hidden) return stop()
+    listen()
+    void inbox.look()
+    readAnew()
+  })
+  useEventListener(window, 'pagehide', stop)
+  useEventListener(window, 'pageshow', ({ persisted }) => persisted && listen())
 
   return { editions, stop }
 })
