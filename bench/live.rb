@@ -112,8 +112,8 @@ module Fobrel
   heard = now.call - began
   puts "live: #{PEOPLE} people at work, p95 alone #{(p95[alone] * 1000).round} ms (#{alone.size} requests), beside " \
     "#{LISTENERS} listeners #{(p95[beside] * 1000).round} ms (#{beside.size}): #{(p95[beside] / p95[alone]).round(2)} ×"
-  puts "live: news at #{LISTENERS - left.size} of #{LISTENERS} listeners after #{(heard * 1000).round} ms; web processes " \
-    "#{quiet} MB before, #{memory.call} MB with them"
+  puts "live: news at #{LISTENERS - left.size} of #{LISTENERS} listeners after #{(heard * 1000).round} ms; web " \
+    "processes #{quiet} MB before, #{memory.call} MB with them"
 
   # Who has what: 2,000 brushes, 40 libraries that follow and 20 seats.
   maren = Models::Person.find_by!(login: "maren")

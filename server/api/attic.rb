@@ -14,6 +14,11 @@ module Fobrel
         answer({presets: rows})
       end
 
+      # Asked before brushes are hidden, or changed for everybody.
+      post "/api/libraries/:library/uses" do
+        answer({uses: Finding::Uses.of(library, json["preset_ids"])})
+      end
+
       # Into the Attic, or back.
       post "/api/libraries/:library/hidings" do
         deed = json.fetch("hidden", true) ? Actions::HidePresets : Actions::BringBackPresets

@@ -78,6 +78,10 @@ module Fobrel
         answer({sentence: found.sentence, states: Finding::Consistency::STATES, **found.to_h})
       end
 
+      post "/api/libraries/:library/consistency/reminders" do
+        answer({told: Actions::RemindFollowers.call(library:, person:)})
+      end
+
       helpers do
         def newest(bundle)
           Models::Follow.new(bundle:).newest ||

@@ -53,7 +53,11 @@ module Fobrel
         {
           name: value.name,
           plain_name: fold[value.name],
-          words: fold[[value.name, about["author"], about["notes"], *traits].join(" ")],
+          words: fold[[
+            value.name,
+            *about.values_at("author", "notes", "purpose", "ground", "sizes"),
+            *traits
+          ].join(" ")],
           traits:,
           size: value["mark", "size", "base"].to_f,
           author: about["author"],

@@ -178,7 +178,13 @@ module Fobrel
         }
         lines = [FIRST, SECOND].map { |line| said.values_at(*(line & @shown)).compact.join(" · ") }
         lines.each_with_index { |text, index| line(text, left, top - 12 - index * 10, 7, "65625b") }
-        line(preset.notes, left, top - 12 - lines.size * 10, 7, "22252b", :normal, 19) if @shown.include?("notes")
+        line(said_of(preset), left, top - 12 - lines.size * 10, 7, "22252b", :normal, 19) if @shown.include?("notes")
+      end
+
+      # What it is for, then the notes.
+      def said_of(preset)
+        about = preset.current_edition.value["about"]
+        [about["purpose"], preset.notes.presence, about["ground"], about["sizes"]].compact.join(" · ")
       end
 
       def line(text, left, top, size, colour, style = :normal, height = size + 3)

@@ -63,8 +63,12 @@ module Fobrel
         }
         more = notices.size - lines.size
         [
-          "#{@person.name}, this is new for you since yesterday:", "", *lines, ("… and #{more} more" if more.positive?),
-          "", "What comes here is yours to say, in the Inbox under “What comes here…”."
+          "#{@person.name}, this is new for you since yesterday:",
+          "",
+          *lines,
+          ("… and #{more} more" if more.positive?),
+          "",
+          "What comes here is yours to say, in the Inbox under “What comes here…”."
         ].compact.join("\n")
       end
     end

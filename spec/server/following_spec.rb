@@ -204,6 +204,42 @@ RSpec.describe "following", :api do
     end
   end
 
+  it "says where brushes are used, and reminds those who are behind" do
+    release
+    made = follow
+    one, two, three, = bundle.presets_in_order
+    @first.brush_sets.create!(name: "Rain").put_in_order([one.id])
+    unused = @first.presets.shown.where.not(id: bundle.preset_ids_in_order).first
+    uses = call(:post, "/api/libraries/#{@first.id}/uses", {preset_ids: [one.id, three.id, unused.id]})["uses"]
+    expect(uses.to_h { |row| [row["name"], row["places"]] }).to eq(
+      {
+        one.name => ["bundle Storm kit", "followed by Second unit", "set Rain"],
+        three.name => ["bundle Storm kit", "followed by Second unit"]
+      }
+    )
+    remind = -> { call(:post, "/api/libraries/#{@first.id}/consistency/reminders")["told"] }
+    expect(remind.call).to eq([])
+    tune(two, angle: 12)
+    release
+    expect(remind.call).to eq(["Second unit"])
+    tove = Studio::M::Person.find_by!(login: "tove")
+    expect(tove.notices.last.text).to eq("Maren Oake asks “Second unit” to take “Storm kit” 2.0.0")
+    call(:put, "/api/follows/#{made["id"]}", {stays: true})
+    expect(remind.call).to eq([])
+  end
+
+  it "finds a brush by what it is for, on which ground and at which size" do
+    preset = @first.presets.shown.first
+    about = {"purpose" => "Far rain over a finished sky", "ground" => "mid grey", "sizes" => "20 to 60 px"}
+    value = preset.current_edition.value
+    changed = value.with("about", value.to_h["about"].merge(about))
+    Fobrel::Actions::AddEdition.call(preset:, value: changed, person: maren)
+    expect(changed.fingerprint).to eq(value.fingerprint)
+    found = call(:get, "/api/libraries/#{@first.id}/wall?q=#{CGI.escape("finished sky")}")["presets"]
+    expect(found.map { |row| row["id"] }).to eq([preset.id])
+    expect(Fobrel::Proofs::Sheet.new([preset.reload], title: "One").pdf).to start_with("%PDF")
+  end
+
   it "tells in one table and one sentence who has what" do
     release("1.0.0")
     id = follow["id"]

@@ -109,6 +109,12 @@ const deeds: Record<Question, () => Promise<unknown>> = {
     await library.load()
   },
 }
+/** Where those are used that would be hidden. */
+const uses = ref<{ id: number; name: string; places: string[] }[]>([])
+if (props.asking === 'hide')
+  void toast.attempt(async () => {
+    uses.value = (await of(api.POST('/api/libraries/{library}/uses', { ...library.path(), body: body() }))).uses
+  })
 const ready = computed(() => props.asking === 'hide' || props.asking === 'duplicate' || word.value.trim() !== '')
 
 const { busy, problem, go } = useDeed(async () => {
@@ -136,6 +142,15 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) => {
     <p v-if="asking === 'hide'" class="soft">
       They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.
     </p>
+    <div v-if="asking === 'hide' && uses.length" class="uses" role="status">
+      <b>{{ uses.length === 1 ? 'One of them is used' : `${uses.length} of them are used` }}:</b>
+      <ul>
+        <li v-for="one in uses.slice(0, 8)" :key="one.id">
+          {{ one.name }} <span class="soft">{{ one.places.join(', ') }}</span>
+        </li>
+      </ul>
+      <span v-if="uses.length > 8" class="soft">and {{ uses.length - 8 }} more</span>
+    </div>
     <p v-else-if="asking === 'duplicate'" class="soft">
       Each is copied under its next number, with its tags, family and work state.
     </p>
@@ -195,5 +210,9 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) => {
 <style scoped>
 .wide {
   width: 100%;
+}
+.uses ul {
+  margin: 4px 0;
+  padding-left: 18px;
 }
 </style>

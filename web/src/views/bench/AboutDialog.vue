@@ -16,6 +16,12 @@ const mayEdit = computed(() => bench.session.mayEdit)
 const about = computed<Document>(() => document.value!.about ?? {})
 const put = (key: string, value: unknown) =>
   bench.tune(withValue(document.value!, ['about', key], value), `about.${key}`)
+/** What makes a brush findable, a line each. */
+const SAID = {
+  purpose: { title: 'What for', such: 'such as: far rain, laid over a finished sky' },
+  ground: { title: 'Ground', such: 'such as: mid grey, a finished wash' },
+  sizes: { title: 'Size', such: 'such as: 20 to 60 px' },
+}
 const NONE = ''
 const choosing = ref(false)
 
@@ -62,6 +68,18 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
     <div class="fields">
       <span class="soft">Name</span
       ><BrushName :id="bench.id" :name="document!.name" :first="bench.before" @renamed="bench.load()" />
+      <template v-for="(one, key) in SAID" :key="key">
+        <label class="soft" :for="`about-${key}`">{{ one.title }}</label>
+        <el-input
+          v-if="mayEdit"
+          :id="`about-${key}`"
+          :model-value="about[key] ?? ''"
+          :aria-label="one.title"
+          maxlength="300"
+          :placeholder="one.such"
+          @update:model-value="put(key, $event || undefined)"
+        /><span v-else>{{ about[key] || 'not said' }}</span>
+      </template>
       <label class="soft" for="about-notes">Notes</label>
       <el-input
         v-if="mayEdit"

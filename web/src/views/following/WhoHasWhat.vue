@@ -4,6 +4,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { api, of } from '../../api/client'
 import type { components } from '../../api/schema'
 import { turns } from '../../parts/newest'
+import { useSession } from '../../stores/session'
 import { useLibrary } from '../../stores/library'
 import { useToast } from '../../stores/toast'
 
@@ -16,6 +17,18 @@ const only = ref('')
 const SIGNS: Record<string, string> = { same: '●', behind: '◐', own: '◆', missing: '–' }
 const plain = computed(() => library.sets.filter(({ query }) => query === null))
 
+const session = useSession()
+const leads = computed(() => session.library?.role === 'lead')
+const behind = computed(() =>
+  found.value?.places.some(({ key, kind }) => kind === 'library' && found.value!.counts[key]?.behind),
+)
+const remind = () =>
+  toast.attempt(async () => {
+    const { told } = await of(api.POST('/api/libraries/{library}/consistency/reminders', library.path()))
+    toast.done(
+      told.length ? `Told the leads of ${told.join(', ')}.` : 'All are at the newest release, or stay on purpose.',
+    )
+  })
 const turn = turns()
 const load = () =>
   toast.attempt(async () => {
@@ -54,6 +67,7 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
     <div class="line">
       <h2 id="who">Who has what</h2>
       <span>{{ found.sentence }}</span><span class="grow" />
+      <button v-if="leads && behind" class="plain" @click="remind">remind those behind</button>
       <label class="line soft small"
         >of
         <select v-model="only" aria-label="Which brushes">

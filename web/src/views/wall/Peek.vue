@@ -67,7 +67,13 @@ async function reset() {
       <button v-if="session.mayEdit" class="plain" @click="reset">reset</button>
     </p>
     <template v-if="detail">
+      <p v-if="about.purpose">
+        <b>{{ about.purpose }}</b>
+      </p>
       <p v-if="about.notes">{{ about.notes }}</p>
+      <p v-if="about.ground || about.sizes" class="soft">
+        {{ [about.ground && `on ${about.ground}`, about.sizes && `at ${about.sizes}`].filter(Boolean).join(', ') }}
+      </p>
       <div v-if="preset.tag_ids.length" class="tags">
         <span v-for="id in preset.tag_ids" :key="id" class="line">
           <TagMark v-if="library.tagById.get(id)" :tag="library.tagById.get(id)!" />

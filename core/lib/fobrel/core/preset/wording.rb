@@ -7,7 +7,7 @@ module Fobrel
       module Wording
         EXCHANGED = {%w[mark tip frames] => "Pictures of the tip", %w[mark tip asset] => "Drawing of the tip"}.freeze
         # Told by looking at them, or too long to tell.
-        SEEN = [%w[about notes], %w[about picture]].freeze
+        SEEN = %w[notes picture purpose ground sizes].map { |key| ["about", key] }.freeze
         private_constant :EXCHANGED, :SEEN
 
         # What a response's sensors are called, where not as in the file.
