@@ -29,7 +29,7 @@ see = lambda do |css|
 end
 shot = lambda do |name|
   next unless wanted.empty? || wanted.include?(name)
-  browser.network.wait_for_idle(timeout: 10)
+  browser.network.wait_for_idle(connections: 1, timeout: 10)
   sleep 0.4
   browser.screenshot(path: File.join(folder, "#{name}.png"))
 end
@@ -41,11 +41,11 @@ ground = ->(name) { browser.evaluate("localStorage.setItem('fobrel.ground', '#{n
 
 browser.page.set_viewport(width: 1280, height: 800)
 browser.go_to(address)
-browser.network.wait_for_idle
+browser.network.wait_for_idle(connections: 1)
 see.call("input[name=login]")
 see.call("input[name=login]").focus.type("maren")
 browser.at_css("input[name=password]").focus.type("storm over skerrow", :enter)
-browser.network.wait_for_idle
+browser.network.wait_for_idle(connections: 1)
 sleep 0.5
 see.call(".pick")
 browser.css(".pick").values_at(2, 4, 5, 6).each(&:click)
@@ -64,14 +64,14 @@ see.call(".pick")
 browser.css(".pick.on").each(&:click)
 ground.call("dark")
 browser.go_to("#{address}/wall")
-browser.network.wait_for_idle
+browser.network.wait_for_idle(connections: 1)
 see.call(".row")
 browser.css(".row")[5].click
 sleep 0.6
 shot.call("wall-night")
 ground.call("light")
 browser.go_to("#{address}/wall?search=harbour+fog")
-browser.network.wait_for_idle
+browser.network.wait_for_idle(connections: 1)
 see.call(".peek h3")
 press.call("Open on the Bench")
 see.call(".setting")
@@ -82,10 +82,6 @@ press.call("paint the trial stroke")
 sleep 2.5
 browser.execute("document.querySelector('.tuning').scrollTop = 0")
 shot.call("bench")
-browser.go_to("#{address}/bench")
-see.call(".row .strip")
-sleep 0.6
-shot.call("drafts")
 {
   "bundles" => ".flight",
   "families" => ".item",
@@ -99,7 +95,7 @@ shot.call("drafts")
   shot.call(view)
 end
 browser.go_to("#{address}/tip-maker")
-browser.network.wait_for_idle
+browser.network.wait_for_idle(connections: 1)
 page = File.join(Dir.tmpdir, "kelp_page.png")
 File.binwrite(page, Fobrel::Demo::Drawing.sketchbook_page)
 see.call("input[type=file]").select_file(page)
@@ -114,11 +110,19 @@ sleep 1.5
 browser.css(".part")[6].click
 sleep 0.8
 shot.call("parts")
+browser.go_to("#{address}/offers")
+see.call("article img")
+sleep 1
+press.call("As a new brush")
+shot.call("offers")
+browser.go_to("#{address}/following")
+see.call("[role=table]")
+shot.call("following")
 browser.go_to("#{address}/sets")
 see.call(".sets li")
 shot.call("sets")
 browser.go_to("#{address}/seats")
-browser.network.wait_for_idle
+browser.network.wait_for_idle(connections: 1)
 see.call(".seats li")
 press.call("Hand out")
 sleep 0.5

@@ -61,6 +61,8 @@ module Fobrel
             furnish(libraries["Storm over Skerrow"], people["maren"])
             take_in(libraries["Second unit"], people["tove"], Brushes.inks.last(1))
             people.each_value(&:own_library!)
+            follow(libraries["Second unit"], libraries["Storm over Skerrow"].bundles.first, people["maren"])
+            offer(libraries["Storm over Skerrow"], people["tove"])
           end
           Models::Preset.find_each { Models::KeptStrip.png_of(_1.current_edition.value, "wall") }
         end
@@ -121,6 +123,35 @@ module Fobrel
               note: "Copied by hand"
             )
           }
+        end
+
+        # The second unit keeps up with the storm kit, and has one of its brushes its own way.
+        def follow(library, bundle, person)
+          followed = library.follows.create!(bundle:, person:)
+          Actions::TakeRelease.call(follow: followed, person:, release: bundle.releases.last)
+          tune(library.presets.find_by!(name: "Low cloud"), person, "Thinner, for wide shots") { |document|
+            document["pigment"]["flow"] = 0.1
+          }
+        end
+
+        # An artist's own version of a brush, offered to the library it was taken from.
+        def offer(library, person)
+          own = person.own_library!
+          line = library.presets.find_by!(name: "Quay line")
+          taken = Actions::TakeBrushes.call(library: own, person:, presets: [line]).made.first
+          tune(taken, person, "Broader") { |document| document["mark"]["size"]["base"] = 26 }
+          Actions::OfferBrushes.call(
+            library:,
+            person:,
+            picked: [[taken.reload, false]],
+            sentence: "The quay line, broader: for walls close to us."
+          )
+        end
+
+        def tune(preset, person, note)
+          document = JSON.parse(JSON.generate(preset.current_edition.document))
+          yield document
+          Actions::AddEdition.call(preset:, value: Core::Preset::Preset[document], person:, note:)
         end
 
         # A bundle that was released once and has grown since.
