@@ -165,11 +165,6 @@ sleep 1
 browser.at_css("[aria-label='Token of the gallery']")&.focus&.type(Fobrel::Demo::Gallery::TOKEN, :enter)
 see.call("article")
 shot.call("gallery")
-browser.go_to("#{address}/recipes")
-see.call("pre")
-press.call("Markdown card")
-sleep 1
-shot.call("recipes")
 browser.go_to("#{address}/ledger")
 shot.call("ledger")
 browser.go_to("#{address}/upkeep")

@@ -13,7 +13,8 @@ window.wander ??= (() => {
   const chosen = (e) => e.matches('[aria-pressed=true], [aria-selected=true], .on, .here, .is-active, [aria-current]') || !!e.closest('.el-select, .el-upload, label, summary')
   const scrolls = (e) => { for (let p = e.parentElement; p; p = p.parentElement) { const s = getComputedStyle(p); if (/(auto|scroll)/.test(s.overflowX + s.overflowY)) return true } return false }
   const NOT = '.who, .el-dropdown-menu__item, [aria-label="Close this message"]'
-  const leaves = (e) => /sign out|leave this page/i.test(name(e))
+  // What would end the walk, or another's; printing is the system's own window.
+  const leaves = (e) => /sign out|leave|take out|archive|shut the account|^print$/i.test(name(e))
 
   let changes = 0
   let waiting = 0
