@@ -79,17 +79,7 @@ module Fobrel
             "Nothing differs from release #{last}, so there is nothing to release."
         end
         since_last.check(number, last)
-        package = ExportPackage.new(
-          library: @bundle.library,
-          person: @person,
-          ids: presets.map(&:id),
-          name: @bundle.name,
-          version: number,
-          licence: @bundle.licence,
-          description: @bundle.description,
-          author: @bundle.author,
-          sets: sections
-        ).call
+        package = package(number)
         release = @bundle.releases.create!(
           number:,
           notes: @notes,
@@ -110,6 +100,21 @@ module Fobrel
       end
 
       private
+
+      # @return [String] the bytes that are frozen
+      def package(number)
+        ExportPackage.new(
+          library: @bundle.library,
+          person: @person,
+          ids: presets.map(&:id),
+          name: @bundle.name,
+          version: number,
+          licence: @bundle.licence,
+          description: @bundle.description,
+          author: @bundle.author,
+          sets: sections
+        ).call
+      end
 
       # Whoever leads a library that follows it, unless it stays where it is.
       def tell(release)

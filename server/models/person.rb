@@ -50,7 +50,7 @@ module Fobrel
       #
       # @return [Library]
       def own_library!
-        own_library || Library.create!(name: "#{name}’s own", kind: "personal", person: self).tap { |made|
+        reload_own_library || Library.create!(name: "#{name}’s own", kind: "personal", person: self).tap { |made|
           made.memberships.create!(person: self, role: "lead")
         }
       end
