@@ -77,7 +77,9 @@ module Fobrel
         error(*errors) { answer({error: message}, status) }
       end
       error do |e|
-        warn "#{request.request_method} #{request.path}: #{e.class}: #{e.message}", *e.backtrace.first(8)
+        # An invitation's key is nobody's but whose it is.
+        path = request.path.sub(%r{(/invitations/).+}, "\\1…")
+        warn "#{request.request_method} #{path}: #{e.class}: #{e.message}", *e.backtrace.first(8)
         answer({error: "Something went wrong on our side. What was saved before is still there. Try again."}, 500)
       end
 

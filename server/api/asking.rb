@@ -36,6 +36,14 @@ module Fobrel
       # @return [Boolean] whether a program asks for a person; then the cookie counts for nothing
       def token? = env["HTTP_AUTHORIZATION"].to_s.start_with?(BEARER)
 
+      # Where the person is a member, as far as the token that they show reaches.
+      #
+      # @return [ActiveRecord::Relation<Models::Membership>]
+      def memberships
+        only = token? && token_shown&.library_id
+        only ? person.memberships.where(library_id: only) : person.memberships
+      end
+
       # @return [String] where a file that is asked for goes
       def goes_to = token? ? "the command line" : "this browser"
 

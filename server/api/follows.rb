@@ -14,7 +14,7 @@ module Fobrel
 
       post "/api/libraries/:library/follows" do
         here = library
-        bundle = Models::Bundle.where(library_id: person.memberships.select(:library_id)).find(json["bundle_id"])
+        bundle = Models::Bundle.where(library_id: memberships.select(:library_id)).find(json["bundle_id"])
         refuse(422, "A library does not follow itself. Nothing was changed.") if bundle.library_id == here.id
         release = json["release_id"] ? bundle.releases.listed.find(json["release_id"]) : newest(bundle)
         follow = Models::Record.transaction(requires_new: true) do
@@ -89,7 +89,7 @@ module Fobrel
         end
 
         def offered(here)
-          mine = person.memberships.where.not(library_id: here.id).select(:library_id)
+          mine = memberships.where.not(library_id: here.id).select(:library_id)
           Models::Bundle.where(library_id: mine).where.not(id: here.follows.select(:bundle_id))
             .includes(:library).order(:name).filter_map { |bundle|
               release = Models::Follow.new(bundle:).newest

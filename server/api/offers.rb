@@ -62,7 +62,7 @@ module Fobrel
       helpers do
         # Brushes of one library that the person sees, in the order asked for.
         def theirs(ids)
-          found = Models::Preset.shown.where(id: ids, library_id: person.memberships.select(:library_id))
+          found = Models::Preset.shown.where(id: ids, library_id: memberships.select(:library_id))
             .includes(:current_edition, :library, :tags).index_by(&:id)
           refuse(404, "Some of these brushes are not there, or not yours to see.") unless ids.uniq.all? {
             found.key?(_1)

@@ -76,12 +76,13 @@ module Fobrel
         end
 
         def session_state(person)
-          memberships = person ? person.memberships.includes(:library).sort_by { |one| one.library.name.downcase } : []
+          mine = token? ? memberships : person&.memberships
+          mine = mine ? mine.includes(:library).sort_by { |one| one.library.name.downcase } : []
           {
             csrf: Rack::Protection::AuthenticityToken.token(session),
             begins: person.nil? && !Models::Person.first_key.nil?,
             person: person && {id: person.id, name: person.name, login: person.login, owner: person.owner},
-            libraries: memberships.map { |one| Views::People.library(one) }
+            libraries: mine.map { |one| Views::People.library(one) }
           }
         end
       end

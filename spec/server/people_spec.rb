@@ -279,6 +279,22 @@ RSpec.describe "people and libraries", :api do
         ]
         expect(codes).to eq([200, 403, 403, 200])
       end
+      # Nor by a side door: from another library into this one.
+      other = @second.presets.first || Fobrel::Actions::CreatePreset.call(
+        library: @second,
+        person: person("maren"),
+        value: Fobrel::Core::Preset::Preset.restore(
+          @first.presets.first.current_edition.document.merge("id" => SecureRandom.uuid)
+        )
+      )
+      with_token({library: @first.id}) do
+        expect(asked(:post, "#{library}/taken", {preset_ids: [other.id]})).to eq(404)
+        expect(asked(:post, "#{library}/offers", {preset_ids: [other.id]})).to eq(404)
+        asked(:get, "#{library}/follows")
+        expect(JSON.parse(last_response.body)["offered"]).to eq([])
+        asked(:get, "/api/session")
+        expect(JSON.parse(last_response.body)["libraries"].map { |one| one["id"] }).to eq([@first.id])
+      end
       with_token({seat: seat.id}) do
         expect([asked(:get, "#{library}/wall"), asked(:get, "/api/session")]).to eq([403, 403])
       end
