@@ -36,8 +36,11 @@ export const useLive = defineStore('live', () => {
   function hear({ what, by, presets }: Heard) {
     if (what === 'inbox') void inbox.look()
     if (what === 'talk') library.talked++
+    // What one does oneself is told, and read, by whoever does it.
+    if (what !== 'library' && what !== 'edition') return
+    if (by === session.person?.id) return
     if (what === 'edition') editions.value = { presets: presets ?? [] }
-    if ((what === 'library' || what === 'edition') && by !== session.person?.id) readAnew()
+    readAnew()
   }
   function stop() {
     source?.close()
