@@ -1,5 +1,6 @@
 import { defineStore } from 'pinia'
 import { ref, shallowRef } from 'vue'
+import { isNavigationFailure, NavigationFailureType } from 'vue-router'
 import { router } from '../routes'
 import { useSession } from './session'
 
@@ -28,6 +29,8 @@ async function walk(entry: FileSystemEntry): Promise<Brought[]> {
   return (await Promise.all(inside.filter(({ name }) => !name.startsWith('.')).map(walk))).flat()
 }
 
+/** So often one sets out for another view. */
+const TRIES = 3
 /** Files that may hold several pictures, or something else than pictures. */
 const SEVERAL = /\.(zip|ora|json|csv|tsv|svg|gif|webp|tiff?)$/i
 
@@ -61,8 +64,11 @@ export const useArrival = defineStore('arrival', () => {
     if (maker) pictures.value = files.map(({ file }) => file)
     else parcel.value = files
     if (maker && view === 'tip-maker') return
-    // Dropped in the first moment, the address has no library yet.
-    await router.push({ name: maker ? 'tip-maker' : 'intake', params: { library: useSession().libraryId } })
+    // Dropped in the first moment, the address has no library yet; and a view that settles its own address meanwhile
+    // would keep one from leaving.
+    const to = { name: maker ? 'tip-maker' : 'intake', params: { library: useSession().libraryId } }
+    for (let tries = 0; tries < TRIES; tries++)
+      if (!isNavigationFailure(await router.push(to), NavigationFailureType.cancelled)) return
   }
 
   return { pictures, parcel, over, brought, take }
