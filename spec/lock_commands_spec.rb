@@ -1,19 +1,8 @@
 # frozen_string_literal: true
 
-require "fobrel/core"
-require "stringio"
-require "tmpdir"
-require_relative "../cli/command_line"
+require "support/command"
 
-RSpec.describe Fobrel::LockCommands do
-  around { |example| Dir.mktmpdir { |folder| Dir.chdir(folder) { example.run } } }
-
-  def fobrel(*words)
-    out, err = StringIO.new, StringIO.new
-    status = Fobrel::CommandLine.run(words, out:, err:)
-    [out.string, err.string, status]
-  end
-
+RSpec.describe Fobrel::LockCommands, :command do
   def preset(name, size)
     tip = {"kind" => "round", "hardness" => 1}
     Fobrel::Core::Preset::Preset.build(name, {"mark" => {"tip" => tip, "size" => {"base" => size}}})

@@ -1,20 +1,8 @@
 # frozen_string_literal: true
 
-require "fobrel/core"
-require "stringio"
-require "tmpdir"
-require_relative "../cli/command_line"
+require "support/command"
 
-RSpec.describe Fobrel::TipCommands do
-  around { |example| Dir.mktmpdir { |folder| Dir.chdir(folder) { example.run } } }
-
-  # @return [Array] what it said, what was wrong, its exit code
-  def fobrel(*words)
-    out, err = StringIO.new, StringIO.new
-    status = Fobrel::CommandLine.run(words, out:, err:)
-    [out.string, err.string, status]
-  end
-
+RSpec.describe Fobrel::TipCommands, :command do
   # Not by its name: the library remembers files by name, and these come and go.
   def read(file) = Vips::Image.new_from_buffer(File.binread(file), "")
 

@@ -20,10 +20,7 @@ module Fobrel
           raise Core::Problem,
             "Only what lies in the Attic can be destroyed. Nothing was destroyed. Hide it first."
         end
-        used = presets.filter_map { |preset|
-          (places = self.class.places(preset) + (preset.drafts.any? ? ["somebody’s draft"] : [])).any? && " \
-            " + "“#{preset.name}” (#{places.join(", ")})"
-        }
+        used = uses(presets)
         if used.any?
           raise Core::Problem,
             "Still used: #{used.first(5).join("; ")}. Nothing was destroyed. Bring them back, take them out there, " \
@@ -37,18 +34,6 @@ module Fobrel
           "destroy",
           "#{brushes(names.size)} destroyed: #{names.first(10).join(", ")}#{" …" if names.size > 10}"
         )
-      end
-
-      # @param preset [Models::Preset]
-      # @return [Array<String>] where it is used
-      def self.places(preset)
-        Models::Bundle.joins(:items).where(bundle_items: {preset_id: preset.id}).pluck(:name).map {
-          "bundle #{_1}"
-        } + preset.brush_sets.pluck(:name).map {
-              "set #{_1}"
-            } + preset.seats.pluck(:name).map {
-                  "seat #{_1}"
-                }
       end
 
       # Takes everything of these presets out of the database.
@@ -66,6 +51,17 @@ module Fobrel
         )
         editions.delete_all
         Models::Preset.where(id: ids).delete_all
+      end
+
+      private
+
+      def uses(presets)
+        places = Finding::Uses.here(@library, presets.map(&:id))
+        drafted = Models::Draft.where(preset: presets).distinct.pluck(:preset_id)
+        presets.filter_map do |preset|
+          list = places[preset.id] + (drafted.include?(preset.id) ? ["somebody’s draft"] : [])
+          "“#{preset.name}” (#{list.join(", ")})" if list.any?
+        end
       end
     end
   end

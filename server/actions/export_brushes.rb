@@ -182,6 +182,7 @@ module Fobrel
           "tags.name"
         ).group_by(&:first)
         families = Models::Family.paths(@library).transform_values { _1.join(" / ") }
+        places = Finding::Uses.here(@library, @presets.map(&:id))
         io.write(
           CSV.generate do |csv|
             csv << COLUMNS
@@ -196,7 +197,7 @@ module Fobrel
                 preset.author,
                 preset.licence,
                 preset.fingerprint,
-                DestroyPresets.places(preset).join(", "),
+                places[preset.id].join(", "),
                 preset.changed_at&.iso8601,
                 preset.notes
               ]

@@ -36,8 +36,20 @@ module Fobrel
         theirs = documents
         known = @follow.brushes.includes(preset: :current_edition).index_by(&:document_id)
         here = theirs.map { |id, value| row(id, value, known[id]) }
-        gone = known.except(*theirs.keys).map { |id, one| gone(id, one) }
-        here + gone
+        left = known.except(*theirs.keys)
+        uses = Finding::Uses.here(@library, left.values.map(&:preset_id))
+        here + left.map { |id, one| gone(id, one, uses[one.preset_id]) }
+      end
+
+      # What one brush was when it came, is here, and is there; as it paints, so that no package is opened for it.
+      #
+      # @param id [String] its document's
+      # @return [Hash{String => Core::Preset::Preset, nil}] by "base", "mine" and "theirs"
+      def sides(id)
+        known = @follow.brushes.find_by(document_id: id)
+        preset = known&.preset || @library.presets.find_by(document_id: id)
+        theirs = painted_there(id)
+        {"base" => known ? known.value : theirs, "mine" => preset&.current_edition&.value, "theirs" => theirs}
       end
 
       # @return [Models::LedgerEntry]
@@ -46,15 +58,31 @@ module Fobrel
         @library.hold
         @follow.lock!
         rows = self.rows
-        chosen = @only ? rows.select { |row| @only.include?(row.id) } : rows
+        chosen, left = rows.partition { |row| @only.nil? || @only.include?(row.id) }
         refuse_undecided(chosen)
+        first = @follow.release_id.nil?
+        changes.came(Models::Follow.where(id: @follow)) if first
         take(chosen.select(&:changes?))
-        remember(chosen)
-        @follow.update!(release: @release, earlier: @follow.release || @release) unless @follow.release == @release
+        changes.watch(@follow.brushes) { remember(chosen) }
+        # What was left out is still to be had: the library is not there yet.
+        move(first) if left.none? { |row| row.changes? || row.kind == "conflict" }
         write_down(@library, @person, "follow", said(chosen))
       end
 
       private
+
+      def move(first)
+        return if @follow.release_id == @release.id
+        go = -> { @follow.update!(release: @release, earlier: @follow.release) }
+        first ? go.call : changes.watch(Models::Follow.where(id: @follow), %w[release_id earlier_id], &go)
+      end
+
+      def painted_there(id)
+        print = @release.items.find { |item| item["id"] == id }&.fetch("fingerprint") or return
+        there = Models::Edition.joins(:preset)
+          .where(fingerprint: print, presets: {library_id: @follow.bundle.library_id, document_id: id})
+        there.last&.value || documents[id]
+      end
 
       # The release's brushes as they were frozen; their pictures are kept already.
       def documents
@@ -92,11 +120,10 @@ module Fobrel
         Row.new(id:, kind: "stays", preset:, base: theirs, mine:, theirs:, why: "it is here already, and otherwise")
       end
 
-      def gone(id, known)
+      def gone(id, known, places)
         preset = known.preset
         mine = preset.current_edition.value
         changed = !mine.alike?(known.value)
-        places = DestroyPresets.places(preset)
         why = "it was changed here" if changed
         why ||= "it is used here (#{places.first(3).join(", ")})" if places.any?
         Row.new(id:, kind: why ? "stays" : "gone", preset:, base: known.value, mine:, theirs: nil, why:)

@@ -58,11 +58,9 @@ module Fobrel
       get "/api/follows/:id/strips/:item.png" do |_, item|
         follow = of_library(Models::Follow)
         release = follow.bundle.releases.listed.find(params["release"])
-        row = Actions::TakeRelease.new(follow:, person:, release:).rows.find { |one| one.id == item } ||
-          raise(ActiveRecord::RecordNotFound)
-        value = {"base" => row.base, "mine" => row.mine, "theirs" => row.theirs}[params["side"]] ||
-          raise(ActiveRecord::RecordNotFound)
-        greatest = [row.base, row.mine, row.theirs].compact.map { |one| Core::Stroke::Strip.greatest(one) }.max
+        sides = Actions::TakeRelease.new(follow:, person:, release:).sides(item)
+        value = sides[params["side"]] || raise(ActiveRecord::RecordNotFound)
+        greatest = sides.values.compact.map { |one| Core::Stroke::Strip.greatest(one) }.max
         assets = Models::Asset.at_hand(value)
         halt_png Core::Apart.call(Core::Stroke::Strip, :png, value, assets:, beside: greatest)
       end

@@ -186,6 +186,7 @@ module Fobrel
             ),
             new(m::Seat, "seat", left: %w[name handed_out_at], needs: in_library, items: true),
             new(m::Recipe, "recipe", needs: in_library),
+            new(m::Follow, "followed bundle", left: %w[bundle_id], needs: in_library),
             new(m::Part, "part", left: %w[name sha256 hidden_at], needs: in_library),
             new(
               m::Preset,
@@ -194,6 +195,12 @@ module Fobrel
               needs: in_library,
               optional: {"family_id" => m::Family, "label_id" => m::WorkState},
               used: Used.method(:presets)
+            ),
+            new(
+              m::FollowedBrush,
+              "followed brush",
+              left: %w[fingerprint],
+              needs: {"follow_id" => m::Follow, **of_brush}
             ),
             new(m::Tagging, "tagging", key: %w[tag_id preset_id], needs: {"tag_id" => m::Tag, **of_brush}),
             new(

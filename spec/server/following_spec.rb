@@ -120,6 +120,32 @@ RSpec.describe "following", :api do
     expect([@second.presets.shown.count, @second.follows.count]).to eq([4, 0])
   end
 
+  it "is where it was after an undo: the next release is held against the same ground" do
+    release
+    made = follow
+    one, two, = bundle.presets_in_order
+    was = at(@second, one.name)["mark", "angle"]
+    tune(one, angle: 20)
+    tune(two, angle: 30)
+    release
+    entry = update(made["id"], only: [one.document_id])["entry"]
+    expect(call(:get, "#{second}/follows")["follows"].sole.values_at("behind")).to eq([true])
+    last = update(made["id"])["entry"]
+    expect(call(:get, "#{second}/follows")["follows"].sole["at"]["number"]).to eq("2.0.0")
+    [last, entry].each { |deed| expect(call(:post, "/api/ledger/#{deed["id"]}/undo")["kept"]).to eq([]) }
+    expect(at(@second, one.name)["mark", "angle"]).to eq(was)
+    seen = call(:get, "#{second}/follows")["follows"].sole
+    expect([seen["at"]["number"], seen["behind"]]).to eq(["1.0.0", true])
+    expect(rows(made["id"]).values_at(one.name, two.name).map { |row| [row["kind"], row["mine"]] }).to eq(
+      [["changed", []], ["changed", []]]
+    )
+    first = Studio::M::LedgerEntry.where(library: @second, kind: "follow").order(:id).first
+    # What has newer editions stays, as with any import; it is told.
+    kept = call(:post, "/api/ledger/#{first.id}/undo")["kept"]
+    expect(kept).to contain_exactly(/#{one.name}.*it stays/, /#{two.name}.*it stays/)
+    expect([@second.presets.order(:name).pluck(:name), @second.follows.count]).to eq([[one.name, two.name].sort, 0])
+  end
+
   it "is for those who see the other library, and for leads of this one" do
     release("1.0.0")
     made = follow
@@ -213,7 +239,7 @@ RSpec.describe "following", :api do
     uses = call(:post, "/api/libraries/#{@first.id}/uses", {preset_ids: [one.id, three.id, unused.id]})["uses"]
     expect(uses.to_h { |row| [row["name"], row["places"]] }).to eq(
       {
-        one.name => ["bundle Storm kit", "followed by Second unit", "set Rain"],
+        one.name => ["bundle Storm kit", "set Rain", "followed by Second unit"],
         three.name => ["bundle Storm kit", "followed by Second unit"]
       }
     )

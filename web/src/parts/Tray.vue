@@ -6,7 +6,7 @@ import { useTray } from '../stores/tray'
 import CopyDialog from './CopyDialog.vue'
 import ExportDialog from './ExportDialog.vue'
 import FitDialog from './FitDialog.vue'
-import OfferDialog from './OfferDialog.vue'
+import OfferBrushes from './OfferBrushes.vue'
 import RenameDialog from './RenameDialog.vue'
 import ResetDialog from './ResetDialog.vue'
 import Strip from './Strip.vue'
@@ -90,7 +90,7 @@ function more(what: Question | (typeof DIALOGS)[number]) {
       :title="session.library?.name ?? ''"
       @close="dialog = undefined"
     />
-    <OfferDialog
+    <OfferBrushes
       v-if="dialog === 'offer' || dialog === 'take'"
       :ids="tray.ids"
       :takes="dialog === 'take'"

@@ -3,7 +3,7 @@ import { computed, ref } from 'vue'
 import { api, of } from '../../api/client'
 import { offline } from '../../api/connection'
 import BrushName from '../../parts/BrushName.vue'
-import OfferDialog from '../../parts/OfferDialog.vue'
+import OfferBrushes from '../../parts/OfferBrushes.vue'
 import ResetDialog from '../../parts/ResetDialog.vue'
 import MergeDialog from './MergeDialog.vue'
 import MethodChoice from './MethodChoice.vue'
@@ -191,7 +191,7 @@ defineExpose({ ask, rename: () => name.value?.begin() })
   <SaveEditionDialog v-if="asking === 'edition'" :next="next" @close="asking = undefined" @overtaken="overtake" />
   <SaveAsDialog v-if="asking === 'brush'" @close="asking = undefined" />
   <MergeDialog v-if="asking === 'merge'" :note="merging.note" :capture="merging.captured" @close="asking = undefined" />
-  <OfferDialog v-if="asking === 'offer'" :ids="[bench.id]" :drafts="dirty" @close="asking = undefined" />
+  <OfferBrushes v-if="asking === 'offer'" :ids="[bench.id]" :drafts="dirty" @close="asking = undefined" />
   <ResetDialog v-if="asking === 'reset'" :only="[bench.id]" :first="bench.back.value" @close="closeBack" />
 </template>
 

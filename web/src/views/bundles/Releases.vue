@@ -5,6 +5,7 @@ import type { components } from '../../api/schema'
 import FormDialog from '../../parts/FormDialog.vue'
 import { turns } from '../../parts/newest'
 import { save } from '../../parts/save'
+import Talk from '../../parts/talk/Talk.vue'
 import { day } from '../../parts/when'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
@@ -20,6 +21,8 @@ const toast = useToast()
 const withdrawing = ref<Release>()
 const reason = ref('')
 const offering = ref<Release>()
+/** The release that is talked about. */
+const talking = ref<number>()
 const pair = ref<number[]>([])
 const compared = ref<components['schemas']['ReleaseComparison']>()
 watch(
@@ -81,6 +84,13 @@ async function pick(id: number) {
         <p v-if="one.notes" class="small notes">{{ one.notes }}</p>
         <button class="plain small" :aria-label="`Download release ${one.number}`" @click="download(one)">
           download</button
+        ><button
+          class="plain small"
+          :aria-expanded="talking === one.id"
+          :aria-label="`Talk about release ${one.number}`"
+          @click="talking = talking === one.id ? undefined : one.id"
+        >
+          talk</button
         ><template v-if="session.mayHandOut && !one.withdrawn"
           ><button class="plain small" :aria-label="`Offer release ${one.number}`" @click="offering = one">
             offer…</button
@@ -88,6 +98,7 @@ async function pick(id: number) {
             withdraw
           </button></template
         >
+        <Talk v-if="talking === one.id" :id="one.id" about="release" />
       </div>
     </div>
     <ReleaseComparison v-if="compared" :compared="compared" />

@@ -66,6 +66,7 @@ const letGo = (one: Follow) =>
     toast.done(`“${one.bundle}” is followed no more. Its brushes stay here, as this library’s own.`)
   })
 function state(one: Follow) {
+  if (!one.at) return 'nothing of it is taken yet'
   if (one.withdrawn !== null)
     return `release ${one.at?.number} was withdrawn${one.withdrawn ? `: ${one.withdrawn}` : ''}`
   if (one.stays) return `stays at ${one.at?.number}`
