@@ -44,7 +44,9 @@ module Fobrel
         having = places.select { |place| counts.key?(place[:key]) }
         return "Nobody follows a bundle of this library, and no seat has one of its brushes." if having.empty?
         behind = having.select { |place| counts[place[:key]].key?("behind") }
-        return "All #{having.size} who have some have the newest." if behind.empty?
+        if behind.empty?
+          return (having.size == 1) ? "#{having.first[:name]} has the newest." : "All #{having.size} have the newest."
+        end
         "#{having.size - behind.size} of #{having.size} have the newest; behind: " \
           "#{behind.map { |place| place[:name] }.join(", ")}."
       end

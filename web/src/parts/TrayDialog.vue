@@ -115,6 +115,10 @@ if (props.asking === 'hide')
   void toast.attempt(async () => {
     uses.value = (await of(api.POST('/api/libraries/{library}/uses', { ...library.path(), body: body() }))).uses
   })
+const used = computed(() => {
+  if (tray.ids.length === 1) return 'It is used'
+  return uses.value.length === 1 ? 'One of them is used' : `${uses.value.length} of them are used`
+})
 const ready = computed(() => props.asking === 'hide' || props.asking === 'duplicate' || word.value.trim() !== '')
 
 const { busy, problem, go } = useDeed(async () => {
@@ -143,7 +147,7 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) => {
       They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.
     </p>
     <div v-if="asking === 'hide' && uses.length" class="uses" role="status">
-      <b>{{ uses.length === 1 ? 'One of them is used' : `${uses.length} of them are used` }}:</b>
+      <b>{{ used }}:</b>
       <ul>
         <li v-for="one in uses.slice(0, 8)" :key="one.id">
           {{ one.name }} <span class="soft">{{ one.places.join(', ') }}</span>

@@ -95,7 +95,7 @@ const print = () => window.print()
           <router-link :to="{ name: 'wall', query: { search: one.name } }"
             ><b>{{ one.name }}</b></router-link
           >
-          <span class="soft">{{ one.size }} px</span>
+          <span class="soft size">{{ one.size }} px</span>
           <div v-if="one.notes" class="soft small notes">{{ one.notes }}</div>
         </div>
         <p v-if="!page.fresh.length" class="soft">No brush is here yet. Bring some in the Intake.</p>
@@ -132,6 +132,9 @@ h2:not(:first-child) {
 }
 .notes {
   white-space: pre-line;
+}
+.size {
+  margin-left: 6px;
 }
 .fresh .strip {
   width: 260px;

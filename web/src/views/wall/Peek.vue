@@ -210,6 +210,7 @@ dd {
 .doing {
   position: sticky;
   bottom: -14px;
+  z-index: 2;
   margin: 12px -16px -14px;
   padding: 10px 16px 12px;
   background: var(--card);

@@ -38,11 +38,16 @@ module Fobrel
           raise Invalid, "#{name} is larger than #{MAX_BYTES / 1024 / 1024} MB." if json.bytesize > MAX_BYTES
           document = JSON.parse(json.dup.force_encoding(Encoding::UTF_8).scrub, max_nesting: 12)
           fault = CHECKER.validate(document).first
-          raise Invalid, "#{name} is no lock file of Fobrel: #{fault["data_pointer"]} is wrong." if fault
+          raise Invalid, "#{name} is no lock file of Fobrel#{where(fault)}. Choose another." if fault
           new(document)
         rescue JSON::ParserError
           raise Invalid, "#{name} is not JSON, or damaged."
         end
+
+        # @param fault [Hash] as the schema's checker tells it
+        # @return [String] the place in the file, where there is one
+        def self.where(fault) = fault["data_pointer"].empty? ? "" : ": #{fault["data_pointer"]} is wrong"
+        private_class_method :where
 
         # @param library [String] its name
         # @param follows [Array<Hash>] "bundle", "library", "release", "sha256"
