@@ -119,11 +119,9 @@ module Fobrel
       # Whoever leads a library that follows it, unless it stays where it is.
       def tell(release)
         Models::Follow.where(bundle: @bundle, stays: false).includes(:library).each do |follow|
-          leads = follow.library.people.here.where(memberships: {role: "lead"}).to_a
-          text = "“#{@bundle.name}” #{release.number} is out; “#{follow.library.name}” follows it" \
-            "#{": #{release.notes}" if release.notes.present?}"
-          Models::Notice.tell(
-            leads, library: follow.library, kind: "release", text:, path: "/following?follow=#{follow.id}"
+          follow.tell_leads(
+            "“#{@bundle.name}” #{release.number} is out; “#{follow.library.name}” follows it" \
+              "#{": #{release.notes}" if release.notes.present?}"
           )
           Models::Live.tell(what: "library", library: follow.library_id)
         end

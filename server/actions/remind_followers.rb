@@ -20,10 +20,8 @@ module Fobrel
       private
 
       def tell(follow)
-        leads = follow.library.people.here.where(memberships: {role: "lead"}).to_a
-        text = "#{@person.name} asks “#{follow.library.name}” to take “#{follow.bundle.name}” #{follow.newest.number}"
-        Models::Notice.tell(
-          leads, library: follow.library, kind: "release", text:, path: "/following?follow=#{follow.id}"
+        follow.tell_leads(
+          "#{@person.name} asks “#{follow.library.name}” to take “#{follow.bundle.name}” #{follow.newest.number}"
         )
       end
     end

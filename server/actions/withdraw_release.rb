@@ -19,12 +19,25 @@ module Fobrel
         end
         raise Core::Problem, "Release #{@release.number} is withdrawn already." if @release.withdrawn_at
         @release.update!(withdrawn_at: Time.current, withdrawn_reason: @reason[0, 500])
+        tell
         write_down(
           @release.bundle.library,
           @person,
           "withdraw",
           "“#{@release.bundle.name}” #{@release.number} withdrawn: #{@reason[0, 100]}"
         )
+      end
+
+      private
+
+      # Whoever has it.
+      def tell
+        @release.follows.includes(:library).each do |follow|
+          follow.tell_leads(
+            "“#{@release.bundle.name}” #{@release.number}, which “#{follow.library.name}” has, was withdrawn: #{@reason}"
+          )
+          Models::Live.tell(what: "library", library: follow.library_id)
+        end
       end
     end
   end

@@ -40,9 +40,11 @@ module Fobrel
       #
       # @return [ActiveRecord::Relation<Models::Membership>]
       def memberships
-        only = token? && token_shown&.library_id
-        only ? person.memberships.where(library_id: only) : person.memberships
+        only_library ? person.memberships.where(library_id: only_library) : person.memberships
       end
+
+      # @return [Integer, nil] the only library that the token in use reaches
+      def only_library = (token_shown&.library_id if token?)
 
       # @return [String] where a file that is asked for goes
       def goes_to = token? ? "the command line" : "this browser"

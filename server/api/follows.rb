@@ -17,14 +17,28 @@ module Fobrel
         bundle = Models::Bundle.where(library_id: memberships.select(:library_id)).find(json["bundle_id"])
         refuse(422, "A library does not follow itself. Nothing was changed.") if bundle.library_id == here.id
         release = json["release_id"] ? bundle.releases.listed.find(json["release_id"]) : newest(bundle)
-        follow = Models::Record.transaction(requires_new: true) do
-          made = here.follows.create!(bundle:, person:, stays: json.fetch("stays", false))
-          Actions::TakeRelease.call(follow: made, person:, release:)
-          made
-        end
+        follow = Models::Record.transaction(requires_new: true) { begin_to_follow(here, bundle, release) }
         answer(Views::Follows.follow(follow.reload), 201)
       rescue ActiveRecord::RecordNotUnique
         refuse(409, "This library follows that bundle already.")
+      end
+
+      # All bundles of a library that have a release that counts, in one go.
+      post "/api/libraries/:library/follows/whole" do
+        here = library
+        found = followable(here).select { |bundle, _| bundle.library_id == json["library_id"] }
+        if found.empty?
+          refuse(
+            422,
+            "There is nothing of that library to follow that is not followed yet. Nothing was changed."
+          )
+        end
+        made = Models::Record.transaction(requires_new: true) do
+          found.map { |bundle, release| begin_to_follow(here, bundle, release) }
+        end
+        answer({follows: made.map { |one| Views::Follows.follow(one.reload) }}, 201)
+      rescue ActiveRecord::RecordNotUnique
+        refuse(409, "Somebody began to follow one of these at this moment. Nothing was changed. Look again.")
       end
 
       put "/api/follows/:id" do
@@ -86,15 +100,30 @@ module Fobrel
             refuse(422, "“#{bundle.name}” has no release that counts. Nothing was changed. Ask for one there.")
         end
 
-        def offered(here)
+        def begin_to_follow(here, bundle, release)
+          made = here.follows.create!(bundle:, person:, stays: json.fetch("stays", false))
+          Actions::TakeRelease.call(follow: made, person:, release:)
+          made
+        end
+
+        # @return [Array<Array(Models::Bundle, Models::Release)>]
+        def followable(here)
           mine = memberships.where.not(library_id: here.id).select(:library_id)
           Models::Bundle.where(library_id: mine).where.not(id: here.follows.select(:bundle_id))
             .includes(:library).order(:name).filter_map { |bundle|
               release = Models::Follow.new(bundle:).newest
-              release && {
-                id: bundle.id, name: bundle.name, library: bundle.library.name, release: Views::Follows.release(release)
-              }
+              release && [bundle, release]
             }
+        end
+
+        def offered(here)
+          followable(here).map do |bundle, release|
+            {
+              **bundle.slice(:id, :name, :library_id),
+              library: bundle.library.name,
+              release: Views::Follows.release(release)
+            }
+          end
         end
       end
     end

@@ -42,6 +42,17 @@ module Fobrel
         answer(Views::Offers.line(offer))
       end
 
+      get "/api/offers/:id/items/:item" do
+        offer = offer_here
+        item = offer.items.find(params["item"])
+        found = (item.state == "open") ? Finding::Resembling.new(offer.library).of(item.value) : []
+        here = offer.library.presets.where(id: found.pluck(:id)).includes(:current_edition).index_by(&:id)
+        beside = found.map { |one|
+          {title: "#{one[:name]}, as it is here", document: here[one[:id]].current_edition.document}
+        }
+        answer({brushes: [{title: "as offered", document: item.document}, *beside]})
+      end
+
       post "/api/offers/:id/items/:item" do
         item = offer_here.items.find(params["item"])
         answer_entry(Actions::DecideOffer.call(item:, person:, wish: json))

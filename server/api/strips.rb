@@ -9,8 +9,12 @@ module Fobrel
       # The same content always shows the same picture, so it may be kept for ever.
       get "/api/strips/:fingerprint/:shape.png" do |fingerprint, shape|
         shape = Models::KeptStrip.beside(shape, params["beside"])
-        png = Models::KeptStrip.seen_by(person, fingerprint, shape) || begin
-          source = Models::KeptStrip.sources(person, fingerprint).find(&:exists?) or raise ActiveRecord::RecordNotFound
+        png = Models::KeptStrip.seen_by(person, fingerprint, shape, only: only_library) || begin
+          source = Models::KeptStrip.sources(
+            person,
+            memberships,
+            fingerprint
+          ).find(&:exists?) or raise ActiveRecord::RecordNotFound
           Models::KeptStrip.png_for(fingerprint, shape) { Core::Preset::Preset.restore(source.pick(:document)) }
         end
         answer_forever(png)

@@ -2,8 +2,8 @@
 
 module Fobrel
   module Finding
-    # Who has which brush of a library, and as what: the libraries that follow its bundles, and its seats. One question
-    # to the database for all of it.
+    # Who has which brush of a library, and as what: the libraries that follow its bundles, its seats, and people who
+    # tuned one for themselves. One question to the database for all of it.
     class Consistency
       # What a place has of a brush.
       STATES = {
@@ -41,7 +41,7 @@ module Fobrel
       # @return [String] in one sentence
       def sentence
         counts = to_h[:counts]
-        having = places.select { |place| counts.key?(place[:key]) }
+        having = places.select { |place| place[:kind] != "person" && counts.key?(place[:key]) }
         return "Nobody follows a bundle of this library, and no seat has one of its brushes." if having.empty?
         behind = having.select { |place| counts[place[:key]].key?("behind") }
         if behind.empty?
@@ -66,7 +66,14 @@ module Fobrel
       def places
         @places ||= follows.map { |follow|
           {key: "f#{follow.id}", name: follow.library.name, kind: "library", of: follow.bundle.name}
-        } + @library.seats.order(:name).map { |seat| {key: "s#{seat.id}", name: seat.name, kind: "seat", of: ""} }
+        } + @library.seats.order(:name).map { |seat| {key: "s#{seat.id}", name: seat.name, kind: "seat", of: ""} } +
+          people.map { |person| {key: "p#{person.id}", name: person.name, kind: "person", of: ""} }
+      end
+
+      # Only whoever tuned something has anything of their own.
+      def people
+        drafts = Models::Draft.where(preset_id: @library.presets.shown.select(:id)).select(:person_id)
+        @library.people.here.where(id: drafts).order(:name)
       end
 
       def found
@@ -92,6 +99,12 @@ module Fobrel
         CROSS JOIN LATERAL jsonb_to_recordset(coalesce(s.handed_out, '[]')) AS h(id bigint, fingerprint text)
         JOIN presets p ON p.id = h.id AND p.id = ANY ($2::bigint[])
         WHERE s.library_id = $1
+        UNION ALL
+        SELECT p.id, 'p' || d.person_id, 'own'
+        FROM drafts d
+        JOIN presets p ON p.id = d.preset_id AND p.library_id = $1 AND p.id = ANY ($2::bigint[])
+        JOIN people e ON e.id = d.person_id AND e.closed_at IS NULL
+        JOIN memberships m ON m.person_id = d.person_id AND m.library_id = $1
       TEXT
       private_constant :SQL
     end

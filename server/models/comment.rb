@@ -16,6 +16,11 @@ module Fobrel
       # "@tove", wherever it stands.
       MENTION = /(?<![\p{L}\p{N}._-])@([\p{L}\p{N}._-]{2,40})/
 
+      # @return [String, nil] the fingerprint of the edition that is meant
+      def pointed_at
+        edition && Edition.where(preset_id: about_id, number: edition).pick(:fingerprint)
+      end
+
       # @return [Array<Person>] of this library who are named in it
       def mentioned
         logins = text.scan(MENTION).flatten.flat_map { |one| [one.downcase, one.downcase.sub(/\.+\z/, "")] }

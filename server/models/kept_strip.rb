@@ -8,12 +8,13 @@ module Fobrel
 
       # Where a person may see such a brush: an edition in their libraries, or their draft.
       #
+      # @param memberships [ActiveRecord::Relation<Membership>] of that person, as far as they reach here
       # @return [Array<ActiveRecord::Relation>] of what has a document
-      def self.sources(person, fingerprint)
-        mine = person.memberships.select(:library_id)
+      def self.sources(person, memberships, fingerprint)
+        mine = memberships.select(:library_id)
         [
           Edition.joins(:preset).where(fingerprint:, presets: {library_id: mine}),
-          Draft.where(fingerprint:, person:),
+          Draft.joins(:preset).where(fingerprint:, person:, presets: {library_id: mine}),
           OfferItem.joins(:offer).where(fingerprint:, offers: {library_id: mine})
         ]
       end
@@ -32,19 +33,24 @@ module Fobrel
       # A strip that was painted before, for a person who may see it. A Wall asks for dozens in a
       # second, so both are one question to the database.
       #
+      # @param only [Integer, nil] the only library that it is looked for in
       # @return [String, nil] a PNG
-      def self.seen_by(person, fingerprint, shape)
-        rows = connection.select_all(SEEN, "A strip", [fingerprint, shape, Core::Stroke::Strip::VERSION, person.id])
+      def self.seen_by(person, fingerprint, shape, only: nil)
+        known = [fingerprint, shape, Core::Stroke::Strip::VERSION, person.id, only]
+        rows = connection.select_all(SEEN, "A strip", known)
         rows.cast_values.first
       end
 
       SEEN = <<~SQL
         SELECT png FROM strips WHERE fingerprint = $1 AND shape = $2 AND version = $3 AND (
           EXISTS (SELECT 1 FROM editions e JOIN presets p ON p.id = e.preset_id
-            JOIN memberships m ON m.library_id = p.library_id WHERE e.fingerprint = $1 AND m.person_id = $4)
-          OR EXISTS (SELECT 1 FROM drafts d WHERE d.fingerprint = $1 AND d.person_id = $4)
+            JOIN memberships m ON m.library_id = p.library_id
+            WHERE e.fingerprint = $1 AND m.person_id = $4 AND m.library_id = coalesce($5::bigint, m.library_id))
+          OR EXISTS (SELECT 1 FROM drafts d JOIN presets p ON p.id = d.preset_id
+            WHERE d.fingerprint = $1 AND d.person_id = $4 AND p.library_id = coalesce($5::bigint, p.library_id))
           OR EXISTS (SELECT 1 FROM offer_items i JOIN offers o ON o.id = i.offer_id
-            JOIN memberships m ON m.library_id = o.library_id WHERE i.fingerprint = $1 AND m.person_id = $4))
+            JOIN memberships m ON m.library_id = o.library_id
+            WHERE i.fingerprint = $1 AND m.person_id = $4 AND m.library_id = coalesce($5::bigint, m.library_id)))
       SQL
       private_constant :SEEN
 

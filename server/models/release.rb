@@ -6,6 +6,8 @@ module Fobrel
     class Release < Record
       belongs_to :bundle
       belongs_to :person
+      has_many :follows, class_name: "Fobrel::Models::Follow"
+      has_many :followers, through: :follows, source: :library
 
       # Everything but the package's bytes, which lists do not need.
       LISTED = %i[

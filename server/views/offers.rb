@@ -32,6 +32,7 @@ module Fobrel
         def comment(comment)
           {
             **comment.slice(:id, :edition, :x, :y, :text),
+            fingerprint: comment.pointed_at,
             by: comment.person.name,
             by_id: comment.person_id,
             at: comment.created_at.iso8601

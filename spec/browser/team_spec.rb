@@ -16,6 +16,8 @@ RSpec.describe "a team", :browser do
 
   def choose(label, text) = select(text, from: label)
 
+  def choose_radio(title) = find("label", text: title).click
+
   it "grows by an invitation, used once; the first try with a bad password loses nothing that was typed" do
     announce(/answer: 422 POST/)
     sign_in("maren")
@@ -74,6 +76,13 @@ RSpec.describe "a team", :browser do
       find("header .new").click
       find(".one a", text: "Broader, for the near wall").click
       expect(page).to have_css("article img", minimum: 2)
+      click_button "try it on the pad…"
+      click_button "paint the trial stroke"
+      expect(page).to have_css("[data-test=painted][data-strokes='1']")
+      offered = find("[data-test=painted]")[:src]
+      choose_radio "Quay line, as it is here"
+      expect(page).to have_no_css("[data-test=painted][src='#{offered}']")
+      find(".el-dialog__headerbtn").click
       click_button "as its edition 2…", match: :first
       fill_in "A word to them", with: "Just right"
       click_button "Save it as the next edition"
@@ -89,6 +98,22 @@ RSpec.describe "a team", :browser do
       page.refresh
       expect(page).to have_no_css("header .new")
     end
+  end
+
+  it "points at a place of a stroke, with the mouse and the keys" do
+    sign_in("maren")
+    row("Quay line").find(".words b").click
+    find("label", text: "about edition 1").click
+    find(".point.moves").click
+    find(".point.moves").send_keys(:right, :right, :up)
+    fill_in "Say something about it", with: "It thins here"
+    click_button "Say it"
+    expect(page).to have_css(".one .text", text: "It thins here")
+    said = Studio::M::Comment.sole
+    expect([said.edition, said.x, said.y]).to match([1, be_within(0.01).of(0.54), be_within(0.02).of(0.44)])
+    page.refresh
+    row("Quay line").find(".words b").click
+    expect(find(".one .point i", visible: :all)[:style]).to include("left: 5")
   end
 
   it "shows on the Bench who else is there, and an edition the moment it came" do

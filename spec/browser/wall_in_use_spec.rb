@@ -254,7 +254,7 @@ RSpec.describe "the Wall in use", :browser do
     click_button "Take into #{@first.name}"
     # Nothing moves any more once it can be taken back.
     expect(page).to have_button("Take it all back")
-    find(".report a", text: "leaf").click
+    still(find(".report a", text: "leaf")).click
     expect(page).to have_css(".bench h1", text: "leaf")
   end
 end

@@ -54,6 +54,46 @@ RSpec.describe "following", :api do
     expect(call(:get, "#{second}/follows")["follows"].sole["behind"]).to be(false)
   end
 
+  it "follows a whole library in one go, all of it or nothing, and tells followers of a withdrawal" do
+    release("1.0.0")
+    other = @first.bundles.create!(name: "Ink kit", licence: "CC0-1.0", author: "Maren Oake")
+    other.put_in_order(@first.presets.shown.order(:id).offset(3).limit(3).ids) # one of them stands in both
+    Fobrel::Actions::ReleaseBundle.call(bundle: other, person: maren, number: nil, notes: "")
+    @first.bundles.create!(name: "Not out yet", author: "Maren Oake")
+    offered = call(:get, "#{second}/follows")["offered"]
+    expect(
+      offered.map { |one|
+        one.values_at("name", "library_id")
+      }
+    ).to eq([["Ink kit", @first.id], ["Storm kit", @first.id]])
+    made = call(:post, "#{second}/follows/whole", {library_id: @first.id})
+    expect([status, made["follows"].map { |one| one.values_at("bundle", "brushes") }])
+      .to eq([201, [["Ink kit", 3], ["Storm kit", 4]]])
+    expect(@second.presets.shown.count).to eq(6)
+    again = call(:post, "#{second}/follows/whole", {library_id: @first.id})
+    expect([status, again["error"]]).to match([422, /nothing of that library to follow/])
+    held = call(:get, "/api/libraries/#{@first.id}/bundles")["bundles"].find { |one| one["name"] == "Storm kit" }
+    expect(held["releases"].sole["held_by"]).to eq(["Second unit"])
+    call(:put, "/api/releases/#{held["releases"].sole["id"]}/withdraw", {reason: "Too loud"})
+    expect(call(:get, "/api/inbox")["notices"].first["text"])
+      .to eq("“Storm kit” 1.0.0, which “Second unit” has, was withdrawn: Too loud")
+  end
+
+  it "tells all of forty libraries of a release" do
+    release("1.0.0")
+    people = Array.new(40) do |n|
+      Studio::M::Library.create!(name: "Unit #{n}").tap { |library|
+        library.memberships.create!(person: maren, role: "lead")
+        library.follows.create!(bundle:, person: maren, release: bundle.releases.last)
+      }
+    end
+    before = Studio::M::Notice.count
+    tune(bundle.presets_in_order.first, angle: 20)
+    release
+    expect(Studio::M::Notice.count - before).to eq(people.size)
+    expect(call(:get, "/api/inbox")["unseen"]).to eq(people.size)
+  end
+
   it "keeps own changes by bringing both together, and lets somebody decide where both changed the same" do
     release("1.0.0")
     id = follow["id"]
@@ -281,5 +321,15 @@ RSpec.describe "following", :api do
     expect([one, two, three].map { |preset| cells[[preset.id, follower]] }).to eq(%w[behind own same])
     expect([one, two, three].map { |preset| cells[[preset.id, desk]] }).to eq(["behind", "same", nil])
     expect(found["sentence"]).to eq("0 of 2 have the newest; behind: Second unit, Desk.")
+    # What somebody tuned for themselves is told too; it makes nobody behind.
+    kept = three.reload.current_edition.document
+    call(
+      :put,
+      "/api/presets/#{three.id}/draft",
+      {document: kept.merge("name" => "Mine"), base: three.current_edition.number}
+    )
+    again = call(:get, "/api/libraries/#{@first.id}/consistency")
+    expect(again["cells"]).to include([three.id, "p#{maren.id}", "own"])
+    expect(again["sentence"]).to eq(found["sentence"])
   end
 end

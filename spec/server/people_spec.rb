@@ -285,13 +285,15 @@ RSpec.describe "people and libraries", :api do
         person: person("maren"),
         value: Fobrel::Core::Preset::Preset.restore(
           @first.presets.first.current_edition.document.merge("id" => SecureRandom.uuid)
-        )
+        ).with("trail", "spacing" => 0.77)
       )
       with_token({library: @first.id}) do
         expect(asked(:post, "#{library}/taken", {preset_ids: [other.id]})).to eq(404)
         expect(asked(:post, "#{library}/offers", {preset_ids: [other.id]})).to eq(404)
         asked(:get, "#{library}/follows")
         expect(JSON.parse(last_response.body)["offered"]).to eq([])
+        there, here = [other, @first.presets.first].map { |one| "/api/strips/#{one.fingerprint}/wall.png" }
+        expect([asked(:get, there), asked(:get, here)]).to eq([404, 200])
         asked(:get, "/api/session")
         expect(JSON.parse(last_response.body)["libraries"].map { |one| one["id"] }).to eq([@first.id])
       end

@@ -74,9 +74,24 @@ module BrowserHelp
     %w[dragOver drop].each(&send)
   end
 
+  # Waits until an element stands where it stood a moment ago: a hand aims at what does not move.
+  def still(element)
+    place = -> {
+      evaluate_script("(() => { const b = arguments[0].getBoundingClientRect(); return [b.left, b.top] })()", element)
+    }
+    was = place.call
+    40.times do
+      sleep 0.05
+      now = place.call
+      break if now == was
+      was = now
+    end
+    element
+  end
+
   # Types a number into a field and leaves it, as a hand at the keyboard does.
   def tune(field, number)
-    find_field(field).click
+    still(find_field(field)).click
     page.driver.browser.keyboard.type(number.to_s, :tab)
   end
 

@@ -6,6 +6,7 @@ import { useLibrary } from '../stores/library'
 import { useToast } from '../stores/toast'
 import { useTray } from '../stores/tray'
 import FormDialog from './FormDialog.vue'
+import UsedWhere from './UsedWhere.vue'
 import { useDeed } from './useDeed'
 
 /** Asks for what a deed on all picked brushes needs, and does it. */
@@ -109,16 +110,6 @@ const deeds: Record<Question, () => Promise<unknown>> = {
     await library.load()
   },
 }
-/** Where those are used that would be hidden. */
-const uses = ref<{ id: number; name: string; places: string[] }[]>([])
-if (props.asking === 'hide')
-  void toast.attempt(async () => {
-    uses.value = (await of(api.POST('/api/libraries/{library}/uses', { ...library.path(), body: body() }))).uses
-  })
-const used = computed(() => {
-  if (tray.ids.length === 1) return 'It is used'
-  return uses.value.length === 1 ? 'One of them is used' : `${uses.value.length} of them are used`
-})
 const ready = computed(() => props.asking === 'hide' || props.asking === 'duplicate' || word.value.trim() !== '')
 
 const { busy, problem, go } = useDeed(async () => {
@@ -146,15 +137,7 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) => {
     <p v-if="asking === 'hide'" class="soft">
       They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.
     </p>
-    <div v-if="asking === 'hide' && uses.length" class="uses" role="status">
-      <b>{{ used }}:</b>
-      <ul>
-        <li v-for="one in uses.slice(0, 8)" :key="one.id">
-          {{ one.name }} <span class="soft">{{ one.places.join(', ') }}</span>
-        </li>
-      </ul>
-      <span v-if="uses.length > 8" class="soft">and {{ uses.length - 8 }} more</span>
-    </div>
+    <UsedWhere v-if="asking === 'hide'" :ids="tray.ids" />
     <p v-else-if="asking === 'duplicate'" class="soft">
       Each is copied under its next number, with its tags, family and work state.
     </p>
@@ -214,9 +197,5 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) => {
 <style scoped>
 .wide {
   width: 100%;
-}
-.uses ul {
-  margin: 4px 0;
-  padding-left: 18px;
 }
 </style>

@@ -6,17 +6,26 @@ import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import { turns } from '../newest'
+import PointAt, { type Point } from './PointAt.vue'
 import { moment } from '../when'
 
 /** What people say about a brush, a release or an offer. */
 type Comment = components['schemas']['Comment']
-const props = defineProps<{ about: 'preset' | 'release' | 'offer'; id: number; edition?: number }>()
+const props = defineProps<{
+  about: 'preset' | 'release' | 'offer'
+  id: number
+  edition?: number
+  /** Of that edition: its stroke can be pointed at. */
+  fingerprint?: string
+}>()
 const library = useLibrary()
 const session = useSession()
 const toast = useToast()
 const said = ref<Comment[]>([])
 const text = ref('')
 const pointed = ref(false)
+/** The place of the stroke that is meant, in shares. */
+const place = ref<Point>()
 const path = computed(() => ({
   params: { path: { ...library.path().params.path, about: props.about, item: props.id } },
 }))
@@ -32,14 +41,17 @@ watch(() => [props.about, props.id], load)
 watch(() => library.talked, load)
 
 async function say() {
-  const body = { text: text.value, ...(pointed.value && props.edition ? { edition: props.edition } : {}) }
+  const meant = pointed.value && props.edition ? { edition: props.edition, ...place.value } : {}
+  const body = { text: text.value, ...meant }
   const well = await toast.attempt(async () => {
     said.value = [
       ...said.value,
       await of(api.POST('/api/libraries/{library}/talk/{about}/{item}', { ...path.value, body })),
     ]
   })
-  if (well) text.value = ''
+  if (!well) return
+  text.value = ''
+  place.value = undefined
 }
 const takeBack = (one: Comment) =>
   toast.attempt(async () => {
@@ -56,9 +68,22 @@ const takeBack = (one: Comment) =>
         >{{ one.by }}, {{ moment(one.at) }}{{ one.edition ? `, about edition ${one.edition}` : '' }}
         <button v-if="one.by_id === session.person?.id" class="plain small" @click="takeBack(one)">take back</button>
       </span>
+      <PointAt
+        v-if="one.fingerprint && one.x !== null && one.y !== null"
+        :fingerprint="one.fingerprint"
+        :label="`edition ${one.edition}, where ${one.by} points`"
+        :at="{ x: one.x, y: one.y }"
+      />
       <div class="text">{{ one.text }}</div>
     </div>
     <form @submit.prevent="say">
+      <PointAt
+        v-if="pointed && fingerprint"
+        v-model:at="place"
+        :fingerprint="fingerprint"
+        :label="`edition ${edition}`"
+        moves
+      />
       <el-input
         v-model="text"
         type="textarea"

@@ -3,32 +3,38 @@ import { ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { useArrival } from '../../stores/arrival'
 import PictureDialog from './picture/PictureDialog.vue'
-import { onBench } from './useBench'
+import { onPad } from './onPad'
 import type { Wanted } from './usePadPicture'
 
 /** What lies on the pad goes on: to the tip maker as a page, or beside the strip as the brush's picture. */
 const props = defineProps<{ wanted?: Wanted; painted: (wanted: Wanted) => Promise<Blob> }>()
-const bench = onBench()
+const pad = onPad()
 const router = useRouter()
 const arrival = useArrival()
 const picture = ref<Blob>()
 /** A mark lies on white, whatever the pad's ground. */
 const asMark = () =>
-  bench.toast.attempt(async () => {
+  pad.toast.attempt(async () => {
     const png = await props.painted({ ...props.wanted!, ground: 'white' })
-    const name = `${bench.document.value!.name}, painted.png`
+    const name = `${pad.document.value!.name}, painted.png`
     arrival.pictures = [new File([png], name, { type: 'image/png' })]
     await router.push({ name: 'tip-maker' })
   })
-const asPicture = () => bench.toast.attempt(async () => (picture.value = await props.painted(props.wanted!)))
+const asPicture = () => pad.toast.attempt(async () => (picture.value = await props.painted(props.wanted!)))
 </script>
 
 <template>
-  <template v-if="bench.session.mayEdit">
+  <template v-if="pad.session.mayEdit">
     <button class="plain" :disabled="!wanted" title="Make a mark of what lies here, in the tip maker" @click="asMark">
       as a mark
     </button>
-    <button class="plain" :disabled="!wanted" title="Let it stand for the brush, beside its strip" @click="asPicture">
+    <button
+      v-if="pad.id"
+      class="plain"
+      :disabled="!wanted"
+      title="Let it stand for the brush, beside its strip"
+      @click="asPicture"
+    >
       as its picture
     </button>
     <PictureDialog v-if="picture" :painted="picture" @close="picture = undefined" />

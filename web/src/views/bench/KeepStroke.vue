@@ -2,25 +2,25 @@
 import { computed, ref } from 'vue'
 import { api, of } from '../../api/client'
 import type { paths } from '../../api/schema'
-import { onBench } from './useBench'
+import { onPad } from './onPad'
 
 /** Keeps the stroke painted last among one's own trial strokes. */
 type Stroke =
   paths['/api/libraries/{library}/pad']['post']['requestBody']['content']['application/json']['strokes'][number]
 const props = defineProps<{ stroke?: Stroke; size: [number, number] }>()
-const bench = onBench()
+const pad = onPad()
 const naming = ref<string>()
 const keepable = computed(() => (props.stroke?.samples?.length ?? 0) > 1)
 
 async function keep() {
   const { samples, stand_in } = props.stroke!
   const [width, height] = props.size
-  const done = await bench.toast.attempt(async () => {
+  const done = await pad.toast.attempt(async () => {
     const body = { name: naming.value!, width, height, samples: samples!, ...(stand_in ? { stand_in } : {}) }
     const made = await of(api.POST('/api/trial-strokes', { body }))
-    bench.trialsChanged.value++
-    bench.trying.value.trial = made.name
-    bench.toast.done(`“${made.title}” is kept among your trial strokes, and shown above.`)
+    pad.trialsChanged.value++
+    pad.trying.value.trial = made.name
+    pad.toast.done(`“${made.title}” is kept among your trial strokes, and shown above.`)
   })
   if (done) naming.value = undefined
 }

@@ -2,6 +2,7 @@
 import { ref } from 'vue'
 import { api, of, Refused } from '../../api/client'
 import FormDialog from '../../parts/FormDialog.vue'
+import UsedWhere from '../../parts/UsedWhere.vue'
 import CaptureList from './CaptureList.vue'
 import { onBench } from './useBench'
 import { useCapture } from './useCapture'
@@ -57,6 +58,7 @@ async function save() {
       aria-label="A note for this edition"
       maxlength="200"
     />
+    <UsedWhere :ids="[bench.id]" />
     <CaptureList :items="items" :left="left" @flip="flip" />
   </FormDialog>
 </template>

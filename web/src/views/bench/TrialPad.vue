@@ -9,7 +9,7 @@ import AsMark from './AsMark.vue'
 import Gauges from './Gauges.vue'
 import KeepStroke from './KeepStroke.vue'
 import { lacking, poseOf, sampleOf, UPRIGHT, type Sample } from './pen'
-import { onBench } from './useBench'
+import { onPad } from './onPad'
 import { usePadPicture, type Ground, type Stroke, type Wanted } from './usePadPicture'
 
 /**
@@ -17,8 +17,8 @@ import { usePadPicture, type Ground, type Stroke, type Wanted } from './usePadPi
  * pen lifts, and are painted anew while a setting moves.
  */
 type StandIns = paths['/api/trial-strokes']['get']['responses']['200']['content']['application/json']['stand_ins']
-const bench = onBench()
-const { document, trying } = bench
+const pad = onPad()
+const { document, trying } = pad
 const holder = ref<HTMLElement>()
 const guide = ref<HTMLCanvasElement>()
 const room = useElementSize(holder)
@@ -36,7 +36,7 @@ const warnings = ref<string[]>([])
 let drawing: Sample[] = []
 let pen: number | undefined
 
-onMounted(() => bench.toast.attempt(async () => (standIns.value = (await of(api.GET('/api/trial-strokes'))).stand_ins)))
+onMounted(() => pad.toast.attempt(async () => (standIns.value = (await of(api.GET('/api/trial-strokes'))).stand_ins)))
 
 // --- the pad fills its place until something lies on it; then it is shown smaller where it has to be
 watch([room.width, room.height], ([width, height]) => {
@@ -67,7 +67,7 @@ const how = () => ({
 })
 function lay(stroke: Stroke) {
   if (strokes.value.length >= MOST)
-    return bench.toast.problem(new Error(`The pad holds ${MOST} strokes. Clear it and go on.`), true)
+    return pad.toast.problem(new Error(`The pad holds ${MOST} strokes. Clear it and go on.`), true)
   strokes.value = [...strokes.value, stroke]
 }
 

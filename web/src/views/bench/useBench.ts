@@ -1,3 +1,4 @@
+import { layUnderPad } from './onPad'
 import { useLocalStorage } from '@vueuse/core'
 import { ElMessageBox } from 'element-plus'
 import { computed, inject, onBeforeUnmount, provide, reactive, ref, shallowRef, watch, type InjectionKey } from 'vue'
@@ -15,7 +16,7 @@ import { answerOf, groups, inOrder, same, valueAt, withValue, type Answer } from
 import { useKeeping, useLook } from './useKeeping'
 
 export type Back = 'home' | 'current' | 'received'
-interface Trying {
+export interface Trying {
   trial: string
   ground: NonNullable<Try['ground']> | ''
   colour: string
@@ -23,7 +24,7 @@ interface Trying {
   hand: boolean
   zoom: number
 }
-const USUAL: Trying = { trial: 'swell', ground: '', colour: '#1d2026', hand: false, zoom: 1 }
+export const USUAL: Trying = { trial: 'swell', ground: '', colour: '#1d2026', hand: false, zoom: 1 }
 
 /** One brush on the Bench: its settings as they stand, kept as this person's draft the moment they change. */
 export function useBench(id: number) {
@@ -273,6 +274,7 @@ const KEY: InjectionKey<Bench> = Symbol('bench')
 export const layOut = (id: number) => {
   const bench = useBench(id)
   provide(KEY, bench)
+  layUnderPad(bench)
   return bench
 }
 /** The brush on the Bench. */

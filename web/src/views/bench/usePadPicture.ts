@@ -2,7 +2,7 @@ import { onScopeDispose, ref, watch, type Ref } from 'vue'
 import { api, of, type Document } from '../../api/client'
 import type { paths } from '../../api/schema'
 import { useNewest } from '../../parts/newest'
-import { onBench } from './useBench'
+import { onPad } from './onPad'
 
 type Body = paths['/api/libraries/{library}/pad']['post']['requestBody']['content']['application/json']
 export type Stroke = Body['strokes'][number]
@@ -16,12 +16,12 @@ export interface Wanted {
 
 /** The picture of all strokes on the pad: what lies there in the end is what was asked for last. */
 export function usePadPicture(wanted: Ref<Wanted | undefined>, changed: () => void) {
-  const bench = onBench()
+  const pad = onPad()
   const picture = ref<{ url: string; count: number; took: number }>()
 
   async function painted({ document, size: [width, height], ground, strokes }: Wanted) {
     const body = { document, width, height, ground, strokes }
-    const asked = api.POST('/api/libraries/{library}/pad', { ...bench.library.path(), parseAs: 'blob', body })
+    const asked = api.POST('/api/libraries/{library}/pad', { ...pad.library.path(), parseAs: 'blob', body })
     return (await of(asked)) as unknown as Blob
   }
   async function paint(wanted: Wanted) {
@@ -39,7 +39,7 @@ export function usePadPicture(wanted: Ref<Wanted | undefined>, changed: () => vo
     if (picture.value) URL.revokeObjectURL(picture.value.url)
     picture.value = undefined
   }
-  const { want, behind } = useNewest(paint, show, (error) => bench.toast.problem(error))
+  const { want, behind } = useNewest(paint, show, (error) => pad.toast.problem(error))
   watch(wanted, (now) => {
     want(now)
     if (now) return

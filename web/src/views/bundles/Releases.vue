@@ -111,7 +111,11 @@ async function pick(id: number) {
       :ready="!!reason.trim()"
       @submit="withdraw"
       @close="withdrawing = undefined"
-      ><label>Why<el-input v-model="reason" aria-label="Why it is withdrawn" maxlength="500" /></label
+      ><p v-if="withdrawing.held_by.length" class="held">
+        {{ withdrawing.held_by.join(', ') }} {{ withdrawing.held_by.length === 1 ? 'follows' : 'follow' }} this bundle
+        and {{ withdrawing.held_by.length === 1 ? 'has' : 'have' }} this release. They keep its brushes, and are told.
+      </p>
+      <label>Why<el-input v-model="reason" aria-label="Why it is withdrawn" maxlength="500" /></label
     ></FormDialog>
     <OfferDialog v-if="offering" :release="offering" :bundle="bundle" @close="offering = undefined" />
   </aside>

@@ -13,14 +13,14 @@ import WhoHasWhat from './WhoHasWhat.vue'
 
 /** What this library follows, and who has what of its own brushes. */
 type Follow = components['schemas']['Follow']
-type Listed = { id: number; name: string; library: string; release: { number: string } }
+type Listed = { id: number; name: string; library: string; library_id: number; release: { number: string } }
 const library = useLibrary()
 const session = useSession()
 const toast = useToast()
 const route = useRoute()
 const follows = ref<Follow[]>()
 const offered = ref<Listed[]>([])
-const chosen = ref<number | ''>('')
+const chosen = ref('')
 const busy = ref(false)
 const updating = ref<{ follow: Follow; release?: number }>()
 const leads = computed(() => session.library?.role === 'lead' && !session.library.archived)
@@ -41,14 +41,30 @@ onMounted(async () => {
 })
 watch(() => library.stamp, reload)
 
+/** What can be followed, by the library it is of. */
+const sources = computed(() => {
+  const found = new Map<number, Listed[]>()
+  for (const one of offered.value) found.set(one.library_id, [...(found.get(one.library_id) ?? []), one])
+  return [...found.values()]
+})
+async function asked() {
+  const [kind, id] = chosen.value.split(' ')
+  if (kind === 'bundle') {
+    const body = { bundle_id: Number(id) }
+    return [await of(api.POST('/api/libraries/{library}/follows', { ...library.path(), body }))]
+  }
+  const body = { library_id: Number(id) }
+  return (await of(api.POST('/api/libraries/{library}/follows/whole', { ...library.path(), body }))).follows
+}
 async function begin() {
   busy.value = true
   await toast.attempt(async () => {
-    const body = { bundle_id: Number(chosen.value) }
-    const made = await of(api.POST('/api/libraries/{library}/follows', { ...library.path(), body }))
+    const made = await asked()
     chosen.value = ''
     await library.load()
-    toast.done(`“${made.bundle}” is followed: ${made.brushes} brushes are here.`)
+    const brushes = made.reduce((sum, one) => sum + one.brushes, 0)
+    const names = made.map(({ bundle }) => `“${bundle}”`).join(', ')
+    toast.done(`${names} ${made.length === 1 ? 'is' : 'are'} followed: ${brushes} brushes are here.`)
   })
   busy.value = false
   await reload()
@@ -112,10 +128,15 @@ async function taken() {
       <label class="line"
         >Follow another
         <select v-model="chosen" aria-label="A bundle to follow">
-          <option value="">choose a bundle</option>
-          <option v-for="one in offered" :key="one.id" :value="one.id">
-            {{ one.name }} {{ one.release.number }}, of {{ one.library }}
-          </option>
+          <option value="">choose a bundle, or a whole library</option>
+          <optgroup v-for="list in sources" :key="list[0]!.library_id" :label="list[0]!.library">
+            <option v-if="list.length > 1" :value="`library ${list[0]!.library_id}`">
+              all of {{ list[0]!.library }} · {{ list.length }} bundles
+            </option>
+            <option v-for="one in list" :key="one.id" :value="`bundle ${one.id}`">
+              {{ one.name }} {{ one.release.number }}
+            </option>
+          </optgroup>
         </select></label
       >
       <el-button native-type="submit" :disabled="!chosen" :loading="busy">Follow it</el-button>

@@ -15,6 +15,10 @@ const toast = useToast()
 const found = ref<Found>()
 const only = ref('')
 const SIGNS: Record<string, string> = { same: '●', behind: '◐', own: '◆', missing: '–' }
+/** Where it is asked of: all places, or one kind. */
+const kind = ref('')
+const KINDS = { library: 'libraries', seat: 'seats', person: 'people' }
+const places = computed(() => (found.value?.places ?? []).filter((one) => !kind.value || one.kind === kind.value))
 const plain = computed(() => library.sets.filter(({ query }) => query === null))
 
 const session = useSession()
@@ -29,11 +33,18 @@ const remind = () =>
       told.length ? `Told the leads of ${told.join(', ')}.` : 'All are at the newest release, or stay on purpose.',
     )
   })
+const bundles = ref<{ id: number; name: string }[]>([])
+onMounted(() =>
+  toast.attempt(async () => {
+    bundles.value = (await of(api.GET('/api/libraries/{library}/bundles', library.path()))).bundles
+  }),
+)
 const turn = turns()
 const load = () =>
   toast.attempt(async () => {
     const mine = turn()
-    const query = only.value ? { set: Number(only.value) } : {}
+    const [by, id] = only.value.split(' ')
+    const query = by ? { [by]: Number(id) } : {}
     const params = { ...library.path().params, query }
     const got = await of(api.GET('/api/libraries/{library}/consistency', { params }))
     if (mine()) found.value = got
@@ -69,10 +80,22 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
       <span>{{ found.sentence }}</span><span class="grow" />
       <button v-if="leads && behind" class="plain" @click="remind">remind those behind</button>
       <label class="line soft small"
+        >at
+        <select v-model="kind" aria-label="Which places">
+          <option value="">all places</option>
+          <option v-for="(title, key) in KINDS" :key="key" :value="key">{{ title }}</option>
+        </select></label
+      >
+      <label class="line soft small"
         >of
         <select v-model="only" aria-label="Which brushes">
           <option value="">all brushes</option>
-          <option v-for="one in plain" :key="one.id" :value="String(one.id)">{{ one.name }}</option>
+          <optgroup v-if="bundles.length" label="Bundles">
+            <option v-for="one in bundles" :key="one.id" :value="`bundle ${one.id}`">{{ one.name }}</option>
+          </optgroup>
+          <optgroup v-if="plain.length" label="Sets">
+            <option v-for="one in plain" :key="one.id" :value="`set ${one.id}`">{{ one.name }}</option>
+          </optgroup>
         </select></label
       >
     </div>
@@ -82,9 +105,9 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
     <div v-if="found.places.length" ref="holder" class="table" role="table" aria-label="Who has what">
       <div class="row head" role="row">
         <span class="name" role="columnheader">Brush</span
-        ><span v-for="one in found.places" :key="one.key" class="cell" role="columnheader" :title="one.of"
+        ><span v-for="one in places" :key="one.key" class="cell" role="columnheader" :title="one.of"
           ><b>{{ one.name }}</b
-          ><br /><span class="soft small">{{ one.kind === 'seat' ? 'seat' : one.of }}</span></span
+          ><br /><span class="soft small">{{ one.of || one.kind }}</span></span
         >
       </div>
       <div :style="{ height: `${rows.getTotalSize()}px`, position: 'relative' }">
@@ -96,7 +119,7 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
           :style="{ position: 'absolute', top: 0, transform: `translateY(${row.start}px)`, height: `${ROW}px` }"
         >
           <span class="name" role="rowheader">{{ brushes[row.index]!.name }}</span><span
-            v-for="one in found.places"
+            v-for="one in places"
             :key="one.key"
             class="cell"
             role="cell"

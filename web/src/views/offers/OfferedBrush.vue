@@ -6,6 +6,7 @@ import { useDeed } from '../../parts/useDeed'
 import { moment } from '../../parts/when'
 import { useLibrary } from '../../stores/library'
 import { useToast } from '../../stores/toast'
+import OnPad from './OnPad.vue'
 
 /** An offered brush above what it would replace or resembles, and what is decided about it. */
 type Detail = components['schemas']['OfferDetail']
@@ -13,6 +14,7 @@ const props = defineProps<{ offer: Detail; item: Detail['items'][number]; trial:
 const emit = defineEmits<{ decided: [] }>()
 const library = useLibrary()
 const toast = useToast()
+const onPad = ref(false)
 const way = ref<'new' | 'edition' | 'return'>()
 const name = ref('')
 const tags = ref<string[]>([])
@@ -79,8 +81,10 @@ const outcome = computed(() => {
       }}</span>
     </div>
     <div class="row">
-      <img class="strip-of" :src="strip()" :alt="`${item.name}, as offered`" /><span class="soft small"
-        >as offered</span
+      <img class="strip-of" :src="strip()" :alt="`${item.name}, as offered`" /><span class="small"
+        ><span class="soft">as offered</span><br /><button class="plain" @click="onPad = true">
+          try it on the pad…
+        </button></span
       >
     </div>
     <template v-if="item.state === 'open'">
@@ -143,6 +147,7 @@ const outcome = computed(() => {
         </div>
       </form>
     </template>
+    <OnPad v-if="onPad" :offer="offer.id" :item="item.id" :name="item.name" :trial="trial" @close="onPad = false" />
   </article>
 </template>
 

@@ -140,7 +140,7 @@ async function reset() {
     </template>
     <template v-if="detail">
       <h3>Said about it</h3>
-      <Talk :id="preset.id" about="preset" :edition="preset.edition" />
+      <Talk :id="preset.id" about="preset" :edition="preset.edition" :fingerprint="preset.fingerprint" />
     </template>
     <div class="line doing">
       <el-button type="primary" @click="$emit('open')">Open on the Bench</el-button>

@@ -1,0 +1,56 @@
+<script setup lang="ts">
+import { computed, ref, shallowRef } from 'vue'
+import { api, of, type Document } from '../../api/client'
+import { useLibrary } from '../../stores/library'
+import { useSession } from '../../stores/session'
+import { useToast } from '../../stores/toast'
+import { layUnderPad } from '../bench/onPad'
+import TrialPad from '../bench/TrialPad.vue'
+import { USUAL } from '../bench/useBench'
+
+/** An offered brush under one's own hand, in turn with those it resembles: the same strokes, painted by each. */
+const props = defineProps<{ offer: number; item: number; name: string; trial: string }>()
+const emit = defineEmits<{ close: [] }>()
+const library = useLibrary()
+const toast = useToast()
+const brushes = shallowRef<{ title: string; document: Document }[]>([])
+const chosen = ref(0)
+void toast.attempt(async () => {
+  const path = { id: props.offer, item: props.item }
+  const got = await of(api.GET('/api/offers/{id}/items/{item}', { params: { path } }))
+  brushes.value = got.brushes as typeof brushes.value
+})
+layUnderPad({
+  document: computed(() => brushes.value[chosen.value]?.document),
+  trying: ref({ ...USUAL, trial: props.trial || USUAL.trial }),
+  trialsChanged: ref(0),
+  library,
+  session: useSession(),
+  toast,
+})
+</script>
+
+<template>
+  <el-dialog model-value :title="`“${name}” on the pad`" width="760px" @close="emit('close')">
+    <div v-if="brushes.length" class="pad-of">
+      <div class="line" role="radiogroup" aria-label="Which brush paints">
+        <label v-for="(one, index) in brushes" :key="one.title" class="line"
+          ><input v-model="chosen" type="radio" name="paints" :value="index" />{{ one.title }}</label
+        >
+      </div>
+      <TrialPad />
+    </div>
+  </el-dialog>
+</template>
+
+<style scoped>
+.pad-of {
+  display: grid;
+  grid-template-rows: auto minmax(0, 1fr);
+  gap: 10px;
+  height: min(62vh, 520px);
+}
+.line {
+  flex-wrap: wrap;
+}
+</style>
