@@ -34,7 +34,8 @@ module Fobrel
       def tell
         @release.follows.includes(:library).each do |follow|
           follow.tell_leads(
-            "“#{@release.bundle.name}” #{@release.number}, which “#{follow.library.name}” has, was withdrawn: #{@reason}"
+            "“#{@release.bundle.name}” #{@release.number}, which “#{follow.library.name}” has, was withdrawn: " \
+              "#{@reason}"
           )
           Models::Live.tell(what: "library", library: follow.library_id)
         end

@@ -7,7 +7,7 @@ module Fobrel
       belongs_to :bundle
       belongs_to :person
       has_many :follows, class_name: "Fobrel::Models::Follow"
-      has_many :followers, through: :follows, source: :library
+      has_many :libraries, through: :follows
 
       # Everything but the package's bytes, which lists do not need.
       LISTED = %i[

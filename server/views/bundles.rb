@@ -15,7 +15,7 @@ module Fobrel
             picture: bundle.picture && "/api/bundles/#{bundle.id}/picture-#{bundle.picture}.png",
             preset_ids: bundle.preset_ids_in_order,
             sections: bundle.section_by_preset.transform_keys(&:to_s),
-            releases: bundle.releases.listed.includes(:person, :followers).reverse.map { |one| release(one) }
+            releases: bundle.releases.listed.includes(:person, :libraries).reverse.map { |one| release(one) }
           }
         end
 
@@ -30,7 +30,7 @@ module Fobrel
             by: release.person.name,
             at: release.created_at.iso8601,
             sha256: release.sha256,
-            held_by: release.followers.map(&:name).sort,
+            held_by: release.libraries.map(&:name).sort,
             withdrawn: release.withdrawn_at && {at: release.withdrawn_at.iso8601, reason: release.withdrawn_reason}
           }
         end

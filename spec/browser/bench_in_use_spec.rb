@@ -290,7 +290,7 @@ RSpec.describe "the Bench in use", :browser do
       JS
       expect(rows.map { _1["paint"] }).to all(be > 500)
       expect(rows.map { _1["left"].round }.uniq.size).to eq(1)
-      strip = first(".stack .rows .painted").native.node
+      strip = still(first(".stack .rows .painted")).native.node
       x, y = strip.find_position
       mouse = page.driver.browser.mouse
       mouse.move(x:, y:).down.move(x: x - 60, y:).up
@@ -482,7 +482,7 @@ RSpec.describe "the Bench in use", :browser do
     it "says of no view that there is nothing in it" do
       announce(/answer: 401/)
       sign_in("maren")
-      page.driver.remove_cookie("fobrel.session")
+      Studio::M::SignIn.delete_all
       # Whether a look of the page's own comes first or this click, as it falls out.
       execute_script("document.querySelector('nav a[href$=\"/ledger\"]').click()")
       expect(page).to have_content("Sign in again")
