@@ -293,7 +293,9 @@ RSpec.describe "the Bench in use", :browser do
       strip = still(first(".stack .rows .painted")).native.node
       x, y = strip.find_position
       mouse = page.driver.browser.mouse
-      mouse.move(x:, y:).down.move(x: x - 60, y:).up
+      mouse.move(x:, y:).down.move(x: x - 60, y:, steps: 4)
+      sleep 0.05 # a hand does not let go while it moves
+      mouse.up
       until_true do
         after = evaluate_script(
           "[...document.querySelectorAll('.stack .rows .painted')].map((b) => " \
