@@ -278,6 +278,7 @@ RSpec.describe "the Bench in use", :browser do
       slider.click
       7.times { slider.send_keys(:right) }
       expect(page).to have_content("8×")
+      still(first(".stack .rows .painted img"))
       rows = evaluate_script(<<~JS)
         [...document.querySelectorAll('.stack .rows .painted')].map((box) => {
           const i = box.querySelector('img'), b = box.getBoundingClientRect(), at = i.getBoundingClientRect()
