@@ -5,6 +5,7 @@ require "fobrel/core"
 require_relative "studio"
 require_relative "lock_commands"
 require_relative "part_commands"
+require_relative "seat_commands"
 require_relative "tip_commands"
 
 module Fobrel
@@ -17,6 +18,7 @@ module Fobrel
     include TipCommands
     include PartCommands
     include LockCommands
+    include SeatCommands
 
     USAGE = <<~TEXT
       fobrel tip PICTURE -o TIP.png [--invert] [--no-crop] [--black 0-254] [--white 1-255] [--gamma G]
@@ -36,7 +38,11 @@ module Fobrel
       fobrel package list|verify F.fobrel.zip [--json]
       fobrel package extract F.fobrel.zip [-o DIR]
       fobrel package compare OLD.fobrel.zip NEW.fobrel.zip [--json]
-      fobrel seat start DIR [--json]
+      fobrel seat pull DIR [--server URL] [--token T] [--seat N] [--watch [--every S]] [--repair]
+      fobrel seat status DIR                   what is there; exit 1 where something differs
+      fobrel seat diff DIR
+      fobrel seat back DIR [--to N | --before] without an option: the plans that are kept there
+      fobrel seat start DIR [--report]         the painting program's stand-in
 
       Against a running server (FOBREL_URL, FOBREL_TOKEN); --library NAME where there are several:
       fobrel import FILE… [--library NAME] [--plan | --keep | --apply] [--decide STATE=DECISION] [--json]
@@ -62,6 +68,10 @@ module Fobrel
       %w[package verify] => :package_verify,
       %w[package extract] => :package_extract,
       %w[package compare] => :package_compare,
+      %w[seat pull] => :seat_pull,
+      %w[seat status] => :seat_status,
+      %w[seat diff] => :seat_diff,
+      %w[seat back] => :seat_back,
       %w[seat start] => :seat_start,
       %w[import] => :import,
       %w[export] => :export,
@@ -372,19 +382,6 @@ module Fobrel
       bytes = studio.export(found, {kind: "backup", name: "#{found["name"]} backup", of: {library: true}})
       write(target, bytes)
       answer({file: target, bytes: bytes.bytesize}, "#{target}: all of “#{found["name"]}”, #{bytes.bytesize} bytes")
-    end
-
-    def seat_start
-      report = Core::Startup::Start.run(argument("startup folder"))
-      rows = report[:loaded].map { |one|
-        "#{one[:ok] ? "loaded" : "FAILED"}  #{one[:name]}  #{one[:ms]} ms#{"  #{one[:problem]}" unless one[:ok]}"
-      }
-      rows += report[:stray].map { "not in the plan: #{_1}" }
-      answer(
-        report,
-        [*rows, "#{report[:loaded].size - report[:failed]} loaded, #{report[:failed]} failed, in #{report[:ms]} ms"]
-      )
-      report[:failed].zero? ? 0 : 1
     end
 
     def listed(bundle)

@@ -1,6 +1,7 @@
 # frozen_string_literal: true
 
 require_relative "brushes"
+require_relative "seats"
 
 module Fobrel
   module Demo
@@ -44,11 +45,6 @@ module Fobrel
       }.freeze
       LABELS = ["to be checked", "released", "for the archive"].freeze
       STANDING = {"Answers to tilt" => "trait: answers to tilt", "In no plan yet" => "used in: nothing"}.freeze
-      START = {
-        "Background desk" => ["Harbour fog", "Wet slate", "Cobblestones", "Sailcloth"],
-        "Line desk 1" => ["Quay line", "Chart nib", "Tide line"],
-        "Line desk 2" => []
-      }.freeze
 
       class << self
         # @return [void]
@@ -58,7 +54,7 @@ module Fobrel
             people = PEOPLE.to_h { |login, name| [login, Models::Person.create!(login:, name:, password: PASSWORD)] }
             people["maren"].update!(owner: true)
             libraries = ROLES.to_h { |name, roles| [name, library(name, roles, people)] }
-            furnish(libraries["Storm over Skerrow"], people["maren"])
+            furnish(libraries["Storm over Skerrow"], people["maren"], people)
             take_in(libraries["Second unit"], people["tove"], Brushes.inks.last(1))
             people.each_value(&:own_library!)
             follow(libraries["Second unit"], libraries["Storm over Skerrow"].bundles.first, people["maren"])
@@ -91,17 +87,15 @@ module Fobrel
           }
         end
 
-        def furnish(library, person)
+        def furnish(library, person, people)
           presets = take_in(library, person, Brushes.all)
           SETS.each { |name, names| library.brush_sets.create!(name:).put_in_order(names.map { presets.fetch(_1).id }) }
-          START.each do |name, names|
-            seat = library.seats.create!(name:, folder: "#{name.downcase.tr(" ", "-")}-#{library.id}")
-            seat.put_in_order(names.map { presets.fetch(_1).id })
-          end
+          Seats.furnish(library, presets, people)
           soften(presets.fetch("Harbour fog"), person)
           arrange(library, presets)
           bundle(library, presets, person)
           doubles(library, presets, person)
+          Seats.alter(library)
         end
 
         # What comes of copying by hand: one that paints the same, one that is hardly another.
@@ -143,7 +137,7 @@ module Fobrel
           Actions::OfferBrushes.call(
             library:,
             person:,
-            picked: [[taken.reload, false]],
+            picked: Actions::OfferBrushes.picked([taken.reload], person, false),
             sentence: "The quay line, broader: for walls close to us."
           )
         end

@@ -103,20 +103,6 @@ module Fobrel
         end
       end
 
-      # A workplace with its plan and state.
-      #
-      # @param seat [Models::Seat]
-      # @return [Hash] as openapi.yaml describes Seat
-      def seat(seat)
-        {
-          **seat.slice(:id, :name, :folder, :report),
-          state: seat.state,
-          preset_ids: seat.preset_ids_in_order,
-          handed_out_at: seat.handed_out_at&.iso8601,
-          path: "var/seats/#{seat.folder}/startup"
-        }
-      end
-
       # What went out.
       #
       # @param export [Models::Export]

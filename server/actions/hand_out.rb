@@ -2,27 +2,103 @@
 
 module Fobrel
   module Actions
-    # Writes a seat's start plan into its startup folder, in one step.
+    # Hands a seat's start plan out: keeps it as the seat's next plan, from where its agent fetches it. A plan counts as
+    # handed out when it is kept; what lies in the folder is what the folder says.
     class HandOut < Deed
-      def initialize(seat:, person:)
+      # @param seat [Models::Seat]
+      # @param why [String]
+      # @param like [Models::SeatPlan, :before, nil] an earlier plan again, or what was there before Fobrel
+      def initialize(seat:, person:, why: "", like: nil)
         @seat = seat
         @person = person
+        @why = why.to_s.strip[0, 300]
+        @like = like
       end
 
-      # @return [Models::Seat]
+      # @return [Models::SeatPlan]
+      # @raise [Core::Problem] also where keys clash
       def call
         @seat.lock!
-        presets = @seat.items.order(:position).includes(preset: :current_edition).map {
-          _1.preset.current_edition.value
+        plan = keep
+        said = "#{brushes(count(plan))} handed out to #{@seat.name}#{": #{@why}" unless @why.empty?}"
+        write_down(@seat.library, @person, "hand out", said)
+        @seat.note("handed out", "plan #{plan.number}#{", as it was before Fobrel" if @like == :before}", @person)
+        Models::Live.tell(what: "library", library: @seat.library_id)
+        plan
+      end
+
+      private
+
+      def keep
+        number = (@seat.plans.maximum(:number) || 0) + 1
+        document, contents = made(number)
+        plan = @seat.plans.create!(
+          number:, person: @person, why: @why, document:, lines: @seat.lines.map(&:to_json_h), keys: @seat.key_of
+        )
+        plan.keep_files(contents)
+        list = handed(document)
+        @seat.update!(handed_out_at: Time.current, handed_out: list)
+        plan
+      end
+
+      def made(number)
+        about = {number:, at: Time.current, by: @person.name, why: @why}
+        return again(number) if @like
+        plan = fresh(about)
+        [plan.to_h, plan]
+      end
+
+      Files = Struct.new(:to_h, :contents)
+      private_constant :Files
+
+      # An earlier one keeps its words and files; only which plan it is, and why, are new.
+      def again(number)
+        about = {"plan" => number, "made_at" => Time.current.utc.iso8601, "by" => @person.name, "why" => @why}
+        if @like == :before
+          last = @seat.handed or raise Core::Problem,
+            "Nothing was handed out to #{@seat.name} yet. Nothing was changed."
+          document = Core::Startup::Plan.before(last.document).merge(about, "why" => "As it was before Fobrel")
+          return [document, Files.new(document, {})]
+        end
+        document = @like.document.merge(about)
+        [document, Files.new(document, {})]
+      end
+
+      def fresh(about)
+        found = Finding::StartPlan.new(@seat)
+        refuse(found)
+        entries = found.brushes.map { |one|
+          Core::Startup::Plan::Entry.new(
+            preset: one.edition.value,
+            part: one.line.part,
+            section: one.line.section,
+            replaces: one.line.replaces,
+            key: (one.key if one.line.part == "startup"),
+            edition: one.edition.number
+          )
         }
-        if presets.empty?
+        assets = Models::Asset.files(entries.flat_map { _1.preset.needs })
+        Core::Startup::Plan.build(entries, assets:, seat: @seat.slice("id", "name"), **about)
+      end
+
+      def refuse(found)
+        if found.brushes.empty?
           raise Core::Problem,
             "The start plan of #{@seat.name} is empty. Nothing was handed out. Add brushes to it first."
         end
-        @seat.update!(handed_out_at: Time.current, handed_out: @seat.planned)
-        write_down(@seat.library, @person, "hand out", "#{presets.size} brushes handed out to #{@seat.name}")
-        Core::Startup::Plan.new(presets, Models::Asset.files(presets.flat_map(&:needs))).hand_out(@seat.path)
-        @seat
+        clash = found.keys.clashes.first or return
+        raise Core::Problem, "#{clash.why} Nothing was handed out to #{@seat.name}. Give one of them another key first."
+      end
+
+      def count(plan) = Core::Startup::Layers::PARTS.sum { |part| plan.document[part].size }
+
+      # Which brushes of the library it has, for asking where each is.
+      def handed(document)
+        lines = Core::Startup::Layers::PARTS.flat_map { |part| document[part] }
+        ids = @seat.library.presets.where(document_id: lines.map { _1["id"] }).pluck(:document_id, :id).to_h
+        lines.map { |line|
+          {"id" => ids[line["id"]], "edition" => line["edition"], "fingerprint" => line["fingerprint"]}
+        }
       end
     end
   end

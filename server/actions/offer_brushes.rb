@@ -4,8 +4,23 @@ module Fobrel
   module Actions
     # Offers brushes to a library: its leads decide. Nothing is published by it.
     class OfferBrushes < Action
+      # What is offered, and what it was taken from.
+      Offered = Struct.new(:value, :came_from)
+
+      # @param presets [Array<Models::Preset>]
+      # @param person [Models::Person]
+      # @param drafts [Boolean] whether the person's own drafts of them are meant
+      # @return [Array<Offered>]
+      def self.picked(presets, person, drafts)
+        presets.map do |preset|
+          draft = preset.drafts.find_by(person:) if drafts
+          edition = preset.current_edition
+          Offered.new((draft || edition).value, {**TakeBrushes.came_from(preset, edition), draft: !draft.nil?})
+        end
+      end
+
       # @param library [Models::Library] to which
-      # @param picked [Array<Array(Models::Preset, Boolean)>] each with whether the person's own draft of it is meant
+      # @param picked [Array<Offered>]
       # @param sentence [String] why
       def initialize(library:, person:, picked:, sentence:)
         @library = library
@@ -22,26 +37,20 @@ module Fobrel
           raise Core::Problem, "An offer has at most #{Models::Offer::MOST} brushes. Nothing was offered."
         end
         offer = Models::Offer.create!(library: @library, person: @person, sentence: @sentence)
-        @picked.each { |preset, drafted| add(offer, preset, drafted) }
+        @picked.each { |one| add(offer, one) }
         tell(offer)
         offer
       end
 
       private
 
-      def add(offer, preset, drafted)
-        edition = preset.current_edition
-        draft = preset.drafts.find_by(person: @person) if drafted
-        value = (draft || edition).value
+      def add(offer, one)
+        value = one.value
         same = @library.presets.shown.find_by(document_id: value.id)
         if same && value.alike?(same.current_edition.value)
-          raise Core::Problem, "“#{preset.name}” is in “#{@library.name}” already, just as it is. Nothing was offered."
+          raise Core::Problem, "“#{value.name}” is in “#{@library.name}” already, just as it is. Nothing was offered."
         end
-        offer.items.create!(
-          document: value.to_h,
-          fingerprint: value.fingerprint,
-          came_from: {**TakeBrushes.came_from(preset, edition), draft: !draft.nil?}
-        )
+        offer.items.create!(document: value.to_h, fingerprint: value.fingerprint, came_from: one.came_from)
       end
 
       def tell(offer)

@@ -11,13 +11,56 @@ module Fobrel
       # @return [Models::Seat]
       # @raise [Core::Problem] when nothing was handed out yet
       def call
-        report = Core::Startup::Start.run(@seat.path)
-        @seat.update!(report: report.except(:folder))
-        @seat
+        raise Core::Problem, "#{@seat.name} is another computer's. Start it there: fobrel seat start." if @seat.away
+        report = Core::Apart.call(Core::Startup::Start, :run, @seat.path, strips: true)
+        self.class.keep(@seat, report)
       rescue Core::Problem => e
         raise e if @seat.handed_out_at
         raise Core::Problem, "Nothing was handed out to #{@seat.name} yet. Hand its start plan out first."
       end
+
+      # Keeps a report, and learns from it what a start costs there.
+      #
+      # @param seat [Models::Seat]
+      # @param report [Hash] as Core::Startup::Start gives it
+      # @return [Models::Seat]
+      def self.keep(seat, report)
+        report = JSON.parse(JSON.generate(strips_kept(report)))
+        ok = report["loaded"].select { _1["ok"] }
+        usual = Core::Startup::Load.usual(ok.size, report["memory"])
+        starts = [
+          *seat.starts,
+          {"at" => report["started_at"], "ms" => report["ms"], "memory" => report["memory"], "usual" => usual}
+        ]
+        seat.update!(report:, starts: starts.last(Models::Seat::STARTS))
+        seat.note(
+          "started",
+          "#{ok.size} loaded#{", #{report["failed"]} failed" if report["failed"].positive?}, #{report["ms"].round} ms"
+        )
+        seat
+      end
+
+      # What an agent sent of a start elsewhere, with its strips as base64.
+      #
+      # @param start [Hash]
+      # @return [Hash] as Core::Startup::Start gives it
+      def self.sent(start)
+        loaded = start["loaded"].map { |one|
+          one.merge("strip" => one["strip"]&.unpack1("m")).transform_keys(&:to_sym)
+        }
+        start.transform_keys(&:to_sym).merge(loaded:)
+      end
+
+      # What a seat really paints is kept as a picture of its own: it need not be what its fingerprint says.
+      def self.strips_kept(report)
+        loaded = report[:loaded].map { |one|
+          png = one[:strip]
+          painted = png && Core::Sum.of(png).tap { |sum| Models::SeatPlan.keep(sum, png) }
+          one.except(:strip).merge(painted:)
+        }
+        report.merge(loaded:)
+      end
+      private_class_method :strips_kept
     end
   end
 end

@@ -21,7 +21,7 @@ module Fobrel
       end
 
       post "/api/libraries/:library/offers" do
-        picked = theirs(json["preset_ids"]).map { |preset| [preset, json.fetch("drafts", false)] }
+        picked = Actions::OfferBrushes.picked(theirs(json["preset_ids"]), person, json.fetch("drafts", false))
         offer = Actions::OfferBrushes.call(library:, person:, picked:, sentence: json.fetch("sentence", ""))
         answer(Views::Offers.line(offer), 201)
       end

@@ -2,31 +2,224 @@
 
 module Fobrel
   module Api
-    # Workplaces: what they load at start.
+    # Workplaces and the templates of their plans: what they load at start, what lies in their folders, and what an
+    # agent asks for.
     module Seats
       extend Sinatra::Extension
 
       get "/api/libraries/:library/seats" do
-        answer({seats: library.seats.order(:name).map { |seat| Views.seat(seat) }})
+        seats = Models::Seat.where(library:).includes(:plans, :items, :person, :parent).order(
+          template: :desc,
+          name: :asc
+        )
+        answer({seats: seats.map { |seat| Views::Seats.line(seat) }})
       end
 
       post "/api/libraries/:library/seats" do
         name = Core::Names.clean(json["name"])
-        answer(Views.seat(library.seats.create!(name:, folder: Models::Seat.free_folder(library, name))), 201)
+        parent = json["parent_id"] && library.templates.find(json["parent_id"])
+        seat = Models::Seat.new(library:, name:, folder: Models::Seat.free_folder(library, name), parent:)
+        seat.template = json.fetch("template", false)
+        Models::Record.transaction { seat.save! && seat.settle }
+        answer(Views::Seats.line(seat), 201)
+      rescue ActiveRecord::RecordNotUnique
+        refuse(422, "There is a seat of that name already. Nothing was changed. Take another name.")
+      end
+
+      get "/api/libraries/:library/seat-table" do
+        answer(Views::Seats.table(library))
+      end
+
+      put "/api/libraries/:library/reserved-keys" do
+        library.update!(reserved_keys: json["keys"])
+        answer({keys: library.reserved_keys})
+      end
+
+      post "/api/libraries/:library/hand-outs" do
+        found = library.seats.in_use.where(id: json["seat_ids"]).order(:id).to_a
+        raise ActiveRecord::RecordNotFound if found.size < json["seat_ids"].uniq.size
+        told = found.map { |seat| {seat: seat.name, **handed_to(seat)} }
+        answer({told:})
+      end
+
+      get "/api/seats/:id" do
+        seat = seat_here
+        look(seat)
+        answer(Views::Seats.detail(seat.reload))
+      end
+
+      put "/api/seats/:id" do
+        seat = seat_here
+        Actions::ChangeSeat.call(seat:, person:, wish: json)
+        answer(Views::Seats.detail(seat.reload))
+      end
+
+      delete "/api/seats/:id" do
+        answer_entry(Actions::RemoveSeat.call(seat: seat_here, person:))
       end
 
       put "/api/seats/:id/plan" do
-        seat = of_library(Models::Seat)
-        Actions::PlanStart.call(seat:, person:, ids: json["preset_ids"])
-        answer(Views.seat(seat.reload))
+        seat = seat_here
+        wish = {
+          lines: json["lines"],
+          before: json["before"],
+          keys: json.fetch("keys", {}),
+          revert: json.fetch("revert", [])
+        }
+        if params["plan"]
+          answer({effects: Actions::PlanStart.new(seat:, person:, **wish).effects})
+        else
+          entry = Actions::PlanStart.call(seat:, person:, **wish)
+          answer({seat: Views::Seats.detail(seat.reload), entry: Views.entry(entry)})
+        end
       end
 
       post "/api/seats/:id/hand-out" do
-        answer(Views.seat(Actions::HandOut.call(seat: of_library(Models::Seat), person:)))
+        seat = seat_here
+        hand_out(seat, why: json.fetch("why", ""))
+        answer(Views::Seats.detail(seat.reload))
+      end
+
+      post "/api/seats/:id/back" do
+        seat = seat_here
+        like = json["plan"] ? seat.plans.find_by!(number: json["plan"]) : :before
+        hand_out(seat, why: json.fetch("why", ""), like:)
+        answer(Views::Seats.detail(seat.reload))
       end
 
       post "/api/seats/:id/restart" do
-        answer(Views.seat(Actions::RestartSeat.call(seat: of_library(Models::Seat))))
+        answer(Views::Seats.detail(Actions::RestartSeat.call(seat: seat_here)))
+      end
+
+      # Puts right what differs in a folder of this machine: all of it, or what is named.
+      post "/api/seats/:id/repair" do
+        seat = seat_here
+        if seat.away
+          refuse(
+            422,
+            "#{seat.name} is another computer's: hand its plan out again, and its agent puts it right."
+          )
+        end
+        Models::SeatFolder.new(seat).pull(repair: json["paths"] || true)
+        seat.note("repaired", (json["paths"] || ["all that differed"]).join(", ")[0, 300], person)
+        answer(Views::Seats.detail(seat.reload))
+      end
+
+      post "/api/seats/:id/decisions" do
+        seat = seat_here
+        wish = {path: json["path"], decision: json["decision"], sentence: json.fetch("sentence", "")}
+        offer = Actions::DecideOnFile.call(seat:, person:, **wish)
+        look(seat.reload)
+        answer({seat: Views::Seats.detail(seat.reload), offer: offer&.id})
+      end
+
+      # What was altered there, or is somebody's own, along the trial stroke.
+      get "/api/seats/:id/strip.png" do
+        seat = seat_here
+        item = (seat.found&.fetch("items", []) || []).find { _1["path"] == params["path"] && _1["document"] }
+        raise ActiveRecord::RecordNotFound unless item
+        value = Core::Preset::Preset.restore(item["document"])
+        assets = Models::Asset.at_hand(value)
+        halt_png Core::Apart.call(Core::Stroke::Strip, :png, value, assets:)
+      end
+
+      # What the seat painted at its last start.
+      get "/api/seats/:id/painted/:sum.png" do |_, sum|
+        seat = seat_here
+        raise ActiveRecord::RecordNotFound unless seat.report&.fetch("loaded")&.any? { _1["painted"] == sum }
+        answer_forever(Models::SeatPlan.bytes(sum) || raise(ActiveRecord::RecordNotFound))
+      end
+
+      get "/api/seats/:id/card.pdf" do
+        seat = seat_here
+        found = Finding::StartPlan.new(seat).brushes.select { |one| one.key && one.line.part == "startup" }
+        refuse(422, "#{seat.name} has no keys yet. Give some brushes a key first.") if found.empty?
+        pdf = Proofs::KeyCard.new(seat, found).pdf
+        name = "#{Core::Package::FileName.plain(seat.name)}, keys.pdf"
+        answer_file(pdf, name:, type: "application/pdf")
+      end
+
+      # --- what an agent asks for -------------------------------------------------------------------
+
+      # Which seat the token is for.
+      get "/api/my-seat" do
+        seat = token? ? token_shown&.seat : nil
+        answer({id: seat&.id, name: seat&.name})
+      end
+
+      get "/api/seats/:id/start" do
+        seat = seat_here
+        seat.update_columns(seen_at: Time.current) if token?
+        plan = seat.handed or refuse(404, "Nothing was handed out to #{seat.name} yet.")
+        etag plan.etag
+        answer({plan: plan.document, kept: seat.left_alone, etag: plan.etag})
+      end
+
+      get "/api/seats/:id/files/:sum" do
+        seat = seat_here
+        sum = params["sum"]
+        known = Models::SeatPlan.where(seat:).joins("JOIN seat_plan_files f ON f.seat_plan_id = seat_plans.id")
+          .exists?(["f.sum = ?", sum])
+        raise ActiveRecord::RecordNotFound unless known
+        send_part(Models::SeatPlan.bytes(sum) || raise(ActiveRecord::RecordNotFound), sum)
+      end
+
+      post "/api/seats/:id/report" do
+        seat = seat_here
+        seat.update_columns(seen_at: Time.current)
+        Models::SeatFolder.note(seat, json["found"]) if json["found"]
+        Actions::RestartSeat.keep(seat, Actions::RestartSeat.sent(json["start"])) if json["start"]
+        answer({state: Models::SeatState.of(seat.reload).word})
+      end
+
+      helpers do
+        def seat_here = of_library(Models::Seat)
+
+        # The folder is asked what lies there.
+        def look(seat)
+          Models::SeatFolder.new(seat).look unless seat.template || seat.away || seat.put_aside_at
+        rescue SystemCallError
+          nil # it cannot be read: what was found last is told
+        end
+
+        def hand_out(seat, **how)
+          if seat.put_aside_at
+            refuse(
+              422,
+              "#{seat.name} is put aside. Nothing was handed out. Take it into use again first."
+            )
+          end
+          plan = Actions::HandOut.call(seat:, person:, **how)
+          Models::SeatFolder.new(seat).pull(repair: true) unless seat.away
+          plan
+        rescue Core::Startup::Agent::Stopped, Core::Startup::Agent::Away => e
+          refuse(
+            422,
+            "Plan #{plan&.number || seat.reload.handed&.number} is kept, but its folder has not got it: #{e.message}"
+          )
+        end
+
+        def handed_to(seat)
+          plan = hand_out(seat, why: json.fetch("why", ""))
+          {plan: plan.number, problem: nil}
+        rescue Core::Problem, Application::Halt => e
+          {plan: nil, problem: e.message}
+        end
+
+        # A file, or the rest of one (RFC 9110, 14).
+        def send_part(bytes, sum)
+          headers(
+            "Accept-Ranges" => "bytes",
+            "ETag" => %("#{sum}"),
+            "Cache-Control" => "private, max-age=31536000, immutable"
+          )
+          content_type "application/octet-stream"
+          from = request.env["HTTP_RANGE"].to_s[/\Abytes=(\d{1,12})-\z/, 1]&.to_i
+          return halt(200, bytes) unless from
+          halt(416, {"Content-Range" => "bytes */#{bytes.bytesize}"}, "") if from >= bytes.bytesize
+          headers("Content-Range" => "bytes #{from}-#{bytes.bytesize - 1}/#{bytes.bytesize}")
+          halt(206, bytes.byteslice(from..))
+        end
       end
     end
   end

@@ -10,6 +10,20 @@ module Fobrel
       # Facts of so many pictures are worked out at one go.
       STEP = 40
 
+      # Pictures never change, so what is told of one is worked out once.
+      #
+      # @param sums [Array<String>]
+      # @return [Hash{String => Hash}] as Core::Tip::PartFacts gives them
+      def self.facts_of(sums)
+        Models::Asset.where(sha256: sums, facts: nil).pluck(:sha256, :ext).each_slice(STEP) do |some|
+          found = Core::Apart.call(
+            Core::Tip::PartFacts, :of, some.map { |sum, ext| [ext, Models::Asset::Bytes.fetch(sum) { "" }] }
+          )
+          some.zip(found).each { |(sum, _), facts| Models::Asset.where(sha256: sum).update_all(facts:) }
+        end
+        Models::Asset.where(sha256: sums).pluck(:sha256, :facts).to_h
+      end
+
       # @param library [Models::Library]
       # @param person [Models::Person] whose own shelf is shown too
       # @param hidden [Boolean] those that were thrown away, instead
@@ -23,7 +37,8 @@ module Fobrel
       def rows
         used = @hidden ? {} : usage
         parts = shelf.index_by(&:sha256)
-        facts = facts_of(used.keys | parts.keys)
+        @exts = Models::Asset.where(sha256: used.keys | parts.keys).pluck(:sha256, :ext).to_h
+        facts = self.class.facts_of(used.keys | parts.keys)
         rows = (used.keys | parts.keys).map { |sum| row(sum, parts[sum], used.fetch(sum, []), facts.fetch(sum, {})) }
         alike(rows)
         rows.sort_by { |row| [row[:named] ? 0 : 1, row[:name].downcase, row[:sum]] }
@@ -74,19 +89,6 @@ module Fobrel
           hash: facts["hash"],
           like: []
         }
-      end
-
-      # Pictures never change, so this is worked out once.
-      def facts_of(sums)
-        assets = Models::Asset.where(sha256: sums)
-        @exts = assets.pluck(:sha256, :ext).to_h
-        assets.where(facts: nil).pluck(:sha256, :ext).each_slice(STEP) do |some|
-          found = Core::Apart.call(
-            Core::Tip::PartFacts, :of, some.map { |sum, ext| [ext, Models::Asset::Bytes.fetch(sum) { "" }] }
-          )
-          some.zip(found).each { |(sum, _), facts| Models::Asset.where(sha256: sum).update_all(facts:) }
-        end
-        Models::Asset.where(sha256: sums).pluck(:sha256, :facts).to_h
       end
 
       def alike(rows)

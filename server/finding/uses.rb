@@ -9,7 +9,7 @@ module Fobrel
         UNION ALL
         SELECT i.preset_id, 2, 'set ' || s.name FROM set_items i JOIN brush_sets s ON s.id = i.brush_set_id
         UNION ALL
-        SELECT i.preset_id, 3, 'seat ' || s.name FROM start_items i JOIN seats s ON s.id = i.seat_id
+        SELECT i.preset_id, 3, CASE WHEN s.template THEN 'template ' ELSE 'seat ' END || s.name FROM start_items i JOIN seats s ON s.id = i.seat_id
       TEXT
       FOLLOWERS = <<~TEXT
         UNION ALL

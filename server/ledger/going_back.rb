@@ -149,6 +149,8 @@ module Fobrel
           _1.table == "presets" && _1.kind == :changed && (_1.before.keys & %w[current_edition_id home_edition_id]).any?
         }
         Models::Preset.settle(ids.map { _1.key.to_i })
+        plans = @changes.list.select { _1.table == "seats" && _1.kind == :changed && _1.before.key?("plan_changes") }
+        Models::Seat.where(id: plans.map { _1.key.to_i }).each(&:settle)
       end
     end
   end

@@ -52,7 +52,7 @@ module Fobrel
       def rows(relation, columns = nil, items: false)
         sought = relation.reorder(:id).lock("FOR NO KEY UPDATE")
         sought = sought.select(*(@key | ["id"] | columns)) if columns
-        list = @model.connection.select_values("SELECT to_jsonb(found) FROM (#{sought.to_sql}) found").map {
+        list = @model.connection.select_values("SELECT to_jsonb(one_row) FROM (#{sought.to_sql}) one_row").map {
           JSON.parse(_1)
         }
         found = list.to_h { |row| [key_of(row), columns ? row.except("id", *@key) : row] }

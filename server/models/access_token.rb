@@ -40,7 +40,8 @@ module Fobrel
       # @return [Boolean] whether it reaches so far
       def reaches?(operation, path, library_id)
         return false if scope == "read" && operation.verb != "GET" && operation.may != :look
-        return path.match?(%r{\A/api/seats/#{seat_id}(/|\z)}) if seat_id
+        return true if seat_id && path == "/api/my-seat"
+        return path.match?(%r{\A/api/seats/#{seat_id}/(start|files/[0-9a-f]{64}|report)\z}) if seat_id
         return true if operation.verb == "GET" && path.match?(COMMON)
         library_id.nil? ? self.library_id.nil? : [nil, library_id].include?(self.library_id)
       end

@@ -144,7 +144,8 @@ module Fobrel
           )
         }.uniq
         free = Asset.where(created_at: ..GRACE.ago).where(
-          "NOT EXISTS (SELECT 1 FROM edition_needs n WHERE n.sha256 = assets.sha256)"
+          "NOT EXISTS (SELECT 1 FROM edition_needs n WHERE n.sha256 = assets.sha256) " \
+            "AND NOT EXISTS (SELECT 1 FROM seat_plan_files f WHERE f.sum = assets.sha256)"
         )
         free.pluck(:sha256).-(sums).each_slice(STEP) do |some|
           # Asked once more: somebody may have begun to use it meanwhile.

@@ -8,7 +8,9 @@ module Fobrel
       has_many :presets
       has_many :tags
       has_many :brush_sets
-      has_many :seats
+      # Workplaces; what their plans begin from are its templates.
+      has_many :seats, -> { workplaces }
+      has_many :templates, -> { templates }, class_name: "Fobrel::Models::Seat"
       has_many :bundles
       has_many :families
       has_many :work_states

@@ -12,6 +12,7 @@ module Fobrel
         "comment" => "what is said where you spoke, or made something",
         "release" => "new releases of what your libraries follow",
         "lock" => "locks of yours that somebody opened",
+        "seat" => "seats whose folder was altered",
         "people" => "your role in a library"
       }.freeze
       # Beside the kinds, the summary once a day.

@@ -17,7 +17,7 @@ module Fobrel
       has_many :set_items
       has_many :brush_sets, through: :set_items
       has_many :start_items
-      has_many :seats, through: :start_items
+      has_many :seats, -> { workplaces }, through: :start_items
 
       belongs_to :hidden_by, class_name: "Fobrel::Models::Person", optional: true
       belongs_to :family, optional: true

@@ -2,15 +2,43 @@
 
 module Fobrel
   module Models
-    # One workplace with its start plan and what was last handed out to it.
+    # One workplace with its start plan; or a template, which the plans of seats and of other templates begin from. What
+    # is kept of a plan is how it differs from the one it begins from.
     class Seat < Record
       include Ordered
 
+      PLATFORMS = ["", "Linux", "macOS", "Windows", "tablet"].freeze
+      # So many starts are learned from.
+      STARTS = 20
+      # A seat elsewhere that has not been heard of for so long is out of reach.
+      HEARD = 10.minutes
+      DEEPEST = 5
+      Line = Core::Startup::Layers::Line
+
       belongs_to :library
+      belongs_to :parent, class_name: "Fobrel::Models::Seat", optional: true
+      belongs_to :person, optional: true
+      has_many :children, class_name: "Fobrel::Models::Seat", foreign_key: :parent_id
       has_many :items, class_name: "Fobrel::Models::StartItem", dependent: :delete_all
-      normalizes :name, with: Core::Names.method(:clean)
+      has_many :plans, class_name: "Fobrel::Models::SeatPlan", dependent: :destroy
+      has_many :events, class_name: "Fobrel::Models::SeatEvent", dependent: :delete_all
+      normalizes :name, :room, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
+      validates :room, length: {maximum: 60}
       validates :folder, format: /\A[a-z0-9][a-z0-9-]{0,60}\z/, uniqueness: true
+      validates :platform, inclusion: {in: PLATFORMS}
+      validates :key_count, numericality: {only_integer: true, in: 0..200}
+      validates :memory_limit,
+        :start_limit,
+        :canvas_width,
+        :canvas_height,
+        numericality: {only_integer: true, in: 1..1_000_000},
+        allow_nil: true
+      validate :named_once, :begins_from_a_template
+
+      scope :workplaces, -> { where(template: false) }
+      scope :templates, -> { where(template: true) }
+      scope :in_use, -> { where(put_aside_at: nil) }
 
       # @return [String] a folder's name that no seat has yet
       def self.free_folder(library, name)
@@ -23,20 +51,105 @@ module Fobrel
       # @return [String] the seat's own folder; `startup` lies in it
       def path = File.join(Fobrel.var, "seats", folder)
 
+      # --- its plan: lines and keys ----------------------------------------------------------------
+
+      # @return [Array<Line>] with what it has from its template
+      def lines = Core::Startup::Layers.apply(parent ? parent.lines : [], plan_changes)
+
+      # @return [Hash{String => String}] from a brush's id to its key
+      def key_of = (parent ? parent.key_of : {}).merge(own_keys).compact
+
+      # @param wanted [Array<Line>]
+      def lines=(wanted)
+        self.plan_changes = Core::Startup::Layers.differences(parent ? parent.lines : [], wanted)
+      end
+
+      # @param wanted [Hash{String => String}]
+      def key_of=(wanted)
+        given = parent ? parent.key_of : {}
+        own = wanted.reject { |id, key| given[id] == key }
+        self.own_keys = own.merge((given.keys - wanted.keys).to_h { [_1, nil] })
+      end
+
+      # Single brushes in the order given; what else stands in the plan keeps its place.
+      #
+      # @param ids [Array<Integer>] presets
+      def put_in_order(ids)
+        things = library.presets.where(id: ids).pluck(:id, :document_id).to_h { |id, document|
+          [id, "brush/#{document}"]
+        }
+        there = lines.to_h { [_1.thing, _1] }
+        wanted = ids.filter_map { things[_1] }
+        singles = wanted.map { |thing| there[thing] || Line.new(thing:, part: "startup") }
+        gone = lines.select { |line| line.thing.start_with?("brush/") && !wanted.include?(line.thing) }
+        queue = singles.dup
+        kept = (lines - gone).map { |line| line.thing.start_with?("brush/") ? queue.shift : line }
+        self.lines = kept + queue
+        save!
+        settle
+      end
+
+      # @return [Array<Integer>] presets that it names one by one
+      def preset_ids_in_order
+        documents = lines.filter_map { _1.thing[%r{\Abrush/(.+)\z}, 1] }
+        ids = library.presets.where(document_id: documents).pluck(:document_id, :id).to_h
+        documents.filter_map { ids[_1] }
+      end
+
+      # Works out anew which presets of its library it has, for what asks where a brush is used; below it too.
+      def settle
+        rows = Finding::StartPlan.new(self).presets.map.with_index { |(preset_id, part), position|
+          {seat_id: id, preset_id:, part:, position:}
+        }
+        if rows != items.order(:position).map {
+          _1.attributes.slice("seat_id", "preset_id", "part", "position").symbolize_keys
+        }
+          items.delete_all
+          items.insert_all!(rows) if rows.any?
+        end
+        children.each(&:settle)
+      end
+
+      # @return [Array<Seat>] templates it begins from, the nearest first
+      def ancestors = parent ? [parent, *parent.ancestors] : []
+
+      # @return [Array<Seat>] workplaces that begin from it, however far below
+      def below = children.flat_map { |one| one.template ? one.below : [one] }
+
+      # --- what it has ------------------------------------------------------------------------------
+
+      # @return [SeatPlan, nil] what was handed out last
+      def handed = plans.max_by(&:number)
+
       # What would be handed out now.
       #
       # @return [Array<Hash>] id, edition number and fingerprint of each preset, in order
-      def planned
-        items.order(:position).includes(preset: :current_edition).map do |item|
-          edition = item.preset.current_edition
-          {"id" => item.preset_id, "edition" => edition.number, "fingerprint" => edition.fingerprint}
-        end
+      def planned = Finding::StartPlan.new(self).planned
+
+      # Notes what happened; the same again is not noted.
+      def note(kind, said = "", person = nil)
+        last = events.order(:id).last
+        return if last && last.kind == kind && last.said == said
+        events.create!(kind:, said:, person:)
       end
 
-      # @return [String] "empty", "never handed out", "behind" or "current"
-      def state
-        return items.none? ? "empty" : "never handed out" unless handed_out_at
-        (planned == handed_out) ? "current" : "behind"
+      private
+
+      def named_once
+        others = self.class.where(library_id:, template:).where.not(id:).named(name.to_s)
+        return if others.none?
+        errors.add(:base, "There is #{template ? "a template" : "a seat"} called “#{name}” already. Take another name")
+      end
+
+      def begins_from_a_template
+        return unless parent
+        if !parent.template || parent.library_id != library_id
+          errors.add(:base, "A plan begins from a template of its own library")
+        elsif parent == self || ancestors.include?(self) || ancestors.size >= DEEPEST
+          errors.add(:base, "A template cannot begin from itself, nor from so many others")
+        end
+      rescue SystemStackError
+        errors.add(:base, "A template cannot begin from itself")
       end
     end
   end

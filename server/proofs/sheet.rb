@@ -10,16 +10,6 @@ module Fobrel
       PAGES = {"A4" => "A4", "A3" => "A3", "Letter" => "LETTER"}.freeze
       GROUNDS = {"white" => "ffffff", "grey" => "808080", "black" => "000000"}.freeze
       SHOWN = %w[size edition keys traits licence notes].freeze
-      # Ships with Debian's fonts-dejavu-core: it has Latin, Greek, Cyrillic and more.
-      FONTS = "/usr/share/fonts/truetype/dejavu"
-      # For what it lacks, one after the other (fonts-droid-fallback, fonts-freefont-ttf,
-      # fonts-symbola): East Asian, South Asian and other scripts, signs and emoji.
-      OTHERS = {
-        "East" => "/usr/share/fonts-droid-fallback/truetype/DroidSansFallback.ttf",
-        "South" => "/usr/share/fonts/truetype/freefont/FreeSans.ttf",
-        "Serif" => "/usr/share/fonts/truetype/freefont/FreeSerif.ttf",
-        "Signs" => "/usr/share/fonts/truetype/ancient-scripts/Symbola_hint.ttf"
-      }.freeze
       DPI = 150
 
       # @param presets [Array<Preset>] in order
@@ -46,7 +36,7 @@ module Fobrel
           margin: 36,
           info: {Title: @title, Creator: "Fobrel"}
         )
-        fonts
+        Fonts.give(@pdf)
         fill_pages
         @presets.each_slice(rows_on_page * @columns).with_index do |some, index|
           @pdf.start_new_page unless index.zero?
@@ -86,14 +76,6 @@ module Fobrel
       GAP = 14
       HEAD = 34
       private_constant :GAP, :HEAD
-
-      def fonts
-        @pdf.font_families.update("Sheet" => {normal: "#{FONTS}/DejaVuSans.ttf", bold: "#{FONTS}/DejaVuSans-Bold.ttf"})
-        others = OTHERS.select { |_, file| File.exist?(file) }
-        others.each { |name, file| @pdf.font_families.update(name => {normal: file, bold: file}) }
-        @pdf.fallback_fonts(others.keys)
-        @pdf.font("Sheet")
-      end
 
       # Few brushes stand in fewer columns, as large as the page allows; many are shared out evenly
       # among the pages.
@@ -203,16 +185,20 @@ module Fobrel
 
       def numbers = @numbers ||= Models::Edition.where(id: @presets.map(&:current_edition_id)).pluck(:id, :number).to_h
 
-      # Where a brush stands in the start plans, which is its key there.
+      # On which key each seat has a brush.
       def keys
-        @keys ||= Models::StartItem.where(preset: @presets).joins(:seat).order("seats.name").pluck(
-          :preset_id,
-          "seats.name",
-          :position
-        ).group_by(&:first)
-          .transform_values { |places|
-          places.map { |_, seat, position| "#{seat}: #{position + 1}" }.join(", ")
-        }
+        @keys ||= begin
+          seats = Models::Seat.workplaces.in_use.where(id: Models::StartItem.where(preset: @presets).select(:seat_id))
+          found = seats.order(:name).map { |seat| [seat.name, seat.key_of] }
+          @presets.to_h { |preset|
+            [
+              preset.id,
+              found.filter_map { |name, of|
+                "#{name}: #{of[preset.document_id]}" if of[preset.document_id]
+              }.join(", ")
+            ]
+          }
+        end
       end
 
       def strip(preset) = Models::KeptStrip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }

@@ -90,16 +90,22 @@ RSpec.describe "from a picture to everybody's seat", :browser do
     go "Seats"
     fill_in "Name of a new seat", with: "Quay desk"
     click_button "Add"
-    click_button "Add the tray · 2"
-    expect(page).to have_css("ol li", count: 2)
-    click_button "Move Bollard cap 2 up"
-    expect(page).to have_css("ol li:first-child", text: "Bollard cap 2")
+    click_button "Add to the startup"
+    find(".el-dropdown-menu__item", text: "The tray · 2").click
+    expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 2)
+    click_button "More for Bollard cap 2"
+    find(".el-dropdown-menu__item", text: "Move up").click
+    expect(page).to have_css("[aria-label=Startup] [data-thing]:first-child", text: "Bollard cap 2")
     expect(page).to have_content("2 brushes in the start plan")
     click_button "Hand out"
+    click_button "Hand it out"
     expect(page).to have_content("Handed out to Quay desk")
     click_button "Restart this seat"
-    within("table") { expect(all("tr").map(&:text)).to match([/loaded\s+Bollard cap 2/, /loaded\s+Bollard cap\s/]) }
-    expect(Dir.glob("#{files}/seats/quay-desk-*/startup/presets/*.json").size).to eq(2)
+    within("[aria-label='Report of the last start']") do
+      expect(all("tr").map(&:text)).to match([/as planned\s+Bollard cap 2/, /as planned\s+Bollard cap\s/])
+    end
+    expect(Dir.glob("#{files}/seats/quay-desk-*/startup/*.json").map { File.basename(_1) }.sort)
+      .to eq(["01 Bollard cap 2.json", "02 Bollard cap.json"])
 
     # Changed, saved, and back to what was received.
     go "Wall"

@@ -26,9 +26,6 @@ RSpec.describe "orders made by hand", :browser do
 
   before do
     @set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(presets.map(&:id)) }
-    @seat = @first.seats.create!(name: "Line desk", folder: "line-desk-browser").tap {
-      _1.put_in_order(presets.first(2).map(&:id))
-    }
     sign_in("maren")
   end
 
@@ -61,26 +58,5 @@ RSpec.describe "orders made by hand", :browser do
     click_button "Move #{presets[1].name} up"
     expect(page).to have_css("[role=alert]", text: "changed “Kit” meanwhile")
     expect(page).to have_css("ol li:first-child", text: presets[3].name)
-  end
-
-  it "name what was changed, lost or added in a seat's folder" do
-    go "Seats"
-    click_button "Hand out"
-    expect(page).to have_content("Handed out to Line desk")
-    folder = File.join(files, "seats/line-desk-browser/startup/presets")
-    changed, lost = presets.first(2).map { File.join(folder, "#{_1.document_id}.json") }
-    File.write(changed, "{}")
-    File.delete(lost)
-    File.write(File.join(folder, "mine.json"), "{}")
-    click_button "Restart this seat"
-    expect(page).to have_content("0 brushes loaded, 2 failed")
-    within("table") do
-      expect(page).to have_css("tr", text: /failed.*#{presets[0].name}.*was changed after it was handed out/)
-      expect(page).to have_css("tr", text: /failed.*#{presets[1].name}.*is not in the folder/)
-      expect(page).to have_css("tr", text: /not in the plan.*mine\.json/)
-    end
-    click_button "Hand out"
-    click_button "Restart this seat"
-    expect(page).to have_content("2 brushes loaded.")
   end
 end

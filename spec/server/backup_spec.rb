@@ -119,7 +119,7 @@ RSpec.describe "a backup of a whole library", :api do
     release = @second.bundles.first.releases.first
     expect(Digest::SHA256.hexdigest(call(:get, "/api/releases/#{release.id}/package"))).to eq(release.sha256)
     Studio::M::Export.where(release:).delete_all
-    expect(@second.seats.first.state).to eq("never handed out")
+    expect(Studio::M::SeatState.of(@second.seats.first).word).to eq("never handed out")
     expect(@second.presets.find_by!(document_id: presets[3].document_id).altered).to be(false)
     expect(take_in(@second, bytes)["entry"]).to be_nil
 

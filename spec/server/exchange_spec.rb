@@ -160,26 +160,4 @@ RSpec.describe "coming in and going out", :api do
     expect(save[work]["message"]).to match(/already here.*“Bollard head 2”/)
     expect(counts).to eq(before)
   end
-
-  it "hands a start plan out, restarts the seat, and knows when it falls behind" do
-    seat = call(:post, "/api/libraries/#{@first.id}/seats", {name: "Line desk ä"})
-    expect(seat.values_at("state", "folder")).to eq(["empty", "line-desk-a-#{@first.id}"])
-    expect(call(:post, "/api/seats/#{seat["id"]}/restart", {})["error"]).to match(/Hand its start plan out first/)
-    call(:put, "/api/seats/#{seat["id"]}/plan", {preset_ids: presets.values_at(2, 0, 1).map(&:id)})
-    call(:post, "/api/seats/#{seat["id"]}/hand-out", {})
-    report = call(:post, "/api/seats/#{seat["id"]}/restart", {})
-    expect(report["report"]["loaded"].map { _1.values_at("name", "ok") }).to eq(
-      presets.values_at(2, 0, 1).map {
-        [_1.name, true]
-      }
-    )
-    expect(report["state"]).to eq("current")
-    document = presets[0].current_edition.document.merge("trail" => {"spacing" => 0.5})
-    Fobrel::Actions::AddEdition.call(
-      preset: presets[0],
-      person: Studio::M::Person.first,
-      value: Fobrel::Core::Preset::Preset[document]
-    )
-    expect(call(:get, "/api/libraries/#{@first.id}/seats")["seats"].first["state"]).to eq("behind")
-  end
 end

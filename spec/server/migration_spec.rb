@@ -35,7 +35,7 @@ RSpec.describe "renaming a setting in what is kept", :api do
     expect(facts).not_to eq(now)
     RenameCharge.new.exec_migration(Studio::M::Record.connection, :up)
     expect(facts).to eq(now)
-    expect(Studio::M::Seat.find(seat.id).state).to eq("current")
+    expect(Studio::M::Seat.find(seat.id).planned).to eq(seat.reload.handed_out)
     first = @first.presets.first
     expect(Studio::M::KeptStrip.find_by!(fingerprint: first.fingerprint, shape: "wall").png).to eq(strip)
     kept = Studio::M::LedgerEntry.last.what_changed.list

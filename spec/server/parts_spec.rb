@@ -162,9 +162,12 @@ RSpec.describe "the shelf of parts", :api do
       images = ->(pdf) { pdf.scan("/Subtype /Image").size }
       expect(images[sheet]).to be > images[plain]
       value = preset.current_edition.value
-      files = Fobrel::Core::Startup::Plan.new([value], Studio::M::Asset.files(value.needs)).files
-      expect(JSON.parse(files["start.json"])["presets"].first["picture"]).to eq("parts/#{sum}.png")
-      expect(files["parts/#{sum}.png"]).to eq(Studio::M::Asset::Bytes.fetch(sum))
+      seat = @first.seats.create!(name: "Desk", folder: "desk-p")
+      seat.put_in_order([preset.id])
+      plan = Fobrel::Actions::HandOut.call(seat:, person: Studio::M::Person.find_by!(login: "maren"))
+      expect(plan.document["files"]["parts/#{sum}.png"]["sum"]).to eq(sum)
+      expect(Studio::M::SeatPlan.bytes(sum)).to eq(Studio::M::Asset::Bytes.fetch(sum))
+      expect(value.needs).to include("sha256:#{sum}")
     end
   end
 

@@ -297,8 +297,18 @@ RSpec.describe "people and libraries", :api do
         asked(:get, "/api/session")
         expect(JSON.parse(last_response.body)["libraries"].map { |one| one["id"] }).to eq([@first.id])
       end
+      other_seat = @first.seats.create!(name: "Other", folder: "desk-u")
       with_token({seat: seat.id}) do
         expect([asked(:get, "#{library}/wall"), asked(:get, "/api/session")]).to eq([403, 403])
+        # Its own plan (none yet), its own report; nothing of another seat, and nothing else of its own.
+        expect([asked(:get, "/api/my-seat"), asked(:get, "/api/seats/#{seat.id}/start")]).to eq([200, 404])
+        expect(asked(:post, "/api/seats/#{seat.id}/report", {found: {plan: nil, items: []}})).to eq(200)
+        others = %w[start report hand-out plan].map { |path| "/api/seats/#{other_seat.id}/#{path}" }
+        verbs = {"report" => :post, "hand-out" => :post, "plan" => :put}
+        all = [*others, "/api/seats/#{seat.id}/hand-out", "/api/seats/#{seat.id}/plan"].map { |path|
+          asked(verbs.fetch(path[/[a-z-]+\z/], :get), path, {})
+        }
+        expect([all.uniq, asked(:get, "/api/seats/#{seat.id}")]).to eq([[403], 403])
       end
       with_token({days: 1}) do
         Studio::M::AccessToken.last.update!(ends_at: 1.second.ago)

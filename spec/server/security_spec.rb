@@ -136,7 +136,7 @@ RSpec.describe "who may do what", :api do
       )["entry"]["summary"]
     ).to include("wet")
     expect(
-      [[:put, "plan", {preset_ids: []}], [:post, "hand-out", {}]].map { |verb, path, data|
+      [[:put, "plan", {lines: []}], [:post, "hand-out", {}]].map { |verb, path, data|
         call(verb, "/api/seats/#{seat.id}/#{path}", data) && status
       }
     ).to eq([403, 403])

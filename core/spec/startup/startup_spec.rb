@@ -1,66 +1,191 @@
 # frozen_string_literal: true
 
+require_relative "../support/seat"
+
+# A seat's folder: handed out by the agent, started by the stand-in, altered by hand.
 RSpec.describe Fobrel::Core::Startup do
-  around { |example| Dir.mktmpdir { |folder| (@seat = folder) && example.run } }
+  include SeatHelp
 
-  let(:tip) { Fobrel::Core::Tip::Cover[[[1, 0], [0.5, 1]]].to_png }
-  let(:assets) { {sha(tip) => Fobrel::Core::Package::Bundle::Asset.new(bytes: tip, ext: "png")} }
-  let(:rope) {
-    Preset.build("Rope", {"mark" => {"tip" => {"kind" => "picture", "frames" => [sha(tip)]}, "size" => {"base" => 20}}})
-  }
-  let(:fog) { round_preset }
+  def kinds = drift.open.map { [_1["kind"], _1["path"]] }.sort
 
-  def hand_out(*presets) = described_class::Plan.new(presets, assets).hand_out(@seat)
+  def write(path, text) = File.write("#{@seat}/#{path}", text)
 
-  def start = described_class::Start.run(@seat)
+  def own(name, size = 7)
+    JSON.generate(
+      round_preset.to_h.merge(
+        "name" => name,
+        "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => size}}
+      )
+    )
+  end
 
-  it "loads what was handed out, in order" do
-    hand_out(rope, fog)
-    report = start
+  it "loads what was handed out, in order, binds its keys, and measures it" do
+    pull(1, [rope, "startup", "5"], [fog, "startup", nil], [ink, "shelf"])
+    report = described_class::Start.run(@seat)
     expect(
       report[:loaded].map {
-        _1.values_at(:name, :fingerprint, :ok)
+        _1.values_at(:name, :ok, :as_planned)
       }
-    ).to eq([["Rope", rope.fingerprint, true], ["Round", fog.fingerprint, true]])
-    expect(report.values_at(:failed, :stray)).to eq([0, []])
-    expect(JSON.parse(File.read("#{@seat}/startup/start.json"))["files"].keys.size).to eq(3)
+    ).to eq([["Rope", true, true], ["Round", true, true]])
+    expect(report.values_at(:failed, :stray, :keys)).to eq([0, [], {"5" => "Rope"}])
+    # A tip of 64 × 64 with its copies, and nothing for a round tip.
+    expect(report[:memory]).to eq(described_class::Load.memory(64, 64))
+    expect(names("startup")).to eq(["01 Rope.json", "02 Round.json"])
+    expect(names("shelf")).to eq(["01 Ink.json"])
+    expect(File.read("#{@seat}/READ ME.txt")).to include("Desk, start plan 1", "5        Rope")
   end
 
-  it "is swapped in one step and leaves nothing of the old plan" do
-    hand_out(rope, fog)
-    watcher = Thread.new do
-      seen = []
-      until Thread.current[:enough]
-        seen << JSON.parse(File.read("#{@seat}/startup/start.json"))["presets"].size
-      end
-      seen.uniq
-    end
-    20.times { |i| i.odd? ? hand_out(rope, fog) : hand_out(fog) }
-    watcher[:enough] = true
-    expect([1, 2]).to include(*watcher.value)
-    expect(Dir.children(@seat).size).to eq(2)
+  it "tells what was altered, deleted, added, renamed, put in another order and on another key" do
+    pull(1, [rope, "startup", "5"], [fog, "startup"], [ink, "startup"])
+    write("startup/01 Rope.json", own("Rope", 90))
+    File.delete("#{@seat}/startup/02 Round.json")
+    File.rename("#{@seat}/startup/03 Ink.json", "#{@seat}/startup/my ink.json")
+    write("startup/mine.json", own("Mine"))
+    write("note.txt", "hello")
+    said = JSON.parse(File.read("#{@seat}/start.json"))
+    said["startup"].reverse!
+    said["startup"].last["key"] = "9"
+    write("start.json", JSON.generate(said))
+    expect(kinds).to eq(
+      [
+        ["altered", "startup/01 Rope.json"],
+        ["foreign", "note.txt"],
+        ["foreign", "startup/mine.json"],
+        ["missing", "startup/02 Round.json"],
+        ["out of order", "start.json"],
+        ["renamed", "startup/03 Ink.json"],
+        ["wrong key", "startup/01 Rope.json"]
+      ]
+    )
+    expect(drift.items.find { _1["kind"] == "altered" }["document"]["mark"]["size"]["base"]).to eq(90)
   end
 
-  it "says which file was changed, which is gone and which does not belong" do
-    hand_out(rope, fog)
-    File.write("#{@seat}/startup/presets/#{fog.id}.json", "{}")
-    File.delete(*Dir.glob("#{@seat}/startup/parts/*"))
-    File.write("#{@seat}/startup/presets/mine.json", "{}")
-    report = start
-    expect(
-      report[:loaded].map {
-        _1[:problem]
-      }
-    ).to match([/parts.* is not in the folder/, /was changed after it was handed out/])
-    expect(report.values_at(:failed, :stray)).to eq([2, ["presets/mine.json"]])
+  it "puts right what is named and nothing else, and loses nothing of it" do
+    pull(1, [rope, "startup"], [fog, "startup"])
+    write("startup/01 Rope.json", own("Rope", 90))
+    File.delete("#{@seat}/startup/02 Round.json")
+    agent(1).pull(repair: ["startup/02 Round.json"])
+    expect(kinds).to eq([["altered", "startup/01 Rope.json"]])
+    agent(1).pull(repair: true)
+    expect([kinds, names("aside")]).to eq([[], ["01 Rope.json"]])
+    expect(JSON.parse(File.read("#{@seat}/aside/01 Rope.json"))["mark"]["size"]["base"]).to eq(90)
   end
 
-  it "has nothing to start from before anything is handed out" do
-    expect { start }.to raise_error(Fobrel::Core::Problem, /Hand a start plan out/)
+  it "carries what it did not write through any number of hand-outs" do
+    FileUtils.mkdir_p("#{@seat}/startup/old")
+    write("startup/old/stock.json", own("Stock"))
+    write("READ ME.txt", "my own words")
+    File.symlink("/etc/hostname", "#{@seat}/startup/link")
+    pull(1, [rope, "startup"])
+    write("startup/mine.json", own("Mine"))
+    2.upto(9) { |n| pull(n, [[fog, "startup"], [rope, "startup"]][n % 2]) }
+    expect(names("startup")).to include("link", "mine.json", "old/stock.json")
+    expect(File.readlink("#{@seat}/startup/link")).to eq("/etc/hostname")
+    expect(File.read("#{@seat}/aside/READ ME.txt")).to eq("my own words")
+    expect(Dir.children("#{@seat}/.fobrel/states").size).to eq(described_class::Agent::STATES)
+    expect(File.read("#{@seat}/.fobrel/before/READ ME.txt")).to eq("my own words")
+  end
+
+  it "leaves what somebody decided to leave, wherever its number moves it" do
+    pull(1, [rope, "startup"], [fog, "startup"])
+    write("startup/01 Rope.json", own("Rope", 90))
+    File.delete("#{@seat}/startup/02 Round.json")
+    sum = drift.items.find { _1["kind"] == "altered" }["sum"]
+    kept = [
+      {"path" => "startup/01 Rope.json", "id" => rope.id, "sum" => sum},
+      {"path" => "startup/02 Round.json", "id" => fog.id, "sum" => "gone"}
+    ]
+    pull(2, [ink, "startup"], [rope, "startup"], [fog, "startup"], kept:)
+    expect(names("startup")).to eq(["01 Ink.json", "02 Rope.json"])
+    expect(JSON.parse(File.read("#{@seat}/startup/02 Rope.json"))["mark"]["size"]["base"]).to eq(90)
+    expect([kinds, names("aside")]).to eq([[], []])
+    # Left was what it was then; another change is told again.
+    write("startup/02 Rope.json", own("Rope", 91))
+    expect(kinds).to eq([["altered", "startup/02 Rope.json"]])
+  end
+
+  it "puts a studio's brush in the place of a stock one, whose original waits and comes back" do
+    FileUtils.mkdir_p("#{@seat}/startup")
+    write("startup/Soft round.json", own("Soft round", 12))
+    stock = File.read("#{@seat}/startup/Soft round.json")
+    pull(1, [rope, "startup", nil, {replaces: "Soft round"}])
+    expect([names("startup"), names("originals")]).to eq([["01 Soft round.json"], ["Soft round.json"]])
+    shown = JSON.parse(File.read("#{@seat}/startup/01 Soft round.json"))
+    expect(shown.values_at("name", "id")).to eq(["Soft round", rope.id])
+    expect(kinds).to eq([])
+    pull(2, [rope, "startup"])
+    expect(File.read("#{@seat}/startup/Soft round.json")).to eq(stock)
+    expect(names("originals")).to eq([])
+  end
+
+  it "goes back to a plan that is kept here, and to what was there before, with no server" do
+    FileUtils.mkdir_p("#{@seat}/startup")
+    write("startup/stock.json", own("Stock"))
+    pull(1, [rope, "startup"])
+    pull(2, [fog, "startup"])
+    File.delete("#{@seat}/startup/stock.json")
+    expect(agent(2).kept_plans.map { _1["plan"] }).to eq([2, 1])
+    expect(agent(2).back(1).number).to eq(1)
+    expect(names("startup")).to eq(["01 Rope.json"])
+    # The plan that was left does not come again by itself; a newer one does.
+    expect(agent(2).pull.swapped).to be(false)
+    agent(2).back(nil)
+    expect(names("startup")).to eq(["stock.json"])
+    pull(3, [ink, "startup"])
+    expect(names("startup")).to eq(["01 Ink.json", "stock.json"])
+    expect { agent(3).back(77) }.to raise_error(Fobrel::Core::Problem, /not kept here/)
+  end
+
+  it "writes names that a file system dislikes safely, and the brush keeps its own" do
+    wild = ["CON", "a/b\\c", "Fog", "fog", "über Ñandú 雨", "dots...", "", " ", "x" * 90, "..", "new\nline", "-rf"]
+    brushes = wild.each_with_index.map { |name, at|
+      Preset[round_preset.to_h.merge("name" => "#{name}#{at if name.strip.empty?}", "id" => SecureRandom.uuid)]
+    }
+    pull(1, *brushes.map { [_1, "startup"] })
+    files = names("startup")
+    expect(files.size).to eq(wild.size)
+    expect(files.map(&:downcase).uniq.size).to eq(wild.size)
+    expect(files).to all(match(/\A\d\d [^\/\\:*?"<>|\p{Cntrl}]{1,70}\.json\z/))
+    # The number in front makes no file a device or hidden (common practice, no source).
+    report = described_class::Start.run(@seat)
+    expect(report[:loaded].map { _1[:name] }).to eq(brushes.map(&:name))
+    expect(kinds).to eq([])
+  end
+
+  it "takes over a folder as it was handed out before there was an agent" do
+    old = "#{@seat}/startup-20261120-12-abc"
+    FileUtils.mkdir_p(["#{old}/presets", "#{@seat}/startup-20261119-9-half/presets"])
+    text = JSON.generate(rope.to_h)
+    File.write("#{old}/presets/#{rope.id}.json", text)
+    files = {"presets/#{rope.id}.json" => Fobrel::Core::Sum.of(text)}
+    File.write("#{old}/start.json", JSON.generate("format" => "fobrel.start/1", "presets" => [], "files" => files))
+    File.write("#{old}/presets/mine.json", own("Mine"))
+    File.symlink(File.basename(old), "#{@seat}/startup")
+    pull(1, [fog, "startup"])
+    expect(names("startup")).to eq(["01 Round.json", "presets/mine.json"])
+    expect(Dir.children(@seat).grep(/startup-/)).to eq([])
+  end
+
+  it "has nothing to start from before anything is handed out, and says what a painting program meets" do
+    expect { described_class::Start.run(@seat) }.to raise_error(Fobrel::Core::Problem, /Hand a start plan out/)
+    pull(1, [rope, "startup"], [fog, "startup"])
+    FileUtils.rm(Dir.glob("#{@seat}/parts/*"))
+    File.write("#{@seat}/startup/02 Round.json", "{")
+    write("startup/mine.json", own("Mine"))
+    report = described_class::Start.run(@seat)
+    expect(report[:loaded].map { [_1[:ok], _1[:problem]] }).to match(
+      [[false, /Its part .* is not in the folder/], [false, /Round/], [true, nil]]
+    )
+    expect(report.values_at(:failed, :stray)).to eq([2, ["startup/mine.json"]])
+    write("start.json", "nonsense")
+    expect { described_class::Start.run(@seat) }.to raise_error(Fobrel::Core::Problem, /damaged/)
   end
 
   it "hands out nothing when a picture is missing" do
-    expect { described_class::Plan.new([rope], {}) }.to raise_error(Fobrel::Core::Preset::MissingNeed)
-    expect(Dir.children(@seat)).to be_empty
+    entry = described_class::Plan::Entry.new(preset: rope, part: "startup")
+    about = {seat: {"id" => 1, "name" => "Desk"}, number: 1, at: Time.now, by: "Maren"}
+    expect {
+      described_class::Plan.build([entry], assets: {}, **about)
+    }.to raise_error(Fobrel::Core::Preset::MissingNeed)
   end
 end

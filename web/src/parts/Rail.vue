@@ -13,7 +13,9 @@ const inbox = useInbox()
 const route = useRoute()
 const here = computed(() => ({ library: session.libraryId }))
 const drafts = computed(() => library.count('draft'))
-const behind = computed(() => library.seats.filter(({ state }) => state === 'behind').length)
+const behind = computed(
+  () => library.seats.filter(({ state }) => ['behind', 'drifted', 'unreachable'].includes(state)).length,
+)
 const groups = computed(() =>
   [...new Set(views.map(({ group }) => group))]
     .map((group) => ({ group, views: views.filter((view) => view.group === group && session.mayUse(view.who)) }))
@@ -35,7 +37,7 @@ const groups = computed(() =>
         {{ view.title }}
         <b v-if="view.name === 'drafts' && drafts" title="Your drafts">{{ drafts }}</b>
         <b v-if="view.name === 'inbox' && inbox.unseen" title="New for you">{{ inbox.unseen }}</b>
-        <b v-if="view.name === 'seats' && behind" title="Seats that are behind">{{ behind }}</b>
+        <b v-if="view.name === 'seats' && behind" title="Seats that are not current">{{ behind }}</b>
       </router-link>
     </template>
   </nav>

@@ -1,153 +1,223 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
-import { useRoute } from 'vue-router'
-import { api, of, type Seat } from '../../api/client'
-import Chooser from '../../parts/Chooser.vue'
-import OrderedList from '../../parts/OrderedList.vue'
-import { useArranged } from '../../parts/useArranged'
+import { ElMessageBox } from 'element-plus'
+import { useRoute, useRouter } from 'vue-router'
+import { api, of } from '../../api/client'
 import { useLibrary } from '../../stores/library'
-import { useSession } from '../../stores/session'
-import { useToast } from '../../stores/toast'
-import { useTray } from '../../stores/tray'
+import { save } from '../../parts/save'
 import { moment } from '../../parts/when'
+import AllSeats from './AllSeats.vue'
+import EarlierPlans from './EarlierPlans.vue'
+import EffectsDialog from './EffectsDialog.vue'
+import InFolder from './InFolder.vue'
+import LastStart from './LastStart.vue'
+import LoadMeter from './LoadMeter.vue'
+import PlanAdd from './PlanAdd.vue'
+import PlanPart from './PlanPart.vue'
+import ReservedKeys from './ReservedKeys.vue'
+import SeatDialog from './SeatDialog.vue'
+import SeatList from './SeatList.vue'
+import { sitDown } from './useSeat'
 
-const library = useLibrary()
-const session = useSession()
-const toast = useToast()
-const tray = useTray()
+/** Start plans: what loads at every seat's start, what is at hand, on which keys; and what really lies there. */
 const route = useRoute()
-const busy = ref('')
-const seat = computed(() =>
-  route.query.seat ? library.seats.find(({ id }) => id === Number(route.query.seat)) : library.seats[0],
-)
-const fresh = computed(() => tray.ids.filter((id) => !seat.value?.preset_ids.includes(id)))
-const at = () => ({ params: { path: { id: seat.value!.id } } })
-async function doing(what: string, deed: () => Promise<Seat>, said: (seat: Seat) => string) {
-  busy.value = what
-  await toast.attempt(async () => {
-    const got = await deed()
-    await library.load()
-    toast.done(said(got))
-  })
-  busy.value = ''
-}
-
-const arranged = useArranged(async (id, { ids }) => {
-  const got = await of(api.PUT('/api/seats/{id}/plan', { params: { path: { id } }, body: { preset_ids: ids } }))
-  toast.done(`${got.preset_ids.length} brushes in the start plan of ${got.name}. Hand it out to put it in place.`)
-}, library.load)
-const plan = (ids: number[]) => toast.attempt(() => arranged.put(seat.value!.id, seat.value!.preset_ids, { ids }))
-const planned = computed(() => arranged.shown(seat.value?.id)?.ids ?? seat.value?.preset_ids ?? [])
-const handOut = () =>
-  doing(
+const router = useRouter()
+const chosen = computed(() => {
+  if (route.query.seat) return Number(route.query.seat)
+  const all = useLibrary().seats
+  return (all.find(({ template, state }) => !template && state !== 'put aside') ?? all[0])?.id
+})
+const place = sitDown(() => chosen.value)
+const { seat, busy, missing, fixed, asked, library, session, toast, at, doing, revert, lines } = place
+const about = ref(false)
+const reserved = ref<Record<string, string>>()
+const below = ref<'all' | 'folder' | 'start' | 'plans'>('all')
+const BELOW = { all: 'All seats', folder: 'In its folder', start: 'Last start', plans: 'Earlier plans' }
+const open = computed(() => seat.value?.found.filter(({ left, kind }) => !left && kind !== 'aside').length ?? 0)
+const own = computed(() => lines.value.filter((one) => one.change).length + (seat.value?.out.length ?? 0))
+const why = ref('')
+const asking = ref(false)
+const handOut = async () => {
+  asking.value = false
+  const well = await doing(
     'hand out',
-    () => of(api.POST('/api/seats/{id}/hand-out', at())),
-    (got) => `Handed out to ${got.name}, into ${got.path}.`,
+    () => of(api.POST('/api/seats/{id}/hand-out', { ...at(), body: { why: why.value } })),
+    (got) => `Handed out to ${got.name}${got.away ? '; its agent fetches it.' : `, into ${got.path}.`}`,
   )
+  if (well) why.value = ''
+}
 const restart = () =>
   doing(
     'restart',
     () => of(api.POST('/api/seats/{id}/restart', at())),
     ({ name, report }) => {
+      below.value = 'start'
       const failed = report!.failed ? `, ${report!.failed} failed` : ''
       return `${name} started: ${report!.loaded.length - report!.failed} brushes loaded${failed}.`
     },
   )
-async function make(name: string) {
-  let id: number | undefined
-  await doing(
-    'make',
-    async () => {
-      const made = await of(api.POST('/api/libraries/{library}/seats', { ...library.path(), body: { name } }))
-      id = made.id
-      return made
-    },
-    (got) => `${got.name} is a seat now. Give it a start plan.`,
-  )
-  return id
+const card = () =>
+  toast.attempt(async () => {
+    const answer = await api.GET('/api/seats/{id}/card.pdf', { ...at(), parseAs: 'blob' })
+    const file = save((await of(Promise.resolve(answer))) as unknown as Blob, answer.response)
+    toast.done(`${file} went where this browser keeps its downloads.`)
+  })
+const aside = () =>
+  doing('aside', () => of(api.PUT('/api/seats/{id}', { ...at(), body: { aside: seat.value!.state !== 'put aside' } })))
+async function remove() {
+  const one = seat.value!
+  const words = { confirmButtonText: 'Remove it', cancelButtonText: 'Keep it' }
+  const text = one.template
+    ? 'What begins from it keeps its plan as it is.'
+    : `Its plans go for good. What lies in ${one.path} stays there.`
+  if (!(await ElMessageBox.confirm(text, `Remove “${one.name}”?`, words).catch(() => false))) return
+  await toast.attempt(async () => {
+    const { entry } = await of(api.DELETE('/api/seats/{id}', at()))
+    await router.push({ query: {} })
+    await library.load()
+    toast.done(entry.summary)
+  })
 }
+const menu = (what: string) => {
+  if (what === 'about') about.value = true
+  if (what === 'card') void card()
+  if (what === 'aside') void aside()
+  if (what === 'remove') void remove()
+  if (what === 'keys')
+    void toast.attempt(
+      async () =>
+        (reserved.value = (await of(api.GET('/api/libraries/{library}/seat-table', library.path()))).reserved_keys),
+    )
+}
+const tone: Record<string, string> = { behind: 'changed', drifted: 'missing', unreachable: 'missing', current: 'good' }
+const said = computed(() => {
+  const one = seat.value!
+  if (one.state !== 'unreachable') return one.said
+  return one.seen_at ? `since ${moment(one.seen_at)}` : 'its agent was never heard of'
+})
 </script>
 
 <template>
-  <div class="page seats">
-    <Chooser
-      v-slot="{ one }"
-      title="Seats"
-      :list="library.seats"
-      :chosen="seat?.id"
-      by="seat"
-      :adds="session.mayHandOut"
-      add="Name of a new seat"
-      :make="make"
-    >
-      <span class="small" :class="one.state === 'behind' ? 'changed' : 'soft'">{{ one.state }}</span>
-    </Chooser>
-    <section v-if="seat">
-      <div class="line head">
+  <div class="seats">
+    <SeatList :chosen="chosen" />
+    <main v-if="seat">
+      <header class="line head">
         <h1>{{ seat.name }}</h1>
-        <span :class="seat.state === 'behind' ? 'changed' : 'soft'">{{ seat.state }}</span>
-        <span v-if="seat.handed_out_at" class="soft">handed out {{ moment(seat.handed_out_at) }}</span>
-        <span class="grow" />
-        <template v-if="session.mayHandOut">
-          <el-button :disabled="!fresh.length || !!busy" @click="plan([...seat.preset_ids, ...fresh])"
-            >Add the tray · {{ fresh.length }}</el-button
-          >
-          <el-button
-            type="primary"
-            :disabled="!seat.preset_ids.length || !!busy"
-            :loading="busy === 'hand out'"
-            @click="handOut"
-            >Hand out</el-button
-          >
-        </template>
-        <el-button
-          v-if="session.mayEdit"
-          :disabled="!seat.handed_out_at || !!busy"
-          :loading="busy === 'restart'"
-          @click="restart"
-          >Restart this seat</el-button
+        <span v-if="seat.template" class="soft"
+          >a template{{ seat.below.length ? ` of ${seat.below.join(', ')}` : '' }}</span
         >
-      </div>
-      <h2>Start plan <span class="soft small">loaded at every start, in this order</span></h2>
-      <OrderedList
-        :ids="planned"
-        :fixed="!session.mayHandOut"
-        empty="Nothing is loaded at start yet. Pick brushes on the Wall, then add the tray."
-        @change="plan"
-      />
-
-      <template v-if="seat.report">
-        <h2 class="report">
-          Last start
-          <span class="soft small"
-            >{{ moment(seat.report.started_at) }}, {{ Math.round(seat.report.ms) }} ms, from {{ seat.path }}</span
+        <span
+          v-if="seat.above.length"
+          class="soft"
+          :title="seat.above.map(({ name }) => name).join(', which begins from ')"
+          >begins from {{ seat.above[0]!.name
+          }}{{ own ? `, ${own} ${own === 1 ? 'difference' : 'differences'}` : '' }}</span
+        >
+        <span v-if="!seat.template" :class="tone[seat.state] ?? 'soft'"
+          >{{ seat.state }}{{ said ? `: ${said}` : '' }}</span
+        >
+        <span class="grow" />
+        <el-dropdown trigger="click" @command="menu">
+          <el-button size="small">More ▾</el-button>
+          <template #dropdown>
+            <el-dropdown-menu>
+              <el-dropdown-item v-if="!fixed" command="about">About it…</el-dropdown-item>
+              <el-dropdown-item v-if="!seat.template" command="card">Key card (PDF)</el-dropdown-item>
+              <el-dropdown-item v-if="!fixed" command="keys">Keys the program keeps…</el-dropdown-item>
+              <el-dropdown-item v-if="!fixed && !seat.template" command="aside">{{
+                seat.state === 'put aside' ? 'Take into use again' : 'Put aside'
+              }}</el-dropdown-item>
+              <el-dropdown-item v-if="!fixed" command="remove">Remove…</el-dropdown-item>
+            </el-dropdown-menu>
+          </template>
+        </el-dropdown>
+        <template v-if="!seat.template">
+          <el-button
+            v-if="session.mayEdit"
+            size="small"
+            :disabled="!seat.handed_out_at || !!busy || seat.away"
+            :loading="busy === 'restart'"
+            @click="restart"
+            >Restart this seat</el-button
           >
-        </h2>
-        <table aria-label="Report of the last start">
-          <tbody>
-            <tr v-for="one in seat.report.loaded" :key="one.name + one.fingerprint">
-              <td><span v-if="one.ok" class="good">● loaded</span><span v-else class="missing">failed</span></td>
-              <td>
-                <b>{{ one.name }}</b>
-              </td>
-              <td class="soft">{{ Math.round(one.ms) }}&nbsp;ms</td>
-              <td>{{ one.problem }}</td>
-            </tr>
-            <tr v-for="path in seat.report.stray" :key="path">
-              <td><span class="changed">not in the plan</span></td>
-              <td>{{ path }}</td>
-              <td />
-              <td />
-            </tr>
-          </tbody>
-        </table>
-      </template>
-    </section>
-    <div v-else-if="route.query.seat" class="empty" role="alert">
+          <el-popover v-if="!fixed" :visible="asking" :width="300" placement="bottom-end">
+            <template #reference>
+              <el-button
+                size="small"
+                type="primary"
+                :disabled="!lines.length || !!busy || seat.state === 'put aside'"
+                :loading="busy === 'hand out'"
+                @click="asking = !asking"
+                >Hand out</el-button
+              >
+            </template>
+            <form class="why" @submit.prevent="handOut" @keydown.esc="asking = false">
+              <p v-for="one in seat.clashes" :key="one.why" class="missing">{{ one.why }}</p>
+              <label>Why (optional)<el-input v-model="why" v-focus maxlength="300" /></label>
+              <div class="line">
+                <span class="grow" /><button type="button" class="plain" @click="asking = false">not now</button
+                ><el-button type="primary" size="small" native-type="submit">Hand it out</el-button>
+              </div>
+            </form>
+          </el-popover>
+        </template>
+      </header>
+      <div class="plan">
+        <section aria-label="Startup">
+          <div class="line">
+            <h2>Startup</h2>
+            <span class="soft small">loaded at every start, in this order</span><span class="grow" /><PlanAdd
+              v-if="!fixed"
+              part="startup"
+            />
+          </div>
+          <PlanPart part="startup" empty="Nothing is loaded at start yet. Add brushes, sets or bundles." />
+          <p v-for="one in seat.out" :key="one.thing" class="small soft out">
+            {{ one.title }} is taken out here
+            <button v-if="!fixed" class="plain small" @click="revert(one.thing)">take it back in</button>
+          </p>
+        </section>
+        <aside>
+          <section aria-label="Shelf">
+            <div class="line">
+              <h2>Shelf</h2>
+              <span class="soft small">at hand, loaded when asked</span><span class="grow" /><PlanAdd
+                v-if="!fixed"
+                part="shelf"
+              />
+            </div>
+            <PlanPart part="shelf" empty="Nothing is at hand yet. Drag it here, or add it." />
+          </section>
+          <LoadMeter />
+        </aside>
+      </div>
+      <div v-if="!seat.template" class="line below" role="group" aria-label="More about this seat">
+        <button
+          v-for="(title, key) in BELOW"
+          :key="key"
+          class="plain"
+          :class="{ on: below === key }"
+          :aria-pressed="below === key"
+          @click="below = key"
+        >
+          {{ title }}{{ key === 'folder' && open ? ` · ${open}` : key === 'plans' ? ` · ${seat.plans.length}` : '' }}
+        </button>
+      </div>
+      <div class="under">
+        <AllSeats v-if="below === 'all' || seat.template" />
+        <InFolder v-else-if="below === 'folder'" />
+        <LastStart v-else-if="below === 'start'" />
+        <EarlierPlans v-else />
+      </div>
+      <SeatDialog v-if="about" @close="about = false" />
+      <ReservedKeys v-if="reserved" :keys="reserved" @close="reserved = undefined" />
+      <EffectsDialog v-if="asked" :name="seat.name" :effects="asked.effects" @go="asked.go()" @leave="asked.leave()" />
+    </main>
+    <div v-else-if="missing" class="empty" role="alert">
       <p>There is no such seat in {{ session.library?.name }}.</p>
     </div>
-    <div v-else class="empty">
-      <p>No seats yet. {{ session.mayHandOut ? 'Name one at the left.' : 'A lead of this library adds them.' }}</p>
+    <div v-else-if="library.loaded && !library.seats.length" class="empty">
+      <p>No seats yet. {{ fixed ? 'A lead of this library adds them.' : 'Name one at the left.' }}</p>
     </div>
   </div>
 </template>
@@ -155,27 +225,62 @@ async function make(name: string) {
 <style scoped>
 .seats {
   display: grid;
-  grid-template-columns: 240px minmax(0, 1fr);
-  gap: 28px;
-  align-content: start;
+  grid-template-columns: 220px minmax(0, 1fr);
+  height: 100%;
+  overflow: hidden;
+}
+main {
+  overflow: auto;
+  padding-bottom: 20px;
 }
 .head {
-  margin-bottom: 14px;
+  position: sticky;
+  top: 0;
+  z-index: 2;
+  padding: 10px 18px;
+  background: var(--paper, var(--ground));
+  border-bottom: 1px solid var(--line);
+  flex-wrap: wrap;
 }
-h2 {
-  margin-bottom: 6px;
+.plan {
+  display: grid;
+  grid-template-columns: minmax(0, 1.7fr) minmax(280px, 1fr);
+  min-height: 200px;
 }
-.report {
-  margin-top: 22px;
+.plan > * {
+  padding: 10px 12px;
+  min-width: 0;
 }
-table {
-  border-collapse: collapse;
+.plan > aside {
+  border-left: 1px solid var(--line);
+  display: grid;
+  gap: 14px;
+  align-content: start;
 }
-td {
-  padding: 3px 18px 3px 0;
+.below {
+  padding: 6px 18px;
+  border-top: 1px solid var(--line);
+  border-bottom: 1px solid var(--line);
+  gap: 18px;
+}
+.below .on {
+  color: var(--ink);
+  font-weight: 700;
+}
+.under {
+  padding: 10px 18px;
 }
 .good {
   color: var(--accent);
-  font-weight: 700;
+}
+.out {
+  padding: 0 8px;
+}
+.why {
+  display: grid;
+  gap: 8px;
+}
+.why p {
+  margin: 0;
 }
 </style>

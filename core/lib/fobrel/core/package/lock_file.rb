@@ -71,7 +71,7 @@ module Fobrel
         # @raise [Problem] where there is no such folder
         def self.prints(folder)
           raise Problem, "#{folder} is no folder." unless File.directory?(folder)
-          found = Dir.glob("**/*.json", base: folder).filter_map do |path|
+          found = Dir.glob(["**/*.json", "{startup,shelf}/*.json"], base: folder).uniq.filter_map do |path|
             value = Preset::Preset.parse(File.read(File.join(folder, path)), name: path)
             [value.id, [value.name, value.fingerprint]]
           rescue Preset::Preset::Invalid, Preset::Preset::Later

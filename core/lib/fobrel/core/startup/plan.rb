@@ -3,74 +3,158 @@
 module Fobrel
   module Core
     module Startup
-      # What a seat loads at start, in order, and the folder that says so.
+      # A start plan as it is handed out: every file of the folder with its sum, in words that people and programs read.
+      #
+      #   plan = Plan.build(entries, assets:, seat: {"id" => 3, "name" => "Line desk 1"}, number: 7, …)
+      #   plan.to_h                   # what start.json says
+      #   plan.contents["READ ME.txt"] # bytes of what it makes itself; parts are fetched by their sum
       class Plan
-        FORMAT = "fobrel.start/1"
+        FORMAT = "fobrel.start/2"
+        LISTING = "start.json"
+        WORDS = "READ ME.txt"
+        # The most that a plan may say of itself: an agent reads no more of what calls itself a plan.
+        LARGEST = 20_000_000
+        BRUSHES = 5_000
+        FILES = 20_000
 
-        # @return [Array<Preset::Preset>] in the order they are loaded
-        attr_reader :presets
+        # One brush of it. `edition` is told, not judged by.
+        Entry = Struct.new(:preset, :part, :section, :key, :edition, :replaces, keyword_init: true)
 
-        # @param presets [Array<Preset::Preset>] each once, in order
-        # @param assets [#fetch] from "sha256:…" to Package::Bundle::Asset
+        # @return [Hash] what start.json says
+        attr_reader :to_h
+        # @return [Hash{String => String}] path to bytes of the brushes and the words
+        attr_reader :contents
+
+        # @param entries [Array<Entry>] each brush once; startup in the order of loading, then the shelf
+        # @param assets [#fetch] from "sha256:…" to what has #ext and #bytesize
+        # @param seat [Hash] "id" and "name"
+        # @param number [Integer] which plan of this seat it is
+        # @param at [Time]
+        # @param by [String]
+        # @param why [String]
         # @raise [Preset::MissingNeed]
-        def initialize(presets, assets)
-          @presets = presets.freeze
-          @assets = presets.flat_map { |preset| preset.needs.map { [_1, preset] } }
-            .to_h { |need, preset| [need, assets.fetch(need) { raise Preset::MissingNeed.new(preset, need) }] }
-          freeze
+        def self.build(entries, assets:, seat:, number:, at:, by:, why: "")
+          new(entries, assets).build(seat:, number:, at: at.utc.iso8601, by:, why:)
         end
 
-        # Writes the folder beside the old one, then swaps a link in one step: a program that
-        # starts meanwhile sees all of the old plan or all of the new one.
+        # The plan of going back to what was there before Fobrel: nothing of a plan.
         #
-        # @param seat [String] the seat's folder; `startup` appears in it
-        # @return [String] the path of `startup`
-        def hand_out(seat)
-          FileUtils.mkdir_p(seat)
-          made = Dir.mktmpdir("startup-", seat)
-          File.chmod(0o755, made)
-          files.each do |path, bytes|
-            FileUtils.mkdir_p(File.dirname(File.join(made, path)))
-            File.open(File.join(made, path), "wb") { |file| file.write(bytes) && file.fsync }
-          end
-          swap(seat, made)
+        # @param plan [Hash, nil] the one that is left
+        # @return [Hash]
+        def self.before(plan, **about)
+          words = "As it was before Fobrel"
+          {
+            "format" => FORMAT,
+            "seat" => plan&.fetch("seat"),
+            "plan" => plan&.fetch("plan"),
+            "by" => plan&.fetch("by"),
+            "made_at" => plan&.fetch("made_at"),
+            "why" => words,
+            "before" => true,
+            **Layers::PARTS.to_h { [_1, []] },
+            "files" => {},
+            **about.transform_keys(&:to_s)
+          }
         end
 
-        # @return [Hash{String => String}] every file of the folder by its path
-        def files
-          presets.to_h { ["presets/#{_1.id}.json", "#{JSON.pretty_generate(_1.to_h)}\n"] }
-            .merge(@assets.to_h { |need, asset| ["parts/#{Sum.in(need)}.#{asset.ext}", asset.bytes] })
-            .then { _1.merge("start.json" => "#{JSON.pretty_generate(listing(_1))}\n") }
+        # @param hash [Object] what somebody sent or wrote as a plan
+        # @return [Hash] the same
+        # @raise [Problem] where it is none, or would lead out of the folder
+        def self.check(hash) = PlanCheck.check(hash)
+
+        def initialize(entries, assets)
+          @entries = entries
+          @assets = assets
+          @contents = {}
+        end
+
+        # @return [Plan]
+        def build(**about)
+          names = file_names
+          lists = Layers::PARTS.to_h { |part| [part, list(part, names)] }
+          parts = needed
+          words = words(about, lists)
+          @contents[WORDS] = words
+          files = @contents.transform_values { {"sum" => Sum.of(_1), "bytes" => _1.bytesize} }.merge(parts)
+          @to_h = {
+            "format" => FORMAT,
+            "seat" => about[:seat],
+            "plan" => about[:number],
+            "made_at" => about[:at],
+            "by" => about[:by],
+            "why" => about[:why],
+            **lists,
+            "files" => files.sort.to_h
+          }
+          @contents.freeze
+          freeze
         end
 
         private
 
-        def listing(files)
-          sums = files.transform_values { Sum.of(_1) }
-          {
-            "format" => FORMAT,
-            "presets" => presets.map { |preset| line(preset) },
-            "files" => sums.sort.to_h
-          }
+        def list(part, names)
+          @entries.select { _1.part == part }.map do |entry|
+            path = "#{part}/#{names.fetch(entry)}"
+            # Under a stock brush's name it is that name which the painting program shows.
+            preset = entry.preset
+            preset = Preset::Preset.restore(preset.to_h.merge("name" => entry.replaces)) if entry.replaces
+            @contents[path] = "#{JSON.pretty_generate(preset.to_h)}\n"
+            {
+              "id" => preset.id,
+              "name" => preset.name,
+              "file" => path,
+              "fingerprint" => preset.fingerprint,
+              "edition" => entry.edition,
+              "section" => entry.section,
+              "key" => entry.key,
+              "replaces" => entry.replaces,
+              "needs" => preset.needs
+            }.compact
+          end
         end
 
-        def line(preset)
-          {
-            "id" => preset.id,
-            "name" => preset.name,
-            "fingerprint" => preset.fingerprint,
-            "file" => "presets/#{preset.id}.json",
-            "picture" => preset.preview && "parts/#{Sum.in(preset.preview)}.#{@assets.fetch(preset.preview).ext}"
-          }.compact
+        # "01 Harbour fog.json": in order, no two the same however a system writes them.
+        def file_names
+          Layers::PARTS.flat_map { |part|
+            entries = @entries.select { _1.part == part }
+            digits = [entries.size.to_s.size, 2].max
+            plain = Package::FileName.each_once(entries.map { _1.replaces || _1.preset.name })
+            entries.each_with_index.map { |entry, index|
+              [entry, "#{(index + 1).to_s.rjust(digits, "0")} #{plain[index]}.json"]
+            }
+          }.to_h
         end
 
-        def swap(seat, made)
-          link = File.join(seat, "startup")
-          old = File.symlink?(link) ? File.readlink(link) : nil
-          File.symlink(File.basename(made), "#{link}.next-#{Process.pid}")
-          File.rename("#{link}.next-#{Process.pid}", link)
-          FileUtils.rm_rf(File.join(seat, old)) if old&.match?(/\Astartup-[\w.-]+\z/)
-          link
+        def needed
+          @entries.map(&:preset).flat_map { |preset| preset.needs.map { [_1, preset] } }.uniq(&:first)
+            .to_h { |need, preset|
+              asset = @assets.fetch(need) { raise Preset::MissingNeed.new(preset, need) }
+              sum = Sum.in(need)
+              ["parts/#{sum}.#{asset.ext}", {"sum" => sum, "bytes" => asset.bytesize}]
+            }
+        end
+
+        def words(about, lists)
+          <<~TEXT
+            #{about[:seat]["name"]}, start plan #{about[:number]}
+            Handed out by #{about[:by]}, #{about[:at]}#{": #{about[:why]}" if about[:why].to_s != ""}
+
+            startup   #{lists["startup"].size} brushes, loaded at every start, in the order of their numbers
+            shelf     #{lists["shelf"].size} brushes at hand, loaded when asked for
+            parts     the tips and grains they need, each named by its SHA-256
+            originals stock brushes whose place another brush has taken
+            aside     what was altered here and then replaced by a hand-out: nothing of it is lost
+            start.json says the same for programs.
+
+            Files of your own may lie here and in these folders: they are carried along and never touched.
+            Before its first change here, Fobrel kept a copy of everything in .fobrel/before.
+            #{keys(lists["startup"])}
+          TEXT
+        end
+
+        def keys(list)
+          found = list.select { _1["key"] }.map { "  #{_1["key"].ljust(8)} #{_1["name"]}" }
+          found.empty? ? "" : "\nKeys\n#{found.join("\n")}"
         end
       end
     end

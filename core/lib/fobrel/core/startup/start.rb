@@ -3,89 +3,142 @@
 module Fobrel
   module Core
     module Startup
-      # The painting program's stand-in: starts from a startup folder, loads what its
-      # start.json lists, paints one stroke with each brush, and says how it went.
+      # The painting program's stand-in: starts from a seat's folder as it lies there, loads what start.json lists in
+      # that order, binds keys, paints one stroke with each brush, measures memory and time, and says how it went. It
+      # trusts what it finds as a painting program does, and tells what is not as it was handed out.
+      #
+      #   Start.run("var/seats/line-desk-1")[:failed]   # => 0
       class Start
-        # What became of one brush: its name, whether it loaded, why not, how long it took.
-        Loaded = Struct.new(:id, :name, :fingerprint, :ok, :problem, :ms, keyword_init: true)
+        # What became of one brush. `memory` is what its decoded tips and grains hold, in bytes; `as_planned` whether it
+        # paints as was handed out; `strip` its stroke as a PNG.
+        Loaded = Struct.new(
+          :id, :name, :fingerprint, :ok, :problem, :ms, :key, :memory, :as_planned, :strip, keyword_init: true
+        )
 
-        # @param folder [String] a startup folder, or a seat's folder that holds one
-        # @return [Hash] {folder:, started_at:, ms:, loaded: [Loaded as hashes], failed: count, stray: [paths]}
+        # @param folder [String] a seat's folder
+        # @param strips [Boolean] whether each brush's stroke comes along, as a PNG
+        # @return [Hash] {started_at:, ms:, plan:, loaded: [Loaded as hashes], failed:, memory:, keys:, stray: [paths]}
         # @raise [Problem] when there is nothing to start from
-        def self.run(folder) = new(folder).run
+        def self.run(folder, strips: false) = new(folder, strips).run
 
-        def initialize(folder)
-          folder = File.join(folder, "startup") unless File.file?(File.join(folder, "start.json"))
-          unless File.file?(
-            File.join(
-              folder, "start.json"
-            )
-          )
-            raise Problem,
-              "#{folder} holds no start.json. Hand a start plan out to this seat first."
+        def initialize(folder, strips)
+          @folder = Folder.new(folder)
+          @strips = strips
+          @decoded = {}
+          unless File.file?(@folder.place(Plan::LISTING))
+            raise Problem, "#{folder} holds no start.json. Hand a start plan out to this seat first."
           end
-          @folder = folder
           @plan = read_plan
         end
 
+        # @return [Hash] see .run
         def run
           began = clock
-          results = @plan.fetch("presets").map { load_one(_1) }
+          results = @plan["startup"].map { load_one(_1) }
+          stray = own_brushes
+          own = stray.map { load_one({"file" => _1, "name" => File.basename(_1, ".json")}) }
           {
-            folder: @folder,
             started_at: Time.now.utc.iso8601,
             ms: since(began),
-            loaded: results.map(&:to_h),
-            failed: results.count { !_1.ok },
-            stray: stray
+            plan: @plan["plan"],
+            loaded: (results + own).map { |one| one.to_h.compact },
+            failed: (results + own).count { !_1.ok },
+            memory: @decoded.values.sum,
+            keys: keys(results),
+            stray:
           }
         end
 
         private
 
         def read_plan
-          plan = JSON.parse(File.read(File.join(@folder, "start.json"), encoding: "UTF-8"))
-          ours = plan.is_a?(Hash) && plan["format"] == Plan::FORMAT
-          return plan if ours && plan["presets"].is_a?(Array) && plan["files"].is_a?(Hash)
-          raise Problem, "The start.json of #{@folder} is not a start plan. Hand the plan out again."
-        rescue JSON::ParserError
-          raise Problem, "The start.json of #{@folder} is damaged. Hand the plan out again."
+          plan = @folder.listing
+          return plan if plan["format"] == Plan::FORMAT && plan["startup"].is_a?(Array) && plan["startup"].all?(Hash)
+          raise Problem, "The start.json in #{@folder.path} is damaged. Repair it, or hand the plan out again."
+        end
+
+        # A painting program loads what lies in its startup folder, listed or not.
+        def own_brushes
+          listed = @plan["startup"].map { _1["file"] }
+          root = @folder.place("startup")
+          Dir.glob("*.json", base: root).sort.map { "startup/#{_1}" }.reject { listed.include?(_1) }
         end
 
         def load_one(entry)
           began = clock
-          preset = Preset::Preset.parse(checked(entry["file"].to_s), name: "“#{entry["name"]}”")
-          raise Problem, "It is not the brush that was handed out." unless preset.known_as?(entry["fingerprint"])
-          Stroke::Strip.png(preset, assets: Parts.new(@plan["files"].keys.grep(%r{\Aparts/}), method(:checked)))
-          Loaded.new(**told(entry), ok: true, ms: since(began))
-        rescue Problem => e
-          Loaded.new(**told(entry), ok: false, problem: e.message, ms: since(began))
+          preset = Preset::Preset.parse(
+            bytes(entry["file"].to_s, %r{\Astartup/[^/]+\.json\z}),
+            name: "“#{entry["name"]}”"
+          )
+          memory = preset.parts.sum { |need| decode(need) }
+          png = Stroke::Strip.png(preset, assets: Parts.new(method(:part)))
+          same = entry["fingerprint"] && preset.known_as?(entry["fingerprint"])
+          Loaded.new(
+            **told(entry, preset), ok: true, ms: since(began), memory:, as_planned: same, strip: (png if @strips)
+          )
+        rescue Problem, Vips::Error, SystemCallError => e
+          why = e.is_a?(Problem) ? e.message : "It cannot be read (#{e.class.name.split("::").last})."
+          Loaded.new(**told(entry), ok: false, problem: why, ms: since(began))
         end
 
-        def told(entry) = {id: entry["id"], name: entry["name"], fingerprint: entry["fingerprint"]}
+        def told(entry, preset = nil)
+          {
+            id: preset&.id || entry["id"],
+            name: preset&.name || entry["name"],
+            fingerprint: preset&.fingerprint || entry["fingerprint"],
+            key: entry["key"]
+          }
+        end
 
-        # Answers for the pictures of a preset, each checked against its sum.
-        Parts = Struct.new(:paths, :read) do
-          def fetch(reference)
-            path = paths.find { File.basename(_1, ".*") == Sum.in(reference) }
-            path ? read.call(path) : yield
+        # One key picks one brush: the last one that wants it has it.
+        def keys(results)
+          results.select { _1.ok && _1.key }.to_h { |one| [one.key, one.name] }
+        end
+
+        # Held as a painting program holds it: 8 bits a plane, and each half-size copy down to one pixel.
+        def decode(need)
+          @decoded[need] ||= begin
+            bytes = part(need) { raise Problem, "Its part #{Sum.in(need)[0, 12]}… is not in the folder." }
+            copies(bytes)
           end
+        end
+
+        def copies(bytes)
+          drawing = Tip::Picture.kind(bytes).nil?
+          image = Tip::Picture.read(drawing ? Tip::Vector.picture(bytes) : bytes, name: "A part").image
+          own = !drawing && image[3].min < 1 && Vips::Image.new_from_buffer(bytes, "").bands > 3
+          planes = ((own ? image : image[0]) * 255).cast(:uchar)
+          held = 0
+          loop do
+            held += planes.write_to_memory.bytesize
+            return held if planes.width <= 1 && planes.height <= 1
+            planes = planes.shrink([planes.width, 2].min, [planes.height, 2].min).cast(:uchar)
+          end
+        end
+
+        # Where a need's part lies: by its content, which is its name.
+        def part(need)
+          sum = Sum.in(need)
+          @names ||= Dir.glob("*", base: @folder.place("parts")).to_h { [_1[/\A[0-9a-f]{64}/], _1] }
+          name = @names[sum] or return (block_given? ? yield : nil)
+          found = bytes("parts/#{name}", %r{\Aparts/[^/]+\z})
+          raise Problem, "Its part #{name[0, 12]}… was altered here." unless Sum.of(found) == sum
+          found
+        end
+
+        # Answers for the pictures of a preset.
+        Parts = Struct.new(:read) do
+          def fetch(reference, &) = read.call(reference, &)
         end
         private_constant :Parts
 
-        def checked(path)
-          sum = @plan["files"][path] or raise Problem, "#{path} is not part of the plan. Hand the plan out again."
-          file = File.join(@folder, path)
-          unless path.match?(%r{\A(presets|parts)/[\w.-]+\z}) && File.file?(file)
-            raise Problem,
-              "#{path} is not in the folder. Hand the plan out again."
-          end
-          bytes = File.binread(file)
-          return bytes if Sum.of(bytes) == sum
-          raise Problem, "#{path} was changed after it was handed out. Hand the plan out again."
+        def bytes(path, allowed)
+          raise Problem, "#{path.inspect[0, 80]} is no file of a startup folder." unless path.match?(allowed)
+          at = @folder.place(path)
+          raise Problem, "#{File.basename(path)} is not in the folder." unless File.file?(at)
+          raise Problem, "#{File.basename(path)} is too large." if File.size(at) > Folder::LARGEST
+          File.binread(at)
         end
-
-        def stray = Dir.glob("{presets,parts}/*", base: @folder).sort - @plan["files"].keys
 
         def clock = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 

@@ -1,0 +1,256 @@
+# frozen_string_literal: true
+
+require_relative "../support/seat"
+
+# The agent cut off, lied to, and in others' way.
+RSpec.describe Fobrel::Core::Startup::Agent do
+  include SeatHelp
+
+  def folder = Fobrel::Core::Startup::Folder.new(@seat)
+
+  # Everything that a painting program or a person sees there.
+  def seen
+    Fobrel::Core::Startup::Folder::ROOT.flat_map { |name|
+      at = "#{@seat}/#{name}"
+      next File.file?(at) ? [[name, File.binread(at)]] : [] unless File.directory?(at)
+      names(name).map { ["#{name}/#{_1}", File.binread("#{at}/#{_1}")] }
+    }.to_h
+  end
+
+  # Pulls in a process of its own, which is killed at a step.
+  def killed_at(step, number)
+    count = 0
+    pid = fork do
+      step_on = ->(_) { Process.kill(:KILL, Process.pid) if (count += 1) == step }
+      agent(number, step: step_on).pull(repair: true)
+      exit!(0)
+    end
+    Process.wait(pid)
+    $?.signaled?
+  end
+
+  it "has the old state or the new one, wherever it is killed, and leaves nothing lying" do
+    FileUtils.mkdir_p("#{@seat}/startup")
+    File.write("#{@seat}/startup/own.json", JSON.generate(ink.to_h))
+    lists = {1 => [[rope, "startup", "5"], [fog, "shelf"]], 2 => [[fog, "startup"], [ink, "startup"], [rope, "shelf"]]}
+    @tables = lists.to_h { |number, list| [number, table(number, *list)] }
+    whole = lists.keys.to_h { |number|
+      [
+        number,
+        Dir.mktmpdir { |other|
+          FileUtils.cp_r("#{@seat}/.", other)
+          described_class.new(other, @tables[number]).pull
+          was, @seat = @seat, other
+          seen.except("start.json").tap { @seat = was }
+        }
+      ]
+    }
+    before = {"startup/own.json" => JSON.generate(ink.to_h)}
+    points = 0
+    lists.each_key do |number|
+      (1..40).each do |step|
+        start = Dir.mktmpdir
+        FileUtils.cp_r("#{@seat}/.", start)
+        was, @seat = @seat, start
+        struck = killed_at(step, number)
+        points += 1 if struck
+        there = Fobrel::Core::Startup::Folder.new(@seat).plan&.fetch("plan")
+        now = seen.except("start.json", "READ ME.txt").select { |name, _| name.start_with?("startup/", "shelf/") }
+        states = [(number == 1) ? before : whole[1], whole[number]].map { |one|
+          one.select { |name, _|
+            name.start_with?("startup/", "shelf/")
+          }
+        }
+        expect(states).to include(now), "killed at #{step} of plan #{number}, which has #{there}: #{now.keys}"
+        agent(number).pull(repair: true)
+        expect(seen.except("start.json")).to eq(whole[number])
+        left = Dir.glob("#{@seat}/**/{*.making,*.next,*.part,.fobrel-link-*}", File::FNM_DOTMATCH)
+        expect([left, Dir.exist?("#{@seat}/.fobrel/incoming"), drift.any?]).to eq([[], false, false])
+        @seat = was
+        FileUtils.rm_rf(start)
+        break unless struck
+      end
+      agent(number).pull
+    end
+    expect(points).to be >= 20
+  end
+
+  it "fetches what changed and nothing else; asks nothing where nothing is newer" do
+    many = Array.new(60) { |n|
+      Preset[round_preset(size: 10 + n).to_h.merge("name" => "Brush #{n}", "id" => SecureRandom.uuid)]
+    }
+    pull(1, *many.map { [_1, "startup"] })
+    changed = many.each_with_index.map { |one, at|
+      [7, 30, 59].include?(at) ? one.with("trail", "spacing" => 0.5) : one
+    }
+    done = pull(2, *changed.map { [_1, "startup"] })
+    # Those three, and the words that name the plan.
+    expect([done.fetched, @tables[2].given.size]).to eq([4, 4])
+    expect(agent(2).pull.swapped).to be(false)
+    expect(@tables[2].given.size).to eq(4)
+    # In another order only: the numbers change, no content does.
+    expect(pull(3, *changed.reverse.map { [_1, "startup"] }).fetched).to eq(1)
+  end
+
+  it "works on while the server is away, and goes on where a file was cut off" do
+    pull(1, [fog, "startup"])
+    away = Class.new { def plan(_) = raise(Fobrel::Core::Startup::Agent::Away, "No server answers.") }.new
+    done = described_class.new(@seat, away).pull
+    expect([done.away, done.number, done.drift.open]).to eq(["No server answers.", 1, []])
+    table = (@tables[2] = table(2, [rope, "startup"]))
+    asked = []
+    table.define_singleton_method(:fetch) do |sum, from, &give|
+      asked << from
+      bytes = files.fetch(sum)[from..]
+      give.call(bytes[0, 40])
+      raise Fobrel::Core::Startup::Agent::Away, "gone" if asked.size == 1
+      give.call(bytes[40..].to_s)
+    end
+    expect { agent(2).pull }.to raise_error(described_class::Away)
+    expect(folder.plan["plan"]).to eq(1)
+    expect(agent(2).pull.number).to eq(2)
+    expect(asked.first(2)).to eq([0, 40])
+  end
+
+  it "keeps nothing that is not what the plan says, and writes nowhere else" do
+    pull(1, [fog, "startup"])
+    before = seen
+    honest = table(2, [rope, "startup"])
+    lies = {
+      "../../evil.json" => /where none may be/,
+      "startup/../../evil.json" => /where none may be/,
+      "/etc/evil.json" => /where none may be/,
+      ".fobrel/current" => /where none may be/,
+      "startup/.hidden.json" => /where none may be/,
+      "startup/a/b.json" => /where none may be/,
+      "startup/nul\u0000.json" => /where none may be/,
+      "parts/#{"0" * 64}.png" => /otherwise than its content/
+    }
+    lies.each do |path, why|
+      plan = honest.plan_given.merge(
+        "files" => honest.plan_given["files"].merge(
+          path => {
+            "sum" => "1" * 64,
+            "bytes" => 3
+          }
+        )
+      )
+      @tables[2] = SeatHelp::Table.new(plan, honest.files, [])
+      expect { agent(2).pull }.to raise_error(Fobrel::Core::Problem, why)
+    end
+    # Other content than announced, more of it than announced, and less.
+    ["x" * 40, ->(bytes) { bytes + "more" }, ->(bytes) { bytes[0, 10] }].each do |lie|
+      files = honest.files.transform_values { lie.is_a?(Proc) ? lie.call(_1) : lie }
+      @tables[2] = SeatHelp::Table.new(honest.plan_given, files, [])
+      expect { agent(2).pull }.to raise_error(Fobrel::Core::Problem)
+    end
+    endless = SeatHelp::Table.new(honest.plan_given, {}, [])
+    endless.define_singleton_method(:fetch) { |_, _, &give| loop { give.call("y" * 100_000) } }
+    @tables[2] = endless
+    expect { agent(2).pull }.to raise_error(Fobrel::Core::Problem, /sends more/)
+    [nil, [], {"format" => "fobrel.start/2"}, honest.plan_given.merge("startup" => [{"id" => 1}])].each do |plan|
+      @tables[2] = SeatHelp::Table.new({"plan" => 2}, {}, [])
+      @tables[2].define_singleton_method(:plan) { |_| {etag: "x", plan:, kept: []} }
+      expect { agent(2).pull }.to raise_error(Fobrel::Core::Problem)
+    end
+    expect(seen).to eq(before)
+    expect(Dir.children(File.dirname(@seat)).grep(/evil/)).to eq([])
+    @tables[2] = honest
+    expect(agent(2).pull.number).to eq(2)
+  end
+
+  it "is not led elsewhere by links that lie there" do
+    outside = Dir.mktmpdir
+    File.write("#{outside}/kept.txt", "here")
+    File.symlink(outside, "#{@seat}/shelf")
+    pull(1, [fog, "startup"], [ink, "shelf"])
+    # What a link of somebody's showed is still shown, as a copy; the place it led to is only read.
+    expect(names("shelf")).to eq(["01 Ink.json", "kept.txt"])
+    expect(Dir.children(outside)).to eq(["kept.txt"])
+    FileUtils.rm_rf("#{@seat}/startup")
+    File.symlink(outside, "#{@seat}/startup")
+    pull(2, [ink, "startup"])
+    expect([names("startup"), Dir.children(outside)]).to eq([["01 Ink.json", "kept.txt"], ["kept.txt"]])
+    FileUtils.rm_rf(outside)
+  end
+
+  it "lets one agent at a time work in a folder" do
+    @tables = {1 => table(1, [fog, "startup"])}
+    second = nil
+    step = ->(_) {
+      second ||= begin
+        agent(1).pull
+      rescue Fobrel::Core::Problem => e
+        e.message
+      end
+    }
+    agent(1, step:).pull
+    expect(second).to match(/Another agent is at work/)
+    expect(drift.open).to eq([])
+  end
+
+  it "keeps what somebody saves while it works" do
+    pull(1, [rope, "startup"], [fog, "startup"])
+    File.write("#{@seat}/startup/mine.json", JSON.generate(ink.to_h))
+    @tables[2] = table(2, [fog, "startup"])
+    late = ->(step) {
+      next unless step == "link"
+      File.write("#{@seat}/startup/mine.json", JSON.generate(ink.to_h.merge("name" => "Saved late")))
+      File.write("#{@seat}/startup/new.json", "{}")
+      File.write("#{@seat}/startup/02 Round.json", "late")
+    }
+    agent(2, step: late).pull
+    expect(JSON.parse(File.read("#{@seat}/startup/mine.json"))["name"]).to eq("Saved late")
+    expect(File.read("#{@seat}/startup/new.json")).to eq("{}")
+    expect(names("aside").map { File.read("#{@seat}/aside/#{_1}") }).to eq(["late"])
+  end
+
+  it "goes on where its own link was taken away, and where a program put a folder in the place of one" do
+    pull(1, [fog, "startup"])
+    File.write("#{@seat}/startup/mine.json", JSON.generate(ink.to_h))
+    File.delete("#{@seat}/.fobrel/current")
+    agent(1).pull
+    expect(names("startup")).to eq(["01 Round.json", "mine.json"])
+    File.delete("#{@seat}/startup")
+    FileUtils.mkdir("#{@seat}/startup")
+    File.write("#{@seat}/startup/other.json", JSON.generate(ink.to_h))
+    pull(2, [fog, "startup"])
+    expect(names("startup")).to include("01 Round.json", "other.json")
+    expect(Dir.glob("#{@seat}/.fobrel/states/*/startup/mine.json")).not_to eq([])
+  end
+
+  it "says so where it may not write, and minds no clock" do
+    pull(1, [fog, "startup"])
+    allow(FileUtils).to receive(:mkdir_p).and_call_original
+    allow(FileUtils).to receive(:mkdir_p).with(array_including(/making/)).and_raise(Errno::EROFS)
+    expect {
+      pull(2, [ink, "startup"])
+    }.to raise_error(Fobrel::Core::Problem, /cannot be written to .*Nothing was changed/)
+    expect(folder.plan["plan"]).to eq(1)
+    RSpec::Mocks.space.reset_all
+    allow(Time).to receive(:now).and_return(Time.at(0))
+    expect(agent(2).pull.number).to eq(2)
+    File.write("#{@seat}-file", "")
+    expect {
+      described_class.new("#{@seat}-file", @tables[2]).pull
+    }.to raise_error(Fobrel::Core::Problem, /is no folder/)
+    File.delete("#{@seat}-file")
+  end
+
+  it "fills no disk: where there is no room the old state stays, however often it is tried" do
+    script = File.expand_path("../support/full_disk.rb", __dir__)
+    room = "mount -t tmpfs -o size=400k none #{@seat} && exec #{RbConfig.ruby} -I #{File.expand_path(
+      "../../lib",
+      __dir__
+    )} #{script} #{@seat}"
+    out, err, status = Open3.capture3("unshare", "-Urm", "sh", "-c", room)
+    out, err, status = Open3.capture3("unshare", "-m", "sh", "-c", room) unless status.success?
+    forbidden = err.match?(/unshare failed|permission denied/i)
+    skip "this machine lets no program have a file system of its own: #{err.lines.last}" if forbidden
+    expect(status.success?).to be(true), err
+    first, *rest = JSON.parse(out)
+    expect(first.except("used")).to eq("problem" => nil, "plan" => 1, "drift" => 0, "states" => 2, "making" => 0)
+    expect(rest.first(3).map { _1["problem"] }).to all(match(/There is no room left/))
+    expect(rest.map { _1.except("problem") }.uniq).to eq([first.except("problem")])
+  end
+end

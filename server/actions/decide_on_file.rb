@@ -1,0 +1,99 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Actions
+    # Decides about something in a seat's folder that is not as planned: it may stay as it is now, or be the seat's own
+    # from now on, or that decision is taken back; or a brush there is offered to the library. Nothing in the folder is
+    # changed by it.
+    class DecideOnFile < Action
+      DECISIONS = %w[leave own undo offer].freeze
+
+      # @param seat [Models::Seat]
+      # @param path [String] of what was found
+      # @param decision [String] one of DECISIONS
+      # @param sentence [String] why it is offered
+      def initialize(seat:, person:, path:, decision:, sentence: "")
+        @seat = seat
+        @person = person
+        @path = path
+        @decision = decision
+        @sentence = sentence
+      end
+
+      # @return [Models::Offer, nil]
+      # @raise [Core::Problem]
+      def call
+        @seat.lock!
+        @item = (@seat.found&.fetch("items", []) || []).find { _1["path"] == @path }
+        unless @item || @decision == "undo"
+          raise Core::Problem,
+            "That is not there any more. Nothing was changed. Look again."
+        end
+        send(@decision)
+      end
+
+      private
+
+      def leave = keep("sum" => @item["sum"] || "gone")
+
+      def own = keep({})
+
+      # By the brush where it is one: its file's name changes with its place.
+      def keep(what)
+        rest = others
+        @seat.update!(left_alone: [*rest, {"path" => @path, "id" => @item["id"], **what}.compact])
+        said = (@decision == "own") ? "is this seat's own" : "stays as it is"
+        @seat.note("decided", "#{@item["name"] || @path} #{said}", @person)
+        nil
+      end
+
+      def undo
+        @seat.update!(left_alone: others)
+        nil
+      end
+
+      def others
+        @seat.left_alone.reject { |one| one["path"] == @path || (@item && one["id"] && one["id"] == @item["id"]) }
+      end
+
+      def offer
+        document = @item["document"] or raise Core::Problem,
+          "“#{@item["name"] || @path}” is no brush that can be read, so it cannot be offered. It stays where it is."
+        value = Core::Preset::Preset[document]
+        keep_parts(value)
+        from = {
+          library: @seat.library_id,
+          library_name: "the seat #{@seat.name}",
+          name: value.name,
+          edition: 1,
+          fingerprint: value.fingerprint,
+          draft: false
+        }
+        offered = OfferBrushes::Offered.new(value, from)
+        OfferBrushes.call(library: @seat.library, person: @person, picked: [offered], sentence: @sentence)
+      end
+
+      # What it paints with lies beside it, if it is not here anyway.
+      def keep_parts(value)
+        missing = value.needs.map { Core::Sum.in(_1) } - Models::Asset.where(
+          sha256: value.needs.map { Core::Sum.in(_1) }
+        ).pluck(:sha256)
+        missing.each { |sum| keep_part(sum, value) }
+      end
+
+      def keep_part(sum, value)
+        folder = Core::Startup::Folder.new(@seat.path).place("parts")
+        path = @seat.away ? nil : Dir.glob("#{sum}.{png,jpg,webp,tif,svg}", base: folder).first
+        bytes = path && File.binread(File.join(folder, path))
+        unless bytes && Core::Sum.of(bytes) == sum
+          raise Core::Problem,
+            "A picture that “#{value.name}” needs does not lie in the seat's parts. Nothing was offered. " \
+              "Export it there as a package, and bring that to the Intake."
+        end
+        ext = File.extname(path).delete_prefix(".")
+        Core::Apart.call((ext == "svg") ? Core::Tip::Vector : Core::Tip::Picture, :check, bytes, name: "Its picture")
+        Models::Asset.keep(bytes, ext)
+      end
+    end
+  end
+end

@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Jobs
+    # Looks by itself at the folders of this machine's seats: what was altered there is known before the next start.
+    module WatchedSeats
+      EVERY = 10
+      # One process looks at a time, whichever comes first.
+      LOCK = 4_810_002
+
+      class << self
+        # Looks for ever.
+        def watch
+          loop do
+            look
+          rescue => e
+            warn "The seats' folders: #{e.class}: #{e.message}"
+          ensure
+            sleep EVERY
+          end
+        end
+
+        # Looks once at every seat that has a plan.
+        def look
+          Models::Record.connection_pool.with_connection do |connection|
+            next unless connection.select_value("SELECT pg_try_advisory_lock(#{LOCK})")
+            begin
+              Models::Seat.workplaces.in_use.where(away: false).where.not(handed_out_at: nil).find_each { |seat|
+                look_at(seat)
+              }
+            ensure
+              connection.execute("SELECT pg_advisory_unlock(#{LOCK})")
+            end
+          end
+        end
+
+        private
+
+        def look_at(seat)
+          Models::SeatFolder.new(seat).look
+        rescue SystemCallError => e
+          warn "The folder of #{seat.name}: #{e.message}"
+        end
+      end
+    end
+  end
+end

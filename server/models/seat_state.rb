@@ -1,0 +1,76 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # How a seat stands, in one word and what there is to say: the folder is asked, not what was meant to be in it.
+    class SeatState
+      WORDS = [
+        "empty", "never handed out", "current", "behind", "drifted", "unreachable", "put aside"
+      ].freeze
+
+      # @return [String] one of WORDS
+      attr_reader :word
+      # @return [String] what more there is to say; perhaps empty
+      attr_reader :said
+
+      # @param seat [Seat]
+      # @return [SeatState]
+      def self.of(seat) = new(seat)
+
+      def initialize(seat)
+        @seat = seat
+        @plan = seat.handed
+        @word, @said = found
+      end
+
+      # @return [Boolean] whether what is planned now is not what was handed out last
+      def changed? = @plan.nil? || wanted != handed
+
+      private
+
+      def found
+        return ["put aside", ""] if @seat.put_aside_at
+        return [(@seat.plan_changes.empty? && @seat.parent.nil?) ? "empty" : "never handed out", ""] unless @plan
+        drifted = open_items
+        return ["drifted", count(drifted)] if drifted.any? && !unheard?
+        return ["unreachable", "since #{@seat.seen_at&.iso8601 || "it was added"}"] if unheard?
+        there = @seat.found&.dig("plan")
+        if there != @plan.number
+          return [
+            "behind",
+            there ? "it has plan #{there}, #{@plan.number} is out" : "nothing is in its folder"
+          ]
+        end
+        changed? ? ["behind", newer] : ["current", ""]
+      end
+
+      def unheard? = @seat.away && (@seat.seen_at.nil? || @seat.seen_at < Seat::HEARD.ago)
+
+      def open_items = Core::Startup::Drift.differing(@seat.found&.fetch("items", []) || [])
+
+      def count(items)
+        items.map { _1["kind"] }.tally.map { |kind, number| "#{number} #{kind}" }.join(", ")
+      end
+
+      def wanted
+        @wanted ||= Finding::StartPlan.new(@seat).brushes.map { |one|
+          key = one.key if one.line.part == "startup"
+          [one.line.part, one.id, one.edition.fingerprint, key, one.line.section, one.line.replaces]
+        }
+      end
+
+      def handed
+        @handed ||= Core::Startup::Layers::PARTS.flat_map { |part|
+          @plan.document[part].map { |line| [part, *line.values_at("id", "fingerprint", "key", "section", "replaces")] }
+        }
+      end
+
+      def newer
+        was = handed.to_h { |line| [line[1], line[2]] }
+        count = wanted.count { |line| was.key?(line[1]) && was[line[1]] != line[2] }
+        return "its plan was changed" if count.zero?
+        (count == 1) ? "1 brush is newer" : "#{count} brushes are newer"
+      end
+    end
+  end
+end

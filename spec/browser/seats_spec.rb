@@ -1,0 +1,186 @@
+# frozen_string_literal: true
+
+require "support/browser"
+require "support/command"
+
+# Start plans on seats, with the real agent and the painting program's stand-in.
+RSpec.describe "seats", :browser do
+  include CommandHelp
+
+  let(:presets) { @first.presets.shown.order(:id).to_a }
+
+  after { FileUtils.rm_rf(Dir.glob("#{files}/seats/*")) }
+
+  def from_list(button, item)
+    click_button button
+    find(".el-dropdown-menu__item", text: item, visible: true).click
+  end
+
+  def press_key(name, key)
+    find("button[aria-label^='Key of #{name}:']").click
+    page.driver.browser.keyboard.type(key)
+  end
+
+  def hand_out
+    click_button "Hand out"
+    click_button "Hand it out"
+    expect(page).to have_content("Handed out to")
+  end
+
+  def make(name, kind: "seat", from: nil)
+    find("aside label", text: kind).click
+    fill_in "Name of a new #{kind}", with: name
+    select "begins from #{from}", from: "Begins from" if from
+    click_button "Add"
+    expect(page).to have_css("main h1", text: name)
+  end
+
+  def seek(name)
+    from_list "Add to the startup", "A brush by its name…"
+    still(find_field("A brush for the startup")).click
+    page.driver.browser.keyboard.type(name)
+    find(".el-autocomplete-suggestion li", text: name).click
+  end
+
+  def add(name)
+    seek(name)
+    expect(page).to have_css("[aria-label=Startup] [data-thing]", text: name)
+  end
+
+  def folder(seat) = "#{files}/seats/#{Studio::M::Seat.find_by!(name: seat).folder}"
+
+  it "go the whole way: template, two seats, a clash, handed out, altered, repaired, offered, and on to the other" do
+    names = presets.map(&:name)
+    sign_in("maren")
+    go "Seats"
+    make "Whole unit", kind: "template"
+    names.first(3).each { |name| add(name) }
+    press_key names[0], "1"
+    expect(page).to have_css("button[aria-label^='Key of #{names[0]}: 1']")
+    press_key names[1], "2"
+    expect(page).to have_css("button[aria-label^='Key of #{names[1]}: 2']")
+    make "Desk one", from: "Whole unit"
+    expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 3)
+    make "Desk two", from: "Whole unit"
+    expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 3)
+    # Two brushes of one seat want one key: said before it is handed out, with the nearest that is free.
+    add names[3]
+    press_key names[3], "2"
+    expect(page).to have_css("button[aria-label*='is wanted by']", count: 2)
+    announce(/answer: 422 POST/)
+    click_button "Hand out"
+    click_button "Hand it out"
+    expect(page).to have_css("[role=alert]", text: /2 is wanted by .*Nothing was handed out to Desk two/)
+    from_list "More for #{names[3]}", "Take key 3, which is free"
+    expect(page).to have_no_css("button[aria-label*='is wanted by']")
+    hand_out
+    find(".choice", text: "Desk one").click
+    expect(page).to have_css("main h1", text: "Desk one")
+    hand_out
+    click_button "Restart this seat"
+    expect(page).to have_css("tr", text: "as planned", count: 3)
+    # By hand, behind everybody's back: one altered, one deleted, one brush of one's own, and a note.
+    at = folder("Desk one")
+    first, second = names.first(2).each_with_index.map { |name, n| "#{at}/startup/0#{n + 1} #{name}.json" }
+    brush = JSON.parse(File.read(first))
+    brush["mark"]["size"]["base"] = 77
+    File.write(first, JSON.generate(brush))
+    File.write("#{at}/startup/mine.json", JSON.generate(brush.merge("name" => "Mine", "id" => SecureRandom.uuid)))
+    File.delete(second)
+    File.write("#{at}/note.txt", "mine")
+    page.refresh
+    expect(page).to have_css("main header", text: "drifted: 1 missing, 1 altered")
+    click_button "In its folder · 4"
+    %w[Mine note.txt].push(*names.first(2)).each { |name| expect(page).to have_css("article b", text: name) }
+    within("article", text: "altered here") { expect(page).to have_content("77 px") }
+    within("article", text: "missing") { click_button "repair" }
+    expect(page).to have_content("Put right")
+    expect(page).to have_no_css("article", text: "missing")
+    within("article", text: "altered here") { click_button "offer to the library…" }
+    within(".el-message-box") { click_button "Offer it" }
+    expect(page).to have_content("is offered to")
+    within("article", text: "Mine") { click_button "keep as this seat’s own" }
+    expect(page).to have_no_css("article", text: "Mine")
+    go "Offers"
+    click_button "as its edition 2…", match: :first
+    click_button "Save it as the next edition"
+    expect(page).to have_content("accepted as edition 2")
+    go "Seats"
+    expect(page).to have_css(".choice", text: /Desk two\s+behind/)
+    3.times do
+      find(".choice", text: "Desk one").click
+      expect(page).to have_css("main h1", text: "Desk one")
+      hand_out
+      page.refresh
+    end
+    expect(File.read("#{at}/note.txt")).to eq("mine")
+    expect(JSON.parse(File.read("#{at}/startup/mine.json"))["name"]).to eq("Mine")
+    find("button", text: "Hand out to all that are behind").click
+    expect(page).to have_content("Handed out to Desk two")
+    there = JSON.parse(File.read("#{folder("Desk two")}/startup/01 #{names[0]}.json"))
+    expect(there["mark"]["size"]["base"]).to eq(77)
+    expect(page).to have_content("2 of 2 seats are current")
+  end
+
+  it "say beforehand which seats a template changes, and take own differences back" do
+    names = presets.map(&:name)
+    sign_in("maren")
+    go "Seats"
+    make "Whole unit", kind: "template"
+    add names[0]
+    make "Desk one", from: "Whole unit"
+    add names[1]
+    expect(page).to have_content("only here")
+    click_button "Take #{names[0]} out"
+    expect(page).to have_content("#{names[0]} is taken out here")
+    find(".choice", text: "Whole unit").click
+    expect(page).to have_css("main h1", text: "Whole unit")
+    seek(names[2])
+    within(".el-dialog") do
+      expect(page).to have_content("Desk one")
+      expect(page).to have_content("+ #{names[2]}")
+      click_button "Leave it"
+    end
+    expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 1)
+    seek(names[2])
+    within(".el-dialog") { click_button "Change them" }
+    expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 2)
+    find(".choice", text: "Desk one").click
+    expect(page).to have_css("[aria-label=Startup] [data-thing]", text: names[2])
+    click_button "take it back in"
+    expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 3)
+  end
+
+  it "are planned by two at once without losing a change, and looked at by those who may not" do
+    names = presets.map(&:name)
+    seat = @first.seats.create!(name: "Desk", folder: "desk-two").tap { |one|
+      one.put_in_order(presets.first(3).map(&:id))
+    }
+    sign_in("maren")
+    go "Seats"
+    expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 3)
+    Capybara.using_session("other") do
+      sign_in("maren")
+      go "Seats"
+      expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 3)
+      click_button "Take #{names[2]} out"
+      expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 2)
+      expect(page).to have_content("2 brushes in the start plan")
+    end
+    execute_script("document.querySelectorAll('[data-thing] .key')[1].focus()")
+    page.driver.browser.keyboard.type(%i[alt up])
+    expect(page).to have_css("[data-thing]:first-child", text: names[1])
+    expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 2)
+    expect(seat.reload.preset_ids_in_order).to eq([presets[1].id, presets[0].id])
+    Capybara.using_session("guest") do
+      sign_in("ilse")
+      go "Seats"
+      expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 2)
+      expect(page).to have_no_button("Hand out")
+      expect(page).to have_no_button("Take #{names[0]} out")
+      visit "/#{@first.id}/seats?seat=999999"
+      permit(/answer: 404/)
+      expect(page).to have_css("[role=alert]", text: "no such seat")
+    end
+  end
+end

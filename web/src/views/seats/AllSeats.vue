@@ -1,0 +1,143 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, shallowRef, watch } from 'vue'
+import { api, of } from '../../api/client'
+import type { components } from '../../api/schema'
+import { turns } from '../../parts/newest'
+import { atSeat } from './useSeat'
+
+/** Every seat by every brush: what lies in each folder, against its plan; or the same as a table of keys. */
+type Table = components['schemas']['SeatTable']
+const { library, toast, session } = atSeat()
+const table = shallowRef<Table>()
+const differs = ref(false)
+const keys = ref(false)
+const busy = ref(false)
+const SIGNS: Record<string, string> = {
+  same: '●',
+  older: '◗',
+  altered: '✕',
+  missing: '–',
+  renamed: '↻',
+  'wrong key': '⌨',
+  own: '◆',
+}
+const turn = turns()
+const load = () =>
+  toast.attempt(async () => {
+    const mine = turn()
+    const got = await of(api.GET('/api/libraries/{library}/seat-table', library.path()))
+    if (mine()) table.value = got
+  })
+onMounted(load)
+watch(() => library.stamp, load)
+const cells = computed(
+  () =>
+    new Map(table.value?.seats.flatMap((seat) => seat.cells.map((cell) => [`${seat.id} ${cell.id}`, cell] as const))),
+)
+const cell = (seat: number, brush: string) => cells.value.get(`${seat} ${brush}`)
+const brushes = computed(() =>
+  (table.value?.brushes ?? []).filter(({ id }) => {
+    const list = table.value!.seats.map((seat) => cell(seat.id, id))
+    if (keys.value) return list.some((one) => one?.key)
+    return !differs.value || list.some((one) => one && one.state !== 'same')
+  }),
+)
+const behind = computed(() => table.value?.seats.filter(({ state }) => ['behind', 'drifted'].includes(state)) ?? [])
+const handOut = async () => {
+  busy.value = true
+  await toast.attempt(async () => {
+    const body = { seat_ids: behind.value.map(({ id }) => id) }
+    const { told } = await of(api.POST('/api/libraries/{library}/hand-outs', { ...library.path(), body }))
+    const bad = told.filter(({ problem }) => problem)
+    await library.load()
+    toast.done(
+      bad.length
+        ? bad.map(({ seat, problem }) => `${seat}: ${problem}`).join(' ')
+        : `Handed out to ${told.map(({ seat }) => seat).join(', ')}.`,
+    )
+  })
+  busy.value = false
+}
+</script>
+
+<template>
+  <section v-if="table" aria-labelledby="all-seats">
+    <div class="line">
+      <h2 id="all-seats">All seats</h2>
+      <span>{{ table.sentence }}</span><span class="grow" />
+      <el-checkbox v-model="differs" label="only what differs" :disabled="keys" />
+      <el-checkbox v-model="keys" label="their keys" />
+      <el-button v-if="session.mayHandOut && behind.length" size="small" :loading="busy" @click="handOut"
+        >Hand out to all that are behind · {{ behind.length }}</el-button
+      >
+    </div>
+    <div class="wide">
+      <table aria-label="All seats">
+        <thead>
+          <tr>
+            <th scope="col" />
+            <th v-for="one in brushes" :key="one.id" scope="col">{{ one.name }}</th>
+            <th scope="col">{{ keys ? '' : 'also there' }}</th>
+          </tr>
+        </thead>
+        <tbody>
+          <tr v-for="seat in table.seats" :key="seat.id">
+            <th scope="row">
+              <router-link :to="{ query: { seat: seat.id } }">{{ seat.name }}</router-link>
+              <span class="soft small">{{ seat.room }}</span>
+            </th>
+            <td v-for="one in brushes" :key="one.id" :class="`is-${cell(seat.id, one.id)?.state.replace(' ', '-')}`">
+              <template v-if="cell(seat.id, one.id) && keys">{{ cell(seat.id, one.id)?.key ?? '·' }}</template><template
+                v-else-if="cell(seat.id, one.id)"
+                >{{ SIGNS[cell(seat.id, one.id)!.state] }} {{ cell(seat.id, one.id)!.state }}</template
+              >
+            </td>
+            <td class="soft">{{ keys ? '' : seat.also.slice(0, 4).join(', ') }}</td>
+          </tr>
+        </tbody>
+      </table>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.wide {
+  overflow: auto;
+  max-height: 42vh;
+}
+table {
+  border-collapse: collapse;
+  white-space: nowrap;
+}
+th {
+  text-align: left;
+  font-weight: 600;
+  padding: 3px 12px 3px 0;
+}
+thead th {
+  position: sticky;
+  top: 0;
+  background: var(--paper, var(--card));
+  color: var(--soft);
+  font-size: 12px;
+}
+td {
+  padding: 3px 12px 3px 0;
+}
+tbody tr {
+  border-top: 1px solid var(--line);
+}
+.is-same {
+  color: var(--accent);
+}
+.is-older {
+  color: var(--ochre);
+}
+.is-altered,
+.is-missing {
+  color: var(--madder);
+}
+.is-own {
+  color: var(--tag-violet);
+}
+</style>

@@ -1,0 +1,58 @@
+<script setup lang="ts">
+import { ElMessageBox } from 'element-plus'
+import { api, of } from '../../api/client'
+import { dated, moment } from '../../parts/when'
+import { atSeat } from './useSeat'
+
+/** Every plan that was handed out, and the way back to it; and what happened at this seat. */
+const { seat, fixed, at, doing } = atSeat()
+async function back(plan: number | null) {
+  const what = plan === null ? 'as it was before Fobrel' : `as plan ${plan} was`
+  const words = { confirmButtonText: 'Hand it out', cancelButtonText: 'Cancel' }
+  const text =
+    'It is handed out as a plan of its own. What is somebody’s own there stays. The plan above is not changed.'
+  if (!(await ElMessageBox.confirm(text, `Make ${seat.value!.name} ${what}?`, words).catch(() => false))) return
+  await doing(
+    'back',
+    () => of(api.POST('/api/seats/{id}/back', { ...at(), body: { plan } })),
+    ({ name }) => `${name} is ${what}.`,
+  )
+}
+</script>
+
+<template>
+  <section class="two">
+    <div>
+      <h2>Earlier plans</h2>
+      <p v-if="!seat!.plans.length" class="soft">Nothing was handed out yet.</p>
+      <div v-for="(one, index) in seat!.plans" :key="one.number" class="line row">
+        <b>{{ one.number }}</b><span>{{ one.before ? 'as it was before Fobrel' : `${one.count} brushes` }}</span
+        ><span class="soft small"
+          >{{ dated(one.at) }}, {{ one.by ?? 'somebody' }}{{ one.why ? `: ${one.why}` : '' }}</span
+        ><span class="grow" />
+        <button v-if="!fixed && index" class="plain" @click="back(one.number)">hand this one out again</button>
+      </div>
+      <button v-if="!fixed && seat!.plans.length" class="plain" @click="back(null)">as it was before Fobrel…</button>
+    </div>
+    <div>
+      <h2>What happened</h2>
+      <div v-for="(one, index) in seat!.events" :key="index" class="line row small">
+        <span class="soft">{{ moment(one.at) }}</span><b>{{ one.kind }}</b
+        ><span>{{ one.said }}</span
+        ><span class="soft">{{ one.by }}</span>
+      </div>
+    </div>
+  </section>
+</template>
+
+<style scoped>
+.two {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(380px, 1fr));
+  gap: 24px;
+}
+.row {
+  padding: 4px 0;
+  border-top: 1px solid var(--line);
+}
+</style>

@@ -1,0 +1,127 @@
+<script setup lang="ts">
+import { computed } from 'vue'
+import { ElMessageBox } from 'element-plus'
+import { api, of } from '../../api/client'
+import Strip from '../../parts/Strip.vue'
+import { moment } from '../../parts/when'
+import { atSeat, type SeatDetail } from './useSeat'
+
+/** What lies in the seat's folder otherwise than planned, and what becomes of it. */
+type Found = SeatDetail['found'][number]
+const { seat, session, toast, fixed, busy, at, doing, take } = atSeat()
+const open = computed(() => seat.value!.found.filter(({ left, kind }) => !left && kind !== 'aside'))
+const settled = computed(() => seat.value!.found.filter(({ left, kind }) => left || kind === 'aside'))
+const WORDS: Record<string, string> = {
+  missing: 'missing',
+  altered: 'altered here',
+  foreign: 'somebody’s own',
+  renamed: 'renamed here',
+  'out of order': 'in another order',
+  'wrong key': 'on another key',
+  aside: 'set aside when it was replaced',
+}
+const TONES: Record<string, string> = { missing: 'missing', altered: 'missing', foreign: 'own' }
+const own = (one: Found) => one.kind === 'foreign'
+const strip = (one: Found) => `/api/seats/${seat.value!.id}/strip.png?path=${encodeURIComponent(one.path)}`
+const file = (one: Found) => (one.kind === 'wrong key' || one.kind === 'out of order' ? 'start.json' : one.path)
+const repair = (paths?: string[]) =>
+  doing(
+    'repair',
+    () => of(api.POST('/api/seats/{id}/repair', { ...at(), body: paths ? { paths } : {} })),
+    () => 'Put right. What stood in its place lies in the folder “aside”.',
+  )
+const decide = (one: Found, decision: 'leave' | 'own' | 'undo' | 'offer', sentence = '') =>
+  toast.attempt(async () => {
+    const body = { path: one.path, decision, sentence }
+    const got = await of(api.POST('/api/seats/{id}/decisions', { ...at(), body }))
+    take(got.seat)
+    if (got.offer) toast.done(`“${one.name}” is offered to ${session.library?.name}. A lead decides.`)
+  })
+async function offer(one: Found) {
+  const words = { confirmButtonText: 'Offer it', cancelButtonText: 'Cancel', inputPlaceholder: 'Why (optional)' }
+  const asked = await ElMessageBox.prompt(
+    'Its leads decide; it stays here as it is.',
+    `Offer “${one.name}”`,
+    words,
+  ).catch(() => undefined)
+  if (asked) await decide(one, 'offer', asked.value ?? '')
+}
+const said = (one: Found) =>
+  one.kind === 'renamed'
+    ? `now ${String(one.now)}`
+    : one.kind === 'wrong key'
+      ? `${one.was ?? 'none'}, now ${String(one.now ?? 'none')}`
+      : ''
+</script>
+
+<template>
+  <section aria-label="In its folder">
+    <div class="line">
+      <h2>In its folder</h2>
+      <span class="soft small">{{ seat!.path }}{{ seat!.found_at ? `, looked at ${moment(seat!.found_at)}` : '' }}</span
+      ><span class="grow" />
+      <el-button v-if="!fixed && open.length && !seat!.away" size="small" :loading="busy === 'repair'" @click="repair()"
+        >Repair all</el-button
+      >
+    </div>
+    <p v-if="!open.length" class="soft">
+      {{ seat!.handed_out_at ? 'All of it is as it was handed out.' : 'Nothing was handed out to this seat yet.' }}
+    </p>
+    <article v-for="one in open" :key="one.kind + one.path" :aria-label="one.name ?? one.path">
+      <div class="line">
+        <span class="kind" :class="TONES[one.kind] ?? 'changed'">{{ WORDS[one.kind] }}</span>
+        <b>{{ one.name ?? one.path }}</b><span class="soft small">{{ one.name ? one.path : '' }} {{ said(one) }}</span
+        ><span class="grow" />
+        <template v-if="session.mayEdit">
+          <button v-if="!own(one) && !fixed && !seat!.away" class="plain" @click="repair([file(one)])">repair</button>
+          <button v-if="one.brush" class="plain" @click="offer(one)">offer to the library…</button>
+          <button v-if="one.kind !== 'out of order'" class="plain" @click="decide(one, 'leave')">leave it so</button>
+          <button v-if="one.brush" class="plain" @click="decide(one, 'own')">keep as this seat’s own</button>
+        </template>
+      </div>
+      <div v-if="one.brush" class="strips">
+        <span v-if="one.planned" class="small soft"
+          ><Strip :fingerprint="one.planned" label="what was handed out" />as handed out</span
+        >
+        <span class="small soft"
+          ><Strip :src="strip(one)" :label="`${one.name}, as it lies here`" />as it lies here</span
+        >
+        <span v-if="one.words.length" class="small">{{ one.words.slice(0, 6).join(' · ') }}</span>
+      </div>
+      <p v-if="one.problem" class="small missing">{{ one.problem }}</p>
+    </article>
+    <details v-if="settled.length">
+      <summary class="soft small">{{ settled.length }} more, as somebody decided or set aside</summary>
+      <div v-for="one in settled" :key="one.kind + one.path" class="line small">
+        <span class="soft">{{ one.left ? 'left so' : WORDS[one.kind] }}</span> {{ one.name ?? one.path }}
+        <span class="soft">{{ one.path }}</span><span class="grow" />
+        <button v-if="one.left && session.mayEdit" class="plain small" @click="decide(one, 'undo')">
+          tell me again
+        </button>
+        <button v-else-if="one.brush && session.mayEdit" class="plain small" @click="offer(one)">
+          offer to the library…
+        </button>
+      </div>
+    </details>
+  </section>
+</template>
+
+<style scoped>
+article {
+  padding: 6px 0;
+  border-top: 1px solid var(--line);
+}
+.kind {
+  font-weight: 700;
+}
+.own {
+  color: var(--tag-violet);
+}
+.strips {
+  display: grid;
+  grid-template-columns: repeat(auto-fit, minmax(180px, 1fr));
+  gap: 12px;
+  max-width: 820px;
+  align-items: center;
+}
+</style>

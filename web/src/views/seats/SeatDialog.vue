@@ -1,0 +1,152 @@
+<script setup lang="ts">
+import { computed, onMounted, reactive, ref } from 'vue'
+import { api, of } from '../../api/client'
+import FormDialog from '../../parts/FormDialog.vue'
+import { useDeed } from '../../parts/useDeed'
+import { atSeat } from './useSeat'
+
+/** What is told of a seat or a template beside its plan. */
+const emit = defineEmits<{ close: [] }>()
+const { seat, library, at, take, toast } = atSeat()
+const wish = reactive({ ...seat.value! })
+const people = ref<{ id: number; name: string }[]>([])
+onMounted(() =>
+  toast.attempt(async () => {
+    people.value = (await of(api.GET('/api/libraries/{library}/people', library.path()))).people
+  }),
+)
+const PLATFORMS = ['', 'Linux', 'macOS', 'Windows', 'tablet']
+const templates = computed(() => library.seats.filter((one) => one.template && one.id !== seat.value!.id))
+const number = (value: number | undefined) => value ?? null
+const { busy, problem, go } = useDeed(async () => {
+  const {
+    name,
+    platform,
+    room,
+    person_id,
+    parent_id,
+    canvas_width,
+    canvas_height,
+    key_count,
+    memory_limit,
+    start_limit,
+    away,
+  } = wish
+  const body = {
+    name,
+    platform,
+    room,
+    person_id,
+    parent_id,
+    canvas_width,
+    canvas_height,
+    key_count,
+    memory_limit,
+    start_limit,
+    away,
+  }
+  take(await of(api.PUT('/api/seats/{id}', { ...at(), body })))
+  await library.load()
+  emit('close')
+})
+</script>
+
+<template>
+  <FormDialog
+    :title="`About ${seat!.name}`"
+    deed="Keep it"
+    width="560px"
+    :busy="busy"
+    :problem="problem"
+    :ready="!!wish.name.trim()"
+    @submit="go"
+    @close="emit('close')"
+  >
+    <div class="fields">
+      <label>Name<el-input v-model="wish.name" maxlength="60" /></label>
+      <label
+        >Its plan begins from
+        <select v-model="wish.parent_id" aria-label="Its plan begins from">
+          <option :value="null">nothing</option>
+          <option v-for="one in templates" :key="one.id" :value="one.id">{{ one.name }}</option>
+        </select></label
+      >
+      <template v-if="!seat!.template">
+        <label
+          >Whose
+          <select v-model="wish.person_id" aria-label="Whose">
+            <option :value="null">nobody’s</option>
+            <option v-for="one in people" :key="one.id" :value="one.id">{{ one.name }}</option>
+          </select></label
+        >
+        <label>Room<el-input v-model="wish.room" maxlength="60" /></label>
+        <label
+          >System
+          <select v-model="wish.platform" aria-label="System">
+            <option v-for="one in PLATFORMS" :key="one" :value="one">{{ one || 'not said' }}</option>
+          </select></label
+        >
+        <label
+          >Its computer
+          <select v-model="wish.away" aria-label="Its computer">
+            <option :value="false">this one: {{ seat!.path }}</option>
+            <option :value="true">another, whose agent fetches the plan</option>
+          </select></label
+        >
+        <label
+          >Canvas, px
+          <span class="line"
+            ><el-input-number
+              :model-value="wish.canvas_width ?? undefined"
+              :min="1"
+              :max="100000"
+              :controls="false"
+              aria-label="Width of the canvas"
+              @update:model-value="wish.canvas_width = number($event)" />
+            ×
+            <el-input-number
+              :model-value="wish.canvas_height ?? undefined"
+              :min="1"
+              :max="100000"
+              :controls="false"
+              aria-label="Height of the canvas"
+              @update:model-value="wish.canvas_height = number($event)" /></span
+        ></label>
+      </template>
+      <label
+        >Keys for brushes<el-input-number v-model="wish.key_count" :min="0" :max="200" :precision="0" :controls="false"
+      /></label>
+      <label v-if="!seat!.template"
+        >Memory at the most, MB<el-input-number
+          :model-value="wish.memory_limit ?? undefined"
+          :min="1"
+          :max="1000000"
+          :controls="false"
+          @update:model-value="wish.memory_limit = number($event)"
+      /></label>
+      <label v-if="!seat!.template"
+        >Start at the longest, ms<el-input-number
+          :model-value="wish.start_limit ?? undefined"
+          :min="1"
+          :max="1000000"
+          :controls="false"
+          @update:model-value="wish.start_limit = number($event)"
+      /></label>
+    </div>
+  </FormDialog>
+</template>
+
+<style scoped>
+.fields {
+  display: grid;
+  grid-template-columns: 1fr 1fr;
+  gap: 10px 16px;
+}
+label {
+  display: grid;
+  gap: 3px;
+}
+.el-input-number {
+  width: 100%;
+}
+</style>

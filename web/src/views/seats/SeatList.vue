@@ -1,0 +1,115 @@
+<script setup lang="ts">
+import { computed, ref } from 'vue'
+import { useRouter } from 'vue-router'
+import { api, of, type Seat } from '../../api/client'
+import { atSeat } from './useSeat'
+
+/** Templates, one below the other, and seats by their rooms, each with its state in a word. */
+const props = defineProps<{ chosen?: number }>()
+const { library, toast, fixed } = atSeat()
+const router = useRouter()
+const name = ref('')
+const kind = ref<'seat' | 'template'>('seat')
+const from = ref<number | null>(null)
+const templates = computed(() => library.seats.filter(({ template }) => template))
+const depth = (one: Seat): number => {
+  const above = templates.value.find(({ id }) => id === one.parent_id)
+  return above ? depth(above) + 1 : 0
+}
+const branch = (parent: number | null): Seat[] =>
+  templates.value.filter(({ parent_id }) => parent_id === parent).flatMap((one) => [one, ...branch(one.id)])
+const rooms = computed(() => {
+  const seats = library.seats.filter(({ template }) => !template)
+  return [...new Set(seats.map(({ room }) => room))]
+    .sort()
+    .map((room) => ({ room, seats: seats.filter((one) => one.room === room) }))
+})
+const tone: Record<string, string> = { behind: 'changed', drifted: 'missing', unreachable: 'missing', current: 'good' }
+const choose = (id: number) => router.push({ query: { seat: id } })
+const make = () =>
+  toast.attempt(async () => {
+    const body = { name: name.value, template: kind.value === 'template', parent_id: from.value }
+    const made = await of(api.POST('/api/libraries/{library}/seats', { ...library.path(), body }))
+    name.value = ''
+    await library.load()
+    await choose(made.id)
+    toast.done(`${made.name} is a ${kind.value} now. Give it a start plan.`)
+  })
+void props
+</script>
+
+<template>
+  <aside class="list" aria-label="Seats">
+    <h1>Seats</h1>
+    <template v-if="templates.length">
+      <h3>Templates</h3>
+      <button
+        v-for="one in branch(null)"
+        :key="one.id"
+        class="choice"
+        :class="{ on: one.id === chosen }"
+        :style="{ paddingLeft: `${10 + 14 * depth(one)}px` }"
+        :aria-pressed="one.id === chosen"
+        @click="choose(one.id)"
+      >
+        <span>{{ one.name }}</span><span class="small soft">{{ one.count }}</span>
+      </button>
+    </template>
+    <template v-for="{ room, seats } in rooms" :key="room">
+      <h3>{{ room || 'Seats' }}</h3>
+      <button
+        v-for="one in seats"
+        :key="one.id"
+        class="choice"
+        :class="{ on: one.id === chosen }"
+        :aria-pressed="one.id === chosen"
+        @click="choose(one.id)"
+      >
+        <span>{{ one.name }}</span><span class="small" :class="tone[one.state] ?? 'soft'" :title="one.said">{{
+          one.state
+        }}</span>
+      </button>
+    </template>
+    <form v-if="!fixed" @submit.prevent="make">
+      <div class="line small">
+        <label class="line"><input v-model="kind" type="radio" name="kind" value="seat" />seat</label>
+        <label class="line"><input v-model="kind" type="radio" name="kind" value="template" />template</label>
+      </div>
+      <el-input
+        v-model="name"
+        :placeholder="`Name of a new ${kind}`"
+        :aria-label="`Name of a new ${kind}`"
+        maxlength="60"
+      />
+      <select v-if="templates.length" v-model="from" aria-label="Begins from">
+        <option :value="null">begins from nothing</option>
+        <option v-for="one in templates" :key="one.id" :value="one.id">begins from {{ one.name }}</option>
+      </select>
+      <el-button native-type="submit" :disabled="!name.trim()">Add</el-button>
+    </form>
+  </aside>
+</template>
+
+<style scoped>
+.list {
+  padding: 12px 10px;
+  border-right: 1px solid var(--line);
+  overflow: auto;
+}
+h3 {
+  margin: 12px 0 2px;
+  color: var(--soft);
+  font-size: 12px;
+}
+.choice.on {
+  font-weight: 700;
+}
+.good {
+  color: var(--accent);
+}
+form {
+  display: grid;
+  gap: 6px;
+  margin-top: 16px;
+}
+</style>
