@@ -171,7 +171,7 @@ RSpec.describe "seats", :browser do
     page.driver.browser.keyboard.type(%i[alt up])
     expect(page).to have_css("[data-thing]:first-child", text: names[1])
     expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 2)
-    expect(seat.reload.preset_ids_in_order).to eq([presets[1].id, presets[0].id])
+    expect(Studio::M::Seat.find(seat.id).preset_ids_in_order).to eq([presets[1].id, presets[0].id])
     Capybara.using_session("guest") do
       sign_in("ilse")
       go "Seats"

@@ -82,7 +82,7 @@ RSpec.describe "the Intake", :api do
       here.name,
       {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 61}}}
     )
-    before = [state, seat.reload.preset_ids_in_order, set.section_by_preset]
+    before = [state, Studio::M::Seat.find(seat.id).preset_ids_in_order, set.section_by_preset]
     done = take_in(@second, tuned([other], edition: 1), choices: {"all" => {"named" => "replace"}})
     fresh = @second.presets.shown.find_by!(name: here.name)
     expect(
@@ -90,12 +90,12 @@ RSpec.describe "the Intake", :api do
         fresh.fingerprint,
         set.preset_ids_in_order.last,
         set.section_by_preset,
-        seat.reload.preset_ids_in_order
+        Studio::M::Seat.find(seat.id).preset_ids_in_order
       ]
     ).to eq([other.fingerprint, fresh.id, {fresh.id => "Lines"}, [fresh.id]])
     expect([here.reload.hidden_at.nil?, done["entry"]["summary"]]).to match([false, /1 in the place of another/])
     expect(undo(done["entry"])).to eq([])
-    expect([state, seat.reload.preset_ids_in_order, set.section_by_preset]).to eq(before)
+    expect([state, Studio::M::Seat.find(seat.id).preset_ids_in_order, set.section_by_preset]).to eq(before)
   end
 
   it "keeps both of two files of one name" do
