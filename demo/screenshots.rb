@@ -123,11 +123,14 @@ see.call(".sets li")
 shot.call("sets")
 browser.go_to("#{address}/seats")
 browser.network.wait_for_idle(connections: 1)
-see.call(".seats li")
-press.call("Hand out")
-sleep 0.5
+see.call("[data-thing]")
+press.call("Line desk 1")
 press.call("Restart this seat")
-sleep 1.5
+sleep 2
+press.call("Line desk 2")
+sleep 1
+press.call("In its folder")
+sleep 1
 shot.call("seats")
 
 # A package with some that are here, one that paints otherwise, and two that are new.

@@ -25,7 +25,7 @@ module Fobrel
       # @param report [Hash] as Core::Startup::Start gives it
       # @return [Models::Seat]
       def self.keep(seat, report)
-        report = JSON.parse(JSON.generate(strips_kept(report)))
+        report = JSON.parse(JSON.generate(strips_kept(report, seat)))
         ok = report["loaded"].select { _1["ok"] }
         usual = Core::Startup::Load.usual(ok.size, report["memory"])
         starts = [
@@ -51,15 +51,24 @@ module Fobrel
         start.transform_keys(&:to_sym).merge(loaded:)
       end
 
-      # What a seat really paints is kept as a picture of its own: it need not be what its fingerprint says.
-      def self.strips_kept(report)
+      # What a seat really paints is kept as a picture of its own, and held against what was planned, pixel by pixel: it
+      # need not be what its fingerprint says.
+      def self.strips_kept(report, seat)
+        planned = (seat.handed&.document&.fetch("startup") || []).to_h { |line| [line["id"], line["fingerprint"]] }
+        painted = report[:loaded].select { |one| one[:strip] && planned[one[:id]] }
+        pairs = painted.map { |one| [planned_strip(planned[one[:id]]), one[:strip]] }
+        apart = painted.zip(Core::Apart.call(Core::Startup::Start, :apart, *pairs.transpose)).to_h if pairs.any?
         loaded = report[:loaded].map { |one|
-          png = one[:strip]
-          painted = png && Core::Sum.of(png).tap { |sum| Models::SeatPlan.keep(sum, png) }
-          one.except(:strip).merge(painted:)
+          sum = one[:strip] && Core::Sum.of(one[:strip]).tap { |name| Models::SeatPlan.keep(name, one[:strip]) }
+          one.except(:strip).merge(painted: sum, apart: apart&.fetch(one, nil))
         }
         report.merge(loaded:)
       end
+
+      def self.planned_strip(print)
+        Models::KeptStrip.png_for(print, "wall") { Models::Edition.find_by!(fingerprint: print).value }
+      end
+      private_class_method :planned_strip
       private_class_method :strips_kept
     end
   end

@@ -82,7 +82,7 @@ module Fobrel
       end
 
       # What a follower has is the same where it paints as the brush does now; it has own changes where it is no more
-      # what it came as; else it is behind. A seat has what was handed out to it.
+      # what it came as; else it is behind. A seat has what was handed out to it, unless its folder was found otherwise.
       SQL = <<~TEXT
         SELECT p.id, 'f' || f.id, CASE
           WHEN q.fingerprint = p.fingerprint THEN 'same'
@@ -94,11 +94,18 @@ module Fobrel
         JOIN presets p ON p.library_id = $1 AND p.document_id = b.document_id::uuid AND p.id = ANY ($2::bigint[])
         JOIN presets q ON q.id = b.preset_id AND q.hidden_at IS NULL
         UNION ALL
-        SELECT p.id, 's' || s.id, CASE WHEN h.fingerprint = p.fingerprint THEN 'same' ELSE 'behind' END
+        SELECT p.id, 's' || s.id, CASE
+          WHEN d.kind = 'altered' THEN 'own'
+          WHEN h.fingerprint = p.fingerprint THEN 'same'
+          ELSE 'behind' END
         FROM seats s
         CROSS JOIN LATERAL jsonb_to_recordset(coalesce(s.handed_out, '[]')) AS h(id bigint, fingerprint text)
         JOIN presets p ON p.id = h.id AND p.id = ANY ($2::bigint[])
-        WHERE s.library_id = $1
+        LEFT JOIN LATERAL (
+          SELECT i ->> 'kind' AS kind
+          FROM jsonb_array_elements(CASE WHEN s.found ? 'items' THEN s.found -> 'items' ELSE '[]' END) i
+          WHERE i ->> 'id' = p.document_id::text AND i ->> 'kind' IN ('altered', 'missing') LIMIT 1) d ON true
+        WHERE s.library_id = $1 AND NOT s.template AND d.kind IS DISTINCT FROM 'missing'
         UNION ALL
         SELECT p.id, 'p' || d.person_id, 'own'
         FROM drafts d

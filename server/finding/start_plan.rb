@@ -9,7 +9,7 @@ module Fobrel
         def name = edition.document["name"]
       end
       # What a line is called, and what of it cannot be had.
-      Named = Struct.new(:line, :title, :at, :problem, :brushes, :newest, keyword_init: true)
+      Named = Struct.new(:line, :title, :at, :problem, :brushes, :newest, :pin, keyword_init: true)
 
       # @param seat [Models::Seat]
       # @param lines [Array<Models::Seat::Line>] instead of the seat's own
@@ -139,7 +139,7 @@ module Fobrel
         lost = release.items.size - brushes.size
         problem = "#{lost} of its brushes were destroyed, and cannot be handed out." if lost.positive?
         problem = "Release #{release.number} was withdrawn." if release.withdrawn_at
-        Named.new(line:, title:, at: release.number, problem:, newest: behind, brushes:)
+        Named.new(line:, title:, at: release.number, problem:, newest: behind, brushes:, pin: release.id)
       end
 
       def of_release(line, bundle, release)

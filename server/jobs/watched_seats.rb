@@ -2,9 +2,12 @@
 
 module Fobrel
   module Jobs
-    # Looks by itself at the folders of this machine's seats: what was altered there is known before the next start.
+    # Looks by itself at the folders of this machine's seats: what was altered there is known before the next start. A
+    # hand-out that was cut off before its folder had it is carried on.
     module WatchedSeats
       EVERY = 10
+      # So long a folder that could not be written to is let be, in seconds.
+      PATIENCE = 300
       # One process looks at a time, whichever comes first.
       LOCK = 4_810_002
 
@@ -37,9 +40,20 @@ module Fobrel
         private
 
         def look_at(seat)
-          Models::SeatFolder.new(seat).look
-        rescue SystemCallError => e
+          folder = Models::SeatFolder.new(seat)
+          found = folder.look
+          return if found["plan"] == seat.handed&.number || tried_lately?(seat)
+          folder.pull
+        rescue SystemCallError, Core::Problem => e
           warn "The folder of #{seat.name}: #{e.message}"
+        end
+
+        def tried_lately?(seat)
+          now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+          @tried ||= {}
+          return true if @tried[seat.id]&.>(now - PATIENCE)
+          @tried[seat.id] = now
+          false
         end
       end
     end

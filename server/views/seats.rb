@@ -92,6 +92,7 @@ module Fobrel
             title: one.title,
             at_title: one.at,
             newest: one.newest,
+            pin: one.pin,
             problem: one.problem,
             from: (seat.parent && given.any? { _1.thing == line.thing }) ? source(seat, line.thing) : nil,
             change: (seat.parent && change) ? Layers.kind(change, given) : nil,

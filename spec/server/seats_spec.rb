@@ -72,4 +72,232 @@ RSpec.describe "seats", :api do
     expect(Dir.children("#{folder(seat)}/startup").sort).to eq([*names, "mine.json"])
     expect(Dir.children("#{folder(seat)}/aside")).to eq([names[0]])
   end
+
+  describe "templates" do
+    let(:studio) { make("Studio", template: true) }
+    let(:project) { make("Project", template: true, parent_id: studio["id"]) }
+    let(:desk) { make("Desk", parent_id: project["id"]) }
+
+    before do
+      plan(studio, lines(*presets.first(3)), keys: {presets[0].document_id => "1"})
+      plan(project, lines(*presets.first(3), presets[3]))
+    end
+
+    it "are what seats differ from: added, taken out, moved, on another key, and taken back one by one" do
+      seen = see(desk)
+      expect([titles(seen), seen["differences"]]).to eq([presets.first(4).map(&:name), 0])
+      expect(seen["lines"].map { |one| one["from"] }).to eq(["Studio"] * 3 + ["Project"])
+      wanted = lines(*presets.values_at(1, 0, 4, 3))
+      own = plan(desk, wanted, keys: {presets[0].document_id => nil, presets[1].document_id => "1"})
+      expect(titles(own)).to eq(presets.values_at(1, 0, 4, 3).map(&:name))
+      expect(own["lines"].map { |one| one["change"] }).to contain_exactly(nil, "moved", "added", nil)
+      expect(own["out"].map { |one| one["title"] }).to eq([presets[2].name])
+      expect(own["clashes"]).to eq([])
+      # The template changes below it: what is the seat's own stays.
+      plan(studio, lines(presets[5], *presets.first(3)))
+      expect(titles(see(desk))).to include(presets[5].name, presets[4].name)
+      expect(titles(see(desk))).not_to include(presets[2].name)
+      back = call(
+        :put,
+        "/api/seats/#{desk["id"]}/plan",
+        {revert: ["brush/#{presets[2].document_id}", "key/#{presets[1].document_id}"]}
+      )
+      expect(titles(back["seat"])).to include(presets[2].name)
+      expect(back["seat"]["lines"].flat_map { |one| one["brushes"] }.filter_map { |one| one["key"] }).to eq([])
+    end
+
+    it "say beforehand which seats they change, and how" do
+      desk
+      plan(make("Apart"), lines(presets[0]))
+      wish = {lines: lines(*presets.first(2), presets[6]), keys: {presets[1].document_id => "2"}}
+      effects = call(:put, "/api/seats/#{studio["id"]}/plan?plan=true", wish)["effects"]
+      expect(effects).to eq(
+        [
+          {
+            "seat" => "Desk",
+            "added" => [presets[6].name],
+            "gone" => [presets[2].name],
+            "moved" => [],
+            "keys" => [presets[1].name]
+          }
+        ]
+      )
+      expect(titles(see(desk))).to eq(presets.first(4).map(&:name))
+    end
+
+    it "begin from no seat, from none below them, and leave what began from them as it is" do
+      wrong = call(:put, "/api/seats/#{studio["id"]}", {parent_id: project["id"]})
+      expect([status, wrong["error"]]).to match([422, /cannot begin from itself/])
+      call(:put, "/api/seats/#{project["id"]}", {parent_id: desk["id"]})
+      expect(status).to eq(404)
+      before = titles(see(desk))
+      call(:delete, "/api/seats/#{project["id"]}")
+      expect([titles(see(desk)), see(desk)["above"].map { |one| one["name"] }]).to eq([before, ["Studio"]])
+    end
+
+    it "are undone like any deed" do
+      call(:put, "/api/seats/#{studio["id"]}/plan", {lines: []}).then { |got|
+        expect(titles(see(desk))).to eq([presets[3].name])
+        call(:post, "/api/ledger/#{got["entry"]["id"]}/undo", {})
+      }
+      expect(titles(see(desk))).to eq(presets.first(4).map(&:name))
+      expect(Studio::M::Seat.find(desk["id"]).items.count).to eq(4)
+    end
+  end
+
+  it "take whole sets and bundles, at a release or at the newest, also of another library" do
+    set = @first.brush_sets.create!(name: "Kit").tap { |one| one.put_in_order(presets.values_at(3, 1).map(&:id)) }
+    bundle = @second.bundles.create!(name: "Inks", licence: "CC0-1.0", author: "Maren Oake")
+    taken = call(
+      :post,
+      "/api/libraries/#{@second.id}/taken",
+      {preset_ids: presets.values_at(5, 1).map(&:id)}
+    )["preset_ids"]
+    bundle.put_in_order(taken)
+    desk = make("Desk")
+    plan(desk, [{thing: "bundle/#{bundle.id}", part: "startup"}])
+    expect([status, last_response.body]).to match([422, /has no release yet/])
+    first = Fobrel::Actions::ReleaseBundle.call(
+      bundle:,
+      person: Studio::M::Person.find_by!(login: "maren"),
+      number: "1.0.0",
+      notes: ""
+    )
+    first = bundle.releases.order(:id).last if first.nil? || !first.respond_to?(:number)
+    seen = plan(
+      desk,
+      [
+        {thing: "set/#{set.id}", part: "startup"},
+        {thing: "bundle/#{bundle.id}", part: "startup", at: bundle.releases.last.id}
+      ]
+    )
+    expect(titles(seen)).to eq(["set “Kit”", "bundle “Inks” of Second unit"])
+    expect(
+      seen["lines"].map { |one|
+        one["brushes"].map { |brush|
+          brush["twice"]
+        }
+      }
+    ).to eq([[false, false], [false, true]])
+    expect(hand_out(desk)["state"]).to eq("current")
+    # What the set gains comes along; the bundle stays where it is.
+    set.put_in_order(presets.values_at(3, 1, 2).map(&:id))
+    brush = Studio::M::Preset.find(taken.first)
+    value = brush.current_edition.value
+    Fobrel::Actions::AddEdition.call(
+      preset: brush,
+      value: value.with("trail", "spacing" => 0.5),
+      person: Studio::M::Person.first
+    )
+    Fobrel::Actions::ReleaseBundle.call(bundle: bundle.reload, person: Studio::M::Person.first, number: nil, notes: "")
+    seen = see(desk)
+    expect([seen["state"], seen["lines"].last["newest"]]).to eq(["behind", bundle.releases.order(:id).last.number])
+    expect(hand_out(desk)["state"]).to eq("current")
+    expect(Dir.children("#{folder(desk)}/startup").size).to eq(4)
+    expect(first).not_to be_nil
+  end
+
+  it "have keys that clash with nobody, which is said before anything is handed out" do
+    call(:put, "#{library}/reserved-keys", {keys: {"5" => "turn"}})
+    desk = make("Desk")
+    one, two, three = presets.first(3).map(&:document_id)
+    seen = plan(desk, lines(*presets.first(3)), keys: {one => "5", two => "4", three => "4"})
+    expect(seen["clashes"].map { |clash| clash.values_at("key", "free") }).to contain_exactly(%w[5 6], %w[4 3])
+    expect(hand_out(desk)["error"]).to match(/Nothing was handed out to Desk/)
+    expect(see(desk)["plans"]).to eq([])
+    plan(desk, lines(*presets.first(3)), keys: {one => "6", three => "3"})
+    expect(hand_out(desk)["state"]).to eq("current")
+    expect(call(:get, "/api/seats/#{desk["id"]}/card.pdf")).to start_with("%PDF")
+    said = JSON.parse(File.read("#{folder(desk)}/start.json"))
+    expect(said["startup"].map { |line| line["key"] }).to eq(%w[6 4 3])
+    expect(call(:get, "#{library}/seat-table")["seats"].sole["cells"].map { |cell| cell["key"] }).to eq(%w[6 4 3])
+  end
+
+  it "go back to any plan, and to what was there before, and keep every plan" do
+    desk = make("Desk")
+    FileUtils.mkdir_p("#{folder(desk)}/startup")
+    File.write(
+      "#{folder(desk)}/startup/stock.json",
+      JSON.generate(presets[7].current_edition.document.merge("name" => "Stock"))
+    )
+    plan(desk, lines(presets[0]))
+    hand_out(desk, why: "First")
+    plan(desk, lines(presets[1]))
+    hand_out(desk)
+    call(:post, "/api/seats/#{desk["id"]}/back", {plan: 1, why: "The shot of last spring"})
+    expect(Dir.children("#{folder(desk)}/startup").sort).to eq(["01 #{presets[0].name}.json", "stock.json"])
+    seen = see(desk)
+    expect(seen["plans"].map { |one| one.values_at("number", "why") })
+      .to eq([[3, "The shot of last spring"], [2, ""], [1, "First"]])
+    expect(seen.values_at("state", "said")).to eq(["behind", "its plan was changed"])
+    File.delete("#{folder(desk)}/startup/stock.json")
+    call(:post, "/api/seats/#{desk["id"]}/back", {plan: nil})
+    expect(Dir.children("#{folder(desk)}/startup")).to eq(["stock.json"])
+    call(:post, "/api/seats/#{desk["id"]}/back", {plan: 99})
+    expect(status).to eq(404)
+  end
+
+  it "are named once, put aside and removed; a folder stays" do
+    desk = make("Desk")
+    expect([make("desk")["error"], status]).to match([/a seat called “desk” already/, 422])
+    plan(desk, lines(presets[0]))
+    hand_out(desk)
+    call(:delete, "/api/seats/#{desk["id"]}")
+    expect(status).to eq(422)
+    aside = call(:put, "/api/seats/#{desk["id"]}", {aside: true, room: "Upstairs", memory_limit: 40, person_id: nil})
+    expect(aside.values_at("state", "room", "memory_limit")).to eq(["put aside", "Upstairs", 40])
+    expect(hand_out(desk)["error"]).to match(/is put aside/)
+    told = call(:delete, "/api/seats/#{desk["id"]}")["entry"]["summary"]
+    expect([told, File.exist?("#{folder(desk)}/startup")]).to match([/removed.*stays as it is/, true])
+    expect(make("Desk")["folder"]).to eq(desk["folder"])
+  end
+
+  it "cost what the estimate says, and a start is learned from" do
+    desk = make("Desk")
+    seen = plan(desk, lines(*presets))
+    hand_out(desk)
+    3.times { call(:post, "/api/seats/#{desk["id"]}/restart", {}) }
+    started = see(desk)
+    measured = started["report"]["memory"]
+    expect(measured).to be > 10_000
+    expect(seen["load"]["memory"].fdiv(measured)).to be_between(0.75, 1.25)
+    expect(started["load"]["ms"].fdiv(started["report"]["ms"])).to be_between(0.4, 2.5)
+    expect(started["load"]["starts"]).to eq(3)
+    expect(started["report"]["loaded"].map { |one| one["apart"] }.uniq).to eq([0])
+  end
+
+  it "carry on a hand-out whose folder never got it, by themselves, and tell leads and whose it is" do
+    desk = make("Desk")
+    tove = Studio::M::Person.find_by!(login: "tove")
+    call(:put, "/api/seats/#{desk["id"]}", {person_id: tove.id})
+    plan(desk, lines(presets[0]))
+    Fobrel::Actions::HandOut.call(seat: Studio::M::Seat.find(desk["id"]), person: tove)
+    expect(see(desk).values_at("state", "said")).to eq(["behind", "nothing is in its folder"])
+    Fobrel::Jobs::WatchedSeats.look
+    expect(see(desk)["state"]).to eq("current")
+    File.delete(Dir.glob("#{folder(desk)}/startup/*").first)
+    Fobrel::Jobs::WatchedSeats.look
+    expect(Studio::M::Notice.where(kind: "seat").map { |one| [one.person.login, one.text] })
+      .to contain_exactly(["maren", "Desk drifted: 1 missing"], ["tove", "Desk drifted: 1 missing"])
+    Fobrel::Jobs::WatchedSeats.look
+    expect(Studio::M::Notice.where(kind: "seat").count).to eq(2)
+    expect(see(desk)["events"].map { |one| one["kind"] }).to eq(["drifted", "current", "handed out"])
+  end
+
+  it "hand out to several at once, each told by itself" do
+    one, two, three = %w[One Two Three].map { |name| make(name) }
+    [one, two].each { |desk| plan(desk, lines(presets[0])) }
+    told = call(:post, "#{library}/hand-outs", {seat_ids: [one, two, three].map { |desk| desk["id"] }})["told"]
+    expect(told.map { |line| line.values_at("seat", "plan") }).to eq([["One", 1], ["Two", 1], ["Three", nil]])
+    expect(told.last["problem"]).to match(/start plan of Three is empty/)
+    expect(call(:get, "#{library}/seat-table")["sentence"]).to eq("2 of 2 seats are current.")
+  end
+
+  it "bring what two planned at once together" do
+    desk = make("Desk")
+    seen = plan(desk, lines(*presets.first(3)))["lines"].map { |one| one.slice("thing", "part") }
+    plan(desk, seen.first(2), before: seen)
+    both = plan(desk, [seen[1], seen[0], seen[2]], before: seen)
+    expect(titles(both)).to eq([presets[1].name, presets[0].name])
+  end
 end

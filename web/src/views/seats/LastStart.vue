@@ -25,8 +25,10 @@ const mb = (bytes?: number | null) => (bytes ? `${(bytes / 1e6).toFixed(1)} MB` 
         <tr v-for="(one, index) in report.loaded" :key="index">
           <td>
             <span v-if="!one.ok" class="missing">failed</span><span v-else-if="!one.planned" class="own">◆ its own</span
-            ><span v-else-if="one.as_planned" class="good">● as planned</span
-            ><span v-else class="changed">◐ altered</span>
+            ><span v-else-if="one.as_planned && !one.apart" class="good">● as planned</span
+            ><span v-else class="changed">{{
+              one.as_planned ? `paints otherwise, by ${one.apart} of 255` : `altered, by ${one.apart} of 255`
+            }}</span>
           </td>
           <td class="keyed">{{ one.key }}</td>
           <td>

@@ -13,9 +13,16 @@ watch(lines, () => (order.value = of_part(props.part)), { immediate: true })
 const list = ref<{ $el: HTMLElement }>()
 const { begin, end } = useDragging(() => list.value?.$el)
 
-/** What was dropped here stands in this part, once. */
+/** What was dropped here stands in this part, once: where it was dropped. */
 function give() {
-  const here = order.value.map((one) => ({ ...one, part: props.part }))
+  // What came from beside brings nothing with it yet.
+  const came = new Set(order.value.filter(({ brushes }) => !brushes.length).map(({ thing }) => thing))
+  const here = order.value
+    .filter(
+      ({ thing, brushes }, at, all) =>
+        !came.has(thing) || !brushes.length || !all.some((one, i) => i !== at && one.thing === thing),
+    )
+    .map((one) => ({ ...one, part: props.part }))
   const things = new Set(here.map(({ thing }) => thing))
   const rest = lines.value.filter(({ part, thing }) => part !== props.part && !things.has(thing))
   void change(props.part === 'startup' ? [...here, ...rest] : [...rest, ...here])

@@ -21,7 +21,7 @@ const notes = computed(() => {
       text: { added: 'only here', moved: 'moved here', changed: 'changed here', 'taken out': '' }[line.change],
       kind: 'own',
     })
-  if (line.at_title) found.push({ text: `stays at ${line.at_title}`, kind: 'soft' })
+  if (line.at_title) found.push({ text: line.at === null ? line.at_title : `stays at ${line.at_title}`, kind: 'soft' })
   if (line.newest)
     found.push({ text: single.value ? `edition ${line.newest} is out` : `${line.newest} is out`, kind: 'changed' })
   if (line.replaces) found.push({ text: `in place of ${line.replaces}`, kind: 'own' })
@@ -29,10 +29,7 @@ const notes = computed(() => {
   if (single.value && brush.value?.twice) found.push({ text: 'stands further up already', kind: 'missing' })
   return found
 })
-const pin = () =>
-  alter(props.line.thing, {
-    at: props.line.at === null ? ((single.value ? brush.value?.edition : undefined) ?? null) : null,
-  })
+const pin = () => alter(props.line.thing, { at: props.line.at === null ? props.line.pin : null })
 const menu = (what: string) => {
   if (what === 'up' || what === 'down') return emit('shift', what === 'up' ? -1 : 1)
   if (what === 'part') return change(moved())
@@ -92,8 +89,8 @@ function walk(event: KeyboardEvent) {
               other === 'shelf' ? 'To the shelf' : 'To the startup'
             }}</el-dropdown-item>
             <el-dropdown-item command="section">Section…</el-dropdown-item>
-            <el-dropdown-item v-if="single || line.at !== null" command="pin">{{
-              line.at === null ? `Stay at edition ${brush?.edition}` : 'Follow the newest'
+            <el-dropdown-item v-if="line.pin !== null" command="pin">{{
+              line.at === null ? `Stay at ${single ? `edition ${line.pin}` : line.at_title}` : 'Follow the newest'
             }}</el-dropdown-item>
             <template v-if="single && line.part === 'startup'">
               <el-dropdown-item v-if="line.replaces" command="original"

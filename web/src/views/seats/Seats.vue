@@ -14,6 +14,7 @@ import LastStart from './LastStart.vue'
 import LoadMeter from './LoadMeter.vue'
 import PlanAdd from './PlanAdd.vue'
 import PlanPart from './PlanPart.vue'
+import PlanWall from './PlanWall.vue'
 import ReservedKeys from './ReservedKeys.vue'
 import SeatDialog from './SeatDialog.vue'
 import SeatList from './SeatList.vue'
@@ -30,6 +31,8 @@ const chosen = computed(() => {
 const place = sitDown(() => chosen.value)
 const { seat, busy, missing, fixed, asked, library, session, toast, at, doing, revert, lines } = place
 const about = ref(false)
+/** Whether the library's brushes stand beside the plan. */
+const beside = ref(false)
 const reserved = ref<Record<string, string>>()
 const below = ref<'all' | 'folder' | 'start' | 'plans'>('all')
 const BELOW = { all: 'All seats', folder: 'In its folder', start: 'Last start', plans: 'Earlier plans' }
@@ -162,14 +165,15 @@ const said = computed(() => {
           </el-popover>
         </template>
       </header>
-      <div class="plan">
+      <div class="plan" :class="{ beside }">
         <section aria-label="Startup">
           <div class="line">
             <h2>Startup</h2>
-            <span class="soft small">loaded at every start, in this order</span><span class="grow" /><PlanAdd
+            <span class="soft small">loaded at every start, in this order</span><span class="grow" /><template
               v-if="!fixed"
-              part="startup"
-            />
+              ><button class="plain small" :aria-pressed="beside" @click="beside = !beside">brushes beside</button
+              ><PlanAdd part="startup"
+            /></template>
           </div>
           <PlanPart part="startup" empty="Nothing is loaded at start yet. Add brushes, sets or bundles." />
           <p v-for="one in seat.out" :key="one.thing" class="small soft out">
@@ -177,6 +181,7 @@ const said = computed(() => {
             <button v-if="!fixed" class="plain small" @click="revert(one.thing)">take it back in</button>
           </p>
         </section>
+        <PlanWall v-if="beside" @close="beside = false" />
         <aside>
           <section aria-label="Shelf">
             <div class="line">
@@ -246,6 +251,9 @@ main {
   display: grid;
   grid-template-columns: minmax(0, 1.7fr) minmax(280px, 1fr);
   min-height: 200px;
+}
+.plan.beside {
+  grid-template-columns: minmax(0, 1.6fr) 220px minmax(240px, 1fr);
 }
 .plan > * {
   padding: 10px 12px;

@@ -12,6 +12,11 @@ export type Effect = components['schemas']['PlanEffect']
 export type Part = PlanLine['part']
 type Keys = Record<string, string | null>
 
+/** A line that the server has not told of yet. */
+export const fresh = (thing: string, title: string, part: Part): PlanLine => ({
+  ...{ thing, title, part, section: null, at: null, replaces: null, at_title: null, newest: null, pin: null },
+  ...{ problem: null, from: null, change: null, brushes: [] },
+})
 /** What of a line is kept. */
 const bare = ({ thing, part, section, at, replaces }: PlanLine) => ({ thing, part, section, at, replaces })
 
@@ -91,12 +96,9 @@ function useSeat(id: () => number | undefined) {
   /** To the end of a part: what stands there already is left. */
   function add(things: { thing: string; title: string }[], part: Part) {
     const there = new Set(lines.value.map(({ thing }) => thing))
-    const fresh = things.filter(({ thing }) => !there.has(thing))
-    if (!fresh.length) return toast.done('All of that stands in the plan already.')
-    const made = fresh.map(({ thing, title }) => ({
-      ...{ thing, title, part, section: null, at: null, replaces: null, at_title: null, newest: null },
-      ...{ problem: null, from: null, change: null, brushes: [] },
-    }))
+    const news = things.filter(({ thing }) => !there.has(thing))
+    if (!news.length) return toast.done('All of that stands in the plan already.')
+    const made = news.map(({ thing, title }) => fresh(thing, title, part))
     const startup = [...of_part('startup'), ...(part === 'startup' ? made : [])]
     return change([...startup, ...of_part('shelf'), ...(part === 'shelf' ? made : [])])
   }

@@ -21,6 +21,22 @@ module Fobrel
         # @raise [Problem] when there is nothing to start from
         def self.run(folder, strips: false) = new(folder, strips).run
 
+        # How far two strokes lie apart, pixel by pixel: the same fingerprint is a promise, this is what was painted.
+        #
+        # @param planned [Array<String>] PNGs
+        # @param painted [Array<String>] PNGs, one for each
+        # @return [Array<Integer>] the greatest difference of any sample, 0–255; 255 where their sizes differ
+        def self.apart(planned, painted)
+          planned.zip(painted).map do |pair|
+            next 0 if pair[0] == pair[1]
+            one, other = pair.map { |png| Vips::Image.new_from_buffer(png, "").colourspace(:srgb).flatten }
+            next 255 unless [one.width, one.height] == [other.width, other.height]
+            (one - other).abs.max.round
+          rescue Vips::Error
+            255
+          end
+        end
+
         def initialize(folder, strips)
           @folder = Folder.new(folder)
           @strips = strips

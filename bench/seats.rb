@@ -1,0 +1,119 @@
+# frozen_string_literal: true
+
+# What seats cost a server: nothing new asked by one agent, by two hundred at once; five hundred brushes of which three
+# changed; forty seats that fetch a release of a hundred brushes. A whole server of its own, on loopback. The reference for
+# "nothing new" is a question that reads nothing (/api/session) in the same run. See bin/bench.
+require_relative "../server/app"
+require_relative "../server/postgres"
+require_relative "../cli/command_line"
+require "stringio"
+
+$stdout.sync = true
+
+module Fobrel
+  SEATS = 200
+  FETCHING = 40
+  BRUSHES = 500
+  RELEASE = 100
+
+  folder = Dir.mktmpdir("fobrel-seats")
+  cluster = Postgres.new(File.join(ENV["FOBREL_BENCH"] || Fobrel.var, "bench"))
+  cluster.start("postgres")
+  cluster.drop("fobrel_bench_seats")
+  url = cluster.start("fobrel_bench_seats")
+  port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
+  log = File.join(folder, "server.log")
+  env = {"DATABASE_URL" => url, "PORT" => port.to_s, "FOBREL_VAR" => folder, "SESSION_SECRET" => "b" * 64}
+  server = spawn(env, RbConfig.ruby, File.expand_path("../server/launch.rb", __dir__), out: log, err: %i[child out])
+  1200.times { (File.exist?(log) && File.read(log).include?("is ready")) ? break : sleep(0.1) }
+  Database.connect(url)
+  at = "http://127.0.0.1:#{port}"
+  maren = Models::Person.find_by!(login: "maren")
+  library = Models::Library.create!(name: "Bench").tap { |one| one.memberships.create!(person: maren, role: "lead") }
+  base = Models::Preset.shown.first.current_edition.value
+  now = -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) }
+  p95 = ->(list) { list.sort[(list.size * 0.95).ceil - 1] }
+  ms = ->(seconds) { format("%.0f ms", seconds * 1000) }
+  memory = -> {
+    Dir.glob("/proc/[0-9]*/stat").sum { |path|
+      fields = File.read(path).split(") ").last.split
+      (fields[1].to_i == server || path.include?("/#{server}/")) ? fields[21].to_i * 4096 : 0
+    rescue SystemCallError
+      0
+    } / 1e6
+  }
+
+  make = lambda do |count, from|
+    values = Array.new(count) { |n|
+      Core::Preset::Preset[base.to_h.merge(
+        "id" => SecureRandom.uuid, "name" => "Brush #{from + n}", "trail" => {"spacing" => 0.05 + (from + n) * 0.0001}
+      )]
+    }
+    values.map { |value| Actions::CreatePreset.call(library:, value:, person: maren, note: "bench") }
+  end
+  tune = lambda do |preset|
+    value = preset.reload.current_edition.value
+    Actions::AddEdition.call(preset:, value: value.with("pigment", value["pigment"].merge("flow" => 0.5)), person: maren)
+  end
+  seat = lambda do |name, presets|
+    made = Models::Seat.create!(library:, name:, folder: Models::Seat.free_folder(library, name), away: true)
+    made.put_in_order(presets.map(&:id))
+    [made, Models::AccessToken.issue(maren, name, seat: made).last]
+  end
+  hand_out = ->(one) { Actions::HandOut.call(seat: one.reload, person: maren) }
+  agent = lambda do |path, token|
+    source = SeatSource.new(url: at, token:)
+    began = now.call
+    done = Core::Startup::Agent.new(File.join(folder, "desks", path), source).pull
+    [done, now.call - began, source.received]
+  end
+
+  presets = make.call(BRUSHES, 0)
+  big, token = seat.call("Big", presets)
+  hand_out.call(big)
+  _, first, = agent.call("big", token)
+  done, nothing, bytes = agent.call("big", token)
+  puts "#{BRUSHES} brushes, the first time: #{ms[first]}"
+  puts "nothing new: #{ms[nothing]}, #{bytes} bytes (wanted: under 0.5 s, 2,000 bytes), swapped: #{done.swapped}"
+  presets.sample(3, random: Random.new(1)).each { |preset| tune.call(preset) }
+  hand_out.call(big)
+  done, some, bytes = agent.call("big", token)
+  puts "three of them changed: #{done.fetched} files (three brushes and the words), #{ms[some]}, #{bytes} bytes with the plan"
+
+  small = presets.first(12)
+  desks = Array.new(SEATS) { |n| seat.call("Desk #{n}", small) }
+  desks.each { |one, _| hand_out.call(one) }
+  desks.each_slice(20) { |some| some.map { |one, key| Thread.new { agent.call(one.folder, key) } }.each(&:join) }
+  Net::HTTP.start("127.0.0.1", port) { |http| 20.times { http.get("/api/session") } }
+  rounds = Array.new(3) do
+    gate = Thread::Queue.new
+    threads = desks.map { |one, key|
+      Thread.new do
+        gate.pop
+        agent.call(one.folder, key)[1]
+      end
+    }
+    threads.each { gate << true }
+    threads.map(&:value)
+  end
+  plain = Array.new(3) do
+    threads = Array.new(SEATS) { Thread.new { now.call.then { |began| Net::HTTP.get(URI("#{at}/api/session")) && (now.call - began) } } }
+    threads.map(&:value)
+  end
+  puts "#{SEATS} seats ask at once, nothing is new: p95 #{ms[p95[rounds.flatten]]} (wanted: under 1 s); " \
+    "#{SEATS} questions that read nothing: p95 #{ms[p95[plain.flatten]]}"
+
+  release = make.call(RELEASE, BRUSHES)
+  fetching = desks.first(FETCHING)
+  fetching.each { |one, _| one.put_in_order(release.map(&:id)) && hand_out.call(one) }
+  before = memory.call
+  began = now.call
+  results = fetching.map { |one, key| Thread.new { agent.call(one.folder, key) } }.map(&:value)
+  took = now.call - began
+  puts "#{FETCHING} seats fetch #{RELEASE} brushes each: #{format("%.1f s", took)} (wanted: 60 s), " \
+    "#{results.sum { |done, _, _| done.fetched }} files; server #{before.round} → #{memory.call.round} MB"
+ensure
+  Process.kill("INT", server) if server
+  Process.wait(server) if server
+  FileUtils.rm_rf(folder) if folder
+end
