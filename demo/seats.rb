@@ -42,9 +42,19 @@ module Fobrel
           hand_out(people["maren"])
         end
 
-        # What happened since in the folder of one of them.
+        # What happened since: one has the newest, in the folder of another somebody was at work.
         #
         # @param library [Models::Library]
+        # @param person [Models::Person]
+        def go_on(library, person)
+          newest = library.seats.find_by!(name: "Background desk")
+          Actions::HandOut.call(seat: newest, person:, why: "Softer fog")
+          Models::SeatFolder.new(newest).pull
+          alter(library)
+        end
+
+        private
+
         def alter(library)
           seat = library.seats.find_by!(name: "Line desk 2")
           folder = File.join(seat.path, "startup")
@@ -59,8 +69,6 @@ module Fobrel
           File.write(File.join(seat.path, "note.txt"), "The far bank one is mine. Tove\n")
           Models::SeatFolder.new(seat).look
         end
-
-        private
 
         def template(name, above, startup, shelf)
           parent = above && @library.templates.find_by!(name: above)

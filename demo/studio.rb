@@ -95,7 +95,7 @@ module Fobrel
           arrange(library, presets)
           bundle(library, presets, person)
           doubles(library, presets, person)
-          Seats.alter(library)
+          Seats.go_on(library, person)
         end
 
         # What comes of copying by hand: one that paints the same, one that is hardly another.

@@ -184,7 +184,9 @@ module Fobrel
         def row(seat)
           state = Models::SeatState.of(seat)
           {
-            **seat.slice(:id, :name, :room),
+            id: seat.id,
+            name: seat.name,
+            room: seat.room,
             state: state.word,
             said: state.said,
             plan: seat.handed&.number,

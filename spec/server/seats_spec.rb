@@ -182,13 +182,9 @@ RSpec.describe "seats", :api do
     expect(hand_out(desk)["state"]).to eq("current")
     # What the set gains comes along; the bundle stays where it is.
     set.put_in_order(presets.values_at(3, 1, 2).map(&:id))
-    brush = Studio::M::Preset.find(taken.first)
-    value = brush.current_edition.value
-    Fobrel::Actions::AddEdition.call(
-      preset: brush,
-      value: value.with("trail", "spacing" => 0.5),
-      person: Studio::M::Person.first
-    )
+    taken_one = Studio::M::Preset.find(taken.first)
+    value = taken_one.current_edition.value.with("trail", "spacing" => 0.5)
+    Fobrel::Actions::AddEdition.call(preset: taken_one, value:, person: Studio::M::Person.first)
     Fobrel::Actions::ReleaseBundle.call(bundle: bundle.reload, person: Studio::M::Person.first, number: nil, notes: "")
     seen = see(desk)
     expect([seen["state"], seen["lines"].last["newest"]]).to eq(["behind", bundle.releases.order(:id).last.number])

@@ -76,23 +76,23 @@ const handOut = async () => {
         <thead>
           <tr>
             <th scope="col" />
+            <th v-if="!keys" scope="col">also there</th>
             <th v-for="one in brushes" :key="one.id" scope="col">{{ one.name }}</th>
-            <th scope="col">{{ keys ? '' : 'also there' }}</th>
           </tr>
         </thead>
         <tbody>
           <tr v-for="seat in table.seats" :key="seat.id">
             <th scope="row">
               <router-link :to="{ query: { seat: seat.id } }">{{ seat.name }}</router-link>
-              <span class="soft small">{{ seat.room }}</span>
+              <span class="soft small room">{{ seat.room }}</span>
             </th>
+            <td v-if="!keys" class="soft">{{ seat.also.slice(0, 3).join(', ') }}</td>
             <td v-for="one in brushes" :key="one.id" :class="`is-${cell(seat.id, one.id)?.state.replace(' ', '-')}`">
               <template v-if="cell(seat.id, one.id) && keys">{{ cell(seat.id, one.id)?.key ?? '·' }}</template><template
                 v-else-if="cell(seat.id, one.id)"
                 >{{ SIGNS[cell(seat.id, one.id)!.state] }} {{ cell(seat.id, one.id)!.state }}</template
               >
             </td>
-            <td class="soft">{{ keys ? '' : seat.also.slice(0, 4).join(', ') }}</td>
           </tr>
         </tbody>
       </table>
@@ -117,12 +117,21 @@ th {
 thead th {
   position: sticky;
   top: 0;
-  background: var(--paper, var(--card));
+  background: var(--paper);
   color: var(--soft);
   font-size: 12px;
 }
 td {
   padding: 3px 12px 3px 0;
+}
+tbody th {
+  position: sticky;
+  left: 0;
+  background: var(--paper);
+}
+.room {
+  margin-left: 8px;
+  font-weight: 400;
 }
 tbody tr {
   border-top: 1px solid var(--line);

@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import Strip from '../../parts/Strip.vue'
+import { size } from '../../parts/size'
 import { moment } from '../../parts/when'
 import { atSeat } from './useSeat'
 
@@ -8,7 +9,7 @@ import { atSeat } from './useSeat'
 const { seat } = atSeat()
 const report = computed(() => seat.value!.report)
 const painted = (sum: string) => `/api/seats/${seat.value!.id}/painted/${sum}.png`
-const mb = (bytes?: number | null) => (bytes ? `${(bytes / 1e6).toFixed(1)} MB` : '')
+const held = (bytes?: number | null) => (bytes ? size(bytes) : '')
 </script>
 
 <template>
@@ -17,7 +18,7 @@ const mb = (bytes?: number | null) => (bytes ? `${(bytes / 1e6).toFixed(1)} MB` 
       <h2>Last start</h2>
       <span class="soft small"
         >{{ moment(report.started_at) }}, plan {{ report.plan }}, {{ Math.round(report.ms) }} ms,
-        {{ mb(report.memory) }}; {{ report.failed ? `${report.failed} failed` : 'all loaded' }}</span
+        {{ held(report.memory) }}; {{ report.failed ? `${report.failed} failed` : 'all loaded' }}</span
       >
     </div>
     <table>
@@ -40,7 +41,7 @@ const mb = (bytes?: number | null) => (bytes ? `${(bytes / 1e6).toFixed(1)} MB` 
           <td class="strip-cell">
             <Strip v-if="one.painted" :src="painted(one.painted)" :label="`${one.name}, as painted there`" lazy />
           </td>
-          <td class="soft">{{ Math.round(one.ms) }}&nbsp;ms {{ mb(one.memory) }}</td>
+          <td class="soft">{{ Math.round(one.ms) }}&nbsp;ms {{ held(one.memory) }}</td>
           <td>{{ one.problem }}</td>
         </tr>
       </tbody>

@@ -1,14 +1,11 @@
 <script setup lang="ts">
 import { computed } from 'vue'
+import { size } from '../../parts/size'
 import { atSeat } from './useSeat'
 
 /** What the next start costs by this plan, beside the seat's limits and its last start. */
 const { seat } = atSeat()
 const load = computed(() => seat.value!.load)
-const size = (bytes: number) => {
-  if (bytes < 1e6) return `${Math.round(bytes / 1e3)} kB`
-  return `${bytes < 1e7 ? (bytes / 1e6).toFixed(1) : Math.round(bytes / 1e6)} MB`
-}
 const seconds = (ms: number) => (ms / 1000 < 10 ? (ms / 1000).toFixed(1) : Math.round(ms / 1000).toString())
 /** Without a limit the bar is as long as one and a half times the greater of plan and last start. */
 function bar(now: number, last: number | null, limit: number | null) {

@@ -18,7 +18,12 @@ const notes = computed(() => {
   const found: { text: string; kind: string }[] = []
   if (line.change)
     found.push({
-      text: { added: 'only here', moved: 'moved here', changed: 'changed here', 'taken out': '' }[line.change],
+      text: {
+        added: seat.value?.template ? 'added here' : 'only here',
+        moved: 'moved here',
+        changed: 'changed here',
+        'taken out': '',
+      }[line.change],
       kind: 'own',
     })
   if (line.at_title) found.push({ text: line.at === null ? line.at_title : `stays at ${line.at_title}`, kind: 'soft' })
@@ -65,7 +70,7 @@ function walk(event: KeyboardEvent) {
       <div class="words">
         <b :title="line.title">{{ line.title }}</b>
         <span v-for="one in notes" :key="one.text" class="note" :class="one.kind">{{ one.text }}</span>
-        <span v-if="line.from && !line.change" class="soft small">from {{ line.from }}</span>
+        <span v-if="line.from && !line.change" class="soft small source">from {{ line.from }}</span>
       </div>
       <span class="grow" />
       <KeyButton
@@ -182,6 +187,11 @@ li .strip {
 }
 .twice {
   opacity: 0.7;
+}
+@container (width < 300px) {
+  .source {
+    display: none;
+  }
 }
 @container (width < 480px) {
   .strip,

@@ -243,7 +243,7 @@ main {
   top: 0;
   z-index: 2;
   padding: 10px 18px;
-  background: var(--paper, var(--ground));
+  background: var(--paper);
   border-bottom: 1px solid var(--line);
   flex-wrap: wrap;
 }
