@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 # What seats cost a server: nothing new asked by one agent, by two hundred at once; five hundred brushes of which three
-# changed; forty seats that fetch a release of a hundred brushes. A whole server of its own, on loopback. The reference for
-# "nothing new" is a question that reads nothing (/api/session) in the same run. See bin/bench.
+# changed; forty seats that fetch a release of a hundred brushes. A whole server of its own, on loopback. The reference
+# for "nothing new" is a question that reads nothing (/api/session) in the same run. See bin/bench.
 require_relative "../server/app"
 require_relative "../server/postgres"
 require_relative "../cli/command_line"
@@ -34,14 +34,15 @@ module Fobrel
   now = -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) }
   p95 = ->(list) { list.sort[(list.size * 0.95).ceil - 1] }
   ms = ->(seconds) { format("%.0f ms", seconds * 1000) }
-  memory = -> {
-    Dir.glob("/proc/[0-9]*/stat").sum { |path|
+  memory = lambda do
+    sizes = Dir.glob("/proc/[0-9]*/stat").map do |path|
       fields = File.read(path).split(") ").last.split
       (fields[1].to_i == server || path.include?("/#{server}/")) ? fields[21].to_i * 4096 : 0
     rescue SystemCallError
       0
-    } / 1e6
-  }
+    end
+    sizes.sum / 1e6
+  end
 
   make = lambda do |count, from|
     values = Array.new(count) { |n|
@@ -53,7 +54,11 @@ module Fobrel
   end
   tune = lambda do |preset|
     value = preset.reload.current_edition.value
-    Actions::AddEdition.call(preset:, value: value.with("pigment", value["pigment"].merge("flow" => 0.5)), person: maren)
+    Actions::AddEdition.call(
+      preset:,
+      value: value.with("pigment", value["pigment"].merge("flow" => 0.5)),
+      person: maren
+    )
   end
   seat = lambda do |name, presets|
     made = Models::Seat.create!(library:, name:, folder: Models::Seat.free_folder(library, name), away: true)
@@ -78,7 +83,7 @@ module Fobrel
   presets.sample(3, random: Random.new(1)).each { |preset| tune.call(preset) }
   hand_out.call(big)
   done, some, bytes = agent.call("big", token)
-  puts "three of them changed: #{done.fetched} files (three brushes and the words), #{ms[some]}, #{bytes} bytes with the plan"
+  puts "three of them changed: #{done.fetched} files (three brushes and the words), #{ms[some]}, #{bytes} bytes in all"
 
   small = presets.first(12)
   desks = Array.new(SEATS) { |n| seat.call("Desk #{n}", small) }
@@ -88,16 +93,26 @@ module Fobrel
   rounds = Array.new(3) do
     gate = Thread::Queue.new
     threads = desks.map { |one, key|
+      source = SeatSource.new(url: at, token: key, seat: one.id)
+      etag = JSON.parse(File.read(File.join(folder, "desks", one.folder, ".fobrel", "agent.json")))["etag"]
       Thread.new do
         gate.pop
-        agent.call(one.folder, key)[1]
+        began = now.call
+        source.plan(etag) && raise("there should be nothing new")
+        now.call - began
       end
     }
     threads.each { gate << true }
     threads.map(&:value)
   end
   plain = Array.new(3) do
-    threads = Array.new(SEATS) { Thread.new { now.call.then { |began| Net::HTTP.get(URI("#{at}/api/session")) && (now.call - began) } } }
+    threads = Array.new(SEATS) {
+      Thread.new {
+        now.call.then { |began|
+          Net::HTTP.get(URI("#{at}/api/session")) && (now.call - began)
+        }
+      }
+    }
     threads.map(&:value)
   end
   puts "#{SEATS} seats ask at once, nothing is new: p95 #{ms[p95[rounds.flatten]]} (wanted: under 1 s); " \

@@ -12,6 +12,11 @@ module Fobrel
     LARGEST = Core::Startup::Plan::LARGEST
     WAIT = 30
 
+    # Raised where the server has no room at this moment, and nothing was begun.
+    class Busy < StandardError; end
+    # So often it is asked again.
+    TRIES = 8
+
     # Bytes that came, for those who want to know what a pull costs.
     attr_reader :received
 
@@ -50,7 +55,7 @@ module Fobrel
       request = Net::HTTP::Get.new("/api/seats/#{seat}/files/#{sum}")
       request["Range"] = "bytes=#{from}-" if from.positive?
       request["Accept-Encoding"] = "identity"
-      connect do |http|
+      patiently do |http|
         http.request(authorised(request)) do |answer|
           check(answer)
           skip = (from.positive? && answer.code == "200") ? from : 0
@@ -79,7 +84,7 @@ module Fobrel
     end
 
     def ask(request)
-      connect do |http|
+      patiently do |http|
         body = +""
         answer = http.request(authorised(request)) { |one|
           one.read_body do |piece|
@@ -94,6 +99,18 @@ module Fobrel
         answer.body = body
         check(answer)
         answer
+      end
+    end
+
+    # A little apart from others who wait, too.
+    def patiently(&)
+      tries = 0
+      begin
+        connect(&)
+      rescue Busy
+        raise Away, "The server at #{@url} is busy. What is here stays." if (tries += 1) > TRIES
+        sleep(rand(0.4..1.2) * tries)
+        retry
       end
     end
 
@@ -117,6 +134,7 @@ module Fobrel
     def check(answer)
       return if answer.is_a?(Net::HTTPSuccess) || answer.is_a?(Net::HTTPNotModified)
       if answer.code.to_i >= 500
+        raise Busy if answer.code == "503" && answer["Retry-After"]
         raise Away,
           "The server at #{@url} is busy or unwell (#{answer.code}). What is here stays."
       end

@@ -158,12 +158,18 @@ module Fobrel
       # Each request is somebody's, and takes its room.
       def take_rooms
         env["fobrel.room"] = []
-        Core::Apart.turn.who = person.id
+        Core::Apart.turn.who = whose
         take_room(:any)
         take_room(:writing) unless request.get? || request.head?
       end
 
-      def take_room(kind) = env["fobrel.room"] << App::Room.here.enter(kind, person.id)
+      def take_room(kind) = env["fobrel.room"] << App::Room.here.enter(kind, whose)
+
+      # Whose share a request is of: a seat has its own, though one lead made the tokens of all of them.
+      def whose
+        seat = token? && token_shown&.seat_id
+        seat ? "seat #{seat}" : person.id
+      end
 
       # Held against whose library the address names. A thing that is not there, or not theirs to see, is the
       # route's to tell.

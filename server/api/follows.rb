@@ -87,7 +87,15 @@ module Fobrel
           here.brush_sets.find(params["set"]).preset_ids_in_order
         end
         found = Finding::Consistency.new(here, ids:)
-        answer({sentence: found.sentence, states: Finding::Consistency::STATES, **found.to_h})
+        Models::SpreadDay.keep(here) unless ids
+        answer(
+          {
+            developed: Models::SpreadDay.of(here),
+            sentence: found.sentence,
+            states: Finding::Consistency::STATES,
+            **found.to_h
+          }
+        )
       end
 
       post "/api/libraries/:library/consistency/reminders" do

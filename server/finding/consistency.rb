@@ -38,12 +38,12 @@ module Fobrel
         end
       end
 
+      # @return [Array(Integer, Integer)] places that have some of it, and those of them that have nothing older
+      def counts = [having.size, having.size - behind.size]
+
       # @return [String] in one sentence
       def sentence
-        counts = to_h[:counts]
-        having = places.select { |place| place[:kind] != "person" && counts.key?(place[:key]) }
         return "Nobody follows a bundle of this library, and no seat has one of its brushes." if having.empty?
-        behind = having.select { |place| counts[place[:key]].key?("behind") }
         if behind.empty?
           return (having.size == 1) ? "#{having.first[:name]} has the newest." : "All #{having.size} have the newest."
         end
@@ -52,6 +52,13 @@ module Fobrel
       end
 
       private
+
+      # What a person tuned for themselves makes nobody behind.
+      def having
+        @having ||= places.select { |place| place[:kind] != "person" && to_h[:counts].key?(place[:key]) }
+      end
+
+      def behind = having.select { |place| to_h[:counts][place[:key]].key?("behind") }
 
       def presets
         @presets ||= (@ids ? @library.presets.where(id: @ids) : @library.presets).shown.in_order.limit(MOST)

@@ -119,7 +119,22 @@ module Fobrel
       # --- what it has ------------------------------------------------------------------------------
 
       # @return [SeatPlan, nil] what was handed out last
-      def handed = plans.max_by(&:number)
+      def handed = defined?(@handed) ? @handed : plans.order(number: :desc).first
+
+      # Reads what was handed out last to several seats in one go: their earlier plans stay where they are.
+      #
+      # @param seats [Array<Seat>]
+      # @return [Array<Seat>] the same
+      def self.with_handed(seats)
+        last = SeatPlan.where(seat: seats).select("DISTINCT ON (seat_id) *").order(:seat_id, number: :desc)
+        found = last.index_by(&:seat_id)
+        seats.each { |seat| seat.instance_variable_set(:@handed, found[seat.id]) }
+      end
+
+      def reload(*)
+        remove_instance_variable(:@handed) if defined?(@handed)
+        super
+      end
 
       # What would be handed out now.
       #

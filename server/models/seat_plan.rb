@@ -13,6 +13,11 @@ module Fobrel
       # @return [String]
       def etag = Core::Sum.of("#{id} #{number} #{JSON.generate(seat.left_alone)}")[0, 32]
 
+      # @return [String] the document as JSON
+      def written
+        RawColumn.get("SELECT document::text FROM seat_plans WHERE id = $1", id).force_encoding(Encoding::UTF_8)
+      end
+
       # @param sum [String]
       # @return [String, nil] the bytes of one of its files
       def self.bytes(sum)

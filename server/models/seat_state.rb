@@ -65,11 +65,15 @@ module Fobrel
         }
       end
 
+      # What of the plan is newer, and whether it is another plan.
       def newer
         was = handed.to_h { |line| [line[1], line[2]] }
         count = wanted.count { |line| was.key?(line[1]) && was[line[1]] != line[2] }
-        return "its plan was changed" if count.zero?
-        (count == 1) ? "1 brush is newer" : "#{count} brushes are newer"
+        others = [wanted, handed].map { |list| list.map { |line| line.values_at(0, 1, 3, 4, 5) } }
+        parts = []
+        parts << ((count == 1) ? "1 brush is newer" : "#{count} brushes are newer") if count.positive?
+        parts << "its plan was changed" if others[0] != others[1] || count.zero?
+        parts.join(", ")
       end
     end
   end

@@ -69,7 +69,7 @@ module Fobrel
         # @param library [Models::Library]
         # @return [Hash] as openapi.yaml describes SeatTable
         def table(library)
-          seats = library.seats.in_use.includes(:plans, :parent).order(:name)
+          seats = Models::Seat.with_handed(library.seats.in_use.includes(:parent).order(:name).to_a)
           rows = seats.map { |seat| row(seat) }
           names = rows.flat_map { |one| one[:cells].map { |cell| cell.slice(:id, :name) } }.uniq { _1[:id] }
           {
@@ -199,11 +199,12 @@ module Fobrel
 
         def cells(seat)
           there = seat.found&.dig("plan")
-          plan = seat.plans.find { _1.number == there }&.document or return []
+          plan = (seat.handed&.number == there) ? seat.handed : seat.plans.find_by(number: there)
+          return [] unless plan
           newest = Finding::StartPlan.new(seat).brushes.to_h { [_1.id, _1.edition.fingerprint] }
           items = (seat.found["items"] || []).select { _1["id"] }.group_by { _1["id"] }
           Layers::PARTS.flat_map { |part|
-            plan[part].map { |line| cell(line, part, items[line["id"]]&.first, newest[line["id"]]) }
+            plan.document[part].map { |line| cell(line, part, items[line["id"]]&.first, newest[line["id"]]) }
           }
         end
 

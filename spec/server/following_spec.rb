@@ -321,6 +321,10 @@ RSpec.describe "following", :api do
     expect([one, two, three].map { |preset| cells[[preset.id, follower]] }).to eq(%w[behind own same])
     expect([one, two, three].map { |preset| cells[[preset.id, desk]] }).to eq(["behind", "same", nil])
     expect(found["sentence"]).to eq("0 of 2 have the newest; behind: Second unit, Desk.")
+    # And how it came to be so, day by day.
+    Studio::M::SpreadDay.create!(library_id: @first.id, day: Date.current - 7, places: 2, newest: 2)
+    days = call(:get, "/api/libraries/#{@first.id}/consistency")["developed"]
+    expect(days.map { |one| one.values_at("places", "newest") }).to eq([[2, 2], [2, 0]])
     # What somebody tuned for themselves is told too; it makes nobody behind.
     kept = three.reload.current_edition.document
     call(

@@ -4,6 +4,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { api, of } from '../../api/client'
 import type { components } from '../../api/schema'
 import { turns } from '../../parts/newest'
+import { day } from '../../parts/when'
 import { useSession } from '../../stores/session'
 import { useLibrary } from '../../stores/library'
 import { useToast } from '../../stores/toast'
@@ -39,6 +40,11 @@ onMounted(() =>
     bundles.value = (await of(api.GET('/api/libraries/{library}/bundles', library.path()))).bundles
   }),
 )
+/** How it came to be so: the first day that is known, beside today. */
+const days = computed(() => {
+  const first = found.value!.developed[0]!
+  return `${day(first.day)}: ${first.newest} of ${first.places}; until today`
+})
 const turn = turns()
 const load = () =>
   toast.attempt(async () => {
@@ -99,6 +105,15 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
         </select></label
       >
     </div>
+    <p v-if="found.developed.length > 1" class="soft small developed" :aria-label="`Day by day: ${days}`" role="img">
+      <span>{{ days }}</span>
+      <i
+        v-for="one in found.developed"
+        :key="one.day"
+        :title="`${day(one.day)}: ${one.newest} of ${one.places}`"
+        :style="{ '--share': one.newest / one.places }"
+      />
+    </p>
     <p v-if="found.places.length" class="soft small">
       <template v-for="(words, key) in found.states" :key="key">{{ SIGNS[key] }} {{ words }} &nbsp; </template>
     </p>
@@ -135,6 +150,20 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
 </template>
 
 <style scoped>
+.developed {
+  display: flex;
+  align-items: flex-end;
+  gap: 2px;
+  min-height: 20px;
+}
+.developed span {
+  margin-right: 8px;
+}
+.developed i {
+  width: 5px;
+  height: 18px;
+  background: linear-gradient(to top, var(--accent) calc(var(--share) * 100%), var(--line) 0);
+}
 .table {
   max-height: 46vh;
   overflow: auto;

@@ -60,7 +60,11 @@ const said = (one: Found) =>
       <h2>In its folder</h2>
       <span class="soft small">{{ seat!.path }}{{ seat!.found_at ? `, looked at ${moment(seat!.found_at)}` : '' }}</span
       ><span class="grow" />
-      <el-button v-if="!fixed && open.length && !seat!.away" size="small" :loading="busy === 'repair'" @click="repair()"
+      <el-button
+        v-if="!fixed && open.some((one) => !own(one)) && !seat!.away"
+        size="small"
+        :loading="busy === 'repair'"
+        @click="repair()"
         >Repair all</el-button
       >
     </div>

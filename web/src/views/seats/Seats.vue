@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { ElMessageBox } from 'element-plus'
 import { useRoute, useRouter } from 'vue-router'
 import { api, of } from '../../api/client'
+import FormDialog from '../../parts/FormDialog.vue'
 import { useLibrary } from '../../stores/library'
 import { save } from '../../parts/save'
 import { moment } from '../../parts/when'
@@ -143,26 +144,15 @@ const said = computed(() => {
             @click="restart"
             >Restart this seat</el-button
           >
-          <el-popover v-if="!fixed" :visible="asking" :width="300" placement="bottom-end">
-            <template #reference>
-              <el-button
-                size="small"
-                type="primary"
-                :disabled="!lines.length || !!busy || seat.state === 'put aside'"
-                :loading="busy === 'hand out'"
-                @click="asking = !asking"
-                >Hand out</el-button
-              >
-            </template>
-            <form class="why" @submit.prevent="handOut" @keydown.esc="asking = false">
-              <p v-for="one in seat.clashes" :key="one.why" class="missing">{{ one.why }}</p>
-              <label>Why (optional)<el-input v-model="why" v-focus maxlength="300" /></label>
-              <div class="line">
-                <span class="grow" /><button type="button" class="plain" @click="asking = false">not now</button
-                ><el-button type="primary" size="small" native-type="submit">Hand it out</el-button>
-              </div>
-            </form>
-          </el-popover>
+          <el-button
+            v-if="!fixed"
+            size="small"
+            type="primary"
+            :disabled="!lines.length || !!busy || seat.state === 'put aside'"
+            :loading="busy === 'hand out'"
+            @click="asking = true"
+            >Hand out</el-button
+          >
         </template>
       </header>
       <div class="plan" :class="{ beside }">
@@ -214,6 +204,20 @@ const said = computed(() => {
         <LastStart v-else-if="below === 'start'" />
         <EarlierPlans v-else />
       </div>
+      <FormDialog
+        v-if="asking"
+        :title="`Hand the plan of ${seat.name} out`"
+        deed="Hand it out"
+        @submit="handOut"
+        @close="asking = false"
+      >
+        <p class="soft">
+          {{ seat.away ? 'Its agent fetches it.' : `It goes into ${seat.path}.` }} What was altered there goes to the
+          folder “aside”; what is somebody’s own stays.
+        </p>
+        <p v-for="one in seat.clashes" :key="one.why" class="missing">{{ one.why }}</p>
+        <label>Why (optional)<el-input v-model="why" maxlength="300" /></label>
+      </FormDialog>
       <SeatDialog v-if="about" @close="about = false" />
       <ReservedKeys v-if="reserved" :keys="reserved" @close="reserved = undefined" />
       <EffectsDialog v-if="asked" :name="seat.name" :effects="asked.effects" @go="asked.go()" @leave="asked.leave()" />
@@ -283,12 +287,5 @@ main {
 }
 .out {
   padding: 0 8px;
-}
-.why {
-  display: grid;
-  gap: 8px;
-}
-.why p {
-  margin: 0;
 }
 </style>

@@ -1,0 +1,27 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # How many places (libraries that follow, seats) had a library's brushes on one day; how many of them the newest.
+    class SpreadDay < Record
+      SHOWN = 60
+
+      # Keeps what is so today; the last look of a day counts.
+      #
+      # @param library [Library]
+      # @return [void]
+      def self.keep(library)
+        places, newest = Finding::Consistency.new(library).counts
+        row = {library_id: library.id, day: Date.current, places:, newest:}
+        upsert(row, unique_by: %i[library_id day]) if places.positive?
+      end
+
+      # @param library [Library]
+      # @return [Array<Hash>] "day", "places", "newest" of the last days on which anybody looked, the oldest first
+      def self.of(library)
+        where(library_id: library.id).order(day: :desc).limit(SHOWN).pluck(:day, :places, :newest).reverse
+          .map { |day, places, newest| {day: day.iso8601, places:, newest:} }
+      end
+    end
+  end
+end
