@@ -123,7 +123,7 @@ article {
 }
 .strips {
   display: grid;
-  grid-template-columns: repeat(auto-fit, minmax(180px, 1fr));
+  grid-template-columns: repeat(3, minmax(0, 270px));
   gap: 12px;
   max-width: 820px;
   align-items: center;

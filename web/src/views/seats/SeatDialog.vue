@@ -1,6 +1,7 @@
 <script setup lang="ts">
 import { computed, onMounted, reactive, ref } from 'vue'
 import { api, of } from '../../api/client'
+import type { paths } from '../../api/schema'
 import FormDialog from '../../parts/FormDialog.vue'
 import { useDeed } from '../../parts/useDeed'
 import { atSeat } from './useSeat'
@@ -18,33 +19,13 @@ onMounted(() =>
 const PLATFORMS = ['', 'Linux', 'macOS', 'Windows', 'tablet']
 const templates = computed(() => library.seats.filter((one) => one.template && one.id !== seat.value!.id))
 const number = (value: number | undefined) => value ?? null
+type Wish = NonNullable<paths['/api/seats/{id}']['put']['requestBody']>['content']['application/json']
+const KEPT = [
+  ...(['name', 'platform', 'room', 'person_id', 'parent_id', 'canvas_width', 'canvas_height', 'away'] as const),
+  ...(['key_count', 'memory_limit', 'start_limit'] as const),
+]
 const { busy, problem, go } = useDeed(async () => {
-  const {
-    name,
-    platform,
-    room,
-    person_id,
-    parent_id,
-    canvas_width,
-    canvas_height,
-    key_count,
-    memory_limit,
-    start_limit,
-    away,
-  } = wish
-  const body = {
-    name,
-    platform,
-    room,
-    person_id,
-    parent_id,
-    canvas_width,
-    canvas_height,
-    key_count,
-    memory_limit,
-    start_limit,
-    away,
-  }
+  const body = Object.fromEntries(KEPT.map((key) => [key, wish[key]])) as Wish
   take(await of(api.PUT('/api/seats/{id}', { ...at(), body })))
   await library.load()
   emit('close')
