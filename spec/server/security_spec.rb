@@ -245,6 +245,27 @@ RSpec.describe "who may do what", :api do
     expect(call(:put, "/api/presets/#{own.id}/draft", {document: taken})["error"]).to match(/needs the picture/)
   end
 
+  it "writes no token, password or cookie into its log, whatever breaks" do
+    _, token = Studio::M::AccessToken.issue(Studio::M::Person.find_by!(login: "maren"), "log")
+    allow(Fobrel::Finding::Consistency).to receive(:new).and_raise("broken")
+    allow_any_instance_of(Studio::M::Person).to receive(:authenticate).and_raise("broken too")
+    said = lambda do |&asked|
+      was, $stderr = $stderr, StringIO.new
+      asked.call
+      $stderr.string.tap { $stderr = was }
+    end
+    log = said.call do
+      header "Authorization", "Bearer #{token}"
+      get "/api/libraries/#{@first.id}/consistency?key=#{token}"
+      header "Authorization", nil
+      call(:post, "/api/session", {login: "maren", password: "a password of mine"})
+    end
+    expect(log).to match(/broken/)
+    expect(log).not_to include(token)
+    expect(log).not_to include("a password of mine")
+    expect(log).not_to match(/fobrel\.session/)
+  end
+
   it "carries its guards on every answer" do
     header "Host", "localhost"
     get "/"
