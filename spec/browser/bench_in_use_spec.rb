@@ -18,11 +18,6 @@ RSpec.describe "the Bench in use", :browser do
   def painted(count) = expect(page).to(have_css("[data-test=painted][data-strokes='#{count}'][data-behind=false]"))
 
   # Waits for what the server has.
-  def until_true(seconds = 40)
-    (seconds * 10).times { yield ? return : sleep(0.1) }
-    expect(yield).to be_truthy
-  end
-
   def kept = expect(page).to(have_css("header [role=status]", exact_text: "kept"))
 
   def in_another_window(login = "maren", open: true)

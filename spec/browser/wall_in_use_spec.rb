@@ -129,7 +129,7 @@ RSpec.describe "the Wall in use", :browser do
       expect(right).to have_css("ol li", count: 5)
       expect(left).to have_css("ol li", count: 4)
       expect(page).to have_content("added to “Other”")
-      expect([@kit.preset_ids_in_order.size, @other.preset_ids_in_order.size]).to eq([4, 5])
+      until_true { [@kit, @other].map { |set| set.preset_ids_in_order.size } == [4, 5] }
       go_back
       expect(page).to have_no_css("section", text: "Other")
     end

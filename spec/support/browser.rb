@@ -74,6 +74,12 @@ module BrowserHelp
     %w[dragOver drop].each(&send)
   end
 
+  # Waits until something is so, at the server too.
+  def until_true(seconds = 40)
+    (seconds * 10).times { yield ? return : sleep(0.1) }
+    expect(yield).to be_truthy
+  end
+
   # Waits until an element stands where it stood a moment ago: a hand aims at what does not move.
   def still(element)
     place = -> {
