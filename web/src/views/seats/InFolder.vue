@@ -111,6 +111,9 @@ const said = (one: Found) =>
 </template>
 
 <style scoped>
+article .line {
+  flex-wrap: wrap;
+}
 article {
   padding: 6px 0;
   border-top: 1px solid var(--line);
