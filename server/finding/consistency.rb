@@ -85,7 +85,25 @@ module Fobrel
 
       def found
         ids = "{#{presets.map(&:id).join(",")}}"
-        Models::Record.connection.select_rows(SQL, "Consistency", [@library.id, ids])
+        rows = Models::Record.connection.select_rows(SQL, "Consistency", [@library.id, ids])
+        otherwise = in_folders
+        return rows if otherwise.empty?
+        rows.filter_map { |preset, place, state|
+          kind = otherwise[[preset, place]]
+          [preset, place, (kind == "altered") ? "own" : state] unless kind == "missing"
+        }
+      end
+
+      # What was found otherwise in the seats' folders.
+      #
+      # @return [Hash{Array(Integer, String) => String}] kind by preset and place
+      def in_folders
+        items = @library.seats.where.not(found: nil).pluck(:id, :found).flat_map { |id, found|
+          (found["items"] || []).select { |item| %w[altered missing].include?(item["kind"]) && item["id"] }
+            .map { |item| [item["id"], "s#{id}", item["kind"]] }
+        }
+        ids = @library.presets.where(document_id: items.map(&:first).uniq).pluck(:document_id, :id).to_h
+        items.to_h { |document, place, kind| [[ids[document], place], kind] }
       end
 
       # What a follower has is the same where it paints as the brush does now; it has own changes where it is no more
@@ -102,17 +120,12 @@ module Fobrel
         JOIN presets q ON q.id = b.preset_id AND q.hidden_at IS NULL
         UNION ALL
         SELECT p.id, 's' || s.id, CASE
-          WHEN d.kind = 'altered' THEN 'own'
           WHEN h.fingerprint = p.fingerprint THEN 'same'
           ELSE 'behind' END
         FROM seats s
         CROSS JOIN LATERAL jsonb_to_recordset(coalesce(s.handed_out, '[]')) AS h(id bigint, fingerprint text)
         JOIN presets p ON p.id = h.id AND p.id = ANY ($2::bigint[])
-        LEFT JOIN LATERAL (
-          SELECT i ->> 'kind' AS kind
-          FROM jsonb_array_elements(CASE WHEN s.found ? 'items' THEN s.found -> 'items' ELSE '[]' END) i
-          WHERE i ->> 'id' = p.document_id::text AND i ->> 'kind' IN ('altered', 'missing') LIMIT 1) d ON true
-        WHERE s.library_id = $1 AND NOT s.template AND d.kind IS DISTINCT FROM 'missing'
+        WHERE s.library_id = $1 AND NOT s.template
         UNION ALL
         SELECT p.id, 'p' || d.person_id, 'own'
         FROM drafts d
