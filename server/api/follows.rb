@@ -87,7 +87,7 @@ module Fobrel
           here.brush_sets.find(params["set"]).preset_ids_in_order
         end
         found = Finding::Consistency.new(here, ids:)
-        Models::SpreadDay.keep(here) unless ids
+        Models::SpreadDay.keep(here, found) unless ids
         answer(
           {
             developed: Models::SpreadDay.of(here),

@@ -9,9 +9,10 @@ module Fobrel
       # Keeps what is so today; the last look of a day counts.
       #
       # @param library [Library]
+      # @param found [Finding::Consistency] of all its brushes, where somebody asked for it anyway
       # @return [void]
-      def self.keep(library)
-        places, newest = Finding::Consistency.new(library).counts
+      def self.keep(library, found = Finding::Consistency.new(library))
+        places, newest = found.counts
         row = {library_id: library.id, day: Date.current, places:, newest:}
         upsert(row, unique_by: %i[library_id day]) if places.positive?
       end
