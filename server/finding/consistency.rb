@@ -85,13 +85,23 @@ module Fobrel
 
       def found
         ids = "{#{presets.map(&:id).join(",")}}"
-        rows = Models::Record.connection.select_rows(SQL, "Consistency", [@library.id, ids])
+        rows = joined_at_once { |connection| connection.select_rows(SQL, "Consistency", [@library.id, ids]) }
         otherwise = in_folders
         return rows if otherwise.empty?
         rows.filter_map { |preset, place, state|
           kind = otherwise[[preset, place]]
           [preset, place, (kind == "altered") ? "own" : state] unless kind == "missing"
         }
+      end
+
+      # Brushes and what follows them come by thousands in a moment, and the database counts its rows only a minute
+      # later. Until then it would look for each row of one table in all of the other (60 s instead of 0.3).
+      def joined_at_once
+        Models::Record.transaction(requires_new: true) do
+          connection = Models::Record.connection
+          connection.execute("SET LOCAL enable_nestloop = off")
+          yield(connection).tap { connection.execute("SET LOCAL enable_nestloop = on") }
+        end
       end
 
       # What was found otherwise in the seats' folders.
