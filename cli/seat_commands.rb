@@ -8,6 +8,7 @@ module Fobrel
     # Seconds between two looks, and the longest pause while no server answers.
     EVERY = 30
     LONGEST = 600
+    TOLD = 3600
 
     private
 
@@ -33,14 +34,14 @@ module Fobrel
       done
     end
 
-    # What lies there goes to the server where it is another than last time.
+    # What lies there goes to the server where it is another than last time; now and then it goes anyway, for a server
+    # may have lost what it knew.
     def tell(path, source)
       folder = Folder.new(path)
-      drift = Drift.of(folder)
-      found = {"plan" => folder.plan&.fetch("plan"), "items" => drift&.items || []}
+      found = Drift.found(folder)
       sum = Core::Sum.of(JSON.generate(found))
       note = folder.own("reported")
-      return if File.exist?(note) && File.read(note) == sum
+      return if File.exist?(note) && File.read(note) == sum && File.mtime(note) > Time.now - TOLD
       source.report("found" => found)
       File.write(note, sum)
     end

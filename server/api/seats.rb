@@ -148,7 +148,7 @@ module Fobrel
       get "/api/seats/:id/start" do
         seat = seat_here
         seat.update_columns(seen_at: Time.current) if token?
-        plan = seat.plans.select(:id, :seat_id, :number).order(number: :desc).first
+        plan = seat.plans.select(:id, :seat_id, :number, :created_at).order(number: :desc).first
         refuse(404, "Nothing was handed out to #{seat.name} yet.") unless plan
         etag plan.etag
         # As the database writes it: nobody here reads it.

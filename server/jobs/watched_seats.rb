@@ -42,7 +42,7 @@ module Fobrel
         def look_at(seat)
           folder = Models::SeatFolder.new(seat)
           found = folder.look
-          return if found["plan"] == seat.handed&.number || tried_lately?(seat)
+          return if found["mark"] == Core::Startup::Plan.mark(seat.handed&.document) || tried_lately?(seat)
           folder.pull
         rescue SystemCallError, Core::Problem => e
           warn "The folder of #{seat.name}: #{e.message}"

@@ -34,11 +34,9 @@ module Fobrel
 
       # What lies there, against what was handed out; noted where it became another.
       #
-      # @return [Hash] "plan" and "items"
+      # @return [Hash] as Core::Startup::Drift.found gives it
       def look
-        folder = Core::Startup::Folder.new(@seat.path)
-        drift = Core::Startup::Drift.of(folder, kept: @seat.left_alone)
-        found = {"plan" => folder.plan&.fetch("plan"), "items" => drift&.items || []}
+        found = Core::Startup::Drift.found(Core::Startup::Folder.new(@seat.path), kept: @seat.left_alone)
         self.class.note(@seat, found)
         found
       end

@@ -11,7 +11,7 @@ module Fobrel
       # What an agent compares: the plan, and what somebody decided about files of the seat.
       #
       # @return [String]
-      def etag = Core::Sum.of("#{id} #{number} #{JSON.generate(seat.left_alone)}")[0, 32]
+      def etag = Core::Sum.of("#{id} #{number} #{created_at.iso8601(6)} #{JSON.generate(seat.left_alone)}")[0, 32]
 
       # @return [String] the document as JSON
       def written

@@ -35,13 +35,14 @@ module Fobrel
         return ["drifted", count(drifted)] if drifted.any? && !unheard?
         return ["unreachable", "since #{@seat.seen_at&.iso8601 || "it was added"}"] if unheard?
         there = @seat.found&.dig("plan")
-        if there != @plan.number
-          return [
-            "behind",
-            there ? "it has plan #{there}, #{@plan.number} is out" : "nothing is in its folder"
-          ]
-        end
+        return ["behind", elsewhere(there)] if @seat.found&.dig("mark") != Core::Startup::Plan.mark(@plan.document)
         changed? ? ["behind", newer] : ["current", ""]
+      end
+
+      def elsewhere(there)
+        return "nothing is in its folder" unless there
+        return "it has plan #{there}, #{@plan.number} is out" if there != @plan.number
+        "it has another plan #{there}: not the one that was handed out from here"
       end
 
       def unheard? = @seat.away && (@seat.seen_at.nil? || @seat.seen_at < Seat::HEARD.ago)

@@ -2,7 +2,7 @@
 
 require "support/browser"
 
-RSpec.describe "from a picture to everybody's seat", :browser do
+RSpec.shared_examples "the whole way" do
   it "drops a mark, makes, names, tunes, tags, exports, imports elsewhere, hands out, restarts, changes and resets" do
     # A scanned mark becomes a tip with no grey box around it.
     sign_in("maren")
@@ -128,5 +128,13 @@ RSpec.describe "from a picture to everybody's seat", :browser do
     click_button "Undo"
     expect(page).to have_content("Undone.")
     expect(prints[@second]).not_to eq(prints[@first])
+  end
+end
+
+RSpec.describe "from a picture to everybody's seat", :browser do
+  it_behaves_like "the whole way"
+
+  context "with two web processes and a worker of their own", :apart do
+    it_behaves_like "the whole way"
   end
 end

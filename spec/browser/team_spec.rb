@@ -3,20 +3,29 @@
 require "support/browser"
 
 # A whole team, each in a browser of their own.
-RSpec.describe "a team", :browser do
-  let(:good) { "tide over the harbour wall" }
-
-  def as(name, &) = Capybara.using_session(name, &)
+# Each in a browser of their own, and at their own address where there are several.
+module Several
+  def as(name, &)
+    was = Capybara.app_host
+    Capybara.app_host = address_of(name) if addresses
+    Capybara.using_session(name, &)
+  ensure
+    Capybara.app_host = was
+  end
 
   def enter(login)
     as(login) { sign_in(login) }
   end
 
-  def header_says(count) = expect(page).to have_css("header .new", text: "#{count} new")
+  def header_says(count) = expect(page).to have_css("header .new", text: "#{count} new", wait: 5)
 
   def choose(label, text) = select(text, from: label)
 
   def choose_radio(title) = find("label", text: title).click
+end
+
+RSpec.shared_examples "a team" do
+  let(:good) { "tide over the harbour wall" }
 
   it "grows by an invitation, used once; the first try with a bad password loses nothing that was typed" do
     announce(/answer: 422 POST/)
@@ -98,6 +107,74 @@ RSpec.describe "a team", :browser do
       page.refresh
       expect(page).to have_no_css("header .new")
     end
+  end
+
+  def release(number, said)
+    click_button "Release…"
+    click_button "Release #{number}"
+    expect(page).to have_content("#{number} is released with #{said}")
+  end
+
+  def here(name) = @second.presets.find_by!(name:).reload.current_edition.value["mark", "size", "base"]
+
+  it "follows, is told of the next release, decides what both changed, and goes back" do
+    bundle = @first.bundles.create!(name: "Storm kit", licence: "CC-BY-4.0", author: "Maren Oake")
+    bundle.put_in_order(@first.presets.shown.where(name: ["Quay line", "Chart nib"]).order(:name).ids)
+    came = @first.presets.find_by!(name: "Quay line").current_edition.value["mark", "size", "base"]
+    enter("maren")
+    as("maren") do
+      visit "/#{@first.id}/bundles?bundle=#{bundle.id}"
+      release("1.0.0", "2 brushes")
+    end
+    enter("tove")
+    as("tove") do
+      choose_library "Second unit"
+      go "Following"
+      select "Storm kit 1.0.0", from: "A bundle to follow"
+      click_button "Follow it"
+      expect(page).to have_content("“Storm kit” is followed: 2 brushes are here.")
+      go "Wall"
+      row("Quay line").double_click
+      expect(page).to have_css(".bench h1", text: "Quay line")
+      tune "Size in px", 33
+      save_edition 2
+      go "Following"
+      expect(page).to have_content("at the newest, 1.0.0")
+    end
+    as("maren") do
+      bench("Quay line")
+      tune "Size in px", 60
+      save_edition 2
+      visit "/#{@first.id}/bundles?bundle=#{bundle.id}"
+      expect(page).to have_css("h1", text: "Storm kit")
+      release("2.0.0", "2 brushes")
+    end
+    as("tove") do
+      header_says 1
+      expect(page).to have_content("at 1.0.0; 2.0.0 is out", wait: 5)
+      click_button "See what changes…"
+      expect(page).to have_content("Still to decide: Quay line")
+      expect(page).to have_css("article[aria-label='Quay line'] img", count: 3)
+      expect(page).to have_button("Take 2.0.0", disabled: true)
+      within("article[aria-label='Quay line']") { choose_radio(/theirs, 60/) }
+      click_button "Take 2.0.0"
+      expect(page).to have_content("at the newest, 2.0.0")
+      expect(here("Quay line")).to eq(60)
+      click_button "back to 1.0.0…"
+      click_button "Take 1.0.0"
+      expect(page).to have_content("at 1.0.0; 2.0.0 is out")
+      expect(here("Quay line")).to eq(came)
+    end
+  end
+end
+
+RSpec.describe "several people", :browser do
+  include Several
+
+  it_behaves_like "a team"
+
+  context "with two web processes and a worker of their own", :apart do
+    it_behaves_like "a team"
   end
 
   it "points at a place of a stroke, with the mouse and the keys" do

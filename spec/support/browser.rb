@@ -5,6 +5,7 @@ require "capybara/rspec"
 require "capybara/cuprite"
 require_relative "guard"
 require_relative "late"
+require_relative "running"
 
 GUARD = Guard.new
 
@@ -40,13 +41,19 @@ Capybara.enable_aria_label = true
 
 # What a person does in the browser.
 module BrowserHelp
+  # Where servers run as processes of their own, each person has one of their addresses.
+  attr_reader :addresses
+
   def sign_in(login, password = Studio::PASSWORD)
+    Capybara.app_host = address_of(login) if addresses
     visit "/"
     fill_in "login", with: login
     fill_in "password", with: password
     click_button "Sign in"
     expect(page).to have_css("header .who")
   end
+
+  def address_of(login) = addresses[(login == "maren") ? 0 : 1]
 
   def sign_out
     find("header .who").click
@@ -187,6 +194,8 @@ RSpec.configure do |config|
     @first, @second = Studio.build
     GUARD.forget
   end
+  config.before(:each, :apart) { @addresses, @end = Running.apart }
+  config.after(:each, :apart) { @end.call }
   config.after(:each, :browser) do |example|
     seen = File.expand_path("../../var/failed-#{example.metadata[:line_number]}.png", __dir__)
     if example.exception

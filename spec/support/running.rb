@@ -16,7 +16,30 @@ class Running
     running&.stop
   end
 
-  def initialize
+  # Two web processes without workers, and one worker, that share nothing but the database (and, as seats need it, this
+  # machine's folders).
+  #
+  # @return [Array(Array<String>, Proc)] the two addresses, and what ends all three
+  def self.apart
+    webs = Array.new(2) { new({"JOB_WORKERS" => "0", "GALLERY_URL" => "http://127.0.0.1:9"}) }
+    webs.each(&:begin)
+    worker = spawn({"JOB_WORKERS" => "1"}, RbConfig.ruby, WORKER, out: File::NULL)
+    webs.each(&:wait)
+    [
+      webs.map(&:address),
+      lambda do
+        Capybara.app_host = nil
+        Process.kill(:INT, worker)
+        Process.wait(worker)
+        webs.each(&:stop)
+      end
+    ]
+  end
+
+  WORKER = File.expand_path("../../server/worker.rb", __dir__)
+
+  def initialize(env = {})
+    @env = env
     @port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
     @log = File.join(ENV.fetch("FOBREL_VAR"), "running-#{@port}.log")
   end
@@ -24,6 +47,11 @@ class Running
   def address = "http://127.0.0.1:#{@port}"
 
   def start
+    self.begin
+    wait
+  end
+
+  def begin
     @pid = spawn(
       {
         "PORT" => @port.to_s,
@@ -32,13 +60,17 @@ class Running
         "PAINTERS_NICE" => nil, # as it runs with people
         "GALLERY_PAUSE" => "0",
         "GALLERY_WAIT" => "0.05",
-        "GALLERY_FAILS" => "45"
+        "GALLERY_FAILS" => "45",
+        **@env
       },
       RbConfig.ruby,
       LAUNCH,
       out: @log,
       err: %i[child out]
     )
+  end
+
+  def wait
     # The gallery's packages are drawn first, which takes its time on a machine at work.
     1200.times { File.read(@log).include?("Fobrel is ready") ? return : sleep(0.1) }
     raise "the server did not start: #{File.read(@log)}"

@@ -253,4 +253,26 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     expect(rest.first(3).map { _1["problem"] }).to all(match(/There is no room left/))
     expect(rest.map { _1.except("problem") }.uniq).to eq([first.except("problem")])
   end
+
+  it "takes the plan of a server that counts anew for another, though its number is the same, or less" do
+    pull(7, [rope, "startup"])
+    anew = table(7, [fog, "startup"], at: Time.at(90))
+    done = described_class.new(@seat, anew).pull
+    expect([done.swapped, names("startup")]).to eq([true, ["01 Round.json"]])
+    expect(described_class.new(@seat, anew).pull.swapped).to be(false)
+    described_class.new(@seat, table(2, [ink, "startup"], at: Time.at(99))).pull
+    expect(names("startup")).to eq(["01 Ink.json"])
+  end
+
+  it "stays where it went back to, once and once more, until another plan is out" do
+    pull(1, [rope, "startup"])
+    pull(2, [fog, "startup"])
+    pull(3, [ink, "startup"])
+    [2, 1].each do |number|
+      agent(3).back(number)
+      expect(agent(3).pull.number).to eq(number)
+    end
+    expect(names("startup")).to eq(["01 Rope.json"])
+    expect(pull(4, [fog, "startup"]).number).to eq(4)
+  end
 end

@@ -17,7 +17,7 @@ module SeatHelp
     end
 
     def plan(etag)
-      now = "#{plan_given["plan"]}-#{kept.hash}"
+      now = "#{plan_given["plan"]}-#{plan_given["made_at"]}-#{kept.hash}"
       {etag: now, plan: plan_given, kept:} unless etag == now
     end
 
@@ -41,12 +41,12 @@ module SeatHelp
   end
 
   # @param brushes [Array] preset, part, key and more of each
-  def table(number, *brushes, kept: [])
+  def table(number, *brushes, kept: [], at: Time.at(0))
     assets = {sha(tip) => Fobrel::Core::Package::Bundle::Asset.new(bytes: tip, ext: "png")}
     entries = brushes.map { |preset, part, key, more|
       Startup::Plan::Entry.new(preset:, part:, key:, edition: 1, **(more || {}))
     }
-    about = {seat: {"id" => 1, "name" => "Desk"}, number:, at: Time.at(0), by: "Maren Oake"}
+    about = {seat: {"id" => 1, "name" => "Desk"}, number:, at:, by: "Maren Oake"}
     plan = Startup::Plan.build(entries, assets:, **about)
     files = plan.contents.values.to_h { [Fobrel::Core::Sum.of(_1), _1] }
     Table.new(plan.to_h, files.merge(Fobrel::Core::Sum.of(tip) => tip), kept)

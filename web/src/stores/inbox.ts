@@ -8,7 +8,7 @@ import { useSession } from './session'
 
 type Inbox = components['schemas']['Inbox']
 /** Asked now and then, besides being told. */
-const EVERY = 60_000
+export const EVERY = 60_000
 
 /** What concerns whoever is signed in. */
 export const useInbox = defineStore('inbox', () => {

@@ -1,8 +1,8 @@
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
 import { signedOut } from '../api/connection'
-import { useInbox } from './inbox'
+import { EVERY, useInbox } from './inbox'
 import { useLibrary } from './library'
 import { useSession } from './session'
 
@@ -42,6 +42,10 @@ export const useLive = defineStore('live', () => {
     if (what === 'edition') editions.value = { presets: presets ?? [] }
     readAnew()
   }
+  function askAnew() {
+    void inbox.look()
+    readAnew()
+  }
   function stop() {
     source?.close()
     source = undefined
@@ -53,7 +57,14 @@ export const useLive = defineStore('live', () => {
     const id = session.libraryId
     const nobody = !session.person || !id || signedOut.value
     if (nobody || document.hidden || typeof EventSource === 'undefined') return
+    let missed = false
     source = new EventSource(`/api/libraries/${id}/live`)
+    // The browser comes again by itself; what was told meanwhile is asked for.
+    source.onerror = () => (missed = true)
+    source.onopen = () => {
+      if (missed) askAnew()
+      missed = false
+    }
     source.onmessage = ({ data }) => hear(JSON.parse(data) as Heard)
   }
   watch(() => [session.person?.id, session.libraryId, signedOut.value], listen, { immediate: true })
@@ -62,9 +73,10 @@ export const useLive = defineStore('live', () => {
   useEventListener(document, 'visibilitychange', () => {
     if (document.hidden) return stop()
     listen()
-    void inbox.look()
-    readAnew()
+    askAnew()
   })
+  // Where nothing can be told, as behind a line that lets no stream through, the page asks now and then.
+  useIntervalFn(() => source && source.readyState !== EventSource.OPEN && readAnew(), EVERY)
   useEventListener(window, 'pagehide', stop)
   useEventListener(window, 'pageshow', ({ persisted }) => persisted && listen())
 

@@ -40,14 +40,14 @@ module Fobrel
           locked do
             tidy
             found = ask(whatever: repair)
-            found = nil if found && found[:plan]["plan"] <= memory.fetch("held_over", 0)
+            found = nil if found && Plan.mark(found[:plan]) == memory["held_over"]
             drift = Drift.of(@folder, kept: found&.fetch(:kept) || kept_here)
-            if found.nil? || (found[:plan]["plan"] == number && whole? && !(repair && drift&.any?))
+            same = found && Plan.mark(found[:plan]) == mark
+            if found.nil? || (same && whole? && !(repair && drift&.any?))
               settled(found) if found
               return Done.new(number:, swapped: false, fetched: 0, bytes: 0, drift:, carried: {}, away: @away)
             end
-            only = (found[:plan]["plan"] == number) ? repair : true
-            change(found, drift, only)
+            change(found, drift, same ? repair : true)
           end
         rescue Errno::ENOSPC, Errno::EDQUOT, Errno::EFBIG
           clear
@@ -63,7 +63,7 @@ module Fobrel
         end
 
         # Puts an earlier plan in place, or what was here before Fobrel, without asking anybody. It stays so until
-        # there is a newer plan than the one that is left.
+        # another plan is handed out than the one that is left.
         #
         # @param number [Integer, nil] of a plan that is kept here; nil is before Fobrel
         # @return [Done]
@@ -71,7 +71,8 @@ module Fobrel
         def back(number)
           locked do
             tidy
-            left = self.number or raise Stopped, "Nothing was handed out here yet. Nothing was changed."
+            left = memory["held_over"] || mark or
+              raise Stopped, "Nothing was handed out here yet. Nothing was changed."
             plan = number ? earlier(number) : Plan.before(@folder.plan)
             drift = Drift.of(@folder)
             write(plan.except("kept"), plan.fetch("kept", []), true)
@@ -146,6 +147,8 @@ module Fobrel
 
         def number = folder.plan&.fetch("plan")
 
+        def mark = Plan.mark(folder.plan)
+
         # Whether all names lead into the state.
         def whole? = Folder::ROOT.all? { |name| folder.linked?(name) } && File.directory?(folder.own("before"))
 
@@ -159,7 +162,7 @@ module Fobrel
 
         # @param whatever [Object] whether the plan is wanted though it is the one that is here
         def ask(whatever:)
-          etag = memory["etag"] if !whatever && whole? && memory["plan"] == number
+          etag = memory["etag"] if !whatever && whole? && memory["plan"] == mark
           found = @source.plan(etag) or return
           Plan.check(found[:plan])
           unless found[:kept].is_a?(Array) && found[:kept].all? { |one| one.is_a?(Hash) && one["path"].is_a?(String) }
@@ -178,7 +181,7 @@ module Fobrel
         end
 
         def remember(found, more = {})
-          said = {"etag" => found[:etag], "plan" => found[:plan]["plan"], "kept" => found[:kept], **more}
+          said = {"etag" => found[:etag], "plan" => Plan.mark(found[:plan]), "kept" => found[:kept], **more}
           return if said == memory
           whole_file(folder.own("agent.json"), JSON.pretty_generate(said))
           @memory = said

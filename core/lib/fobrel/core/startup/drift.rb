@@ -32,6 +32,14 @@ module Fobrel
           plan && new(plan, folder, kept || plan["kept"] || [])
         end
 
+        # What a server is told of a folder.
+        #
+        # @return [Hash] "plan", its number; "mark", see Plan.mark; "items"
+        def self.found(folder, kept: nil)
+          plan = folder.plan
+          {"plan" => plan&.fetch("plan"), "mark" => Plan.mark(plan), "items" => of(folder, kept:)&.items || []}
+        end
+
         def initialize(plan, folder, kept)
           @plan = plan
           @folder = folder

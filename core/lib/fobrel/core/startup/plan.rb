@@ -62,6 +62,13 @@ module Fobrel
         # @raise [Problem] where it is none, or would lead out of the folder
         def self.check(hash) = PlanCheck.check(hash)
 
+        # Which plan it is. Its number alone does not say so: a server that was set up anew, or went back to a backup,
+        # counts the same numbers again.
+        #
+        # @param hash [Hash, nil] as start.json has it
+        # @return [String, nil]
+        def self.mark(hash) = hash && "#{hash["plan"]} of #{hash["made_at"]}"
+
         def initialize(entries, assets)
           @entries = entries
           @assets = assets
