@@ -59,12 +59,27 @@ module Fobrel
     PATIENCE = Integer(ENV.fetch("LOCK_PATIENCE", 4000))
     JOB_PATIENCE = 60_000
 
+    # Brings the tables to this version; where another process is at it, once that is done.
     def self.migrate
       ActiveRecord::Migration.verbose = false
-      ActiveRecord::MigrationContext.new(File.join(ROOT, "db/migrate")).migrate
+      first { ActiveRecord::MigrationContext.new(File.join(ROOT, "db/migrate")).migrate }
       Models::Preset.reset_column_information
       Models::Preset.settle(Models::Preset.where(fingerprint: nil).where.not(current_edition_id: nil).ids)
     end
+
+    # What one process does while others that start wait.
+    def self.first
+      connection = ActiveRecord::Base.connection
+      sleep 0.1 until connection.select_value("SELECT pg_try_advisory_lock(#{STARTING})")
+      begin
+        yield
+      ensure
+        connection.execute("SELECT pg_advisory_unlock(#{STARTING})")
+      end
+    end
+
+    STARTING = 4_810_003
+    private_constant :STARTING
   end
 end
 

@@ -92,11 +92,10 @@ module Fobrel
     def furnish
       require_relative "../demo/studio"
       require_relative "../demo/gallery"
-      empty = Models::Person.none? && !@bare
       @first_key = Models::Person.new_first_key if @bare && Models::Person.none?
       ActiveRecord::Base.connection_handler.clear_all_connections!
       child = fork do
-        Demo::Studio.build if empty
+        Database.first { Demo::Studio.build if Models::Person.none? } unless @bare
         Demo::Gallery.fill(@gallery_folder) unless ENV["GALLERY_URL"]
         exit!(0)
       rescue Interrupt

@@ -36,7 +36,8 @@ module Fobrel
       post "/api/libraries/:library/hand-outs" do
         found = library.seats.in_use.where(id: json["seat_ids"]).order(:id).to_a
         raise ActiveRecord::RecordNotFound if found.size < json["seat_ids"].uniq.size
-        told = found.map { |seat| {seat: seat.name, **handed_to(seat)} }
+        back_to
+        told = found.map { |seat| {id: seat.id, seat: seat.name, **(params["look"] ? earlier(seat) : handed_to(seat))} }
         answer({told:})
       end
 
@@ -202,10 +203,29 @@ module Fobrel
         end
 
         def handed_to(seat)
-          plan = hand_out(seat, why: json.fetch("why", ""))
+          like = seat.earlier(*back_to) if json["back"]
+          plan = hand_out(seat, why: json.fetch("why", ""), like:)
           {plan: plan.number, problem: nil}
         rescue Core::Problem, Application::Halt => e
           {plan: nil, problem: e.message}
+        end
+
+        # What a seat would go back to.
+        def earlier(seat)
+          found = seat.earlier(*back_to)
+          return {plan: nil, problem: nil, before: true} if found == :before
+          {plan: found.number, problem: nil, before: !!found.document["before"], **Views::Seats.handed_out(found)}
+        rescue Core::Problem => e
+          {plan: nil, problem: e.message}
+        end
+
+        def back_to
+          back = json["back"] || {"to" => "previous"}
+          at = back["at"] && Time.iso8601(back["at"])
+          refuse(422, "Say which moment is meant. Nothing was changed.") if back["to"] == "moment" && at.nil?
+          [back["to"], {at:}]
+        rescue ArgumentError
+          refuse(422, "“#{back["at"].to_s[0, 40]}” is no moment. Nothing was changed.")
         end
 
         # A file, or the rest of one (RFC 9110, 14).

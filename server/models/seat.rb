@@ -121,6 +121,24 @@ module Fobrel
       # @return [SeatPlan, nil] what was handed out last
       def handed = defined?(@handed) ? @handed : plans.order(number: :desc).first
 
+      # What it had: the plan before the last one, what lay there at a moment, or as it was before Fobrel.
+      #
+      # @param to [String] "previous", "moment" or "before"
+      # @param at [Time, nil] the moment
+      # @return [SeatPlan, :before]
+      # @raise [Core::Problem] where it has that now, or never had any
+      def earlier(to, at: nil)
+        newest = plans.order(number: :desc)
+        last = newest.first or raise Core::Problem, "Nothing was handed out to #{name} yet. Nothing was changed."
+        found = {
+          "previous" => -> { newest.second },
+          "moment" => -> { newest.where(created_at: ..at).first },
+          "before" => -> {}
+        }.fetch(to).call
+        raise Core::Problem, "#{name} has that now." if found == last || (found.nil? && last.document["before"])
+        found || :before
+      end
+
       # Reads what was handed out last to several seats in one go: their earlier plans stay where they are.
       #
       # @param seats [Array<Seat>]

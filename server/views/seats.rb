@@ -82,6 +82,17 @@ module Fobrel
           }
         end
 
+        # @param plan [Models::SeatPlan]
+        # @return [Hash] who handed it out, when, why, and how many brushes
+        def handed_out(plan)
+          {
+            by: plan.person&.name,
+            why: plan.why,
+            at: plan.created_at.iso8601,
+            count: Layers::PARTS.sum { |part| plan.document[part].size }
+          }
+        end
+
         private
 
         def named(one, seat, given)
@@ -136,14 +147,7 @@ module Fobrel
 
         def plans(seat)
           seat.plans.includes(:person).order(number: :desc).limit(50).map do |one|
-            {
-              number: one.number,
-              by: one.person&.name,
-              why: one.why,
-              at: one.created_at.iso8601,
-              count: Layers::PARTS.sum { |part| one.document[part].size },
-              before: !!one.document["before"]
-            }
+            {number: one.number, before: !!one.document["before"], **handed_out(one)}
           end
         end
 

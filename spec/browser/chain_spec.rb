@@ -2,7 +2,8 @@
 
 require "support/browser"
 
-RSpec.shared_examples "the whole way" do
+# Somebody works at each of two web processes, which share nothing but the database.
+RSpec.describe "from a picture to everybody's seat", :apart, :browser do
   it "drops a mark, makes, names, tunes, tags, exports, imports elsewhere, hands out, restarts, changes and resets" do
     # A scanned mark becomes a tip with no grey box around it.
     sign_in("maren")
@@ -128,13 +129,5 @@ RSpec.shared_examples "the whole way" do
     click_button "Undo"
     expect(page).to have_content("Undone.")
     expect(prints[@second]).not_to eq(prints[@first])
-  end
-end
-
-RSpec.describe "from a picture to everybody's seat", :browser do
-  it_behaves_like "the whole way"
-
-  context "with two web processes and a worker of their own", :apart do
-    it_behaves_like "the whole way"
   end
 end

@@ -24,7 +24,10 @@ module Several
   def choose_radio(title) = find("label", text: title).click
 end
 
-RSpec.shared_examples "a team" do
+# At two web processes that share nothing but the database, and a worker.
+RSpec.describe "a team", :apart, :browser do
+  include Several
+
   let(:good) { "tide over the harbour wall" }
 
   it "grows by an invitation, used once; the first try with a bad password loses nothing that was typed" do
@@ -170,12 +173,6 @@ end
 
 RSpec.describe "several people", :browser do
   include Several
-
-  it_behaves_like "a team"
-
-  context "with two web processes and a worker of their own", :apart do
-    it_behaves_like "a team"
-  end
 
   it "points at a place of a stroke, with the mouse and the keys" do
     sign_in("maren")

@@ -194,8 +194,8 @@ RSpec.configure do |config|
     @first, @second = Studio.build
     GUARD.forget
   end
-  config.before(:each, :apart) { @addresses, @end = Running.apart }
-  config.after(:each, :apart) { @end.call }
+  config.before(:each, :apart) { @addresses = (@apart = Running::Apart.new).addresses }
+  config.after(:each, :apart) { @apart&.stop }
   config.after(:each, :browser) do |example|
     seen = File.expand_path("../../var/failed-#{example.metadata[:line_number]}.png", __dir__)
     if example.exception

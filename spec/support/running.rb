@@ -17,26 +17,29 @@ class Running
   end
 
   # Two web processes without workers, and one worker, that share nothing but the database (and, as seats need it, this
-  # machine's folders).
-  #
-  # @return [Array(Array<String>, Proc)] the two addresses, and what ends all three
-  def self.apart
-    webs = Array.new(2) { new({"JOB_WORKERS" => "0", "GALLERY_URL" => "http://127.0.0.1:9"}) }
-    webs.each(&:begin)
-    worker = spawn({"JOB_WORKERS" => "1"}, RbConfig.ruby, WORKER, out: File::NULL)
-    webs.each(&:wait)
-    [
-      webs.map(&:address),
-      lambda do
-        Capybara.app_host = nil
-        Process.kill(:INT, worker)
-        Process.wait(worker)
-        webs.each(&:stop)
-      end
-    ]
-  end
+  # machine's folders). The worker's line to here breaks when this process ends, and the worker ends with it.
+  class Apart
+    WORKER = File.expand_path("../../server/worker.rb", __dir__)
 
-  WORKER = File.expand_path("../../server/worker.rb", __dir__)
+    def initialize
+      @webs = Array.new(2) { Running.new({"JOB_WORKERS" => "0", "GALLERY_URL" => "http://127.0.0.1:9"}) }
+      @webs.each(&:begin)
+      @line, far = UNIXSocket.pair
+      env = {"JOB_WORKERS" => "1", "FOBREL_LINE" => far.fileno.to_s}
+      @worker = spawn(env, RbConfig.ruby, WORKER, far => far, :out => File::NULL)
+      far.close
+      @webs.each(&:wait)
+    end
+
+    def addresses = @webs.map(&:address)
+
+    def stop
+      Capybara.app_host = nil
+      @line.close
+      Process.wait(@worker)
+      @webs.each(&:stop)
+    end
+  end
 
   def initialize(env = {})
     @env = env

@@ -3,6 +3,7 @@ import { computed, onMounted, ref, shallowRef, watch } from 'vue'
 import { api, of } from '../../api/client'
 import type { components } from '../../api/schema'
 import { turns } from '../../parts/newest'
+import BackDialog from './BackDialog.vue'
 import { atSeat } from './useSeat'
 
 /** Every seat by every brush: what lies in each folder, against its plan; or the same as a table of keys. */
@@ -12,6 +13,7 @@ const table = shallowRef<Table>()
 const differs = ref(false)
 const keys = ref(false)
 const busy = ref(false)
+const goingBack = ref(false)
 const SIGNS: Record<string, string> = {
   same: '●',
   older: '◗',
@@ -70,6 +72,9 @@ const handOut = async () => {
       <el-button v-if="session.mayHandOut && behind.length" size="small" :loading="busy" @click="handOut"
         >Hand out to all that are behind · {{ behind.length }}</el-button
       >
+      <button v-if="session.mayHandOut && table.seats.some(({ plan }) => plan)" class="plain" @click="goingBack = true">
+        several back…
+      </button>
     </div>
     <div class="wide">
       <table aria-label="All seats">
@@ -97,6 +102,7 @@ const handOut = async () => {
         </tbody>
       </table>
     </div>
+    <BackDialog v-if="goingBack" :seats="table.seats" @close="goingBack = false" />
   </section>
 </template>
 

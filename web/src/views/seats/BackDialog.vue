@@ -1,0 +1,132 @@
+<script setup lang="ts">
+import { computed, onMounted, ref, watch } from 'vue'
+import { api, of } from '../../api/client'
+import type { components } from '../../api/schema'
+import FormDialog from '../../parts/FormDialog.vue'
+import { turns } from '../../parts/newest'
+import { useDeed } from '../../parts/useDeed'
+import { dated } from '../../parts/when'
+import { atSeat } from './useSeat'
+
+/** Several seats back to what they had: told for each before it is done. */
+const props = defineProps<{ seats: components['schemas']['SeatTable']['seats'] }>()
+const emit = defineEmits<{ close: [] }>()
+const { library, toast } = atSeat()
+type To = 'previous' | 'moment' | 'before'
+type Told = { id: number; seat: string; plan: number | null; problem: string | null } & Partial<{
+  before: boolean
+  by: string | null
+  why: string
+  at: string
+  count: number
+}>
+const WAYS: [To, string][] = [
+  ['previous', 'the plan before, each its own'],
+  ['moment', 'what it had at a moment'],
+  ['before', 'as it was before Fobrel'],
+]
+const to = ref<To>('previous')
+const moment = ref('')
+const why = ref('')
+const chosen = ref(new Set(props.seats.filter(({ plan }) => plan).map(({ id }) => id)))
+const rooms = computed(() => [...new Set(props.seats.map(({ room }) => room).filter(Boolean))])
+const inRoom = (room: string) =>
+  (chosen.value = new Set(props.seats.filter((one) => one.room === room).map((one) => one.id)))
+function toggle(id: number) {
+  const next = new Set(chosen.value)
+  if (!next.delete(id)) next.add(id)
+  chosen.value = next
+}
+const told = ref<Told[]>([])
+const back = computed(() => ({ to: to.value, at: moment.value ? new Date(moment.value).toISOString() : undefined }))
+const ready = computed(() => to.value !== 'moment' || !!moment.value)
+const ask = (ids: number[], look: boolean) => {
+  const body = { seat_ids: ids, why: why.value, back: back.value }
+  const params = { ...library.path().params, query: look ? { look } : {} }
+  return of(api.POST('/api/libraries/{library}/hand-outs', { params, body }))
+}
+const turn = turns()
+const look = () =>
+  toast.attempt(async () => {
+    const mine = turn()
+    const got = ready.value
+      ? await ask(
+          props.seats.map(({ id }) => id),
+          true,
+        )
+      : { told: [] }
+    if (mine()) told.value = got.told
+  })
+onMounted(look)
+watch(back, look)
+const found = computed(() => new Map(told.value.map((one) => [one.id, one])))
+function words(id: number) {
+  const one = found.value.get(id)
+  if (!one) return ''
+  if (one.problem) return one.problem
+  if (one.plan === null || one.before) return 'as it was before Fobrel'
+  const said = one.why ? `: ${one.why}` : ''
+  return `plan ${one.plan}, ${one.count} brushes: ${dated(one.at!)}, ${one.by ?? 'somebody'}${said}`
+}
+const going = computed(() =>
+  told.value.filter(({ id, problem }) => !problem && chosen.value.has(id)).map(({ id }) => id),
+)
+const { busy, problem, go } = useDeed(async () => {
+  const done = (await ask(going.value, false)).told
+  await library.load()
+  const bad = done.filter((one) => one.problem)
+  if (bad.length) throw new Error(bad.map((one) => `${one.seat}: ${one.problem}`).join(' '))
+  toast.done(`${done.map(({ seat }) => seat).join(', ')}: back. Their plans above are not changed.`)
+  emit('close')
+})
+</script>
+
+<template>
+  <FormDialog
+    title="Several seats back"
+    :deed="going.length ? `Take ${going.length} back` : 'Take them back'"
+    width="760px"
+    :busy="busy"
+    :ready="ready && !!going.length"
+    :problem="problem"
+    @submit="go"
+    @close="emit('close')"
+  >
+    <div class="line" role="radiogroup" aria-label="To what">
+      <el-radio-group v-model="to">
+        <el-radio v-for="[value, title] in WAYS" :key="value" :value="value">{{ title }}</el-radio>
+      </el-radio-group>
+      <input v-if="to === 'moment'" v-model="moment" type="datetime-local" aria-label="The moment" />
+    </div>
+    <div v-if="rooms.length > 1" class="line">
+      <span class="soft">only</span
+      ><button v-for="room in rooms" :key="room" type="button" class="plain" @click="inRoom(room)">{{ room }}</button>
+    </div>
+    <div class="rows">
+      <div v-for="one in seats" :key="one.id" class="line one">
+        <el-checkbox
+          :model-value="chosen.has(one.id)"
+          :disabled="!!found.get(one.id)?.problem"
+          :label="one.name"
+          @change="toggle(one.id)"
+        /><span class="soft">{{ words(one.id) }}</span>
+      </div>
+    </div>
+    <label>Why<el-input v-model="why" maxlength="300" placeholder="optional" /></label>
+    <p class="soft">It is handed out as plans of their own. What is somebody’s own there stays.</p>
+  </FormDialog>
+</template>
+
+<style scoped>
+.rows {
+  max-height: 40vh;
+  overflow: auto;
+}
+.one {
+  padding: 3px 0;
+  border-top: 1px solid var(--line);
+}
+.one .el-checkbox {
+  min-width: 200px;
+}
+</style>
