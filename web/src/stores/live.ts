@@ -11,8 +11,10 @@ interface Heard {
   by?: number
   presets?: number[]
 }
-/** Lists are read anew at most so often, however much is done elsewhere. */
+/** The first piece of news is asked for at once, and further ones at most so often, however much is done elsewhere. */
 const PAUSE = 1_500
+/** What is done in one go tells of itself more than once. */
+const AT_ONCE = 60
 
 /**
  * Hears what others do in this library while the page is open. Where nothing can be heard, what is asked now and
@@ -27,11 +29,17 @@ export const useLive = defineStore('live', () => {
   let source: EventSource | undefined
   let waiting: ReturnType<typeof setTimeout> | undefined
 
+  let read = -PAUSE
   function readAnew() {
-    waiting ??= setTimeout(() => {
-      waiting = undefined
-      if (session.person && !signedOut.value) library.load().catch(() => undefined)
-    }, PAUSE)
+    const rest = read + PAUSE - performance.now()
+    waiting ??= setTimeout(
+      () => {
+        waiting = undefined
+        read = performance.now()
+        if (session.person && !signedOut.value) library.load().catch(() => undefined)
+      },
+      Math.max(rest, AT_ONCE),
+    )
   }
   function hear({ what, by, presets }: Heard) {
     if (what === 'inbox') void inbox.look()
