@@ -7,6 +7,9 @@ module Fobrel
     module Seats
       extend Sinatra::Extension
 
+      # So many names of stock brushes are told.
+      STOCK = 2000
+
       get "/api/libraries/:library/seats" do
         seats = Models::Seat.where(library:).includes(:items, :person, :parent).order(template: :desc, name: :asc).to_a
         Models::Seat.with_handed(seats)
@@ -26,6 +29,12 @@ module Fobrel
 
       get "/api/libraries/:library/seat-table" do
         answer(Views::Seats.table(library))
+      end
+
+      get "/api/libraries/:library/stock-names" do
+        library
+        stock = person.libraries.in_use.where(kind: "stock")
+        answer({names: Models::Preset.shown.where(library: stock).distinct.order(:name).limit(STOCK).pluck(:name)})
       end
 
       put "/api/libraries/:library/reserved-keys" do
@@ -223,7 +232,7 @@ module Fobrel
           back = json["back"] || {"to" => "previous"}
           at = back["at"] && Time.iso8601(back["at"])
           refuse(422, "Say which moment is meant. Nothing was changed.") if back["to"] == "moment" && at.nil?
-          [back["to"], {at:}]
+          [back["to"], at]
         rescue ArgumentError
           refuse(422, "“#{back["at"].to_s[0, 40]}” is no moment. Nothing was changed.")
         end

@@ -127,11 +127,11 @@ module Fobrel
       # @param at [Time, nil] the moment
       # @return [SeatPlan, :before]
       # @raise [Core::Problem] where it has that now, or never had any
-      def earlier(to, at: nil)
+      def earlier(to, at = nil)
         newest = plans.order(number: :desc)
         last = newest.first or raise Core::Problem, "Nothing was handed out to #{name} yet. Nothing was changed."
         found = {
-          "previous" => -> { newest.second },
+          "previous" => -> { newest.second or raise Core::Problem, "#{name} had no plan before this one." },
           "moment" => -> { newest.where(created_at: ..at).first },
           "before" => -> {}
         }.fetch(to).call

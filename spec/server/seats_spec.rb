@@ -289,6 +289,50 @@ RSpec.describe "seats", :api do
     expect(call(:get, "#{library}/seat-table")["sentence"]).to eq("2 of 2 seats are current.")
   end
 
+  it "go back in one go: to the plan before, to a moment, to before Fobrel; told beforehand, each told by itself" do
+    one, two, never = %w[One Two Never].map { |name| make(name) }
+    ids = [one, two, never].map { |desk| desk["id"] }
+    startup = ->(desk) {
+      Dir.glob("*.json", base: "#{folder(desk)}/startup").sort.map { |name|
+        name[/\d+ (.*)\.json/, 1]
+      }
+    }
+    plan(one, lines(presets[0])) && hand_out(one)
+    plan(two, lines(presets[1])) && hand_out(two)
+    moment = Time.now.utc.iso8601(6)
+    plan(one, lines(presets[2])) && hand_out(one)
+    ask = ->(to, look: nil, **more) {
+      path = "#{library}/hand-outs#{"?look=true" if look}"
+      call(:post, path, {seat_ids: ids, why: "Too dark", back: {to:, **more}})["told"]
+    }
+    told = ask["previous", look: true]
+    expect(told.map { |line| line.values_at("plan", "before", "problem") })
+      .to match([[1, false, nil], [nil, nil, /Two had no plan before/], [nil, nil, /Nothing was handed out to Never/]])
+    expect([startup[one], startup[two]]).to eq([[presets[2].name], [presets[1].name]])
+    ask["moment", at: moment]
+    expect([startup[one], startup[two]]).to eq([[presets[0].name], [presets[1].name]])
+    expect(ask["moment", look: true, at: moment].map { |line| line["problem"] }).to include("Two has that now.")
+    told = ask["before"]
+    expect(told.map { |line| line["plan"] }).to eq([4, 2, nil])
+    expect([startup[one], startup[two]]).to eq([[], []])
+    expect(ask["before", look: true].map { |line| line["problem"] }.first).to eq("One has that now.")
+    expect(see(one)["plans"].first.values_at("why", "before")).to eq(["Too dark", true])
+    call(:post, "#{library}/hand-outs", {seat_ids: ids, back: {to: "moment"}})
+    expect(status).to eq(422)
+    expect(call(:post, "#{library}/hand-outs", {seat_ids: ids, back: {to: "moment", at: "soon"}})["error"])
+      .to match(/“soon” is no moment/)
+  end
+
+  it "know the names of stock brushes that may be replaced, of those one may look at" do
+    [["Originals", "maren", -1], ["Others'", "tove", -2]].each do |name, login, place|
+      person = Studio::M::Person.find_by!(login:)
+      stock = Studio::M::Library.create!(name:, kind: "stock")
+      stock.memberships.create!(person:, role: "lead")
+      Fobrel::Demo::Studio.take_in(stock, person, [Studio.drawn[place]])
+    end
+    expect(call(:get, "#{library}/stock-names")["names"]).to eq([Studio.drawn[-1].name])
+  end
+
   it "bring what two planned at once together" do
     desk = make("Desk")
     seen = plan(desk, lines(*presets.first(3)))["lines"].map { |one| one.slice("thing", "part") }

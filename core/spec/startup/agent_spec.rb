@@ -219,8 +219,32 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     expect(Dir.glob("#{@seat}/.fobrel/states/*/startup/mine.json")).not_to eq([])
   end
 
+  # What somebody is told who may read the seat's folder and not write there.
+  def told_without_leave(number)
+    FileUtils.chmod_R("a=rX", @seat)
+    reader, writer = IO.pipe
+    pid = fork do
+      Process::Sys.setuid(65_534) if Process.uid.zero?
+      agent(number).pull
+    rescue Fobrel::Core::Problem => e
+      writer.write(e.message)
+    ensure
+      writer.close
+      exit!(0)
+    end
+    writer.close
+    Process.wait(pid)
+    reader.read
+  ensure
+    FileUtils.chmod_R("u+w", @seat)
+  end
+
   it "says so where it may not write, and minds no clock" do
     pull(1, [fog, "startup"])
+    @tables[2] = table(2, [ink, "startup"])
+    was = seen
+    expect(told_without_leave(2)).to match(/cannot be written to .*Nothing was changed/)
+    expect([seen, folder.plan["plan"]]).to eq([was, 1])
     allow(FileUtils).to receive(:mkdir_p).and_call_original
     allow(FileUtils).to receive(:mkdir_p).with(array_including(/making/)).and_raise(Errno::EROFS)
     expect {

@@ -107,6 +107,9 @@ const handOut = async () => {
 </template>
 
 <style scoped>
+.keep {
+  white-space: nowrap;
+}
 .wide {
   overflow: auto;
   max-height: 42vh;

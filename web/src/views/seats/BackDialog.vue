@@ -96,8 +96,8 @@ const { busy, problem, go } = useDeed(async () => {
       <el-radio-group v-model="to">
         <el-radio v-for="[value, title] in WAYS" :key="value" :value="value">{{ title }}</el-radio>
       </el-radio-group>
-      <input v-if="to === 'moment'" v-model="moment" type="datetime-local" aria-label="The moment" />
     </div>
+    <label v-if="to === 'moment'">The moment<input v-model="moment" type="datetime-local" /></label>
     <div v-if="rooms.length > 1" class="line">
       <span class="soft">only</span
       ><button v-for="room in rooms" :key="room" type="button" class="plain" @click="inRoom(room)">{{ room }}</button>
@@ -125,6 +125,15 @@ const { busy, problem, go } = useDeed(async () => {
 .one {
   padding: 3px 0;
   border-top: 1px solid var(--line);
+}
+input[type='datetime-local'] {
+  font: inherit;
+  margin-left: 10px;
+  padding: 4px 8px;
+  color: var(--ink);
+  background: var(--paper);
+  border: 1px solid var(--line);
+  border-radius: 6px;
 }
 .one .el-checkbox {
   min-width: 200px;

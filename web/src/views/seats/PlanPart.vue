@@ -1,13 +1,14 @@
 <script setup lang="ts">
 import { computed, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
+import { api, of } from '../../api/client'
 import { useDragging } from '../../parts/useDragging'
 import PlanRow from './PlanRow.vue'
 import { atSeat, type Part, type PlanLine } from './useSeat'
 
 /** What loads at start, or what is at hand: lines in an order made by hand, dragged here and between the two. */
 const props = defineProps<{ part: Part; empty: string }>()
-const { lines, fixed, change, alter, of_part } = atSeat()
+const { lines, library, fixed, change, alter, of_part } = atSeat()
 const order = ref<PlanLine[]>([])
 watch(lines, () => (order.value = of_part(props.part)), { immediate: true })
 const list = ref<{ $el: HTMLElement }>()
@@ -41,6 +42,12 @@ const heads = (index: number) => {
 const asking = ref<{ thing: string; what: 'section' | 'replaces'; word: string }>()
 const ask = (line: PlanLine, what: 'section' | 'replaces') =>
   (asking.value = { thing: line.thing, what, word: line[what] ?? '' })
+const stock = ref<string[]>()
+async function suggest(typed: string, show: (found: { value: string }[]) => void) {
+  stock.value ??= (await of(api.GET('/api/libraries/{library}/stock-names', library.path()))).names
+  const word = typed.toLowerCase()
+  show(stock.value.filter((name) => name.toLowerCase().includes(word)).map((value) => ({ value })))
+}
 function answer() {
   const { thing, what, word } = asking.value!
   asking.value = undefined
@@ -75,7 +82,17 @@ const titles = computed(() => ({ section: 'Name of its section', replaces: 'Name
         @submit.prevent="answer"
         @keydown.esc.stop="asking = undefined"
       >
-        <el-input
+        <el-autocomplete
+          v-if="asking.what === 'replaces'"
+          v-model="asking.word"
+          v-focus
+          size="small"
+          :fetch-suggestions="suggest"
+          :placeholder="titles.replaces"
+          :aria-label="titles.replaces"
+          maxlength="60"
+        /><el-input
+          v-else
           v-model="asking.word"
           v-focus
           size="small"
