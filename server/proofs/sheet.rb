@@ -58,7 +58,10 @@ module Fobrel
                 "",
                 format("proof-%02d.png", page + 1),
                 time: Zip::DOSTime.at(315_532_800)
-              )
+              ),
+              nil,
+              nil,
+              Zip::Entry::STORED
             )
             zip.write(
               Vips::Image.pdfload_buffer(

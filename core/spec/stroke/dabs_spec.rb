@@ -208,7 +208,7 @@ RSpec.describe Fobrel::Core::Stroke::Dabs do
     it "give the same as one by one: pictures" do
       cover = Fobrel::Core::Tip::Cover[Numo::SFloat.zeros(40, 40).tap { |v| v[5..34, 15..24] = 1 }]
       dabs = random_dabs(40, 6..70)
-      tip = S::PictureTip.new([cover], names: ["bar"])
+      tip = S::PictureTip.new(names: ["bar"]) { cover }
       expect((S::Layer.new(300, 200).lay(dabs, tip) - lay_each(dabs, tip)).abs.max).to be < 2e-4
     end
   end

@@ -154,7 +154,7 @@ RSpec.describe Fobrel::Core::Stroke do
 
   describe "one picture dab" do
     let(:mark) { Fobrel::Core::Tip::Cover[Numo::SFloat.zeros(100, 100).tap { |v| v[10...90, 40...60] = 1 }] }
-    let(:tip) { S::PictureTip.new([mark], names: [mark.object_id]) }
+    let(:tip) { S::PictureTip.new(names: [mark.object_id]) { mark } }
 
     it "keeps its total cover at every size, place and turn" do
       [[60.0, 0], [33.3, 17], [20.0, 90], [47.1, 222]].each do |size, angle|
@@ -169,7 +169,7 @@ RSpec.describe Fobrel::Core::Stroke do
       expect([upright[40, 60], upright[60, 40]]).to eq([1, 0])
       expect((lying - upright.transpose).abs.max).to be < 0.02
       corner = Fobrel::Core::Tip::Cover[Numo::SFloat.zeros(100, 100).tap { |v| v[0...50, 50...100] = 1 }]
-      turned = lay([dab(size: 60.0, angle: 90.0)], S::PictureTip.new([corner], names: [corner.object_id]))
+      turned = lay([dab(size: 60.0, angle: 90.0)], S::PictureTip.new(names: [corner.object_id]) { corner })
       expect([turned[45, 45], turned[45, 75], turned[75, 75]]).to eq([1, 0, 0])
     end
 

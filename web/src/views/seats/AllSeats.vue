@@ -72,7 +72,11 @@ const handOut = async () => {
       <el-button v-if="session.mayHandOut && behind.length" size="small" :loading="busy" @click="handOut"
         >Hand out to all that are behind · {{ behind.length }}</el-button
       >
-      <button v-if="session.mayHandOut && table.seats.some(({ plan }) => plan)" class="plain" @click="goingBack = true">
+      <button
+        v-if="session.mayHandOut && table.seats.some(({ plan }) => plan)"
+        class="plain keep"
+        @click="goingBack = true"
+      >
         several back…
       </button>
     </div>
@@ -107,6 +111,7 @@ const handOut = async () => {
 </template>
 
 <style scoped>
+h2,
 .keep {
   white-space: nowrap;
 }

@@ -66,7 +66,9 @@ module Fobrel
         def self.pour(files, io)
           written = Zip::OutputStream.write_buffer(io) do |zip|
             files.each do |path, file|
-              zip.put_next_entry(entry(path))
+              entry = entry(path)
+              # Said once more: else the library packs every entry, whatever is said of it.
+              zip.put_next_entry(entry, nil, nil, entry.compression_method)
               zip.write(bytes(file))
             end
           end

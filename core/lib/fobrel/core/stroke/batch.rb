@@ -48,23 +48,25 @@ module Fobrel
         end
 
         # @return [Numo::SFloat] dabs × 1 × side: pixel centres from each dab's centre, to the right
-        def dx = offsets(lefts, dabs.map(&:x)).reshape(dabs.size, 1, side)
+        def dx = offsets(dabs.map(&:x)).reshape(dabs.size, 1, side)
 
         # @return [Numo::SFloat] dabs × side × 1: the same, downwards
-        def dy = offsets(tops, dabs.map(&:y)).reshape(dabs.size, side, 1)
+        def dy = offsets(dabs.map(&:y)).reshape(dabs.size, side, 1)
 
         # @yieldparam dab [Dabs::Dab]
         # @return [Numo::SFloat] dabs × 1 × 1
         def each_dab(&) = Numo::SFloat.cast(dabs.map(&)).reshape(dabs.size, 1, 1)
 
+        # @param cover [Numo::SFloat] dabs × side × side; it is written into
+        # @return [Numo::SFloat] what each dab lets through: 1 − flow · cover
+        def through(cover) = (cover.inplace * each_dab { -_1.flow } + 1).out_of_place!
+
         private
 
-        def offsets(firsts, centres)
-          Numo::SFloat.cast(
-            firsts.zip(centres).map { |first, centre|
-              first + 0.5 - centre
-            }
-          ).reshape(dabs.size, 1) + Numo::SFloat.new(1, side).seq
+        # Counted from the pixel that each centre lies in, so that they are the same in a patch of any side.
+        def offsets(centres)
+          parts = Numo::SFloat.cast(centres.map { |centre| 0.5 - (centre - centre.floor) })
+          parts.reshape(dabs.size, 1) + (Numo::SFloat.new(1, side).seq - side / 2)
         end
       end
     end

@@ -28,15 +28,13 @@ module Fobrel
             batch.dabs.each_with_index do |dab, index|
               rows, columns, here = place(batch, index)
               next unless rows
-              cover, *paint = planes.map { _1[index, *here].dup }
-              left = grain&.transmittance(dab, columns.begin, rows.begin, columns.size, rows.size)
-              cover *= left if left
-              paint = if own
-                paint.map { left ? _1 * left : _1 }
-              else
-                shifts[[dab.hue, dab.saturation, dab.lightness]].map { |part| cover * part }
+              patches = planes.map { _1[index, *here] }
+              if grain
+                left = grain.transmittance(dab, columns.begin, rows.begin, columns.size, rows.size)
+                patches = patches.map { |patch| (patch.inplace * left).out_of_place! }
               end
-              set_down(dab, rows, columns, cover, paint)
+              parts = shifts[[dab.hue, dab.saturation, dab.lightness]] unless own
+              set_down(dab, rows, columns, patches, parts)
             end
           end
           @planes
@@ -56,13 +54,20 @@ module Fobrel
         # P ← P · (1 − k) + paint · flow · c, with k = m · flow, less where the dab's ceiling
         # lies below what is there; so A ← A · (1 − k) + m · flow · c is the rule for flow and
         # ceiling as long as A ≤ c, and leaves A where it is beyond.
-        def set_down(dab, rows, columns, cover, paint)
-          alpha = @planes[0][rows, columns]
-          share = dab.opacity / Numo::SFloat.maximum(alpha, dab.opacity + 1e-9)
-          keep = 1 - cover * dab.flow * share
-          [cover, *paint].each_with_index do |plane, index|
-            there = @planes[index][rows, columns]
-            there.store(there * keep + plane * (dab.flow * dab.opacity))
+        #
+        # @param patches [Array<Numo::SFloat>] cover, and premultiplied colour where the tip brings its own
+        # @param parts [Array<Float>, nil] red, green and blue where it does not
+        def set_down(dab, rows, columns, patches, parts)
+          there = @planes.map { _1[rows, columns] }
+          cover = patches.first
+          keep = Numo::SFloat.maximum(there.first, dab.opacity + 1e-9)
+          keep = ((cover / keep).inplace * (-dab.flow * dab.opacity) + 1).out_of_place!
+          laid = dab.flow * dab.opacity
+          there.each_with_index do |plane, index|
+            more = if parts then cover * (index.zero? ? laid : laid * parts[index - 1])
+            else (patches[index].inplace * laid).out_of_place!
+            end
+            plane.inplace * keep + more
           end
         end
       end

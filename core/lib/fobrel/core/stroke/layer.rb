@@ -32,22 +32,21 @@ module Fobrel
           @through = Numo::SFloat.ones(@height, @width) if even
           @alpha = Numo::SFloat.zeros(@height, @width) unless even
           Batch.each(dabs, tip) do |batch|
-            cover = tip.cover(batch)
-            if even && batch.side <= SMALL && !grain then sum(batch, cover)
-            else each_patch(batch, cover, grain) { |patch, dab, rows, columns|
-                   even ? thin(patch, dab, rows, columns) : build(patch, dab, rows, columns)
-                 }
+            if !even then each_patch(batch, tip.cover(batch), grain) { |*patch| build(*patch) }
+            elsif grain then each_patch(batch, tip.cover(batch), grain) { |*patch| thin(*patch) }
+            elsif batch.side <= SMALL then sum(batch, tip.through(batch))
+            else each_patch(batch, tip.through(batch)) { |patch, _, rows, columns| let_through(patch, rows, columns) }
             end
           end
           return @alpha unless even
-          let_through = @logs ? @through * Numo::SFloat.cast(Numo::DFloat::Math.exp(@logs)) : @through
-          (1 - let_through) * (dabs.first&.opacity || 0.0)
+          take_in_logs
+          ((@through.inplace * -1 + 1) * (dabs.first&.opacity || 0.0)).out_of_place!
         end
 
         private
 
         # The dabs' patches as far as they lie on the page, with the grain in them.
-        def each_patch(batch, cover, grain)
+        def each_patch(batch, cover, grain = nil)
           batch.dabs.each_with_index do |dab, index|
             Clock.tick
             left, right, top, bottom = inside(batch, index)
@@ -55,16 +54,8 @@ module Fobrel
             x = batch.lefts[index]
             y = batch.tops[index]
             patch = cover[index, (top - y)...(bottom - y), (left - x)...(right - x)]
-            if grain
-              patch = (patch.inplace * grain.transmittance(
-                dab,
-                left,
-                top,
-                right - left,
-                bottom - top
-              )).out_of_place!
-            end
-            yield patch, dab, top...bottom, left...right
+            patch = patch.inplace * grain.transmittance(dab, left, top, right - left, bottom - top) if grain
+            yield patch.out_of_place!, dab, top...bottom, left...right
           end
         end
 
@@ -79,37 +70,53 @@ module Fobrel
           ]
         end
 
+        # A view of the page that is worked on in place changes the page.
+        def let_through(patch, rows, columns) = @through[rows, columns].inplace * patch
+
         def thin(patch, dab, rows, columns)
-          through = @through[rows, columns]
-          through.store(through.inplace * (patch.inplace * -dab.flow + 1))
+          let_through((patch.inplace * -dab.flow + 1).out_of_place!, rows, columns)
         end
 
         def build(patch, dab, rows, columns)
           alpha = @alpha[rows, columns]
           room = (dab.opacity - alpha).inplace.clip(0, 1) * patch
-          alpha.store(alpha.inplace + (room * dab.flow).out_of_place!)
+          alpha.inplace + (room * dab.flow).out_of_place!
         end
 
-        # Adds up the logarithms of a batch of small dabs on a page with a margin of one patch.
-        def sum(batch, cover)
-          margin = batch.side
-          wide = @width + 2 * margin
-          left = batch.lefts.map { _1.clamp(-margin, @width) }
-          top = batch.tops.map { _1.clamp(-margin, @height) }
-          flow = batch.each_dab { -_1.flow }
-          logs = Numo::SFloat::Math.log((cover.inplace * flow + 1).clip(OPAQUE, 1)).out_of_place!
-          corner = Numo::Int32.cast(
-            top.zip(left).map { |y, x|
-              (y + margin) * wide + x + margin
-            }
-          ).reshape(batch.dabs.size, 1, 1)
-          steps = Numo::Int32.new(margin, 1).seq * wide + Numo::Int32.new(1, margin).seq
-          sums = (corner + steps.reshape(1, margin, margin)).flatten.bincount(
-            logs.flatten,
-            minlength: wide * (@height + 2 * margin)
-          )
-          page = sums.reshape(@height + 2 * margin, wide)[margin...(margin + @height), margin...(margin + @width)]
-          @logs = @logs ? (@logs.inplace + page).out_of_place! : page.dup
+        # Adds up the logarithms of a batch of small dabs, on the part of the page that they lie on and a margin of one
+        # patch around it.
+        def sum(batch, through)
+          side = batch.side
+          left = batch.lefts.map { _1.clamp(-side, @width) }
+          top = batch.tops.map { _1.clamp(-side, @height) }
+          x, x_end = left.minmax
+          y, y_end = top.minmax
+          wide = x_end - x + side
+          tall = y_end - y + side
+          logs = Numo::SFloat::Math.log(through.inplace.clip(OPAQUE, 1)).out_of_place!
+          corner = Numo::Int32.cast(top.zip(left).map { |row, column| (row - y) * wide + column - x })
+          steps = Numo::Int32.new(side, 1).seq * wide + Numo::Int32.new(1, side).seq
+          sums = (corner.reshape(batch.dabs.size, 1, 1) + steps.reshape(1, side, side)).flatten
+            .bincount(logs.flatten, minlength: wide * tall).reshape(tall, wide)
+          add_logs(sums, x, y)
+        end
+
+        def add_logs(sums, x, y)
+          tall, wide = sums.shape
+          rows = y.clamp(0, @height)...(y + tall).clamp(0, @height)
+          columns = x.clamp(0, @width)...(x + wide).clamp(0, @width)
+          return if rows.size.zero? || columns.size.zero?
+          @logs ||= Numo::DFloat.zeros(@height, @width)
+          @touched = [rows, columns].zip(@touched || [rows, columns]).map { |one, other|
+            [one.begin, other.begin].min...[one.end, other.end].max
+          }
+          here = sums[(rows.begin - y)...(rows.end - y), (columns.begin - x)...(columns.end - x)]
+          @logs[rows, columns].inplace + here
+        end
+
+        def take_in_logs
+          return unless @logs
+          @through[*@touched].inplace * Numo::SFloat.cast(Numo::DFloat::Math.exp(@logs[*@touched]))
         end
       end
     end

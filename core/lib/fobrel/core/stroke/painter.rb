@@ -124,7 +124,15 @@ module Fobrel
           crisp = @preset["mark", "crisp"]
           return RoundTip.new(hardness: tip["hardness"], crisp:) if tip["kind"] == "round"
           names = (tip["kind"] == "shape") ? [shape_reference] : @preset.frames
-          PictureTip.new(names.map { frame(_1, greatest) }, names: names.map { name(_1, greatest) }, crisp:)
+          names.each { asset(_1) }
+          own = tip["colours"] == "own"
+          PictureTip.new(
+            names: names.map {
+              name(_1, greatest)
+            },
+            own:,
+            crisp:
+          ) { |index| frame(names[index], greatest) }
         end
 
         def shape_reference
@@ -161,10 +169,13 @@ module Fobrel
           end
         end
 
-        # The asset is asked for even when its pixels are at hand: whether it may be used is
-        # the asset store's to say.
+        # It is asked for even when its pixels are at hand: whether it may be used is the asset store's to say.
+        def asset(reference)
+          (@bytes ||= {})[reference] ||= @assets.fetch(reference) { raise Preset::MissingNeed.new(@preset, reference) }
+        end
+
         def decoded(reference, key)
-          bytes = @assets.fetch(reference) { raise Preset::MissingNeed.new(@preset, reference) }
+          bytes = asset(reference)
           DECODED.fetch(key) { yield bytes }
         end
 

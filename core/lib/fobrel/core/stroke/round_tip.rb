@@ -21,16 +21,19 @@ module Fobrel
         # @return [Boolean] whether two dabs can be computed in one batch
         def together?(one, other) = narrow?(one) == narrow?(other) && (one.roundness < 1) == (other.roundness < 1)
 
-        # Works in place throughout: new memory costs more than the sums.
-        #
         # @param batch [Batch]
-        # @return [Numo::SFloat] dabs × side × side, cover 0–1; the caller may write into it
+        # @return [Numo::SFloat] dabs × side × side, cover 0–1; the caller may write into it, and has it until the next
+        #   batch is asked for
         def cover(batch)
-          first = batch.dabs.first
-          radius = batch.each_dab { _1.size / 2.0 }
-          distance = (first.roundness < 1) ? squeezed(batch, radius, narrow?(first)) : apart(batch.dx, batch.dy)
-          cover = edge(distance, radius, narrow?(first))
+          cover = edge(batch, -1.0, 1.0)
           @crisp ? Numo::SFloat.cast(cover >= 0.5) : cover
+        end
+
+        # @param batch [Batch]
+        # @return [Numo::SFloat] dabs × side × side, what each lets through: 1 − flow · cover; as with cover
+        def through(batch)
+          return batch.through(cover(batch)) if @crisp
+          edge(batch, batch.each_dab(&:flow), batch.each_dab { 1 - _1.flow })
         end
 
         # The tip by itself, not yet squeezed or turned.
@@ -46,16 +49,50 @@ module Fobrel
 
         def narrow?(dab) = dab.size / 2.0 * (1 - @hardness) < 1
 
-        def apart(dx, dy) = Numo::SFloat::Math.sqrt((dx * dx + dy * dy).inplace).out_of_place!
+        # 0 up to the hard core, 1 from the rim on, smoothstep between; an edge narrower than a pixel is spread over
+        # one, so that it does not show steps. Of this a multiple, and something added.
+        #
+        # @param by [Float, Numo::SFloat]
+        # @param more [Float, Numo::SFloat]
+        def edge(batch, by, more)
+          radius = batch.each_dab { _1.size / 2.0 }
+          return (outside(batch, radius).inplace * by + more).out_of_place! if narrow?(batch.dabs.first)
+          t = beyond_core(batch, radius)
+          rest = room(:rest, batch)
+          rest.store(t)
+          ((rest.inplace * -2 + 3) * t * t * by + more).out_of_place!
+        end
 
-        # 1 up to the hard core, 0 from the rim on, 1 − smoothstep between; an edge narrower
-        # than a pixel is spread over one, so that it does not show steps.
-        def edge(distance, radius, narrow)
-          t = distance.inplace
-          return (t * -1 + (radius * ((@hardness + 1) / 2) + 0.5)).clip(0, 1).out_of_place! if narrow
-          t = ((t - radius * @hardness) * (1 / (radius * (1 - @hardness)))).clip(0, 1).out_of_place!
-          rest = (t * -2).inplace + 3
-          (t.inplace * t * rest * -1 + 1).out_of_place!
+        def squeezed?(batch) = batch.dabs.first.roundness < 1
+
+        # How much of each pixel lies outside of a hard edge.
+        def outside(batch, radius)
+          far = squeezed?(batch) ? squeezed(batch, radius, true) : apart(batch.dx, batch.dy, batch)
+          (far.inplace - (radius * ((@hardness + 1) / 2) - 0.5)).clip(0, 1).out_of_place!
+        end
+
+        # How far each pixel lies on the way from the core to the rim, 0–1.
+        def beyond_core(batch, radius)
+          share = 1 / (radius * (1 - @hardness))
+          far = if squeezed?(batch) then (squeezed(batch, radius, false).inplace * share).out_of_place!
+          else apart(batch.dx * share, batch.dy * share, batch)
+          end
+          (far.inplace - radius * @hardness * share).clip(0, 1).out_of_place!
+        end
+
+        # The distance from each dab's centre.
+        def apart(dx, dy, batch)
+          far = room(:far, batch)
+          far.store(dx * dx)
+          Numo::SFloat::Math.sqrt(far.inplace + dy * dy).out_of_place!
+        end
+
+        # Memory for a batch; that of the last one where it has the same shape: new memory costs more than the sums.
+        def room(name, batch)
+          shape = [batch.dabs.size, batch.side, batch.side]
+          @rooms ||= {}
+          @rooms[name] = Numo::SFloat.zeros(*shape) unless @rooms[name]&.shape == shape
+          @rooms[name].out_of_place!
         end
 
         # For an ellipse: the distance along the steepest way to its rim (first order), so that

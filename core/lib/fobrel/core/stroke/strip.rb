@@ -8,7 +8,7 @@ module Fobrel
       module Strip
         # Raised by one whenever the same preset would give other pixels than before; pictures
         # kept under an older number are computed anew.
-        VERSION = 3
+        VERSION = 4
         # Pixels: a strip for lists, a taller one for looking closely, a long one for the Bench.
         SHAPES = {"wall" => [700, 120], "peek" => [536, 240], "bench" => [1050, 93]}.freeze
         TRIAL = "swell"

@@ -30,7 +30,7 @@ module Fobrel
             left = batch.lefts.first
             top = batch.tops.first
             under = patch(left, top, side)
-            carried = carried ? (under - carried).inplace.*(dab.mix).out_of_place! + carried : under
+            carried = carried ? ((under.inplace - carried) * dab.mix + carried).out_of_place! : under
             cover = tip.cover(batch)[0, true, true]
             cover *= grain.transmittance(dab, left, top, side, side) if grain
             put_down(
@@ -74,7 +74,7 @@ module Fobrel
           here = [(rows.begin - top)...(rows.end - top), (columns.begin - left)...(columns.end - left)]
           there = @page[true, rows, columns]
           change = (paint[true, *here] - there).inplace * share[*here].reshape(1, rows.size, columns.size)
-          there.store(there.inplace + change.out_of_place!)
+          there.inplace + change.out_of_place!
         end
       end
     end
