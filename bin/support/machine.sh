@@ -3,6 +3,8 @@
 export BUNDLE_GEMFILE="$FOBREL_ROOT/Gemfile" LANG=C.UTF-8
 # Pixels come and go in large pieces: without these the garbage collector runs at every few.
 export RUBY_GC_MALLOC_LIMIT=33554432 RUBY_GC_MALLOC_LIMIT_MAX=67108864 RUBY_GC_OLDMALLOC_LIMIT=67108864
+# Each thread that allocates would get memory of its own (glibc), which it never gives back.
+export MALLOC_ARENA_MAX="${MALLOC_ARENA_MAX:-2}"
 
 say() { printf '%s\n' "$*" >&2; }
 fail() { say "fobrel: $*"; exit 1; }

@@ -39,9 +39,10 @@ const making = ref(false)
 const here = computed(() => ({ library: session.libraryId }))
 const { busy: beginning, problem: silent, go: begin } = useDeed(session.load)
 onMounted(begin)
+// Whoever signs in comes into a library in the same moment: it is read once.
 watch(
-  () => session.libraryId,
-  (id) => id && toast.attempt(library.load),
+  () => [session.person?.id, session.libraryId],
+  ([person, id]) => person && id && toast.attempt(library.load),
   { immediate: true },
 )
 
@@ -53,7 +54,6 @@ watch(
   async (id) => {
     kept.value = false
     if (!id) return
-    toast.attempt(library.load)
     await Promise.race([unsent.keepAll(), new Promise((done) => setTimeout(done, 3000))])
     kept.value = true
   },

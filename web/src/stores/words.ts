@@ -16,9 +16,16 @@ const none: Words = {
 /** What the screen says that is the same for all brushes and libraries; the server says it once. */
 export const words = shallowRef(none)
 
-/** Reads the words, unless they are there. */
+let reading: Promise<Words> | undefined
+/** Reads the words, unless they are there or under way. */
 export async function readWords() {
-  if (words.value === none) words.value = await of(api.GET('/api/settings'))
+  if (words.value !== none) return
+  reading ??= of(api.GET('/api/settings'))
+  try {
+    words.value = await reading
+  } finally {
+    reading = undefined
+  }
 }
 
 /** The title of a thing among several. */

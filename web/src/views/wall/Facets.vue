@@ -16,6 +16,11 @@ watch(
   [() => props.query, () => library.stamp],
   async () => {
     const mine = ++turn
+    // What the whole library holds is known already.
+    if (!props.query.trim()) {
+      facets.value = library.all
+      return
+    }
     try {
       const got = await of(
         api.GET('/api/libraries/{library}/facets', { params: { ...library.path().params, query: { q: props.query } } }),
