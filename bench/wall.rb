@@ -40,11 +40,12 @@ module Fobrel
   puts format("made in %.1f s", ms / 1000)
 
   part = ->(name) { [nil, name].include?(ENV["FOBREL_PART"]) }
-  # Without what guards every request: what is measured is the answer.
-  wall = App::Rooms.new(Api::Wall.new)
-  session = {"rack.session" => {"person" => person.id}, "rack.session.options" => {}}
+  wall = App.build(secret: "b" * 64)
+  token = Models::AccessToken.issue(person, "bench").last
   get = ->(path) {
-    answer = wall.call(Rack::MockRequest.env_for("http://localhost#{path}").merge(session))
+    answer = wall.call(
+      Rack::MockRequest.env_for("http://localhost#{path}", "HTTP_HOST" => "localhost", "HTTP_AUTHORIZATION" => "Bearer #{token}")
+    )
     answer.tap { |status, _, body| raise body.to_a.join unless status == 200 }
   }
   base = "/api/libraries/#{library.id}"
@@ -85,6 +86,9 @@ module Fobrel
       },
       *found.max
     )
+    if ENV["FOBREL_DETAIL"]
+      found.sort_by { -_1[0] }.first(30).each { |ms, line, order| puts format("  %6.0f ms “%s” by %s", ms, line, order) }
+    end
     facets = lines.map { |line| timed.call { get["#{base}/facets?q=#{Rack::Utils.escape(line)}"] }.last }
     puts format("facets with counts: median %.0f ms, p95 %.0f ms", facets.sort[facets.size / 2], p95[facets])
     puts format("the Wall's first page of 100: %.0f ms (wanted 300)", timed.call { get["#{base}/wall?limit=100"] }.last)

@@ -48,6 +48,8 @@ module Fobrel
           "pg_trgm.word_similarity_threshold" => Finding::Search::MISTYPED,
           "jit" => "off",
           "max_parallel_workers_per_gather" => 0,
+          # What is found and counted in a large library stays in memory.
+          "work_mem" => "16MB",
           # What a process that died was about is given up soon, so that another can take it up.
           "client_connection_check_interval" => 2000,
           "lock_timeout" => patience
