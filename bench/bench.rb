@@ -1,7 +1,6 @@
 # frozen_string_literal: true
 
 # Speed and memory of the core, as ratios where something can be held beside it. See bin/bench.
-require "open3"
 require_relative "../demo/brushes"
 
 S = Fobrel::Core::Stroke
@@ -51,54 +50,6 @@ before = resident
 S::Strip.png(heavy, assets:)
 puts format("%.0f MB", peak - before)
 
-title "A strip, 700 × 120 px (wanted: plain round 15 ms, with two responses and grain 40 ms)"
-typical = [
-  "Quay line",
-  "Bollard",
-  "Harbour fog",
-  "Grain by hand",
-  "Dry sail",
-  "Slate chalk",
-  "Mooring ring",
-  "Braided line",
-  "Wet thumb",
-  "Autumn hedge"
-]
-grained = PRESET.build(
-  "Grain, 50 px, two responses",
-  {
-    "mark" => {"tip" => {"kind" => "round", "hardness" => 0.6}, "size" => {"base" => 25}},
-    "surface" => {
-      "asset" => assets.keys.find { |key|
-        Fobrel::Core::Tip::Picture.kind(assets[key]) == "png"
-      },
-      "depth" => 0.7
-    },
-    "response" => %w[size opacity].map { {"drives" => _1, "by" => "pressure", "from" => 0.3, "to" => 1.0} }
-  }
-)
-plain = PRESET.build(
-  "Plain round, 50 px",
-  {"mark" => {"tip" => {"kind" => "round", "hardness" => 0.8}, "size" => {"base" => 25}}}
-)
-times = [plain, grained, *typical.map { |name| preset[brushes.find { _1.name == name }] }].map { |one|
-  [
-    one.name,
-    best {
-      S::Strip.png(one, assets:)
-    }
-  ]
-}
-times.each { |name, ms| puts format("%-32s %6.1f ms %7.1f a second", name, ms, 1000 / ms) }
-puts format("%-32s %6.1f ms", "ten typical, on average", times.last(10).sum { _1[1] } / 10)
-
-title "A strip on the Bench, of a 60 px brush, as it follows a slider (wanted: 150 ms with everything around it)"
-bench = %w[Quay\ line Harbour\ fog Slate\ chalk Dry\ sail].map do |name|
-  one = S::Strip.sized(preset[brushes.find { _1.name == name }], 60.0)
-  [name, best { S::Strip.png(one, assets:, shape: "bench", beside: 60) }]
-end
-bench.each { |name, ms| puts format("%-32s %6.1f ms", name, ms) }
-
 title "From a movement to its dabs, in columns; beside it the same, stop by stop"
 # Each stop reads all sensors for itself, as one would write it first. It gives the same sizes.
 stop_by_stop = lambda do |one, path|
@@ -141,16 +92,7 @@ puts format(
   best(9) { S::Path.through(swell) }
 )
 
-title "400 dabs, beside a plain C loop over the same pixels (wanted: 80 px 30×, 200 px 8×)"
-binary = File.join(ENV.fetch("FOBREL_ROOT"), "var/bench-reference")
-system("gcc", "-O2", "-o", binary, File.join(__dir__, "reference.c"), "-lm", exception: true)
 tip = S::RoundTip.new(hardness: 0.5)
-[20, 80, 200].each do |size|
-  c = Open3.capture2(binary, "400", size.to_s).first.to_f
-  ours = best(5) { S::Layer.new(1000, 300).lay(dabs(400, size), tip) }
-  puts format("%3d px: %7.1f ms, C %6.2f ms: %5.1f ×", size, ours, c, ours / c)
-end
-
 title "Cost against dabs × area (a straight line is even)"
 [[100, 80], [200, 80], [400, 80], [800, 80], [400, 40], [400, 160]].each do |count, size|
   ms = best(3) { S::Layer.new(1000, 300).lay(dabs(count, size), tip) }

@@ -44,7 +44,11 @@ module Fobrel
   token = Models::AccessToken.issue(person, "bench").last
   get = ->(path) {
     answer = wall.call(
-      Rack::MockRequest.env_for("http://localhost#{path}", "HTTP_HOST" => "localhost", "HTTP_AUTHORIZATION" => "Bearer #{token}")
+      Rack::MockRequest.env_for(
+        "http://localhost#{path}",
+        "HTTP_HOST" => "localhost",
+        "HTTP_AUTHORIZATION" => "Bearer #{token}"
+      )
     )
     answer.tap { |status, _, body| raise body.to_a.join unless status == 200 }
   }
@@ -87,7 +91,9 @@ module Fobrel
       *found.max
     )
     if ENV["FOBREL_DETAIL"]
-      found.sort_by { -_1[0] }.first(30).each { |ms, line, order| puts format("  %6.0f ms “%s” by %s", ms, line, order) }
+      found.sort_by {
+        -_1[0]
+      }.first(30).each { |ms, line, order| puts format("  %6.0f ms “%s” by %s", ms, line, order) }
     end
     facets = lines.map { |line| timed.call { get["#{base}/facets?q=#{Rack::Utils.escape(line)}"] }.last }
     puts format("facets with counts: median %.0f ms, p95 %.0f ms", facets.sort[facets.size / 2], p95[facets])
