@@ -66,6 +66,11 @@ RSpec.describe Fobrel::Core::Package do
     }.string
   end
 
+  it "stores what is packed already, and packs the words" do
+    ways = Zip::File.open_buffer(zip).to_h { |entry| [File.extname(entry.name), entry.compression_method] }
+    expect(ways.values_at(".png", ".json")).to eq([Zip::Entry::STORED, Zip::Entry::DEFLATED])
+  end
+
   it "comes back as it went: fingerprints, order, editions, sets, tags, unknown settings" do
     back = package::Reader.read(zip)
     expect(back.presets.map(&:fingerprint)).to eq([rope, fog].map(&:fingerprint))

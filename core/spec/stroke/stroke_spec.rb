@@ -173,6 +173,41 @@ RSpec.describe Fobrel::Core::Stroke do
       expect([turned[45, 45], turned[45, 75], turned[75, 75]]).to eq([1, 0, 0])
     end
 
+    # Of several frames, turned and not, one after the other in any order.
+    def of_several(size)
+      chance = Random.new(3)
+      Array.new(12) { |index|
+        place = {x: 30 + chance.rand * 60, y: 30 + chance.rand * 60}
+        angle = index.odd? ? 0.0 : chance.rand * 360
+        dab(size:, angle:, roundness: 0.4 + chance.rand * 0.6, flow: 0.6, frame: index % 3, **place)
+      }
+    end
+
+    it "of several frames lie as they do one by one, small or so large that copies are held in 16 bit" do
+      marks = [30, 60, 90].map { |wide|
+        Fobrel::Core::Tip::Cover[Numo::SFloat.zeros(100, 100).tap {
+          _1[10...wide, 20...80] = 1
+        }]
+      }
+      names = marks.map(&:object_id)
+      [14.0, 60.0, 400.0].each do |size|
+        dabs = of_several(size)
+        together = lay(dabs, S::PictureTip.new(names:) { marks[_1] })
+        through = dabs.map { |one|
+          1 - lay([one.dup.tap { _1.frame = 0 }], S::PictureTip.new(names: [names[one.frame]]) { marks[one.frame] })
+        }
+        expect((1 - through.inject(:*) - together).abs.max).to be < 2e-5, "at #{size} px"
+      end
+    end
+
+    it "covers the same pixels by as much, however large the patch is that is computed" do
+      [tip, S::RoundTip.new(hardness: 0.3)].each do |one|
+        list = [dab(size: 33.3, angle: 31.0, x: 60.37, y: 59.81)]
+        close, wide = [41, 63].map { |side| one.cover(S::Batch.new(list, side))[0, true, true].dup }
+        expect(wide[11...52, 11...52]).to eq(close)
+      end
+    end
+
     # Common practice, no source: in order means 1, 2, 3, 1, 2, 3; one single frame is valid.
     it "takes the frames in order" do
       preset = Preset.build(
