@@ -3,12 +3,14 @@ import { computed, ref, watch } from 'vue'
 import { api, of, type Facets } from '../../api/client'
 import TagMark from '../../parts/TagMark.vue'
 import { useLibrary } from '../../stores/library'
+import { useSession } from '../../stores/session'
 import { asks, type Term, type TermName } from '../../parts/asks'
 
 /** What narrows the Wall, with counts of what is found now. */
 const props = defineProps<{ query: string; terms: Term[] }>()
 const emit = defineEmits<{ toggle: [name: TermName, value: string] }>()
 const library = useLibrary()
+const session = useSession()
 const facets = ref<Facets>()
 let turn = 0
 
@@ -18,7 +20,7 @@ watch(
     const mine = ++turn
     // What the whole library holds is known already.
     if (!props.query.trim()) {
-      facets.value = library.all
+      facets.value = library.loaded === session.libraryId ? library.all : undefined
       return
     }
     try {
