@@ -29,14 +29,17 @@ class Running
       @worker = spawn(env, RbConfig.ruby, WORKER, far => far, :out => File::NULL)
       far.close
       @webs.each(&:wait)
+    rescue
+      stop # one that does not start takes the others with it
+      raise
     end
 
     def addresses = @webs.map(&:address)
 
     def stop
       Capybara.app_host = nil
-      @line.close
-      Process.wait(@worker)
+      @line&.close
+      Process.wait(@worker) if @worker
       @webs.each(&:stop)
     end
   end
