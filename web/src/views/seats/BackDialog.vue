@@ -49,6 +49,8 @@ const turn = turns()
 const look = () =>
   toast.attempt(async () => {
     const mine = turn()
+    // Nothing is done that was not told first.
+    told.value = []
     const got = ready.value
       ? await ask(
           props.seats.map(({ id }) => id),
@@ -75,7 +77,10 @@ const { busy, problem, go } = useDeed(async () => {
   const done = (await ask(going.value, false)).told
   await library.load()
   const bad = done.filter((one) => one.problem)
-  if (bad.length) throw new Error(bad.map((one) => `${one.seat}: ${one.problem}`).join(' '))
+  if (bad.length) {
+    await look()
+    throw new Error(bad.map((one) => `${one.seat}: ${one.problem}`).join(' '))
+  }
   toast.done(`${done.map(({ seat }) => seat).join(', ')}: back. Their plans above are not changed.`)
   emit('close')
 })
@@ -128,7 +133,6 @@ const { busy, problem, go } = useDeed(async () => {
 }
 input[type='datetime-local'] {
   font: inherit;
-  margin-left: 10px;
   padding: 4px 8px;
   color: var(--ink);
   background: var(--paper);
