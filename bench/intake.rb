@@ -1,10 +1,10 @@
 # frozen_string_literal: true
 
-# Taking in and handing over 1,000 brushes with 300 MB of pictures, on a database of its own, as
-# ratios to what unzip and sha256sum take for the same file. See bin/bench.
+# Taking in and handing over 1,000 brushes with 300 MB of pictures, on a database of its own, beside what unzip, zip
+# and sha256sum take for the same file. See bin/bench and bench/rows.rb.
 require_relative "../server/app"
 require_relative "../server/postgres"
-require "open3"
+require_relative "rows"
 
 $stdout.sync = true
 
@@ -13,8 +13,9 @@ module Fobrel
   # Noise does not pack: a grey picture of this side has this many bytes and some more.
   SIDE = 550
 
-  # In a process of its own, so that its memory does not count.
+  # In a process of its own, so that its memory does not count; kept for the next run.
   def self.make(path)
+    return if File.exist?(path)
     Process.wait(
       fork do
         chance = Random.new(3)
@@ -38,9 +39,10 @@ module Fobrel
           )
         end
         sets = [Core::Package::Bundle::Group.new(name: "All", presets: items.map { _1.preset.id })]
-        File.open(path, "w+b") {
+        File.open("#{path}.new", "w+b") {
           Core::Package::Writer.write(Core::Package::Bundle.build(items:, assets:, sets:, name: "Noise"), _1)
         }
+        File.rename("#{path}.new", path)
         exit!(0)
       end
     )
@@ -50,7 +52,7 @@ module Fobrel
   cluster.start("postgres")
   cluster.drop("fobrel_bench_intake")
   Dir.mktmpdir("fobrel-bench") do |folder|
-    path = File.join(folder, "noise.fobrel.zip")
+    path = File.join(Fobrel.var, "bench-noise-#{COUNT}.fobrel.zip")
     make(path)
     Database.connect(cluster.start("fobrel_bench_intake"))
     Database.migrate
@@ -68,69 +70,70 @@ module Fobrel
     watch = Thread.new { loop { (most = [most, resident.call].max) && sleep(0.02) } }
     clock = -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) }
     timed = ->(&work) { clock.call.then { |began| work.call.then { |value| [value, clock.call - began] } } }
-    _, unzip = timed.call { system("unzip", "-q", path, "-d", File.join(folder, "unzip"), exception: true) }
-    _, sums = timed.call { Open3.capture2("sha256sum", path) }
-    puts "",
-      "#{COUNT} brushes with #{File.size(path) / 1_000_000} MB of pictures (unzip #{unzip.round(2)} s, sha256sum " \
-        "#{sums.round(2)} s)",
-      "-" * 70
-    tell = ->(what, seconds, wanted) {
-      puts format(
-        "%-46s %5.1f s (wanted %2d), %5.1f × unzip, %5.1f × sha256sum",
-        what,
-        seconds,
-        wanted,
-        seconds / unzip,
-        seconds / sums
-      )
-    }
-
-    arrival = Models::Arrival.create!(library:, person:, name: "noise", source: "dropped")
-    rows, seconds = timed.call do
-      File.open(path, "rb") { Actions::Deliver.add(arrival, name: "noise.fobrel.zip", io: _1) }
-      Actions::Deliver.call(arrival:, person:)
-      arrival.reload.plan(person)
+    reference = ->(*command) { timed.call { system(*command, out: File::NULL, exception: true) }.last }
+    unzip = reference["unzip", "-q", path, "-d", File.join(folder, "unzip")]
+    sums = reference["sha256sum", path]
+    zip = reference["zip", "-0", "-q", "-r", File.join(folder, "again.zip"), File.join(folder, "unzip")]
+    cpu = -> { Process.clock_gettime(Process::CLOCK_PROCESS_CPUTIME_ID) }
+    # Judged by wall time: much of the work is the database's, which is another process.
+    row = lambda do |name, wanted, beside, said, &work|
+      Rows.row(name, "×", wanted) do
+        used = cpu.call
+        _, seconds = timed.call(&work)
+        Rows::Found.new(
+          value: seconds / beside,
+          wall: seconds * 1e3,
+          cpu: (cpu.call - used) * 1e3,
+          beside: beside * 1e3,
+          more: said
+        )
+      end
     end
-    raise "not all are new" unless rows.map(&:decision).tally == {"take" => COUNT}
-    tell.call("plan: kept, read, checked, held against the library", seconds, 15)
-    _, seconds = timed.call { Actions::Apply.call(arrival:, person:, stamp: Models::Arrival.stamp(rows)) }
-    raise "not taken in" unless library.presets.count == COUNT && arrival.reload.state == "applied"
-    tell.call("apply: in one transaction", seconds, 30)
-    # One strip stands for all: painting is measured in bench.rb.
+    puts "", "#{COUNT} brushes with #{File.size(path) / 1_000_000} MB of pictures", "-" * 70
+
+    bring = lambda do |name, io|
+      arrival = Models::Arrival.create!(library:, person:, name:, source: "dropped")
+      Actions::Deliver.add(arrival, name: "#{name}.fobrel.zip", io:)
+      Actions::Deliver.call(arrival:, person:)
+      [arrival.reload, arrival.plan(person)]
+    end
+    arrival = nil
+    row.call("taking in: plan and apply", 2.0, unzip + sums, "unzip + sha256sum") do
+      arrival, rows = File.open(path, "rb") { bring["noise", _1] }
+      raise "not all are new" unless rows.map(&:decision).tally == {"take" => COUNT}
+      Actions::Apply.call(arrival:, person:, stamp: Models::Arrival.stamp(rows))
+      raise "not taken in" unless library.presets.count == COUNT && arrival.reload.state == "applied"
+    end
+    # One strip stands for all: painting is measured in bench/strokes.rb.
     strip = Models::KeptStrip.png_of(library.presets.first.current_edition.value, "wall")
     Models::KeptStrip.insert_all(
       library.presets.pluck(:fingerprint).map {
         {fingerprint: _1, shape: "wall", version: Core::Stroke::Strip::VERSION, png: strip}
       }
     )
-    out, seconds = timed.call {
-      Actions::ExportBrushes.call(
-        library:,
-        person:,
-        wish: {"kind" => "package", "of" => {"library" => true}, "name" => "Noise"}
-      )
-    }
-    tell.call("export: a package of all, its strips painted before", seconds, 20)
-    _, seconds = timed.call {
-      Actions::ExportBrushes.call(library:, person:, wish: {"kind" => "backup", "name" => "Noise"})
-    }
-    tell.call("export: a backup of the library", seconds, 20)
-    again = Models::Arrival.create!(library:, person:, name: "again", source: "dropped")
-    rows, seconds = timed.call do
-      Actions::Deliver.add(again, name: "again.fobrel.zip", io: out.io)
-      Actions::Deliver.call(arrival: again, person:)
-      again.reload.plan(person)
+    export = ->(wish) { Actions::ExportBrushes.call(library:, person:, wish: wish.merge("name" => "Noise")) }
+    out = nil
+    row.call("handing over: a package", 2.0, zip + sums, "zip -0 + sha256sum; it is read back too") do
+      out = export["kind" => "package", "of" => {"library" => true}]
     end
-    raise "something is doubled" unless rows.map(&:state).tally == {"identical" => COUNT}
-    tell.call("plan of what is here already", seconds, 15)
-    entry = arrival.ledger_entry
-    _, seconds = timed.call { Actions::Undo.call(entry:) }
-    raise "not taken back" unless library.presets.none?
-    tell.call("undo of the import", seconds, 30)
+    row.call("handing over: a backup", 2.0, zip + sums, "zip -0 + sha256sum; it is read back too") do
+      export["kind" => "backup"]
+    end
+    row.call("a plan of what is here already", 2.0, unzip + sums, "unzip + sha256sum") do
+      _, rows = bring["again", out.io]
+      raise "something is doubled" unless rows.map(&:state).tally == {"identical" => COUNT}
+    end
+    row.call("undo of taking in", 2.0, unzip + sums, "unzip + sha256sum") do
+      Actions::Undo.call(entry: arrival.ledger_entry)
+      raise "not taken back" unless library.presets.none?
+    end
     watch.kill
-    puts format("memory: %d MB idle, at most %d MB above that while taking in and out (wanted 500)", idle, most - idle)
+    Rows.row("memory while taking in and out, above idle", "MB", 500.0) {
+      Rows::Found.new(value: (most - idle).to_f, more: "#{idle} MB idle")
+    }
   end
 ensure
   ActiveRecord::Base.connection_handler.clear_all_connections!
   cluster&.stop
 end
+Fobrel::Rows.end

@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 # Finding, ordering and near-doubles in a generated library of 10,000 brushes, on a database of
-# its own. See bin/bench. FOBREL_MANY says how many; FOBREL_KEEP=1 takes the library of the last run,
-# with what was painted then; FOBREL_PART=search or scroll leaves the rest out.
+# its own. See bin/bench. FOBREL_MANY says how many; what was made is kept for the next run of as many, with what was
+# painted then, unless FOBREL_FRESH=1. FOBREL_PART=search, doubles or scroll leaves the rest out.
 require_relative "../server/app"
 require_relative "../server/postgres"
 require "rack/mock"
@@ -15,9 +15,9 @@ module Fobrel
   COPIES = COUNT / 50
   cluster = Postgres.new(File.join(Fobrel.var, "bench")) # of its own: nothing else stops it
   cluster.start("postgres")
-  keep = ENV["FOBREL_KEEP"] == "1"
-  cluster.drop("fobrel_bench") unless keep
-  url = cluster.start("fobrel_bench")
+  database = "fobrel_bench_#{COUNT}"
+  cluster.drop(database) if ENV["FOBREL_FRESH"] == "1"
+  url = cluster.start(database)
   Database.connect(url)
   Database.migrate
   ActiveModel::SecurePassword.min_cost = true

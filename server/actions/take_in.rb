@@ -34,22 +34,11 @@ module Fobrel
 
       private
 
-      COPY = <<~SQL
-        INSERT INTO assets (sha256, ext, bytes, created_at)
-        SELECT sha256, ext, bytes, now() FROM arrival_parts WHERE arrival_id = ? AND sha256 IN (?) AND ext <> 'zip'
-        ON CONFLICT (sha256) DO UPDATE SET created_at = excluded.created_at
-      SQL
-      private_constant :COPY
-
-      # Inside the database, so that no picture passes through here. Those of what is left out
-      # are not kept.
+      # They were kept when they were read, and are new again. Those of what is left out go in a night.
       def keep_pictures
         coming = @rows.reject { %w[leave back].include?(_1.decision) }
         wanted = coming.flat_map { needs(@items.fetch(_1.coming.key)) }.uniq
-        wanted.each_slice(100).with_index do |some, index|
-          Models::Record.connection.exec_update(Models::Record.sanitize_sql([COPY, @arrival.id, some]))
-          @progress.call(index * 100, wanted.size, "Keeping pictures")
-        end
+        wanted.each_slice(1000) { |some| Models::Asset.where(sha256: some).update_all(created_at: Time.current) }
       end
 
       def needs(item)

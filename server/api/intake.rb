@@ -68,8 +68,7 @@ module Fobrel
         found = arrival.items.find(item)
         raise ActiveRecord::RecordNotFound unless found.fingerprint && arrival.whole?(found)
         shape = Models::KeptStrip.beside("wall", params["beside"])
-        assets = Models::ArrivalPart::Files.new(arrival)
-        answer_forever(Models::KeptStrip.png_for(found.fingerprint, shape, assets:) { found.value })
+        answer_forever(Models::KeptStrip.png_for(found.fingerprint, shape) { found.value })
       end
 
       get "/api/libraries/:library/tasks" do

@@ -16,7 +16,7 @@ module Fobrel
         page = found_in_order.offset(offset).limit(params.fetch("limit", MOST).clamp(1, MOST))
         answer(
           {
-            total: search.presets.count,
+            total: search.total,
             tolerant: search.tolerant?,
             query: query.to_s,
             terms: Views.terms(query),

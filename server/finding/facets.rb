@@ -15,28 +15,19 @@ module Fobrel
         @found = search.presets
       end
 
+      # What was counted of whole libraries, by process: every page that is open asks for it after each change.
+      KEPT = Core::LruCache.new(50)
+      # What each person has of their own.
+      OWN = %w[draft favourite recent].freeze
+      private_constant :KEPT, :OWN
+
       # @return [Hash] as openapi.yaml describes Facets
       def to_h
-        counts = Models::Record.connection.select_rows(sql, "Facets").group_by(&:first)
-        of = ->(kind) { counts.fetch(kind, []).map { |_, key, count| [key, count] } }
-        listed = ->(list) { list.map { |key, count| {key:, count:} } }
-        columns = COLUMNS.to_h { |column|
-          [column, listed[of[column].reject { |key, _| key.to_s.empty? }.sort_by { |key, count| [-count, key] }]]
-        }
-        {
-          total: of["total"].sum(&:last),
-          families: columns["family_id"],
-          work_states: columns["label_id"],
-          authors: columns["author"],
-          licences: columns["licence"],
-          tags: listed[of["tag"]],
-          traits: listed[self.class.summed(of["trait"])],
-          states: Q::STATES.zip(
-            of["state"].sort_by { |key, _|
-              key.to_i
-            }.map(&:last)
-          ).map { |key, count| {key:, count:} }
-        }
+        mark = @search.whole && Models::WallChange.mark(@search.whole)
+        found = mark ? KEPT.fetch([@search.whole, mark]) { common } : common
+        own = OWN.to_h { |state| [state, @found.where(@search.state(state)).count] }
+        states = Q::STATES.map { |state| [state, own[state] || found[:states][state]] }
+        {**found, states: listed(states)}
       end
 
       # How many brushes have a trait, the plain one counted with each of its kinds.
@@ -61,24 +52,52 @@ module Fobrel
       private
 
       COLUMNS = %w[family_id label_id author licence].freeze
-      private_constant :COLUMNS
+      COMMON = (Q::STATES - OWN).freeze
+      private_constant :COLUMNS, :COMMON
 
-      # What was found is looked for once, and counted by everything.
+      # What is the same for everybody.
+      def common
+        counts = Models::Record.connection.exec_query(sql, "Facets").cast_values.group_by(&:first)
+        rows = counts.fetch("rows", []).map { |_, _, count, values, states| [count, values, states] }
+        columns = COLUMNS.each_with_index.to_h { |name, index| [name, column(rows, index)] }
+        {
+          total: rows.sum(&:first),
+          families: columns["family_id"],
+          work_states: columns["label_id"],
+          authors: columns["author"],
+          licences: columns["licence"],
+          tags: listed(pairs(counts, "tag")),
+          traits: listed(self.class.summed(traits(counts))),
+          states: COMMON.each_with_index.to_h { |state, index| [state, rows.sum { _3[index] }] }
+        }.freeze
+      end
+
+      # One by one, out of lists of them.
+      def traits(counts) = pairs(counts, "traits").flat_map { |words, count| words.split("\n").map { [_1, count] } }
+
+      def pairs(counts, kind) = counts.fetch(kind, []).map { |_, key, count| [key, count] }
+
+      def listed(list) = list.map { |key, count| {key:, count:} }
+
+      # The most frequent first.
+      def column(rows, index)
+        sums = rows.each_with_object(Hash.new(0)) { |(count, values), all| all[values[index]] += count }
+        listed(sums.reject { |key, _| key.to_s.empty? }.sort_by { |key, count| [-count, key] })
+      end
+
+      # What was found is looked for once. Rows that are alike are counted together first: of traits there are a few
+      # hundred kinds of lists, whatever the number of brushes.
       def sql
-        states = Q::STATES.map.with_index { |state, index| "(#{@search.state(state)}) AS s#{index}" }
-        columns = COLUMNS.map { |column| "presets.#{column}" }
-        found = @found.select("presets.id, presets.traits, #{[*columns, *states].join(", ")}").to_sql
-        sums = Q::STATES.each_index.map { |index| "count(*) FILTER (WHERE s#{index}) AS s#{index}" }
-        counted = Q::STATES.each_index.map { |index| "('#{index}', s#{index})" }
+        states = COMMON.map.with_index { |state, index| "(#{@search.state(state)}) AS s#{index}" }
+        found = @found.select(["presets.id", "presets.trait_words", *COLUMNS.map { "presets.#{_1}" }, *states]).to_sql
+        sums = COMMON.each_index.map { |index| "count(*) FILTER (WHERE s#{index})" }
         <<~TEXT
           WITH found AS MATERIALIZED (#{found})
-          SELECT 'total', NULL, count(*) FROM found
-          #{COLUMNS.map { |one| "UNION ALL SELECT '#{one}', #{one}::text, count(*) FROM found GROUP BY #{one}" }.join("\n")}
-          UNION ALL SELECT 'tag', g.tag_id::text, count(*) FROM found JOIN taggings g ON g.preset_id = found.id
-            GROUP BY g.tag_id
-          UNION ALL SELECT 'trait', trait, count(*) FROM found CROSS JOIN unnest(traits) AS trait GROUP BY trait
-          UNION ALL SELECT 'state', key, count FROM (SELECT #{sums.join(", ")} FROM found) AS sums
-            CROSS JOIN LATERAL (VALUES #{counted.join(", ")}) AS each(key, count)
+          SELECT 'rows', NULL, count(*), ARRAY[#{COLUMNS.map { "#{_1}::text" }.join(", ")}], ARRAY[#{sums.join(", ")}]
+            FROM found GROUP BY #{COLUMNS.join(", ")}
+          UNION ALL SELECT 'tag', g.tag_id::text, count(*), NULL, NULL
+            FROM found JOIN taggings g ON g.preset_id = found.id GROUP BY g.tag_id
+          UNION ALL SELECT 'traits', trait_words, count(*), NULL, NULL FROM found GROUP BY trait_words
         TEXT
       end
     end

@@ -47,6 +47,12 @@ module Fobrel
         @presets ||= narrowed(exact).then { |found| (@query.words.any? && !found.exists?) ? tolerated : found }
       end
 
+      # @return [Integer, nil] the library, where all that it shows is asked for
+      def whole = (@query.words.empty? && @query.terms.empty?) ? @library.id : nil
+
+      # @return [Integer] how many were found
+      def total = presets && (@alike&.size || presets.count)
+
       # @return [Boolean] whether nothing fitted to the letter, so that what is alike was taken
       def tolerant? = presets && @tolerant == true
 
@@ -78,7 +84,7 @@ module Fobrel
           Models::Recent::KEPT
         )
         when "locked" then "presets.locked_by_id IS NOT NULL"
-        when "untagged" then "NOT #{tagged("true")}"
+        when "untagged" then "presets.id NOT IN (SELECT preset_id FROM taggings)"
         when "without notes" then "presets.notes = ''"
         end
       end
@@ -114,6 +120,7 @@ module Fobrel
         @tolerant = true
         ids = narrowed(mistyped { [_1] }).ids
         ids = narrowed(mistyped { [_1, *near(_1)] }).ids if ids.empty?
+        @alike = ids
         Models::Preset.where(id: ids)
       end
 
@@ -149,12 +156,10 @@ module Fobrel
 
       def narrowed(found)
         @query.terms.reject { _1.name == "library" }.inject(found) do |now, term|
-          fitting = Models::Preset.where(
-            term.values.map { |value|
-              condition(term.name, value)
-            }.inject { |one, other| "(#{one}) OR (#{other})" }
-          )
-          term.negated ? now.where.not(id: fitting.where(library_id: libraries).select(:id)) : now.merge(fitting)
+          fitting = term.values.map { |value|
+            condition(term.name, value)
+          }.inject { |one, other| "(#{one}) OR (#{other})" }
+          now.where(term.negated ? "(#{fitting}) IS NOT TRUE" : fitting)
         end
       end
 
@@ -188,17 +193,13 @@ module Fobrel
 
       def tag(word)
         ids = meant("tag", word) || Models::Tag.where(library_id: libraries).called_or_meant(word).ids
-        sql(tagged("t.id IN (?)"), ids)
+        sql("presets.id IN (SELECT preset_id FROM taggings WHERE tag_id IN (?))", ids)
       end
 
       def trait(word)
-        way, meant = Core::Curation::Traits.meant(word)
-        # Most are told apart by their letters, which is a tenth of the work.
-        if way == :pattern
-          near = word.split(" ").map { like(_1) }.join("%")
-          return sql("presets.trait_words LIKE ? AND presets.trait_words ~ ?", "%#{near}%", meant)
-        end
-        sql("presets.trait_words LIKE ?", "%#{like(meant)}%")
+        meant = Core::Curation::Traits.meant(word)
+        return sql("presets.traits && ARRAY[?]::varchar[]", meant) if meant.any?
+        sql("presets.trait_words LIKE ?", "%#{like(word)}%")
       end
 
       def family(word)

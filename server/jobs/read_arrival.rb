@@ -19,28 +19,40 @@ module Fobrel
 
       def work(about)
         @arrival = Models::Arrival.find(about.fetch("arrival"))
+        return let_go unless @arrival.state == "reading"
+        # Pictures are kept one by one, before anything is said of them: two arrivals that bring the same would
+        # otherwise wait for one another. What comes of nothing is taken away by the night.
+        @arrival.parts.delete_all
+        found = self.found
         Models::Record.transaction(requires_new: true) do
           @arrival.lock!
-          unless @arrival.state == "reading"
-            next @task.fail("“#{@arrival.name}” was let go. Nothing of it was taken in.")
-          end
+          next let_go unless @arrival.state == "reading"
           @arrival.items.delete_all
-          @arrival.parts.delete_all
           store(found)
           @arrival.update!(state: "planned")
           @task.finish("“#{@arrival.name}” is read. Nothing is taken in yet.")
         end
       end
 
+      def let_go
+        @arrival.parts.delete_all
+        @task.fail("“#{@arrival.name}” was let go. Nothing of it was taken in.")
+      end
+
+      RELEASE = <<~SQL
+        INSERT INTO arrival_parts (arrival_id, sha256, ext, bytes) VALUES ($1, $2, 'zip', $3) ON CONFLICT DO NOTHING
+      SQL
+      private_constant :RELEASE
+
       def found
         tell = progress
         total = @arrival.files.sum(:size)
         read = 0
         files = @arrival.files.map { Core::Package::Delivery::File.new(_1.name, _1.unpacked) }
-        insert = "INSERT INTO arrival_parts (arrival_id, sha256, ext, bytes) VALUES ($1, $2, $3, $4)"
-        Models::RawColumn.pour(insert) do |put|
+        Models::Asset.pour do |keep, put|
           Core::Package::Delivery.read(files) do |reference, asset|
-            put.call(@arrival.id, Core::Sum.in(reference), asset.ext, bytes: asset.bytes)
+            sum = Core::Sum.in(reference)
+            (asset.ext == "zip") ? put.call(RELEASE, @arrival.id, sum, bytes: asset.bytes) : keep.call(sum, asset)
             tell.call([read += asset.bytesize, total].min, total, "Reading #{@arrival.name}")
             Part.new(asset.bytesize, asset.ext)
           end
@@ -66,6 +78,15 @@ module Fobrel
         check_size(delivery)
         rows = delivery.items.each_with_index.map { |item, position| row(item, position) }
         rows.each_slice(500) { Models::ArrivalItem.insert_all!(_1) }
+        parts = delivery.assets.map { |reference, part|
+          {arrival_id: @arrival.id, sha256: Core::Sum.in(reference), ext: part.ext}
+        }
+        parts.each_slice(1000) do |some|
+          sums = some.map { _1[:sha256] }
+          kept = Models::Asset.where(sha256: sums).update_all(created_at: Time.current)
+          raise "#{some.size - kept} pictures were not kept" unless kept == some.size
+          Models::ArrivalPart.insert_all(some)
+        end
         words = delivery.words.transform_keys(&:to_s).merge(
           "sets" => delivery.sets.map(&:to_h),
           "tags" => delivery.tags.map(&:to_h),

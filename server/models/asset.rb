@@ -13,6 +13,25 @@ module Fobrel
         sha256
       end
 
+      KEEP = <<~SQL
+        INSERT INTO assets (sha256, ext, created_at, bytes) VALUES ($1, $2, now(), $3)
+        ON CONFLICT (sha256) DO UPDATE SET created_at = excluded.created_at
+      SQL
+      private_constant :KEEP
+
+      # Keeps many, each by itself; on disk with whatever is committed next.
+      #
+      # @yieldparam keep [Proc] takes a picture's sum and the picture (#ext, #bytes)
+      # @yieldparam put [Proc] as RawColumn.pour has it
+      def self.pour
+        connection.execute("SET synchronous_commit = off")
+        RawColumn.pour do |put|
+          yield(->(sum, picture) { put.call(KEEP, sum, picture.ext, bytes: picture.bytes) }, put)
+        end
+      ensure
+        connection.execute("RESET synchronous_commit")
+      end
+
       # Answers the core's question for a picture: from "sha256:…" to its bytes.
       module Bytes
         def self.fetch(reference)

@@ -97,6 +97,7 @@ module Fobrel
       def leftovers
         sweep("other", Reply.where(created_at: ..Reply::KEEP.ago))
         sweep("other", GalleryLook.where(asked_at: ..30.days.ago))
+        @took["other"] += WallChange.prune
         sweep("other", Pulse.where(seen_at: ..1.day.ago))
         sweep("other", Work.where(thrown_at: ..Work::KEEP.ago))
         @took["other"] += self.class.connection.delete(
@@ -145,6 +146,7 @@ module Fobrel
         }.uniq
         free = Asset.where(created_at: ..GRACE.ago).where(
           "NOT EXISTS (SELECT 1 FROM edition_needs n WHERE n.sha256 = assets.sha256) " \
+            "AND NOT EXISTS (SELECT 1 FROM arrival_parts p WHERE p.sha256 = assets.sha256) " \
             "AND NOT EXISTS (SELECT 1 FROM seat_plan_files f WHERE f.sum = assets.sha256)"
         )
         free.pluck(:sha256).-(sums).each_slice(STEP) do |some|

@@ -17,11 +17,11 @@ module Fobrel
       # Many pieces one after the other: while the database writes one, the next is made ready.
       # Nothing else may be asked of it meanwhile.
       #
-      # @yieldparam put [Proc] takes the values and bytes: as .put does
-      def self.pour(sql)
+      # @yieldparam put [Proc] takes a statement, its values and bytes: as .put does
+      def self.pour
         connection = Record.connection.raw_connection
         waiting = false
-        yield(lambda do |*values, bytes:|
+        yield(lambda do |sql, *values, bytes:|
           connection.get_last_result if waiting
           connection.send_query_params(sql, [*values.map(&:to_s), {value: bytes, format: BINARY}])
           waiting = true

@@ -106,8 +106,8 @@ module Fobrel
           JOIN arrivals a ON a.id = f.arrival_id WHERE a.library_id = :library
         SQL
         "Pictures in arrivals" => <<~SQL,
-          SELECT count(*), sum(octet_length(p.bytes)) FROM arrival_parts p
-          JOIN arrivals a ON a.id = p.arrival_id WHERE a.library_id = :library
+          SELECT count(*), sum(octet_length(coalesce(p.bytes, k.bytes))) FROM arrival_parts p
+          JOIN arrivals a ON a.id = p.arrival_id LEFT JOIN assets k ON k.sha256 = p.sha256 WHERE a.library_id = :library
         SQL
         "Plans of arrivals" => <<~SQL,
           SELECT count(*), sum(pg_column_size(i.document) + coalesce(pg_column_size(i.past), 0)) FROM arrival_items i

@@ -94,4 +94,65 @@ RSpec.describe "several people at once" do
       expect(at_once(*undos.shuffle, *deeds.sample(2)).grep(Exception)).to eq([])
     end
   end
+
+  # What was counted of a whole library is kept while nothing changes: after each kind of change it must be what Ruby
+  # counts, whoever changed it, and in whatever order their transactions end.
+  describe "facets of all" do
+    def count
+      search = Fobrel::Finding::Search.new(
+        library: @library,
+        person: @people.first,
+        query: Fobrel::Core::Curation::Query.parse("")
+      )
+      facets = Fobrel::Finding::Facets.new(search).to_h
+      shown = @library.presets.shown.includes(:taggings).to_a
+      told = ->(key) { facets[key].to_h { _1.values_at(:key, :count) } }
+      expect(told[:tags]).to eq(shown.flat_map { |one| one.taggings.map { _1.tag_id.to_s } }.tally)
+      expect(told[:families]).to eq(shown.filter_map { _1.family_id&.to_s }.tally)
+      expect(told[:states].values_at("untagged", "locked")).to eq(
+        [shown.count { _1.taggings.empty? }, shown.count(&:locked_by_id)]
+      )
+      expect(facets[:total]).to eq(shown.size)
+      told[:states]
+    end
+
+    it "are counted anew after whatever changes" do
+      one, two, three = @ids.first(3).map { Studio::M::Preset.find(_1) }
+      Fobrel::Actions::TagPresets.call(library: @library, person: @people.first, name: "kept", ids: @ids.first(3))
+      before = count
+      expect(count).to eq(before)
+      Studio::M::Tagging.where(preset_id: one.id).delete_all
+      expect(count["untagged"]).to eq(before["untagged"] + 1)
+      two.update!(locked_by_id: @people.first.id)
+      expect(count["locked"]).to eq(before["locked"] + 1)
+      Studio::M::Tagging.where(tag: @library.tags.find_by!(name: "kept")).delete_all
+      count
+      @library.presets.where(id: three.id).hide(@people.first)
+      count
+      Studio::M::Preset.connection.execute("UPDATE presets SET family_id = NULL WHERE library_id = #{@library.id}")
+      count
+      Studio::M::Favourite.create!(person: @people.first, preset: one)
+      expect(count["favourite"]).to eq(before["favourite"] + 1)
+      expect(Studio::M::WallChange.where(library_id: @library.id).count).to be > 5
+    end
+
+    it "are counted anew when a transaction ends that began before others" do
+      stay, go = Queue.new, Queue.new
+      slow = Thread.new do
+        ActiveRecord::Base.connection_pool.with_connection do
+          Studio::M::Record.transaction do
+            Studio::M::Preset.find(@ids[0]).update!(locked_by_id: @people.first.id)
+            stay << true
+            go.pop
+          end
+        end
+      end
+      stay.pop
+      Studio::M::Preset.find(@ids[1]).update!(locked_by_id: @people.first.id)
+      expect(count["locked"]).to eq(1)
+      go << true
+      slow.join
+      expect(count["locked"]).to eq(2)
+    end
+  end
 end

@@ -133,7 +133,6 @@ RSpec.describe "arrivals of every kind", :api do
       [
         Studio::M::Preset,
         Studio::M::Edition,
-        Studio::M::Asset,
         Studio::M::Tag,
         Studio::M::BrushSet,
         Studio::M::ArrivalPart

@@ -181,15 +181,21 @@ RSpec.describe "the Intake", :api do
   it "keeps nothing of what was let go, or left out: no picture, no brush" do
     pictures = ["anchor", "gull"].map { Fobrel::Demo::Drawing.tip(_1, 40) }
     before = [Studio::M::Asset.count, state]
+    night = lambda do
+      Studio::M::Asset.where("created_at > ?", 1.hour.ago).update_all(created_at: 2.days.ago)
+      Studio::M::Cleaning.create!.run
+      Studio::M::Asset.count
+    end
     plan = deliver(@second, {"a.png" => pictures[0], "b.png" => pictures[1]})
     expect(plan["groups"]).to eq([{"group" => "these files", "way" => "each", "count" => 2}])
+    expect(night.call).to eq(before[0] + 2)
     call(:delete, "/api/arrivals/#{plan["id"]}")
     expect(
       [
         Studio::M::ArrivalPart.count,
         Studio::M::ArrivalChunk.count,
         Studio::M::ArrivalItem.count,
-        Studio::M::Asset.count,
+        night.call,
         state
       ]
     ).to eq([0, 0, 0, *before])

@@ -59,15 +59,10 @@ RSpec.describe Fobrel::Core::Curation::Traits do
         described_class.counted(_1)
       }
     ).to eq(["answers to pressure", "answers to tilt", "reel", "grain", "shifts hue"])
-    way, pattern = described_class.meant("answers to tilt")
-    expect(
-      [
-        way,
-        "grain\nanswers to pressure, tilt".match?(pattern),
-        "answers to tilted".match?(/#{pattern}\b/),
-        "answers to pressure".match?(pattern)
-      ]
-    ).to eq([:pattern, true, false, false])
-    expect(described_class.meant("answers to")).to eq([:part, "answers to"])
+    meant = described_class.meant("answers to tilt")
+    expect(meant).to include("answers to tilt", "answers to pressure, tilt").and all(match(/\btilt\b/))
+    expect(meant.size).to eq(2**(described_class::SENSED.size - 1))
+    expect(described_class.meant("shifts hue")).to include("shifts lightness, hue")
+    expect(["answers to", "answers to nothing", "grain"].map { described_class.meant(_1) }).to all(be_empty)
   end
 end

@@ -17,7 +17,7 @@ RSpec.describe Fobrel::Core::Preset::Preset do
       '{"numbers":[333333333.33333329,1E30,4.50,2e-3,0.000000000000000000000000001],' \
         '"string":"\u20ac$\u000F\u000aA\'\u0042\u0022\u005c\\\\\"\/","literals":[null,true,false]}'
     )
-    expect(given.to_json_c14n).to eq(
+    expect(Fobrel::Core::Canonical.json(given)).to eq(
       '{"literals":[null,true,false],"numbers":[333333333.3333333,1e+30,4.5,0.002,1e-2' \
         '7],"string":"€$\u000f\nA\'B\"\\\\' \
         '\\\\\"/"}'

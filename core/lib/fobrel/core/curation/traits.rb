@@ -6,6 +6,7 @@ module Fobrel
       # Short words that say what a brush does, worked out from its settings.
       module Traits
         SENSED = %w[pressure tilt speed direction distance time].freeze
+        SHIFTED = %w[hue saturation lightness].freeze
         HUGE = 400
 
         # @param preset [Preset::Preset]
@@ -23,18 +24,25 @@ module Fobrel
           head ? list.split(", ").map { "#{head} #{_1}" } : [trait]
         end
 
-        # Finds among traits, one a line, those that mean a word: "answers to tilt" means "answers to
-        # pressure, tilt" too.
+        # The traits that mean a word which ends in one of a list: "answers to tilt" means "answers to pressure, tilt"
+        # too. A beginning of such a word is taken for it.
         #
         # @param word [String] lower case
-        # @return [Array(Symbol, String)] a regular expression (POSIX) for a list's member, else a part
+        # @return [Array<String>] none where it is no such word; a part of a trait may then be meant
         def self.meant(word)
-          head, list = word.match(LISTED)&.captures
-          (head && list.match?(/\A[a-z]+\z/)) ? [:pattern, "(^|\n)#{head} ([a-z]+, )*#{list}"] : [:part, word]
+          head, named = word.match(LISTED)&.captures
+          LISTS.fetch(head, []).select { |list| list.any? { _1.start_with?(named) } }.map {
+            "#{head} #{_1.join(", ")}"
+          }
         end
 
         LISTED = /\A(answers to|shifts) (.+)\z/
-        private_constant :LISTED
+        # Each list that can be: those of the senses in their order, those of shifts in any.
+        LISTS = {
+          "answers to" => (1..SENSED.size).flat_map { SENSED.combination(_1).to_a },
+          "shifts" => (1..SHIFTED.size).flat_map { SHIFTED.permutation(_1).to_a }
+        }.freeze
+        private_constant :LISTED, :LISTS
 
         class << self
           private
@@ -81,7 +89,7 @@ module Fobrel
           end
 
           def look(preset)
-            shifts = preset["response"].map { _1["drives"] } & %w[hue saturation lightness]
+            shifts = preset["response"].map { _1["drives"] } & SHIFTED
             [
               ("shifts #{shifts.join(", ")}" if shifts.any?),
               ("grain" if preset["surface"]),

@@ -23,6 +23,7 @@ module Fobrel
             )
           end
           @sums = manifest("manifest-sha256.txt")
+          @held = Set.new
         end
 
         # Everything that can be told without unpacking the payload, and the sums of the tag files.
@@ -47,6 +48,9 @@ module Fobrel
         # @return [Array<String>] paths below data/
         def keys = @sums.keys.map { _1.delete_prefix("data/") }
 
+        # Whether a file was read, and is what was packed.
+        def held?(path) = @held.include?(path)
+
         # @return [String, nil] the SHA-256 that a path was held against
         def sum(path) = @sums["data/#{path}"]
 
@@ -55,7 +59,7 @@ module Fobrel
         def [](path)
           listed = @sums["data/#{path}"] or return
           bytes = file("data/#{path}")
-          return bytes if Sum.of(bytes) == listed
+          return bytes.tap { @held << path } if Sum.of(bytes) == listed
           raise Reader::Invalid.new(@name, ["data/#{path} was changed since it was packed."])
         end
 

@@ -61,7 +61,7 @@ module Fobrel
         # Keys in order, so that the same preset is written the same way wherever it was kept.
         #
         # @return [String] JSON
-        def self.pretty(document) = JSON.pretty_generate(JSON.parse(document.to_json_c14n)) << "\n"
+        def self.pretty(document) = JSON.pretty_generate(Canonical.ordered(document)) << "\n"
 
         def self.pour(files, io)
           written = Zip::OutputStream.write_buffer(io) do |zip|

@@ -157,7 +157,7 @@ module Fobrel
         # RFC 8785.
         #
         # @return [String] the whole document in its one canonical writing
-        def canonical = @document.to_json_c14n
+        def canonical = Canonical.json(@document)
 
         # Two presets with one fingerprint paint the same.
         #
@@ -166,7 +166,7 @@ module Fobrel
 
         # @param document [Hash] as it stands, whatever its writing
         # @return [String]
-        def self.fingerprint_of(document) = Sum.of(document.except(*WORDS).to_json_c14n)
+        def self.fingerprint_of(document) = Sum.of(Canonical.json(document.except(*WORDS)))
 
         # Whether this is what a package or plan says it is: it may have been written down before a
         # setting was given its present name.
