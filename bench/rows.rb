@@ -42,6 +42,9 @@ module Fobrel
         Found.new(wall: all.map(&:first).min, cpu: all.map(&:last).min, cold:)
       end
 
+      # @return [Boolean] whether something was measured
+      def any? = @rows.any?
+
       # @return [Boolean] whether something was measured, and every row holds
       def hold? = @rows.any? && @rows.all? { _1[:holds] }
 

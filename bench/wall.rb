@@ -7,6 +7,7 @@ require_relative "../server/app"
 require_relative "../server/postgres"
 require "rack/mock"
 require_relative "many"
+require_relative "rows"
 
 $stdout.sync = true
 
@@ -83,45 +84,62 @@ module Fobrel
     }
     lines.each { ask[_1, "name"] }
     found = lines.product(%w[name size changed use]).map { |line, order| [ask[line, order], line, order] }
-    puts format(
-      "any search, first 50 rows: median %.0f ms, p95 %.0f ms, slowest %.0f ms (“%s” by %s); wanted p95 60 ms",
-      *found.map(&:first).sort.then {
-        [_1[_1.size / 2], p95[_1]]
-      },
-      *found.max
-    )
+    listed = lambda do |name, wanted, all|
+      Rows.row(name, "ms", wanted) {
+        times = all.map(&:first).sort
+        worst = all.max_by(&:first)
+        more = format("median %.0f, slowest %.0f (“%s”)", times[times.size / 2], worst[0], worst[1..].join("” by “"))
+        Rows::Found.new(value: p95[times], more:)
+      }
+    end
+    few = COUNT <= 10_000
+    listed.call("search, p95", few ? 30.0 : 60.0, found)
     if ENV["FOBREL_DETAIL"]
       found.sort_by {
         -_1[0]
       }.first(30).each { |ms, line, order| puts format("  %6.0f ms “%s” by %s", ms, line, order) }
     end
-    facets = lines.map { |line| timed.call { get["#{base}/facets?q=#{Rack::Utils.escape(line)}"] }.last }
-    puts format("facets with counts: median %.0f ms, p95 %.0f ms", facets.sort[facets.size / 2], p95[facets])
-    puts format("the Wall's first page of 100: %.0f ms (wanted 300)", timed.call { get["#{base}/wall?limit=100"] }.last)
-
-    ids = library.presets.in_order.ids
-    puts "",
-      "Many at once (wanted: each under 2000 ms), and undone",
-      "------------------------------------------------------"
-    many = {
-      "tagging 2000" => -> { Actions::TagPresets.call(library:, person:, name: "bench", ids: ids.first(2000)) },
-      "renaming 500" => lambda {
-        Actions::RenamePresets.call(library:, person:, ids: ids.first(500), rules: {"suffix" => " x"})
-      },
-      "reordering a set of 1000" => -> {
-        Actions::FillSet.call(
-          set: library.brush_sets.find_or_create_by!(name: "Big").tap { |set|
-            set.put_in_order(ids.first(1000))
-          },
-          person:,
-          ids: ids.first(1000).reverse
-        )
-      }
+    facets = lines.map { |line| [timed.call { get["#{base}/facets?q=#{Rack::Utils.escape(line)}"] }.last, line] }
+    listed.call("facets, p95", few ? 60.0 : 150.0, facets)
+    pages = {
+      "the facets of all, again" => ["facets?q=", 60.0],
+      "the first page of 100" => ["wall?limit=100", 300.0],
+      "the last page" => ["wall?limit=50&offset=#{COUNT - 50}", 60.0],
+      "all ids" => ["wall/ids", 200.0]
     }
-    many.each do |what, deed|
-      entry, ms = timed.call(&deed)
-      _, back = timed.call { Actions::Undo.call(entry:) }
-      puts format("%-26s %6.0f ms, undone in %6.0f ms", what, ms, back)
+    pages.each do |name, (path, wanted)|
+      Rows.row(name, "ms", wanted) { Rows.time(3) { get["#{base}/#{path}"] }.tap { _1.value = _1.wall } }
+    end
+    ids = library.presets.in_order.ids
+    many = {
+      "tagging 20,000" => [
+        -> {
+          Actions::TagPresets.call(library:, person:, name: "bench", ids: ids.first(20_000))
+        },
+        2
+],
+      "renaming 5,000" => [
+        -> { Actions::RenamePresets.call(library:, person:, ids: ids.first(5000), rules: {"suffix" => " x"}) }, 2
+      ],
+      "reordering a set of 1,000" => [
+        lambda do
+          big = library.brush_sets.find_or_create_by!(name: "Big").tap { _1.put_in_order(ids.first(1000)) }
+          Actions::FillSet.call(set: big, person:, ids: ids.first(1000).reverse)
+        end,
+        2
+      ]
+    }
+    many.each do |what, (deed, wanted)|
+      entry = nil
+      Rows.row(what, "s", wanted.to_f) do
+        entry, ms = timed.call(&deed)
+        Rows::Found.new(value: ms / 1e3, more: "more than two seconds is long work, told while it is done")
+      end
+      if entry
+        Rows.row("undo of #{what}", "s", 1.0) {
+          Rows::Found.new(value: timed.call { Actions::Undo.call(entry:) }.last / 1e3)
+        }
+      end
     end
   end
 
@@ -253,3 +271,4 @@ ensure
   ActiveRecord::Base.connection_handler.clear_all_connections!
   cluster&.stop
 end
+Fobrel::Rows.end if Fobrel::Rows.any?

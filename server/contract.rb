@@ -87,6 +87,7 @@ module Fobrel
         "arrivals" => :Arrival,
         "exports" => :Export,
         "ledger" => :LedgerEntry,
+        "tasks" => :Task,
         "works" => :Work,
         "parts" => :Part,
         "offers" => :Offer,
@@ -107,6 +108,7 @@ module Fobrel
       # @api private
       # @return [String] the library's own message, with the field in place of an address in the file
       def sentence(error)
+        return too_many(error) if error.is_a?(OpenAPIParser::MoreThanMaxItems)
         field = error.message[%r{#/\S*/(\w+)(?=\s|\z)}, 1]
         words = error.message.gsub(%r{#/\S+\s*}, "").sub("isn't part of the enum in", "is none of those it may be")
         words = "#{words.strip[0, 120]}…" if words.size > 120
@@ -114,6 +116,12 @@ module Fobrel
       end
 
       private
+
+      # The library's own message has all of them in it.
+      def too_many(error)
+        "These are #{error.instance_variable_get(:@value).size} at once, which is more than can be done in one go. " \
+          "Nothing was changed. Do it in parts."
+      end
 
       def document
         @document ||= OpenAPIParser.parse(YAML.load_file(FILE, aliases: true), strict_reference_validation: true)

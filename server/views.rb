@@ -38,7 +38,10 @@ module Fobrel
           message: task.message,
           arrival: task.about["arrival"],
           made: task.about["made"]&.slice("presets", "parts"),
-          entry: task.about.dig("made", "entry")&.then { |id| entry(Models::LedgerEntry.find(id)) },
+          entry: (task.about.dig("made", "entry") || task.about["entry"])&.then { |id|
+            entry(Models::LedgerEntry.find(id))
+          },
+          result: task.about["result"],
           before: task.before,
           at: task.updated_at.iso8601
         }

@@ -22,6 +22,17 @@ module Fobrel
         end
       end
 
+      # Has the actions within say how far they are.
+      #
+      # @param tell [#call] with what is done and the total
+      def self.telling(tell)
+        before = Thread.current[:fobrel_telling]
+        Thread.current[:fobrel_telling] = tell
+        yield
+      ensure
+        Thread.current[:fobrel_telling] = before
+      end
+
       # Presets of this library only, whatever was asked for.
       #
       # @return [Array<Models::Preset>] in the order asked for
@@ -53,6 +64,9 @@ module Fobrel
           "One of these brushes is in the start plan of #{seat.name}, which only a lead changes. Nothing was " \
             "changed. Ask a lead, or leave it out."
       end
+
+      # Says how far this is, where somebody wants to know.
+      def tell_of(done, total) = Thread.current[:fobrel_telling]&.call(done, total)
 
       def presets_of(library, ids) = self.class.presets_of(library, ids)
 

@@ -96,7 +96,8 @@ module Fobrel
             created_at: item.at || @now
           }
         end
-        rows.each_slice(500).flat_map { |some|
+        rows.each_slice(500).with_index.flat_map { |some, index|
+          tell_of(index * 500, rows.size)
           Models::Edition.insert_all!(some, returning: %w[id preset_id]).to_a
         }.to_h { [_1["preset_id"], _1["id"]] }.values_at(
           *@items.map {

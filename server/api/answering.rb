@@ -16,6 +16,31 @@ module Fobrel
       # @param more [Hash] what else it tells
       def answer_entry(entry, status = 200, **more) = answer({**more, entry: Views.entry(entry)}, status)
 
+      # Does something to many brushes: at once, or as long work where nobody would wait for it.
+      #
+      # @param kind [String] of Actions::ForMany::KINDS
+      # @param more [Hash] what else is answered
+      def answer_for_many(kind, said, status = 200, count: said["preset_ids"].size, **more)
+        meant = Actions::ForMany::KINDS.fetch(kind)
+        unless Actions::ForMany.long?(meant.each, count)
+          return answer_entry(Actions::ForMany.call(kind, library: library, person:, said:), status, **more)
+        end
+        about = {"deed" => kind, "said" => said, "answer" => more}
+        answer_begun(
+          Jobs::ChangeMany.begin(
+            library: library,
+            person:,
+            about:,
+            message: "#{meant.words} #{count} brushes"
+          )
+        )
+      end
+
+      # Long work that was begun; what comes of it is told by GET /api/tasks/{id}.
+      #
+      # @param task [Models::Task]
+      def answer_begun(task) = answer({begun: Views.task(task.reload)}, 202)
+
       # Takes a thing away and says so.
       def answer_removed(record) = answer_entry(Actions::Remove.call(record:, person:))
 

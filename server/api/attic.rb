@@ -21,13 +21,12 @@ module Fobrel
 
       # Into the Attic, or back.
       post "/api/libraries/:library/hidings" do
-        deed = json.fetch("hidden", true) ? Actions::HidePresets : Actions::BringBackPresets
-        answer_entry(deed.call(library: library, person:, ids: json["preset_ids"]))
+        answer_for_many(json.fetch("hidden", true) ? "hide" : "bring back", json.slice("preset_ids"))
       end
 
       # For good.
       delete "/api/libraries/:library/attic" do
-        answer_entry(Actions::DestroyPresets.call(library: library, person:, ids: json["preset_ids"]))
+        answer_for_many("destroy", json.slice("preset_ids"))
       end
     end
   end

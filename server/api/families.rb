@@ -13,9 +13,7 @@ module Fobrel
 
       # Many brushes into a family, or to a work state.
       post "/api/libraries/:library/placings" do
-        kind, ids, id = json.values_at("kind", "preset_ids", "place")
-        place = id && {"family" => library.families, "label" => library.work_states}.fetch(kind).find(id)
-        answer_entry(Actions::SortPresets.call(library: library, person:, ids:, kind:, place:))
+        answer_for_many("place", json.slice("kind", "preset_ids", "place"))
       end
 
       # They differ in nothing but that families have parents and work states a look.

@@ -76,6 +76,13 @@ module Fobrel
         tasks = library.tasks.where(person: [person, nil]).where(lately, 10.minutes.ago).order(id: :desc).limit(20)
         answer({tasks: tasks.map { |task| Views.task(task) }})
       end
+
+      # One's own, or one that nobody asked for.
+      get "/api/tasks/:id" do
+        task = of_library(Models::Task)
+        raise ActiveRecord::RecordNotFound unless [person.id, nil].include?(task.person_id)
+        answer(Views.task(task))
+      end
     end
   end
 end

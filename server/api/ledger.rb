@@ -15,6 +15,17 @@ module Fobrel
       post "/api/ledger/:id/undo" do
         entry = of_library(Models::LedgerEntry)
         membership(entry.library_id, :lock) unless entry.person == person
+        count = entry.touched.size
+        if entry.undoable? && Actions::ForMany.long?(Actions::ForMany::UNDO, count)
+          next answer_begun(
+            Jobs::ChangeMany.begin(
+              library: entry.library,
+              person:,
+              about: {"undo" => entry.id},
+              message: "Taking back: #{entry.summary}"
+            )
+          )
+        end
         answer({kept: Actions::Undo.call(entry:)})
       end
     end

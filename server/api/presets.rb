@@ -73,8 +73,9 @@ module Fobrel
       end
 
       post "/api/libraries/:library/reset" do
-        to = json.fetch("to", "home")
-        answer_entry(Actions::ResetPresets.call(library: library, person:, ids: json["preset_ids"], to:))
+        said = json.slice("preset_ids", "to")
+        changed = -> { Actions::ResetPresets.changed(library, person, said.fetch("to", "home")).count }
+        answer_for_many("reset", said, count: said["preset_ids"]&.size || changed.call)
       end
 
       # New settings for many: fitted to a canvas, or copied from another brush. With plan=true nothing is changed:

@@ -14,8 +14,7 @@ module Fobrel
 
       # Many brushes get a tag, or lose it.
       post "/api/libraries/:library/taggings" do
-        name, ids = json.values_at("tag", "preset_ids")
-        answer_entry(Actions::TagPresets.call(library: library, person:, name:, ids:, on: json.fetch("on", true)))
+        answer_for_many("tag", json.slice("tag", "preset_ids", "on"))
       end
 
       put "/api/tags/:id" do

@@ -55,13 +55,14 @@ module Fobrel
       end
 
       post "/api/libraries/:library/duplicates" do
-        answer_entry(Actions::DuplicatePresets.call(library: library, person:, ids: json["preset_ids"]))
+        answer_for_many("duplicate", json.slice("preset_ids"))
       end
 
       # New names for many. With plan=true nothing is changed.
       post "/api/libraries/:library/renames" do
-        rename = {library: library, person:, ids: json["preset_ids"], rules: json["rules"]}
-        next answer_entry(Actions::RenamePresets.call(**rename), 201, rows: []) unless params["plan"]
+        said = json.slice("preset_ids", "rules")
+        next answer_for_many("rename", said, 201, rows: []) unless params["plan"]
+        rename = {library: library, person:, ids: said["preset_ids"], rules: said["rules"]}
         rows = Actions::RenamePresets.new(**rename).plan.map { |preset, row|
           {id: preset.id, from: row.from, to: row.to, clash: row.clash}
         }

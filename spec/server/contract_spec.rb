@@ -29,6 +29,7 @@ RSpec.describe "who the contract lets ask", :api do
       "offers" => @first.offers.create!(person:),
       "parts" => @first.parts.create!(name: "x", kind: "tip", sha256: "0" * 64),
       "recipes" => @first.recipes.create!(name: "x", scope: "each", file: "x", body: "x"),
+      "tasks" => Studio::M::Task.create!(library: @first, kind: "ChangeMany", about: {}, message: "x"),
       "ledger" => @first.ledger_entries.create!(person:, kind: "tag", summary: "x")
     }
   end

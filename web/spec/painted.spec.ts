@@ -31,7 +31,7 @@ afterEach(() => {
 })
 
 const settle = async () => {
-  for (let i = 0; i < 5; i++) await nextTick()
+  for (let i = 0; i < 8; i++) await nextTick()
 }
 const start = (document: ReturnType<typeof shallowRef<Document | undefined>>) =>
   scope.run(() =>

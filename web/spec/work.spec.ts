@@ -5,6 +5,8 @@ const { answers, get } = vi.hoisted(() => ({ answers: [] as object[][], get: vi.
 vi.mock('../src/api/client', () => ({
   api: { GET: get },
   of: (answer: Promise<unknown>) => answer,
+  awaited: new Set<number>([77]),
+  onBegun: () => undefined,
   useToken: () => undefined,
   Refused: class extends Error {},
 }))
@@ -44,6 +46,15 @@ describe('long work', () => {
       .mockImplementation(() => Promise.resolve({ tasks: answers.length > 1 ? answers.shift() : (answers[0] ?? []) }))
   })
   afterEach(() => vi.useRealTimers())
+
+  it('does not tell of what somebody in this page waits for', async () => {
+    const work = useWork()
+    await vi.advanceTimersByTimeAsync(0)
+    answers.push([task({ id: 77 })], [task({ id: 77, state: 'done', message: 'Renamed.' })])
+    work.look()
+    await vi.advanceTimersByTimeAsync(3000)
+    expect([work.open.length, useToast().text]).toEqual([0, ''])
+  })
 
   it('is looked at until it ends, and says so', async () => {
     const work = useWork()

@@ -45,16 +45,43 @@ const silence = () =>
 const refusal = (said: string | undefined, status: number) =>
   new Refused(said ?? `The server refused this (${status}). Nothing was changed. Try again.`, status)
 
-/** The data of an answer, or its sentence thrown. */
-export async function of<T>(answer: Promise<{ data?: T; error?: unknown; response: Response }>): Promise<T> {
+type Begun = { begun: components['schemas']['Task'] }
+type Answer<T> = Promise<{ data?: T; error?: unknown; response: Response }>
+
+/** Long work that somebody in this page waits for, and will tell of. */
+export const awaited = new Set<number>()
+let hearBegun = () => {}
+/** Who wants to know when long work was begun. */
+export const onBegun = (listen: typeof hearBegun) => (hearBegun = listen)
+const PAUSE = 500
+
+async function said<T>(answer: Answer<T>): Promise<{ data: T; status: number }> {
   let got
   try {
     got = await answer
   } catch {
     throw silence()
   }
-  if (got.data !== undefined) return got.data
+  if (got.data !== undefined) return { data: got.data, status: got.response.status }
   throw refusal((got.error as { error?: string } | undefined)?.error, got.response.status)
+}
+
+/** The data of an answer, or its sentence thrown. Where that takes long, what comes of it in the end. */
+export async function of<T>(answer: Answer<T>): Promise<Exclude<T, Begun>> {
+  const { data, status } = await said(answer)
+  const task = status === 202 ? (data as Partial<Begun>).begun : undefined
+  return (task ? await outcome(task.id) : data) as Exclude<T, Begun>
+}
+
+async function outcome(id: number): Promise<unknown> {
+  awaited.add(id)
+  hearBegun()
+  for (;;) {
+    const { data } = await said(api.GET('/api/tasks/{id}', { params: { path: { id } } }))
+    if (data.state === 'failed') throw new Refused(data.message)
+    if (data.state === 'done') return data.result
+    await new Promise((done) => setTimeout(done, PAUSE))
+  }
 }
 
 /** A file as the body of a request, untouched. */

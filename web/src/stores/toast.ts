@@ -57,6 +57,7 @@ export const useToast = defineStore('toast', () => {
 
   const undo = (one: Entry) =>
     attempt(async () => {
+      hide()
       const { kept } = await of(api.POST('/api/ledger/{id}/undo', { params: { path: { id: one.id } } }))
       await useLibrary().load()
       undone.value++

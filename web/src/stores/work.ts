@@ -1,6 +1,6 @@
 import { defineStore } from 'pinia'
 import { computed, ref, watch } from 'vue'
-import { api, of } from '../api/client'
+import { api, awaited, of, onBegun } from '../api/client'
 import type { components } from '../api/schema'
 import { useLibrary } from './library'
 import { useSession } from './session'
@@ -24,7 +24,9 @@ export const useWork = defineStore('work', () => {
   const part = (task: Task) => (task.total ? Math.min(100, Math.round((100 * task.done) / task.total)) : 0)
 
   async function ended(task: Task) {
+    if (awaited.has(task.id)) return
     if (task.state === 'failed') return toast.problem(new Error(task.message), true)
+    if (task.kind === 'ChangeMany') await library.load()
     if (task.kind !== 'ApplyArrival') return toast.done(task.message, task.entry ?? undefined)
     await library.load()
     const arrival = task.arrival
@@ -69,6 +71,7 @@ export const useWork = defineStore('work', () => {
     })
   }
 
+  onBegun(look)
   watch(
     () => session.libraryId,
     () => {
