@@ -72,22 +72,17 @@ module Fobrel
           }
         end
 
-        # Pairs of about one size whose hashes are close: each against all that are larger, up to
-        # SIZES, a whole row at a time.
+        # Pairs of about one size whose hashes are close. Brushes lie in shelves of sizes, by how many bits are set: each
+        # is held only against those of its own and the next shelf that have about as many, a whole row at a time.
         #
         # @param brushes [Hash{Object => Array(Integer, Float)}] hash and size in px
         # @return [Array<Array(Object, Object)>] each pair once
         def self.candidates(brushes)
-          ordered = brushes.sort_by { |_, (_, size)| size }
-          keys = ordered.map(&:first)
-          sizes = ordered.map { _2.last }
-          all = Numo::UInt64.cast(ordered.map { _2.first & MASK })
-          last = 0
-          (0...keys.size).flat_map do |i|
-            last += 1 while last < keys.size - 1 && sizes[last + 1] <= sizes[i] * SIZES
-            next [] if last <= i
-            close = (ones(all[i + 1..last] ^ all[i]) <= BITS).where
-            close.to_a.map { |j| [keys[i], keys[i + 1 + j]] }
+          shelves = brushes.group_by { |_, (_, size)| (Math.log(size) / Math.log(SIZES)).floor }.transform_values {
+            Shelf.new(_1)
+          }
+          shelves.flat_map do |at, shelf|
+            [shelf, shelves[at + 1]].compact.flat_map { shelf.pairs_with(_1) }
           end
         end
 
@@ -154,9 +149,6 @@ module Fobrel
           head.keys.group_by(&find).values
         end
 
-        MASK = (1 << 64) - 1
-        private_constant :MASK
-
         class << self
           private
 
@@ -168,16 +160,6 @@ module Fobrel
                 }
               }
             )
-          end
-
-          # How many bits of each are set.
-          def ones(values)
-            values -= (values >> 1) & 0x5555555555555555
-            values = (values & 0x3333333333333333) + ((values >> 2) & 0x3333333333333333)
-            values = (values + (values >> 4)) & 0x0f0f0f0f0f0f0f0f
-            values += values >> 8
-            values += values >> 16
-            (values + (values >> 32)) & 0x7f
           end
         end
       end
