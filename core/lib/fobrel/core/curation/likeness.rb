@@ -72,8 +72,8 @@ module Fobrel
           }
         end
 
-        # Pairs of about one size whose hashes are close. Brushes lie in shelves of sizes, by how many bits are set: each
-        # is held only against those of its own and the next shelf that have about as many, a whole row at a time.
+        # Pairs of about one size whose hashes are close. Brushes lie in shelves of sizes, by how many bits are set:
+        # each is held only against those of its own and the next shelf that have about as many, a whole row at a time.
         #
         # @param brushes [Hash{Object => Array(Integer, Float)}] hash and size in px
         # @return [Array<Array(Object, Object)>] each pair once

@@ -3,8 +3,8 @@
 module Fobrel
   module Core
     module Curation
-      # Brushes of about one size with the hashes of their strips, by how many bits are set: two hashes that differ in few
-      # bits have about as many.
+      # Brushes of about one size with the hashes of their strips, by how many bits are set: two hashes that differ in
+      # few bits have about as many.
       class Shelf
         # @return [Array<Object>] of each brush, as are its size (px) and hash (64 bits)
         attr_reader :keys, :sizes, :hashes
@@ -59,8 +59,8 @@ module Fobrel
           [@keys[place], other.keys[there]] if large <= small * Likeness::SIZES
         end
 
-        # How many bits of each are set, in place: in pairs of bits, in fours, in bytes, then all bytes summed by a product
-        # (Warren, Hacker's Delight, 5-1).
+        # How many bits of each are set, in place: in pairs of bits, in fours, in bytes, then all bytes summed by a
+        # product (Warren, Hacker's Delight, 5-1).
         def count(values)
           half = values.dup
           half = shifted(half, values, 1) & 0x5555555555555555
