@@ -4,9 +4,7 @@
 # listeners and beside two hundred, in turn, in one run; how long a piece of news takes to all of them; the memory of
 # the web processes. And how long it takes to say who has what of 2,000 brushes in 60 places. A whole server of its own,
 # on loopback. See bin/bench.
-require_relative "../server/app"
-require_relative "../server/postgres"
-require "net/http"
+require_relative "running_server"
 
 $stdout.sync = true
 
@@ -17,19 +15,8 @@ module Fobrel
   BRUSHES = 2000
   PLACES = 60
 
-  folder = Dir.mktmpdir("fobrel-live")
-  cluster = Postgres.new(File.join(ENV["FOBREL_BENCH"] || Fobrel.var, "bench"))
-  cluster.start("postgres")
-  cluster.drop("fobrel_bench_live")
-  url = cluster.start("fobrel_bench_live")
-  port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
-  log = File.join(folder, "server.log")
-  env = {"DATABASE_URL" => url, "PORT" => port.to_s, "FOBREL_VAR" => folder, "SESSION_SECRET" => "b" * 64}
-  launch = File.expand_path("../server/launch.rb", __dir__)
-  server = spawn(env, RbConfig.ruby, launch, out: log, err: %i[child out])
-  1200.times { (File.exist?(log) && File.read(log).include?("is ready")) ? break : sleep(0.1) }
-  Database.connect(url)
-  ActiveModel::SecurePassword.min_cost = true
+  server = RunningServer.new("live")
+  port = server.port
   library = Models::Library.find_by!(name: "Storm over Skerrow")
   tokens = Array.new(PEOPLE) do |index|
     person = Models::Person.create!(login: "p#{index}", name: "Person #{index}", password: "twenty people at once")
@@ -81,10 +68,7 @@ module Fobrel
     end
   end
 
-  memory = lambda do
-    list = `ps -o pid=,ppid=,rss=,args= -e`.lines.map { |line| line.split(" ", 4) }
-    list.select { |_, _, _, args| args.include?("puma: cluster worker") }.sum { |_, _, rss, _| rss.to_i } / 1024
-  end
+  memory = -> { server.memory.sum { |name, size| name.start_with?("web") ? size : 0 }.round }
 
   work.call # warm
   alone, beside = [], []
@@ -155,8 +139,5 @@ module Fobrel
   puts "live: who has what of #{BRUSHES} brushes in #{PLACES} places: #{(first * 1000).round} ms the first time, " \
     "#{(again * 1000).round} ms again (#{code}, #{size / 1024} KB before packing); wanted below 1000"
 ensure
-  Process.kill("INT", server) && Process.wait(server) if server
-  ActiveRecord::Base.connection_handler.clear_all_connections!
-  cluster&.stop
-  FileUtils.rm_rf(folder) if folder
+  server&.stop
 end

@@ -49,11 +49,18 @@ module Fobrel
       def hold? = @rows.any? && @rows.all? { _1[:holds] }
 
       def end
-        File.write(ENV["FOBREL_JSON"], JSON.pretty_generate({at: Time.now.utc, rows: @rows})) if ENV["FOBREL_JSON"]
+        keep(ENV["FOBREL_JSON"]) if ENV["FOBREL_JSON"]
         exit(hold? ? 0 : 1)
       end
 
       private
+
+      # Beside what other parts have measured.
+      def keep(path)
+        before = File.exist?(path) ? JSON.parse(File.read(path), symbolize_names: true).fetch(:rows) : []
+        others = before.reject { |row| @rows.any? { _1[:name] == row[:name] } }
+        File.write(path, JSON.pretty_generate({at: Time.now.utc, rows: others + @rows}))
+      end
 
       def words(found)
         [

@@ -3,8 +3,7 @@
 # What seats cost a server: nothing new asked by one agent, by two hundred at once; five hundred brushes of which three
 # changed; forty seats that fetch a release of a hundred brushes. A whole server of its own, on loopback. The reference
 # for "nothing new" is a question that reads nothing (/api/session) in the same run. See bin/bench.
-require_relative "../server/app"
-require_relative "../server/postgres"
+require_relative "running_server"
 require_relative "../cli/command_line"
 require "stringio"
 
@@ -16,33 +15,15 @@ module Fobrel
   BRUSHES = 500
   RELEASE = 100
 
-  folder = Dir.mktmpdir("fobrel-seats")
-  cluster = Postgres.new(File.join(ENV["FOBREL_BENCH"] || Fobrel.var, "bench"))
-  cluster.start("postgres")
-  cluster.drop("fobrel_bench_seats")
-  url = cluster.start("fobrel_bench_seats")
-  port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
-  log = File.join(folder, "server.log")
-  env = {"DATABASE_URL" => url, "PORT" => port.to_s, "FOBREL_VAR" => folder, "SESSION_SECRET" => "b" * 64}
-  server = spawn(env, RbConfig.ruby, File.expand_path("../server/launch.rb", __dir__), out: log, err: %i[child out])
-  1200.times { (File.exist?(log) && File.read(log).include?("is ready")) ? break : sleep(0.1) }
-  Database.connect(url)
-  at = "http://127.0.0.1:#{port}"
+  server = RunningServer.new("seats")
+  folder, at = server.folder, server.url
   maren = Models::Person.find_by!(login: "maren")
   library = Models::Library.create!(name: "Bench").tap { |one| one.memberships.create!(person: maren, role: "lead") }
   base = Models::Preset.shown.first.current_edition.value
   now = -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) }
   p95 = ->(list) { list.sort[(list.size * 0.95).ceil - 1] }
   ms = ->(seconds) { format("%.0f ms", seconds * 1000) }
-  memory = lambda do
-    sizes = Dir.glob("/proc/[0-9]*/stat").map do |path|
-      fields = File.read(path).split(") ").last.split
-      (fields[1].to_i == server || path.include?("/#{server}/")) ? fields[21].to_i * 4096 : 0
-    rescue SystemCallError
-      0
-    end
-    sizes.sum / 1e6
-  end
+  memory = -> { server.memory.values.sum }
 
   make = lambda do |count, from|
     values = Array.new(count) { |n|
@@ -128,7 +109,5 @@ module Fobrel
   puts "#{FETCHING} seats fetch #{RELEASE} brushes each: #{format("%.1f s", took)} (wanted: 60 s), " \
     "#{results.sum { |done, _, _| done.fetched }} files; server #{before.round} → #{memory.call.round} MB"
 ensure
-  Process.kill("INT", server) if server
-  Process.wait(server) if server
-  FileUtils.rm_rf(folder) if folder
+  server&.stop
 end
