@@ -11,6 +11,7 @@ gem "mail", "~> 2.8", require: false
 gem "openapi_parser", "~> 2.2"
 gem "pg", "~> 1.5"
 gem "prawn", "~> 2.5"
+gem "prometheus-client", "~> 5.0", require: false
 gem "puma", ">= 6"
 gem "que", "~> 2.4"
 gem "rack-attack", "~> 6.7"

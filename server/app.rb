@@ -16,7 +16,7 @@ module Fobrel
     # Refuses more sign-ins than a person types, from one address and (in Api::Session) to one account.
     SIGN_IN_LIMIT = Integer(ENV.fetch("SIGN_IN_LIMIT", 20))
     SIGN_IN_PERIOD = 60
-    Rack::Attack.cache.store = ActiveSupport::Cache::MemoryStore.new
+    Rack::Attack.cache.store = Models::Try
     Rack::Attack.throttle("sign-in by address", limit: SIGN_IN_LIMIT, period: SIGN_IN_PERIOD) { |r|
       App.address(r.env) if r.path == "/api/session" && r.post?
     }
@@ -33,11 +33,13 @@ module Fobrel
       told.reverse.find { !PROXIES.include?(_1) } || told.first
     end
 
-    # The front end's own files, packed as the browser takes them; every other address is the page itself, which
-    # finds its view.
+    # The front end's own files, packed as the browser takes them; the address of a view is the page itself, which
+    # finds it. What is neither is not there: a person is shown the page all the same, which says so.
     PAGE = lambda do |env|
       path = Rack::Utils.clean_path_info(env["PATH_INFO"])
       file = File.file?(File.join(DIST, path)) ? path : "/index.html"
+      here = file == path || VIEWS.call(path)
+      next [404, {"content-type" => "text/plain"}, ["There is no such file.\n"]] if !here && path.match?(/\.\w+\z/)
       packed, ending = PACKED.find { |name, end_of_name| packed?(env, name, file + end_of_name) }
       status, headers, body = FILES.call(env.merge("PATH_INFO" => "#{file}#{ending}"))
       if packed
@@ -46,8 +48,17 @@ module Fobrel
           "content-type" => Rack::Mime.mime_type(File.extname(file))
         )
       end
+      status = 404 if status == 200 && !here
       kept = file.start_with?("/assets/") ? "public, max-age=31536000, immutable" : "no-cache"
       [status, headers.merge("cache-control" => kept, "vary" => "Accept-Encoding"), body]
+    end
+
+    # Whether an address is that of a view (web/vite.config.ts writes them down).
+    VIEWS = lambda do |path|
+      @views ||= Regexp.union(JSON.parse(File.read(File.join(DIST, "views.json"))).map { /\A#{_1}\z/ })
+      @views.match?(path)
+    rescue SystemCallError
+      true # it was never built
     end
 
     # How the front end is packed beside itself (web/vite.config.ts), the smallest first.
@@ -69,7 +80,8 @@ module Fobrel
     def self.build(secret:)
       api = Api::Application.new
       Rack::Builder.new do
-        use Rack::NullLogger # what matters is written down by Api::Application
+        use Rack::NullLogger # what matters is written down by Watching::Watch
+        use Watching::Watch
         use Rack::Protection::HostAuthorization, permitted_hosts: HOSTS
         use PlainPath
         use Guard

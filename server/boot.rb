@@ -1,8 +1,6 @@
 # frozen_string_literal: true
 
 require "active_record"
-require "active_support/cache"
-require "active_support/cache/memory_store"
 require "active_support/core_ext/integer/time"
 require "bcrypt"
 require "fobrel/core"
@@ -25,7 +23,7 @@ module Fobrel
   Core::Apart::Share.folder = File.join(var, "turns")
 
   # A room each: what it holds is loaded when it is named.
-  ROOMS = %w[Api Actions Finding Gallery Jobs Ledger Models Proofs Reports Views].freeze
+  ROOMS = %w[Api Actions Finding Gallery Jobs Ledger Models Proofs Reports Views Watching].freeze
   ROOMS.each { |room| const_set(room, Module.new) }
 
   SERVER_LOADER = Zeitwerk::Loader.new.tap do |loader|

@@ -196,7 +196,10 @@ module Fobrel
       config.workers workers
       config.worker_shutdown_timeout 5
       config.preload_app!
-      config.before_worker_boot { Core::Apart.warm }
+      config.before_worker_boot do
+        Core::Apart.warm
+        Watching::Log.again
+      end
       config.before_fork { ActiveRecord::Base.connection_handler.clear_all_connections! }
     end
 
@@ -204,6 +207,7 @@ module Fobrel
       require "puma"
       require "puma/configuration"
       require "puma/launcher"
+      Watching::Metrics.share(File.join(Fobrel.var, "metrics"))
       app = App.build(secret:)
       config = Puma::Configuration.new do |c|
         c.bind "tcp://127.0.0.1:#{@port}"

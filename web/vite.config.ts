@@ -29,11 +29,34 @@ function packed(): Plugin {
   }
 }
 
+/**
+ * The addresses of the views (src/routes.ts) as regular expressions in `views.json`, so that the server knows which
+ * addresses are none.
+ */
+function addresses(): Plugin {
+  return {
+    name: 'addresses',
+    apply: 'build',
+    async generateBundle() {
+      const routes = await readFile(new URL('src/routes.ts', import.meta.url), 'utf8')
+      const paths = [...routes.matchAll(/path: ['`](\/[^'`]*)['`]/g)].map(([, path]) => path!)
+      const views = paths
+        .filter((path) => !path.includes(':rest') && !path.includes('${'))
+        .map((path) => path.replaceAll('\\\\', '\\'))
+        .map((path) => path.replace(/:\w+\(\\d\+\)/g, '\\d+').replace(/:\w+/g, '[^/]+'))
+        // A view stands below its library; without one, the library that is looked at is meant.
+        .map((path) => (path.startsWith('/\\d+') ? path : `(?:/\\d+)?${path}`))
+      this.emitFile({ type: 'asset', fileName: 'views.json', source: JSON.stringify(['/', '/\\d+/?', ...views]) })
+    },
+  }
+}
+
 export default defineConfig({
   plugins: [
     vue(),
     // Components of Element Plus come in where they stand in a template; their looks are in src/look/element.ts.
     Components({ dirs: [], dts: false, resolvers: [ElementPlusResolver({ importStyle: false })] }),
+    addresses(),
     packed(),
   ],
   // Nothing is put into the styles as a data address: our content policy lets in our own files only.

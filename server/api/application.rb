@@ -28,6 +28,9 @@ module Fobrel
         end
       end
 
+      # Tells a page that it had better wait: it goes on by itself once the database is back.
+      AWAY = "X-Away"
+
       configure do
         set :show_exceptions, false
         set :raise_errors, false
@@ -62,6 +65,14 @@ module Fobrel
       error(ActiveRecord::RecordInvalid) do |e|
         answer({error: "#{e.record.errors.full_messages.join(". ")}. Nothing was saved."}, 422)
       end
+      error(ActiveRecord::ConnectionNotEstablished, ActiveRecord::ConnectionFailed, PG::ConnectionBad) do |e|
+        Watching::Log.line("trouble", what: "The database", said: e.class.name, id: env["fobrel.number"])
+        headers("Retry-After" => "2", AWAY => "database")
+        answer(
+          {error: "The database does not answer. What was saved before is still there. Try again in a moment."},
+          503
+        )
+      end
       {
         [ActiveRecord::LockWaitTimeout, ActiveRecord::Deadlocked] =>
           [
@@ -77,10 +88,16 @@ module Fobrel
         error(*errors) { answer({error: message}, status) }
       end
       error do |e|
-        # An invitation's key is nobody's but whose it is.
-        path = request.path.sub(%r{(/invitations/).+}, "\\1…")
-        warn "#{request.request_method} #{path}: #{e.class}: #{e.message}", *e.backtrace.first(8)
-        answer({error: "Something went wrong on our side. What was saved before is still there. Try again."}, 500)
+        number = env["fobrel.number"]
+        route = Contract.operation(request.request_method, request.path_info)&.path
+        Watching::Log.trouble("#{request.request_method} #{route}", e, id: number)
+        answer(
+          {
+            error: "Something went wrong on our side. What was saved before is still there. Try again; if it stays " \
+              "so, tell whoever looks after Fobrel the number #{number}."
+          },
+          500
+        )
       end
 
       # What is asked for most comes first.

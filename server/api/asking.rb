@@ -13,7 +13,7 @@ module Fobrel
       # @return [Models::Person] who asks
       # @raise [Application::Halt] 401
       def person
-        @person ||= (token? ? token_shown : sign_in)&.person ||
+        @person ||= (token? ? token_shown : sign_in)&.person&.tap { env["fobrel.person"] = _1.id } ||
           refuse(
             401,
             token? ? "This token is not known here, or has ended. Make a new one in Fobrel." : "Sign in first."

@@ -82,7 +82,7 @@ module Fobrel
 
       # After an error of our own: it is tried again, then told.
       def handle_error(error)
-        warn "#{self.class.name}: #{error.class}: #{error.message}", *error.backtrace.first(8)
+        Watching::Log.trouble(self.class.name, error)
         return super if error_count < TRIES && !error.is_a?(ActiveRecord::RecordNotFound)
         stopped(
           "Something went wrong on our side, #{TRIES} times (#{error.class.name.demodulize}). What was there before " \

@@ -54,7 +54,7 @@ module Fobrel
             @locker.stop if @locker.thread.alive?
             @locker = locker
           rescue => e
-            warn "The queue of long work: #{e.class}: #{e.message}"
+            Watching::Log.trouble("The queue of long work", e)
           end
         end
       end

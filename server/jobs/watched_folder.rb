@@ -36,7 +36,7 @@ module Fobrel
           loop do
             sizes = look(sizes)
           rescue => e
-            warn "The watched folder: #{e.class}: #{e.message}"
+            Watching::Log.trouble("The watched folder", e)
           ensure
             sleep EVERY
           end
@@ -53,7 +53,7 @@ module Fobrel
             Models::Library.find_each.each_with_object({}) do |library, now|
               look_into(library, before, now)
             rescue => e
-              warn "The watched folder of “#{library.name}”: #{e.class}: #{e.message}"
+              Watching::Log.trouble("The watched folder of “#{library.name}”", e)
             end
           ensure
             connection.execute("SELECT pg_advisory_unlock(#{LOCK})") if held
@@ -90,7 +90,7 @@ module Fobrel
           yield
           now.delete(path) unless File.exist?(path)
         rescue => e
-          warn "The watched folder, #{path.inspect}: #{e.class}: #{e.message}. It is not tried again before it changes."
+          Watching::Log.trouble("The watched folder, #{path.inspect}, which is not tried again before it changes", e)
         end
 
         def files(path)

@@ -17,7 +17,7 @@ module Fobrel
           loop do
             look
           rescue => e
-            warn "The seats' folders: #{e.class}: #{e.message}"
+            Watching::Log.trouble("The seats' folders", e)
           ensure
             sleep EVERY
           end
@@ -45,7 +45,7 @@ module Fobrel
           return if found["mark"] == Core::Startup::Plan.mark(seat.handed&.document) || tried_lately?(seat)
           folder.pull
         rescue SystemCallError, Core::Problem => e
-          warn "The folder of #{seat.name}: #{e.message}"
+          Watching::Log.trouble("The folder of #{seat.name}", e)
         end
 
         def tried_lately?(seat)

@@ -16,7 +16,7 @@ module Fobrel
           entry.update_columns(undo: changes.to_h, touched: changes.touched)
         rescue NoMethodError, KeyError, TypeError => e
           # It stays written down as it is, and cannot be undone; the others are not held up.
-          warn "The undo of ledger entry #{entry.id} (#{entry.kind}) cannot be read: #{e.message}"
+          Watching::Log.trouble("The undo of ledger entry #{entry.id} (#{entry.kind}) cannot be read", e)
         end
       end
 

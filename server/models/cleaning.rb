@@ -90,7 +90,7 @@ module Fobrel
         upkeep.taken.each do |path|
           File.delete(path) && @took["taken"] += 1 if File.ctime(path) < before
         rescue SystemCallError => e
-          warn "The night's cleaning: #{e.message}"
+          Watching::Log.trouble("The night's cleaning", e)
         end
       end
 
@@ -98,6 +98,7 @@ module Fobrel
         sweep("other", Reply.where(created_at: ..Reply::KEEP.ago))
         sweep("other", GalleryLook.where(asked_at: ..30.days.ago))
         @took["other"] += WallChange.prune
+        Try.where(ends_at: ..Time.current).delete_all
         sweep("other", Pulse.where(seen_at: ..1.day.ago))
         sweep("other", Work.where(thrown_at: ..Work::KEEP.ago))
         @took["other"] += self.class.connection.delete(

@@ -84,6 +84,7 @@ module Fobrel
       def self.png_for(fingerprint, shape, assets: Asset::Bytes, &preset)
         key = {fingerprint:, shape:, version: Core::Stroke::Strip::VERSION}
         found = where(key).pick(:png) and return found
+        Watching::Metrics.painted
         value = preset.call
         plain, size = shape.sub("small", "wall").split("@")
         way = {assets: Asset.at_hand(value, from: assets), shape: plain, beside: size.to_f}

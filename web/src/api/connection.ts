@@ -173,6 +173,12 @@ async function send(request: Request, whileHere?: AbortSignal): Promise<Response
       if (request.signal.aborted || !(await waited())) throw error
       continue
     }
+    // The server is there, but not what it keeps everything in: as if it were away.
+    if (answer.status === 503 && answer.headers.has('x-away')) {
+      if (whileHere?.aborted) return never()
+      if (await waited()) continue
+      return answer
+    }
     answered()
     const [, library, role] = answer.headers.get('x-role')?.match(/^(\d+) (\w+)$/) ?? []
     if (library) hearRole(Number(library), role!)
