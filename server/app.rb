@@ -10,8 +10,18 @@ module Fobrel
     HOSTS = ["localhost", "127.0.0.1", "[::1]", *ENV.fetch("FOBREL_HOSTS", "").split(",")].freeze
     DIST = File.join(ROOT, "web/dist")
 
-    POLICY = "default-src 'self'; img-src 'self' data: blob:; style-src 'self' 'unsafe-inline'; object-src 'none'; " \
+    POLICY = "default-src 'self'; img-src 'self' data: blob:; style-src 'self'; object-src 'none'; " \
       "base-uri 'none'; frame-ancestors 'none'; form-action 'self'"
+
+    # What no page of ours asks a browser for, and who may hold our window or our pictures: nobody else's page.
+    PERMISSIONS = %w[camera microphone geolocation payment usb serial bluetooth midi hid display-capture].map {
+      "#{_1}=()"
+    }.join(", ").freeze
+    OURS = {
+      "permissions-policy" => PERMISSIONS,
+      "cross-origin-opener-policy" => "same-origin",
+      "cross-origin-resource-policy" => "same-origin"
+    }.freeze
 
     # Refuses more sign-ins than a person types, from one address and (in Api::Session) to one account.
     SIGN_IN_LIMIT = Integer(ENV.fetch("SIGN_IN_LIMIT", 20))
@@ -84,6 +94,7 @@ module Fobrel
         use Watching::Watch
         use Rack::Protection::HostAuthorization, permitted_hosts: HOSTS
         use PlainPath
+        use NoForms
         use Guard
         use Rack::Deflater, **UNPACKED, if: ->(_, _, _, body) { App.long?(body) }
         use Rack::ConditionalGet
@@ -131,6 +142,22 @@ module Fobrel
           {"content-type" => "application/json"},
           ['{"error":"This address is not written as ours are. Nothing was done."}']
         ]
+      end
+    end
+
+    # Nothing here takes a form: a body that says it is one, or says nothing, is what it is, and nobody looks for fields
+    # in it before the route has read it.
+    class NoForms
+      FORMS = %r{\A\s*(\z|application/x-www-form-urlencoded|multipart/)}i
+      private_constant :FORMS
+
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env)
+        form = env["CONTENT_TYPE"].to_s.match?(FORMS)
+        @app.call(form ? env.merge("CONTENT_TYPE" => "application/octet-stream") : env)
       end
     end
 
@@ -205,6 +232,7 @@ module Fobrel
         headers["content-security-policy"] ||= POLICY
         headers["x-content-type-options"] = "nosniff"
         headers["referrer-policy"] = "same-origin"
+        headers.merge!(OURS)
         # What was asked for may be kept and asked about again; what a deed answered, a token perhaps, never.
         headers["cache-control"] = "no-store" unless %w[
           GET

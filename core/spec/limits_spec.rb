@@ -109,6 +109,25 @@ RSpec.describe "limits" do
     expect(Array.new(3) { order.pop }).to eq(["later", "a stroke", "a batch"])
   end
 
+  it "end when nobody has asked anything of them for a while, and others come when they are needed" do
+    crew = apart::Crew.new(size: 3, rest: 0.4)
+    ask = -> {
+      crew.call(
+        apart::Turn.new(who: 1),
+        ["Process", :pid, [], {}, 20],
+        seconds: 20,
+        memory: apart::MEMORY,
+        fresh: false
+      )
+    }
+    there = ->(pid) { File.exist?("/proc/#{pid}") && !File.read("/proc/#{pid}/stat").match?(/\) Z /) }
+    first = ask.call
+    expect(ask.call).to eq(first)
+    100.times { there.call(first) ? sleep(0.05) : break }
+    expect(there.call(first)).to be(false)
+    expect(ask.call).not_to eq(first)
+  end
+
   it "say at once that too many wait, and leave when whoever asked has left" do
     crew = apart::Crew.new(size: 3, waiting: 3)
     near, far = UNIXSocket.pair

@@ -79,8 +79,8 @@ module Fobrel
       def own? = @item.came_from["library"] == @library.id
 
       def as_new
-        names = @library.preset_names
         name = Core::Names.clean(@wish["name"].presence || @item.value.name)
+        names = @library.preset_names_like(name)
         name = Core::Curation::Numbering.next_name(name, names) if names.any? { |one| one.casecmp?(name) }
         id = @item.value.id
         id = SecureRandom.uuid if @library.presets.exists?(document_id: id)

@@ -68,11 +68,11 @@ module Fobrel
       end
 
       def name(library)
-        return Core::Curation::Numbering.next_name(@value.name, library.preset_names) if @name.empty?
+        return Core::Curation::Numbering.next_name(@value.name, library.preset_names_like(@value.name)) if @name.empty?
         return @name unless library.presets.named(@name).exists?
         raise Core::Problem,
           "A brush called “#{@name}” is already here. Nothing was saved; your change is kept as your draft. Take " \
-            "another name, such as “#{Core::Curation::Numbering.next_name(@name, library.preset_names)}”."
+            "another name, such as “#{Core::Curation::Numbering.next_name(@name, library.preset_names_like(@name))}”."
       end
 
       def put(made, library, place)

@@ -83,6 +83,15 @@ module Fobrel
 
       # @return [Array<String>] of all presets, for finding the next number
       def preset_names = presets.pluck(:name)
+
+      # Names that begin as one does, whatever number follows: all that matter for the next free one.
+      #
+      # @param name [String]
+      # @return [Array<String>]
+      def preset_names_like(name)
+        stem = Core::Curation::Query.fold(Core::Curation::Numbering.stem(name))
+        presets.where("plain_name LIKE ?", "#{Preset.sanitize_sql_like(stem)}%").pluck(:name)
+      end
     end
   end
 end

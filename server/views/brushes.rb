@@ -15,7 +15,7 @@ module Fobrel
             origin: preset.origin,
             hidden: !preset.hidden_at.nil?,
             locked_by: preset.locked_by&.name,
-            next_name: Core::Curation::Numbering.next_name(preset.name, preset.library.preset_names),
+            next_name: Core::Curation::Numbering.next_name(preset.name, preset.library.preset_names_like(preset.name)),
             **settings(preset),
             **places(preset),
             **history(preset),

@@ -41,6 +41,21 @@ RSpec.describe "side doors", :api do
     end
   end
 
+  # A form's fields were looked for in every body that did not say what it is.
+  it "takes a body for what it is, and answers in JSON, whatever it says it is" do
+    sign_in("maren")
+    types = [nil, "text/plain", "application/x-www-form-urlencoded", "multipart/form-data; boundary=x", ";;;", "A/B"]
+    got = types.map do |type|
+      ["{\"name\":\"Of #{type}\"}", "no json", ""].map do |body|
+        header("X-CSRF-Token", @token)
+        request("#{library}/sets", :method => "POST", :input => body, "CONTENT_TYPE" => type)
+        [status, last_response.headers["content-type"]]
+      end
+    end
+    expect(got.flatten(1).map(&:last).uniq).to eq(["application/json"])
+    expect(got.map { |each| each.map(&:first) }.uniq).to eq([[201, 400, 400]])
+  end
+
   describe "swapping, hiding and a new home" do
     before {
       @same = Fobrel::Actions::CreatePreset.call(

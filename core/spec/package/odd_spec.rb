@@ -147,4 +147,24 @@ RSpec.describe Fobrel::Core::Package do
       )
     }.to raise_error(described_class::ReadBack::Differs)
   end
+
+  it "says what is wrong with a library.json that is none, without saying it again" do
+    preset = Fobrel::Core::Preset::Preset.build(
+      "A",
+      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}}
+    )
+    package = Fobrel::Core::Package
+    said = [[1, {"a" => "b" * 500}], {"x" => 1}, {"format" => "other/#{"q" * 400}"}, "<b>", nil].map do |library|
+      payload = {
+        "bundle.json" => '{"presets":[]}',
+        "presets/#{preset.id}.json" => JSON.generate(preset.to_h),
+        "library.json" => JSON.generate(library)
+      }
+      zip = package::Writer.pack(package::Writer.bag(payload))
+      package::Delivery.read([package::Delivery::File.new("b.zip", StringIO.new(zip))]).items.map(&:sentence)
+    end
+    expect(said.flatten.size).to eq(5)
+    expect(said.flatten).to all(match(/\Ab.zip cannot be used: library\.json: [^{\[]{5,160}\. Nothing was kept\./))
+    expect(said[0][0]).to match(/it must be an object, not a list/)
+  end
 end

@@ -276,6 +276,11 @@ RSpec.describe Fobrel::Core::Package do
     expect {
       package::Archive.read(raw_zip({"A" => "1", "a" => "2"}))
     }.to raise_error(package::Archive::Refused, /same name/)
+    # Of two that are called the same to the letter the library shows one only.
+    twice = raw_zip({"aa" => "1", "ab" => "2"})
+    expect(package::Archive.read(twice).size).to eq(2)
+    twice.gsub!("ab".b, "aa".b)
+    expect { package::Archive.read(twice) }.to raise_error(package::Archive::Refused, /same name/)
     ["", "text", zip[0, zip.bytesize / 2], "PK\x05\x06".b].each { |bytes|
       expect {
         package::Archive.read(bytes)

@@ -78,7 +78,7 @@ RSpec.describe Fobrel::Core::Preset::Preset do
       ->(d) {
         d["mark"]["size"]["base"] = "big"
       },
-      'mark.size.base must be a number, not "big"'
+      "mark.size.base must be a number, not “big”"
 ],
     "a size beyond all measure" => [->(d) { d["mark"]["size"]["base"] = 1e9 }, "mark.size.base must be at most 5000"],
     "no mark" => [->(d) { d.delete("mark") }, "The preset lacks mark"],

@@ -14,8 +14,10 @@ module Fobrel
         # No more than libvips' own compiler (liborc) lays down for a moment.
         WRITES = 1 << 20
 
-        # One process.
-        Place = Struct.new(:socket, :pid, :who)
+        # Seconds after which a process that nobody asked anything of is ended, with what it remembers.
+        REST = 300
+        # One process, and since when nobody asks anything of it.
+        Place = Struct.new(:socket, :pid, :who, :since)
 
         # @return [Integer] of the program whose crew this is
         attr_reader :pid
@@ -26,9 +28,10 @@ module Fobrel
         # @param program [String] what they load
         # @param writes [Integer] bytes that a file of theirs may grow to
         # @param name [String] crews of one name share what a person may have; see Share
+        # @param rest [Numeric] seconds; see REST
         def initialize(
           size: Integer(ENV.fetch("PAINTERS", 3)), waiting: 36, nice: NICE, program: "fobrel/core",
-          writes: WRITES, name: "painting"
+          writes: WRITES, name: "painting", rest: REST
         )
           @pid = Process.pid
           @size = size
@@ -36,6 +39,7 @@ module Fobrel
           @limits = {files: FILES, writes:, nice:}
           @program = program
           @name = name
+          @rest = rest
           @lock = Mutex.new
           @moved = ConditionVariable.new
           @free = []
@@ -139,8 +143,27 @@ module Fobrel
           place.who = mine.who
           said = yield place
         ensure
-          (said && !fresh && said.first != :memory) ? @lock.synchronize { @free.unshift(place) } : leave(place)
+          (said && !fresh && said.first != :memory) ? free(place) : leave(place)
         end
+
+        def free(place)
+          @lock.synchronize do
+            place.since = now
+            @free.unshift(place)
+            @resting ||= Thread.new { loop { sleep(@rest / 2.0).then { end_idle } } }
+          end
+        end
+
+        # What a studio does not need at night is given back.
+        def end_idle
+          idle = @lock.synchronize do
+            old, @free = @free.partition { |place| now - place.since > @rest }
+            old
+          end
+          idle.each { |place| leave(place) }
+        end
+
+        def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
         def leave(place)
           return unless place

@@ -17,6 +17,8 @@ module Fobrel
         # What is packed tighter than this is a trap: PNG pictures hardly shrink, text does ten-fold.
         MAX_RATIO = 200
         RATIO_FROM = 1024 * 1024
+        # Stands where the number of entries is told in the wider record (APPNOTE 4.4.1.4).
+        ELSEWHERE = 0xFFFF
         SAFE_NAME = %r{\A(?!/)(?!.*(?:\A|/)\.{1,2}(?:/|\z))[^\\:\0]{1,400}\z}
 
         # @param bytes [String] the whole ZIP file
@@ -51,8 +53,12 @@ module Fobrel
         def initialize(io, name)
           @io = io
           @name = name
-          refuse("holds more than #{MAX_ENTRIES} files") if count(io) > MAX_ENTRIES
+          stated = counts(io)
+          refuse("holds more than #{MAX_ENTRIES} files") if stated.max > MAX_ENTRIES
           entries = Zip::File.open_buffer(io).entries
+          # The library keeps one of several that are called alike; which one, another program may see otherwise.
+          once = stated.include?(entries.size)
+          refuse("holds two files of the same name, or says wrongly how many it has") unless once
           refuse("has files that lie over one another") if overlapping?(entries)
           files = entries.reject(&:directory?).each { check(_1) }
           refuse("holds two files of the same name") if files.map { _1.name.downcase }.uniq.size < files.size
@@ -76,14 +82,15 @@ module Fobrel
 
         def refuse(why) = raise(Refused, "#{@name} #{why}. Nothing was kept. Ask for a new copy from its maker.")
 
-        # How many entries it states, before the library makes an object of each.
-        def count(io)
+        # How many entries it states, before the library makes an object of each; in a large one it may say so twice.
+        def counts(io)
           io.seek(-[io.size, 66_000].min, IO::SEEK_END)
           tail = io.read.b
           io.rewind
           at = tail.rindex("PK\x05\x06".b) or refuse("is no ZIP file, or it is damaged")
           count = tail[at + 10, 2].unpack1("v")
-          (wide = tail.rindex("PK\x06\x06".b)) ? [count, tail[wide + 32, 8].unpack1("Q<")].max : count
+          wide = tail.rindex("PK\x06\x06".b) or return [count]
+          [count, tail[wide + 32, 8].to_s.unpack1("Q<") || 0] - [ELSEWHERE]
         end
 
         # A small ZIP can claim the same packed bytes for many files.

@@ -50,7 +50,7 @@ module Fobrel
           return yield("#{path} holds a NUL, which cannot be kept.") && nil if json.gsub("\\\\", "").include?("\\u0000")
           found = JSON.parse(json.dup.force_encoding("UTF-8").scrub, max_nesting: Preset::Preset::MAX_DEPTH + 2)
           wrong = Prune.call(found, schema) { |what, why| aside.call(path, "#{what} is left out of #{path}: #{why}") }
-          wrong ? yield("#{path}: #{Preset::Schema::Sentence.of(wrong)}") && nil : found
+          wrong ? yield("#{path}: #{Preset::Schema::Sentence.of(wrong, whole: "it")}") && nil : found
         rescue JSON::ParserError
           yield("#{path} is not JSON.") && nil
         end

@@ -138,14 +138,15 @@ module Fobrel
             "array" => "a list"
           }.freeze
 
-          def self.of(finding)
-            where = finding["data_pointer"].delete_prefix("/").tr("/", ".")
-            where = "The preset" if where.empty?
+          # @param whole [String] what the document is, where all of it is meant
+          def self.of(finding, whole: "The preset")
+            where = finding["data_pointer"].delete_prefix("/").tr("/", ".")[0, SHORT]
+            where = whole if where.empty?
             "#{where} #{wrong(finding["type"], finding["schema"], finding)}."
           end
 
           def self.wrong(type, schema, finding)
-            given = JSON.generate(finding["data"])[0, 60]
+            given = given(finding["data"])
             case type
             when "required" then "lacks #{finding.dig("details", "missing_keys").join(", ")}"
             when *KINDS.keys then "must be #{KINDS[type]}, not #{given}"
@@ -161,7 +162,21 @@ module Fobrel
             else "is not valid: #{given}"
             end
           end
-          private_class_method :wrong
+          # So much of a text is said again.
+          SHORT = 40
+          private_constant :SHORT
+
+          # What somebody wrote, as far as one can read it in a sentence.
+          def self.given(value)
+            case value
+            when Hash then KINDS["object"]
+            when Array then KINDS["array"]
+            when String then "“#{(value.size > SHORT) ? "#{value[0, SHORT]}…" : value}”"
+            when nil then "nothing"
+            else JSON.generate(value)
+            end
+          end
+          private_class_method :wrong, :given
         end
       end
     end

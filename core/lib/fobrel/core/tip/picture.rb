@@ -168,8 +168,15 @@ module Fobrel
             image = Vips::Image.public_send(KINDS.dig(kind, 1), bytes, fail_on: :warning, access:, **pages)
             check_size(image, name)
             yield image
-          rescue Vips::Error
+          rescue Vips::Error => e
+            raise Unreadable, too_many(name) if e.message.include?("number of frames")
             raise Unreadable, "#{name} is damaged or cut off and cannot be read. Nothing was kept. Export it again."
+          end
+
+          # More than the library opens at all, whole as they may be.
+          def too_many(name)
+            "#{name} holds thousands of pictures, more than the #{MAX_FRAMES} that a reel may have. Nothing was " \
+              "kept. Split it."
           end
 
           def check_size(image, name)
