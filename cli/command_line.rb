@@ -3,6 +3,7 @@
 require "optparse"
 require "fobrel/core"
 require_relative "studio"
+require_relative "ledger_commands"
 require_relative "lock_commands"
 require_relative "part_commands"
 require_relative "seat_commands"
@@ -17,6 +18,7 @@ module Fobrel
 
     include TipCommands
     include PartCommands
+    include LedgerCommands
     include LockCommands
     include SeatCommands
 
@@ -51,6 +53,8 @@ module Fobrel
       fobrel proof SET -o F.pdf|F.zip
       fobrel recipe RECIPE SET -o F
       fobrel backup -o F.fobrel.zip
+      fobrel ledger verify [--known SUM]       whether what is written is as it was written; exit 1
+      fobrel ledger export -o F.csv|F.jsonl
       fobrel lock write [-o fobrel.lock]       what a library stands on now
       fobrel lock verify FILE [--folder DIR]   what differs there, or in a folder of presets; exit 1
       fobrel lock restore FILE                 back to the editions of then
@@ -79,6 +83,8 @@ module Fobrel
       %w[proof] => :proof,
       %w[recipe] => :recipe,
       %w[backup] => :backup,
+      %w[ledger verify] => :ledger_verify,
+      %w[ledger export] => :ledger_export,
       %w[lock write] => :lock_write,
       %w[lock verify] => :lock_verify,
       %w[lock restore] => :lock_restore,

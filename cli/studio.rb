@@ -36,6 +36,18 @@ module Fobrel
     # @return [String] a lock file
     def lock(library) = ask(Net::HTTP::Get.new("/api/libraries/#{library["id"]}/lock"), plain: true)
 
+    # @param known [String, nil] a head that was noted before
+    # @return [Hash] entries, head, broken, known
+    def check_ledger(library, known: nil)
+      ask(Net::HTTP::Get.new("/api/libraries/#{library["id"]}/ledger/check#{"?known=#{known}" if known}"))
+    end
+
+    # @param kind [String] "csv" or "jsonl"
+    # @return [String] the whole ledger
+    def ledger(library, kind)
+      ask(Net::HTTP::Get.new("/api/libraries/#{library["id"]}/ledger/file?as=#{kind}"), plain: true)
+    end
+
     # @param text [String] a lock file that the library is held against, and brought back to
     # @param plan [Boolean] only to say what differs
     # @return [Hash] differences, back, entry

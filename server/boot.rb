@@ -66,7 +66,9 @@ module Fobrel
     def self.migrate
       ActiveRecord::Migration.verbose = false
       first { ActiveRecord::MigrationContext.new(File.join(ROOT, "db/migrate")).migrate }
-      Models::Preset.reset_column_information
+      # Some were asked for their columns on the way here.
+      Models::Record.connection.schema_cache.clear!
+      Models::Record.descendants.each(&:reset_column_information)
       Models::Preset.settle(Models::Preset.where(fingerprint: nil).where.not(current_edition_id: nil).ids)
     end
 

@@ -56,6 +56,8 @@ module Fobrel
           **entry.slice(:id, :kind, :summary),
           by: entry.person.name,
           at: entry.created_at.iso8601,
+          via: entry.via,
+          place: entry.place,
           undone: !entry.undone_at.nil?,
           undoable: entry.undoable?
         }

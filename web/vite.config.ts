@@ -43,9 +43,10 @@ function addresses(): Plugin {
       const views = paths
         .filter((path) => !path.includes(':rest') && !path.includes('${'))
         .map((path) => path.replaceAll('\\\\', '\\'))
+        .map((path) => path.replace(/^\/:library\(\\d\+\)/, ''))
         .map((path) => path.replace(/:\w+\(\\d\+\)/g, '\\d+').replace(/:\w+/g, '[^/]+'))
         // A view stands below its library; without one, the library that is looked at is meant.
-        .map((path) => (path.startsWith('/\\d+') ? path : `(?:/\\d+)?${path}`))
+        .map((path) => `(?:/\\d+)?${path}`)
       this.emitFile({ type: 'asset', fileName: 'views.json', source: JSON.stringify(['/', '/\\d+/?', ...views]) })
     },
   }

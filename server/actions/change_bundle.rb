@@ -21,7 +21,7 @@ module Fobrel
         @cover = cover
       end
 
-      # @return [Models::LedgerEntry, nil] nil where neither its brushes nor their order change
+      # @return [Models::LedgerEntry, nil] nil where nothing changes
       # @raise [Overtaken] when somebody changed its brushes meanwhile
       def call
         @bundle.lock!
@@ -31,19 +31,26 @@ module Fobrel
             "Somebody changed “#{@bundle.name}” meanwhile. Nothing was overwritten. Look at it again and change once " \
               "more."
         end
-        @bundle.update!(@words)
+        changes.watch(Models::Bundle.where(id: @bundle), WORDS) { @bundle.update!(@words) }
         order if @ids || @sections
         changes.watch(Models::Bundle.where(id: @bundle), %w[cover_id picture]) { cover }
-        return unless @ordered
-        write_down(@bundle.library, @person, "bundle", reordered(@bundle.name, was, @bundle.preset_ids_in_order))
+        return if changes.empty?
+        said = @ordered ? reordered(@bundle.name, was, @bundle.preset_ids_in_order) : words
+        write_down(@bundle.library, @person, "bundle", said, about: [@bundle])
       end
 
       private
 
       def order
         ids = @ids ? presets_of(@bundle.library, @ids).map(&:id) : @bundle.preset_ids_in_order
+        count = changes.list.size
         changes.watch_order(@bundle) { @bundle.put_in_order(ids, @sections || @bundle.section_by_preset) }
-        @ordered = !changes.empty?
+        @ordered = changes.list.size > count
+      end
+
+      def words
+        columns = changes.list.flat_map { _1.after.to_h.keys }.uniq
+        "The bundle “#{@bundle.name}” changed: #{columns.map { _1.delete_suffix("_id") }.join(", ")}"
       end
 
       # One of those that it holds.

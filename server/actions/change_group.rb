@@ -2,27 +2,36 @@
 
 module Fobrel
   module Actions
-    # Changes a family, a work state or a set. Searches that name it go on finding it.
-    class ChangeGroup < Action
-      # @param changes [Hash] of its columns
-      def initialize(record:, changes:)
+    # Changes a family, a work state, a set or a recipe. Searches that name it go on finding it.
+    class ChangeGroup < Deed
+      # @param said [Hash] its columns that change
+      def initialize(record:, person:, said:)
         @record = record
-        @changes = changes
+        @person = person
+        @said = said
       end
 
       # @return [Models::Record]
       def call
         from = @record.name
-        if @changes[:query]
-          Finding::Standing.check(
-            @record.library,
-            Core::Curation::Query.standing(@changes[:query]),
-            set: @record
-          )
+        if @said[:query]
+          Finding::Standing.check(@record.library, Core::Curation::Query.standing(@said[:query]), set: @record)
         end
-        @record.update!(@changes)
-        Finding::Standing.follow(@record, from)
+        changes.watch(@record.class.where(id: @record), @said.keys.map(&:to_s)) { @record.update!(@said) }
+        standing = @record.library.brush_sets.where.not(query: nil)
+        standing = standing.where.not(id: @record) if @record.is_a?(Models::BrushSet)
+        named = Finding::Standing::NAMED.value?(@record.class)
+        changes.watch(standing, %w[query]) { Finding::Standing.follow(@record, from) } if named
+        noun = Ledger::Table.of(@record.class).noun
+        write_down(@record.library, @person, noun, words(noun, from), about: [@record]) unless changes.empty?
         @record.reload
+      end
+
+      private
+
+      def words(noun, from)
+        return "The #{noun} “#{from}” is “#{@record.name}” now" unless from == @record.name
+        "The #{noun} “#{from}” changed: #{changes.list.first.after.keys.map { _1.delete_suffix("_id") }.join(", ")}"
       end
     end
   end

@@ -19,9 +19,10 @@ module Fobrel
 
       # @param kind [String] what the ledger calls such deeds
       # @param summary [String] for people
+      # @param about [Array<Models::Record>] what it is about beside the rows that it changed
       # @return [Models::LedgerEntry]
-      def write_down(library, person, kind, summary)
-        Models::LedgerEntry.write(library, person, kind, summary, changes)
+      def write_down(library, person, kind, summary, about: [])
+        Models::LedgerEntry.write(library, person, kind, summary, changes, about:)
       end
     end
   end

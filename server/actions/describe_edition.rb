@@ -6,7 +6,9 @@ module Fobrel
     class DescribeEdition < Action
       # @param name [String, nil] empty takes it off; nil leaves it
       # @param note [String, nil] the same
-      def initialize(preset:, number:, name: nil, note: nil)
+      def initialize(preset:, person:, number:, name: nil, note: nil)
+        @preset = preset
+        @person = person
         @edition = preset.editions.find_by!(number:)
         @name = name&.strip
         @note = note&.strip
@@ -14,6 +16,15 @@ module Fobrel
 
       # @return [void]
       def call
+        describe
+        said = "Edition #{@edition.number} of “#{@preset.name}” described"
+        said += " as “#{@name}”" if @name.present?
+        Models::LedgerEntry.write(@preset.library, @person, "describe", said, about: [@preset])
+      end
+
+      private
+
+      def describe
         Models::Edition.where(id: @edition.id).update_all(note: @note[0, 500]) if @note
         return unless @name
         found = Models::EditionName.find_or_initialize_by(edition: @edition)

@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Makes a set: of brushes picked by hand, or filled by a search.
-    class MakeSet < Action
+    class MakeSet < Deed
       # @param query [String, nil] the search that fills it
       # @param ids [Array<Integer>, nil] its presets in order
       # @param sections [Hash{Integer => String}, nil]
@@ -18,9 +18,14 @@ module Fobrel
       # @return [Models::BrushSet]
       def call
         Finding::Standing.check(@library, Core::Curation::Query.standing(@words[:query])) if @words[:query]
-        @library.brush_sets.create!(**@words).tap { |set|
-          FillSet.call(set:, person: @person, ids: @ids, sections: @sections) if @ids && !set.standing?
-        }
+        set = @library.brush_sets.create!(**@words)
+        ids = (@ids && !set.standing?) ? presets_of(@library, @ids).map(&:id) : []
+        set.put_in_order(ids, @sections || {}) if ids.any?
+        changes.came(Models::BrushSet.where(id: set), items: ids.any?)
+        with = " with #{brushes(ids.size)}" if ids.any?
+        with ||= ", filled by “#{set.query}”" if set.standing?
+        write_down(@library, @person, "set", "The set “#{set.name}” made#{with}")
+        set
       end
     end
   end

@@ -36,6 +36,11 @@ module Fobrel
         nothing_differs(current) if value.alike?(current.value)
         edition = AddEdition.call(preset: @preset, value:, person: @person, note: @note)
         draft.destroy!
+        said = [
+          "“#{@preset.name}” saved as edition #{edition.number}",
+          @note.presence&.truncate(120)
+        ].compact.join(": ")
+        Models::LedgerEntry.write(@preset.library, @person, "save", said, about: [@preset])
         edition
       rescue AddEditions::Locked => e
         raise e.but("Nothing was saved; your change is kept as your draft. Save it as a new brush.")

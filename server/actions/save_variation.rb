@@ -40,6 +40,8 @@ module Fobrel
         tags(library).each { made.taggings.create!(tag: _1) }
         @places.each { |place| put(made, library, place) }
         @preset.drafts.where(person: @person).destroy_all
+        said = "“#{made.name}” saved as a new brush from “#{@preset.name}”"
+        Models::LedgerEntry.write(library, @person, "save", said, about: [made, @preset])
         made
       end
 

@@ -5,8 +5,24 @@ module Fobrel
     # Takes back what the ledger wrote down, keeping what people changed since.
     class Undo < Action
       # @param entry [Models::LedgerEntry]
-      def initialize(entry:)
+      # @param person [Models::Person, nil] who takes it back; nil for whoever did it
+      def initialize(entry:, person: nil)
         @entry = entry
+        @person = person || entry.person
+      end
+
+      # What would have to stay, without taking anything back.
+      #
+      # @return [Array<String>] sentences; the reason alone where nothing can be taken back
+      def self.look(entry:)
+        stays = nil
+        Models::Record.transaction(requires_new: true) do
+          stays = new(entry: entry.class.find(entry.id)).call
+          raise ActiveRecord::Rollback
+        end
+        stays
+      rescue Core::Problem => e
+        [e.message]
       end
 
       # @return [Array<String>] what could not be taken back, one sentence each
@@ -15,6 +31,14 @@ module Fobrel
         refuse
         kept = Ledger::GoingBack.new(@entry).call
         @entry.update!(undone_at: Time.current)
+        Models::LedgerEntry.create!(
+          library: @entry.library,
+          person: @person,
+          kind: "undo",
+          summary: "Undone: #{@entry.summary}"[0, 500],
+          about: @entry.about,
+          via: Ledger::Via.now
+        )
         kept
       end
 

@@ -44,6 +44,9 @@ module Fobrel
 
       helpers Asking, Answering
 
+      # What is done is written down with where it comes from.
+      def route!(*asked) = Fobrel::Ledger::Via.from(via) { super(*asked) }
+
       # Only signing in and out writes the session: an answer that was under way while somebody signed out must not
       # bring their session back.
       before { request.session_options[:skip] = true unless open_to_anyone? }

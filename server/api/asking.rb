@@ -46,6 +46,12 @@ module Fobrel
       # @return [Integer, nil] the only library that the token in use reaches
       def only_library = (token_shown&.library_id if token?)
 
+      # @return [String] one of Ledger::Via::ALL
+      def via
+        return "page" unless token?
+        token_shown&.seat_id ? "seat" : "command line"
+      end
+
       # @return [String] where a file that is asked for goes
       def goes_to = token? ? "the command line" : "this browser"
 

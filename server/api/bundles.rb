@@ -12,7 +12,8 @@ module Fobrel
 
       post "/api/libraries/:library/bundles" do
         made = Models::Record.transaction do
-          library.bundles.create!(name: json["name"], author: person.name).tap do |bundle|
+          said = {name: json["name"], author: person.name}
+          Actions::MakeThing.call(things: library.bundles, person:, said:).tap do |bundle|
             Actions::ChangeBundle.call(bundle:, person:, ids: json.fetch("preset_ids", []), sections: sections_sent)
           end
         end

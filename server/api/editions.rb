@@ -43,7 +43,7 @@ module Fobrel
       put "/api/presets/:id/editions/:number" do |_, number|
         preset = preset_here
         said = json.slice("name", "note").symbolize_keys
-        Actions::DescribeEdition.call(preset:, number: Integer(number, 10), **said)
+        Actions::DescribeEdition.call(preset:, person:, number: Integer(number, 10), **said)
         answer(Views::Brushes.detail(preset.reload, person))
       end
 

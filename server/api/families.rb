@@ -21,13 +21,14 @@ module Fobrel
         post "/api/libraries/:library/#{plural}" do
           groups = library.public_send(plural.underscore)
           look = (model == Models::WorkState) ? Models::Looks.next(groups.count) : {}
-          said = group_said(model, library)
-          answer(Views.group(groups.create!({position: groups.count, **look, **said})), 201)
+          said = {position: groups.count, **look, **group_said(model, library)}
+          answer(Views.group(Actions::MakeThing.call(things: groups, person:, said:)), 201)
         end
 
         put "/api/#{plural}/:id" do
           record = of_library(model)
-          answer(Views.group(Actions::ChangeGroup.call(record:, changes: group_said(model, record.library))))
+          said = group_said(model, record.library)
+          answer(Views.group(Actions::ChangeGroup.call(record:, person:, said:)))
         end
 
         delete "/api/#{plural}/:id" do

@@ -24,13 +24,13 @@ module Fobrel
       end
 
       post "/api/libraries/:library/recipes" do
-        answer(recipe_view(library.recipes.create!(Core::Package::Recipe[json].to_h)), 201)
+        said = Core::Package::Recipe[json].to_h.symbolize_keys
+        answer(recipe_view(Actions::MakeThing.call(things: library.recipes, person:, said:)), 201)
       end
 
       put "/api/recipes/:id" do
-        kept = of_library(Models::Recipe)
-        kept.update!(Core::Package::Recipe[json].to_h)
-        answer(recipe_view(kept))
+        said = Core::Package::Recipe[json].to_h.symbolize_keys
+        answer(recipe_view(Actions::ChangeGroup.call(record: of_library(Models::Recipe), person:, said:)))
       end
 
       delete "/api/recipes/:id" do

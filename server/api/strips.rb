@@ -15,7 +15,9 @@ module Fobrel
             memberships,
             fingerprint
           ).find(&:exists?) or raise ActiveRecord::RecordNotFound
-          Models::KeptStrip.png_for(fingerprint, shape) { Core::Preset::Preset.restore(source.pick(:document)) }
+          Models::KeptStrip.png_for(fingerprint, shape) {
+            Core::Preset::Preset.restore(source.pick(:document) || raise(ActiveRecord::RecordNotFound))
+          }
         end
         answer_forever(png)
       end

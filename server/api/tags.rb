@@ -19,7 +19,7 @@ module Fobrel
 
       put "/api/tags/:id" do
         said = json.slice("name", "colour", "shape", "synonyms").symbolize_keys
-        tag = Actions::ChangeTag.call(tag: of_library(Models::Tag), synonyms: [], **said)
+        tag = Actions::ChangeTag.call(tag: of_library(Models::Tag), person:, synonyms: [], **said)
         answer(Views.tag(tag.reload, tag.taggings.count))
       end
 

@@ -19,11 +19,13 @@ module Fobrel
       post "/api/tokens" do
         refuse(422, "You have #{MOST} tokens already. Take one back first.") if person.access_tokens.count >= MOST
         record, token = Models::AccessToken.issue(person, json["name"], **limits_sent)
+        Models::LedgerEntry.write(nil, person, "token", "The token “#{record.name}” made: #{record.scope}")
         answer({**token_view(record), token:}, 201)
       end
 
       delete "/api/tokens/:id" do
-        person.access_tokens.find(params["id"]).destroy!
+        gone = person.access_tokens.find(params["id"]).destroy!
+        Models::LedgerEntry.write(nil, person, "token", "The token “#{gone.name}” taken back")
         answer({ok: true})
       end
 

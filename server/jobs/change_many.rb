@@ -23,7 +23,7 @@ module Fobrel
       end
 
       def undo(about)
-        kept = Actions::Undo.call(entry: @task.library.ledger_entries.find(about["undo"]))
+        kept = Actions::Undo.call(entry: @task.library.ledger_entries.find(about["undo"]), person: @task.person)
         ended(about, ["Undone.", *kept].join(" "), {kept:})
       end
 

@@ -26,6 +26,7 @@ module Fobrel
       # @param about [Hash] what the work needs to know
       # @return [Models::Task]
       def self.begin(library:, person:, about:, message:)
+        about = about.merge("via" => Ledger::Via.now)
         task = Models::Task.create!(library:, person:, kind: name.demodulize, about:, message:)
         enqueue(task.id, job_options: {priority: short?(about) ? Queue::SHORT : Queue::LONG})
         task
@@ -65,7 +66,7 @@ module Fobrel
           TooLong,
           "This took longer than #{SECONDS / 60} minutes and was ended. Nothing was changed. Bring it in smaller parts."
         ) {
-          work(@task.about)
+          Ledger::Via.from(@task.about.fetch("via", "job")) { work(@task.about) }
         }
       end
 

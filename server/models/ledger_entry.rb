@@ -9,16 +9,24 @@ module Fobrel
       # So many names are asked for at once; of more, all that later deeds touched is read.
       ASKED = 2000
 
-      belongs_to :library
+      # Of no library is what belongs to a person alone: a token, a sign-in from a new place.
+      belongs_to :library, optional: true
       belongs_to :person
 
       # @param changes [Ledger::Changes] none for what cannot be undone
+      # @param about [Array<Record>] what it is about beside the rows that it changed
       # @return [LedgerEntry]
-      def self.write(library, person, kind, summary, changes = Ledger::Changes.new)
-        create!(library:, person:, kind:, summary:, undo: changes.to_h, touched: changes.touched).tap {
-          Live.tell(what: "library", library: library.id, by: person.id)
-        }
+      def self.write(library, person, kind, summary, changes = Ledger::Changes.new, about: [])
+        touched = changes.touched
+        about = (touched.grep(THING) + about.map { |one| "#{one.class.table_name}:#{one.id}" }).uniq
+        made = create!(library:, person:, kind:, summary:, undo: changes.to_h, touched:, about:, via: Ledger::Via.now)
+        Live.tell(what: "library", library: library.id, by: person.id) if library
+        made.reload
       end
+
+      # A row, and none of its columns; see Ledger::Touched.
+      THING = /\A[a-z_]+:\d+\z/
+      private_constant :THING
 
       # @return [Ledger::Changes] read anew each time
       def what_changed = Ledger::Changes.read(undo)

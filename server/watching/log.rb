@@ -40,7 +40,7 @@ module Fobrel
         # @param what [String] that was being done
         # @param error [Exception, String]
         def trouble(what, error, **fields)
-          said = error.is_a?(Exception) ? "#{error.class}: #{error.message.sub(ADDED, "")[0, LETTERS]}" : error
+          said = error.is_a?(Exception) ? "#{error.class}: #{message(error)}" : error
           from = error.backtrace&.first(LINES) if error.is_a?(Exception)
           warn(["#{what}: #{said}", *from].join("\n"))
           line("trouble", what:, said:, from:, **fields)
@@ -50,6 +50,12 @@ module Fobrel
         def again = @device = nil
 
         private
+
+        # Ruby tells of a name that it does not know what it was looked for in, which may have been sent.
+        def message(error)
+          return error.name.to_s if error.is_a?(NameError)
+          error.message.sub(ADDED, "")[0, LETTERS]
+        end
 
         def device = @device ||= at(ENV.fetch("FOBREL_LOG", File.join(Fobrel.var, "log/fobrel.jsonl")))
 

@@ -1,70 +1,173 @@
 <script setup lang="ts">
-import { onMounted, ref, watch } from 'vue'
+import { computed, onMounted, reactive, ref, watch } from 'vue'
+import { useRoute, useRouter } from 'vue-router'
+import { useDebounceFn } from '@vueuse/core'
 import { api, of, type Entry } from '../../api/client'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
-import { moment } from '../../parts/when'
+import LedgerRow from './LedgerRow.vue'
 
+/** Who did what, from where and when: searched, page by page to the first entry, and as a file. */
 const library = useLibrary()
 const session = useSession()
 const toast = useToast()
+const route = useRoute()
+const router = useRouter()
+
+const asked = reactive({ q: '', kind: '', via: '', person: 0, from: '', till: '' })
+const brush = computed(() => Number(route.query.brush) || undefined)
 const entries = ref<Entry[]>()
-const load = () =>
-  toast.attempt(
-    async () => (entries.value = (await of(api.GET('/api/libraries/{library}/ledger', library.path()))).entries),
-  )
-onMounted(load)
-watch(() => library.stamp, load)
+const more = ref(false)
+const busy = ref(false)
+const known = ref<{ kinds: string[]; ways: string[]; people: { id: number; name: string }[] }>()
+let turn = 0
+
+/** What was filled in, and nothing else. */
+const query = computed(() => ({
+  ...(asked.q.trim() && { q: asked.q.trim() }),
+  ...(asked.kind && { kind: asked.kind }),
+  ...(asked.via && { via: asked.via as 'page' }),
+  ...(asked.person && { person: asked.person }),
+  ...(asked.from && { from: asked.from }),
+  ...(asked.till && { till: asked.till }),
+  ...(brush.value && { preset: brush.value }),
+}))
+const filtered = computed(() => Object.keys(query.value).length > 0)
+const file = (as: 'csv' | 'jsonl') =>
+  `/api/libraries/${session.libraryId}/ledger/file?${new URLSearchParams({
+    as,
+    ...Object.fromEntries(Object.entries(query.value).map(([name, value]) => [name, String(value)])),
+  })}`
+
+/** From the newest; or what follows below what is shown. */
+const load = (below = false) =>
+  toast.attempt(async () => {
+    const mine = ++turn
+    busy.value = true
+    const before = below ? entries.value?.at(-1)?.place : undefined
+    try {
+      const { params } = library.path()
+      const got = await of(
+        api.GET('/api/libraries/{library}/ledger', {
+          params: { ...params, query: { ...query.value, ...(before && { before }) } },
+        }),
+      )
+      if (mine !== turn) return
+      entries.value = below ? [...(entries.value ?? []), ...got.entries] : got.entries
+      more.value = got.more
+      known.value = got
+    } finally {
+      if (mine === turn) busy.value = false
+    }
+  })
+const soon = useDebounceFn(() => load(), 250)
+onMounted(() => load())
+watch(
+  () => library.stamp,
+  () => load(),
+)
+watch(query, () => void soon())
+const clear = () => {
+  Object.assign(asked, { q: '', kind: '', via: '', person: 0, from: '', till: '' })
+  if (brush.value) void router.replace({ query: {} })
+}
+
+const checked = ref('')
+const check = () =>
+  toast.attempt(async () => {
+    const found = await of(api.GET('/api/libraries/{library}/ledger/check', library.path()))
+    const [first] = found.broken
+    checked.value = first
+      ? `${found.broken.length} of ${found.entries} entries are not as they were written; the first is number ` +
+        `${first.place}: ${first.why}. Keep a backup, and tell whoever looks after the database.`
+      : `All ${found.entries} entries are as they were written.`
+  })
 </script>
 
 <template>
   <div class="page">
     <div class="line head">
       <h1>Ledger</h1>
-      <span class="soft">Who did what, when, and the undo of it.</span>
+      <span class="soft">Who did what, from where and when, and the undo of it.</span><span class="grow" />
+      <button class="plain" title="Held against the chain of sums" @click="check">Check it</button>
+      <a class="plain" :href="file('csv')" download>As a table</a>
+      <a class="plain" :href="file('jsonl')" download title="With what each changed, an entry a line">As JSON lines</a>
+    </div>
+    <p v-if="checked" class="said" role="status">{{ checked }}</p>
+    <div class="line asked">
+      <el-input v-model="asked.q" class="words" placeholder="Words" aria-label="Words in the ledger" clearable />
+      <el-select v-model="asked.person" aria-label="Who" class="short">
+        <el-option :value="0" label="anybody" />
+        <el-option v-for="one in known?.people" :key="one.id" :value="one.id" :label="one.name" />
+      </el-select>
+      <el-select v-model="asked.kind" aria-label="What kind" placeholder="anything" class="short">
+        <el-option value="" label="anything" />
+        <el-option v-for="one in known?.kinds" :key="one" :value="one" :label="one" />
+      </el-select>
+      <el-select v-model="asked.via" aria-label="From where" placeholder="from anywhere" class="short">
+        <el-option value="" label="from anywhere" />
+        <el-option v-for="one in known?.ways" :key="one" :value="one" :label="`from the ${one}`" />
+      </el-select>
+      <label class="soft">from <input v-model="asked.from" type="date" aria-label="From the day" /></label>
+      <label class="soft">to <input v-model="asked.till" type="date" aria-label="To the day" /></label>
+      <b v-if="brush">{{ library.byId.get(brush)?.name ?? 'one brush' }}</b>
+      <button v-if="filtered" class="plain" @click="clear">Everything</button>
     </div>
     <table v-if="entries?.length">
       <tbody>
-        <tr v-for="entry in entries" :key="entry.id" :class="{ undone: entry.undone }">
-          <td class="soft">{{ moment(entry.at) }}</td>
-          <td>{{ entry.by }}</td>
-          <td>
-            <b>{{ entry.summary }}</b>
-          </td>
-          <td>
-            <span v-if="entry.undone" class="soft">undone</span
-            ><button v-else-if="entry.undoable && session.mayEdit" class="plain" @click="toast.undo(entry)">
-              Undo
-            </button>
-          </td>
-        </tr>
+        <LedgerRow v-for="entry in entries" :key="entry.id" :entry="entry" />
       </tbody>
     </table>
-    <p v-else-if="entries" class="empty">
-      Nothing was done here yet. Imports, tags, sets, resets and start plans are written down as they happen.
+    <p v-else-if="entries && filtered" class="empty">
+      {{ brush ? 'Nothing is written here of this brush.' : 'Nothing like this is written here.' }}
     </p>
+    <p v-else-if="entries" class="empty">
+      Nothing was done here yet. Whatever is changed is written down as it happens.
+    </p>
+    <el-button v-if="more" :loading="busy" class="earlier" @click="load(true)">Earlier ones</el-button>
   </div>
 </template>
 
 <style scoped>
-.head {
+.head,
+.asked {
   margin-bottom: 12px;
+}
+.head a {
+  text-decoration: none;
+}
+.asked {
+  flex-wrap: wrap;
+  gap: 8px;
+}
+.words {
+  width: 170px;
+}
+.short {
+  width: 140px;
+}
+input[type='date'] {
+  font: inherit;
+  color: inherit;
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  padding: 4px 8px;
+  color-scheme: inherit;
+}
+.said {
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 8px;
+  padding: 8px 12px;
+  margin: 0 0 12px;
 }
 table {
   border-collapse: collapse;
   width: 100%;
 }
-td:nth-child(3) {
-  width: 100%;
-}
-td {
-  white-space: nowrap;
-  padding: 6px 24px 6px 0;
-  border-bottom: 1px solid var(--line);
-}
-.undone b {
-  text-decoration: line-through;
-  font-weight: 400;
+.earlier {
+  margin: 16px 0;
 }
 </style>

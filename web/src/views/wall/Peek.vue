@@ -127,7 +127,12 @@ async function reset() {
           {{ about.author || 'unknown' }}<template v-if="about.licence">, {{ about.licence }}</template>
         </dd>
       </dl>
-      <h3>Editions</h3>
+      <h3>
+        Editions
+        <RouterLink class="history" :to="{ name: 'ledger', query: { brush: preset.id } }"
+          >History of this brush</RouterLink
+        >
+      </h3>
       <div v-for="edition in detail.editions" :key="edition.number" class="edition">
         <Strip :fingerprint="edition.fingerprint" :label="`${preset.name}, edition ${edition.number}`" />
         <span
@@ -150,6 +155,10 @@ async function reset() {
 </template>
 
 <style scoped>
+.history {
+  float: right;
+  font-weight: 400;
+}
 .peek {
   border-left: 1px solid var(--line);
   background: var(--card);
