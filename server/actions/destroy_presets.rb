@@ -32,7 +32,8 @@ module Fobrel
           @library,
           @person,
           "destroy",
-          "#{brushes(names.size)} destroyed: #{names.first(10).join(", ")}#{" …" if names.size > 10}"
+          "#{brushes(names.size)} destroyed: #{names.first(10).join(", ")}#{" …" if names.size > 10}",
+          about: presets
         )
       end
 
@@ -56,12 +57,8 @@ module Fobrel
       private
 
       def uses(presets)
-        places = Finding::Uses.here(@library, presets.map(&:id))
-        drafted = Models::Draft.where(preset: presets).distinct.pluck(:preset_id)
-        presets.filter_map do |preset|
-          list = places[preset.id] + (drafted.include?(preset.id) ? ["somebody’s draft"] : [])
-          "“#{preset.name}” (#{list.join(", ")})" if list.any?
-        end
+        places = Finding::Uses.keeping(@library, presets.map(&:id))
+        presets.filter_map { |preset| "“#{preset.name}” (#{places[preset.id].join(", ")})" if places[preset.id].any? }
       end
     end
   end

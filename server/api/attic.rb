@@ -8,10 +8,13 @@ module Fobrel
 
       get "/api/libraries/:library/attic" do
         hidden = library.presets.hidden.includes(:hidden_by).order(hidden_at: :desc).to_a
+        days = Reports::Upkeep.new(library).days["attic"]
+        used = Finding::Uses.keeping(library, hidden.map(&:id))
         rows = Views::Rows.of(hidden, person).zip(hidden).map { |row, preset|
-          {**row, by: preset.hidden_by&.name, at: preset.hidden_at.iso8601}
+          goes_at = (preset.hidden_at + days.days).iso8601 if days && used[preset.id].empty?
+          {**row, by: preset.hidden_by&.name, at: preset.hidden_at.iso8601, goes_at:}
         }
-        answer({presets: rows})
+        answer({presets: rows, days:})
       end
 
       # Asked before brushes are hidden, or changed for everybody.

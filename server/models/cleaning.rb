@@ -85,6 +85,26 @@ module Fobrel
         end
       end
 
+      # Only what nothing uses, and written down for whoever hid it.
+      def attic(library, _, upkeep)
+        over = upkeep.over.order(:id).to_a
+        used = Finding::Uses.keeping(library, over.map(&:id))
+        over.select { |preset| used[preset.id].empty? }.group_by(&:hidden_by_id).each_value do |some|
+          Ledger::Via.from("job") { destroy(library, some, upkeep.days["attic"]) }
+          note("attic", "presets", some.size)
+        end
+      end
+
+      def destroy(library, some, days)
+        person = some.first.hidden_by || library.memberships.find_by(role: "lead")&.person or return
+        said = "#{some.size} #{(some.size == 1) ? "brush" : "brushes"} destroyed after #{days} days in the Attic, as " \
+          "the rules say: #{some.first(10).map(&:name).join(", ")}#{" …" if some.size > 10}"
+        self.class.transaction do
+          Actions::DestroyPresets.erase(some.map(&:id))
+          LedgerEntry.write(library, person, "destroy", said, about: some)
+        end
+      end
+
       # Its name says when a file was taken.
       def taken(_, before, upkeep)
         upkeep.taken.each do |path|

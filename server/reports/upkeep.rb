@@ -15,7 +15,8 @@ module Fobrel
         "listed" => Rule.new("What an arrival brought, item by item, once it was taken in or let go", 30, true),
         "tasks" => Rule.new("Messages of long work that has ended", 30, true),
         "undo" => Rule.new("The undo of what was done (what was done stays, and stays written down)", 365, true),
-        "taken" => Rule.new("Files in the watched folder that were taken", 90, true)
+        "taken" => Rule.new("Files in the watched folder that were taken", 90, true),
+        "attic" => Rule.new("Brushes in the Attic that nothing uses; then they are destroyed", nil, true)
       }.freeze
 
       # Days that a rule may say.
@@ -49,6 +50,13 @@ module Fobrel
               "Nothing was changed."
         end
         @library.update!(upkeep: days.merge(given).reject { |key, value| value == RULES[key].usual })
+      end
+
+      # @return [ActiveRecord::Relation<Models::Preset>] brushes in the Attic that a night takes away at a moment,
+      #   unless something uses them
+      def over(moment = Time.current)
+        days = self.days["attic"]
+        days ? @library.presets.where(hidden_at: ..(moment - days.days)) : @library.presets.none
       end
 
       # What takes room, the most first.

@@ -37,7 +37,17 @@ RSpec.describe "upkeep", :api do
           "days"
         )
       }
-    ).to eq([["cut_off", 2], ["waiting", 60], ["listed", 30], ["tasks", 30], ["undo", 365], ["taken", 90]])
+    ).to eq(
+      [
+        ["cut_off", 2],
+        ["waiting", 60],
+        ["listed", 30],
+        ["tasks", 30],
+        ["undo", 365],
+        ["taken", 90],
+        ["attic", nil]
+      ]
+    )
     changed = call(:put, upkeep, {days: {"waiting" => nil, "undo" => 30}})
     expect(
       changed["rules"].to_h {
@@ -73,6 +83,30 @@ RSpec.describe "upkeep", :api do
     expect(call(:get, "/api/arrivals/#{taken["id"]}")["report"]).not_to be_empty
     expect(apply(call(:get, "/api/arrivals/#{kept["id"]}")) && status).to eq(202)
     expect(clean).to be_empty
+  end
+
+  it "takes out of the Attic what nothing uses, when the rule says so, tells it beforehand and writes it down" do
+    take_in(@second, package(@first, @first.presets.in_order.first(4)))
+    first, used, drafted, newer = @second.presets.in_order.first(4)
+    attic = "/api/libraries/#{@second.id}/attic"
+    rows = -> { call(:get, attic)["presets"].to_h { _1.values_at("id", "goes_at") } }
+    @second.brush_sets.create!(name: "Kit").put_in_order([used.id])
+    document = drafted.current_edition.document.merge("pigment" => {"flow" => 0.3})
+    call(:put, "/api/presets/#{drafted.id}/draft", {document:})
+    call(:post, "/api/libraries/#{@second.id}/hidings", {preset_ids: [first, used, drafted, newer].map(&:id)})
+    @second.presets.where.not(id: newer.id).update_all(hidden_at: 40.days.ago)
+    expect([clean["attic"], rows.call.values.uniq]).to eq([nil, [nil]])
+    call(:put, "/api/libraries/#{@second.id}/upkeep", {days: {"attic" => 30}})
+    goes = rows.call
+    expect(goes.values_at(used.id, drafted.id)).to eq([nil, nil])
+    expect([Time.parse(goes[first.id]) < Time.now, Time.parse(goes[newer.id]) > 29.days.from_now]).to eq([true, true])
+    expect(clean["attic"]).to eq(1)
+    expect(rows.call.keys).to contain_exactly(used.id, drafted.id, newer.id)
+    entry = @second.ledger_entries.order(:place).last
+    expect([entry.via, entry.summary]).to match(["job", /1 brush destroyed after 30 days in the Attic.*#{first.name}/])
+    expect(call(:post, "/api/libraries/#{@second.id}/uses", {preset_ids: [used.id]})["uses"][0]["links"]).to eq(
+      [{"text" => "set Kit", "view" => "sets", "target" => @second.brush_sets.last.id}]
+    )
   end
 
   it "takes pictures and strips of what is not here any more, and those of drafts, covers and undo not" do

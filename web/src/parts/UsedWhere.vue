@@ -1,18 +1,25 @@
 <script setup lang="ts">
 import { computed, ref } from 'vue'
 import { api, of } from '../api/client'
+import type { components } from '../api/schema'
 import { useLibrary } from '../stores/library'
 import { useToast } from '../stores/toast'
 
+type Link = components['schemas']['UseLink']
+type Use = { id: number; name: string; links: Link[] }
 /** Where brushes are used, said before something becomes of them. Nothing where they are used nowhere. */
 const props = defineProps<{ ids: number[] }>()
 const library = useLibrary()
 const toast = useToast()
-const uses = ref<{ id: number; name: string; places: string[] }[]>([])
+const uses = ref<Use[]>([])
 void toast.attempt(async () => {
   const asked = { ...library.path(), body: { preset_ids: props.ids } }
   uses.value = (await of(api.POST('/api/libraries/{library}/uses', asked))).uses
 })
+/** The query by which a view shows one of its things. */
+const QUERIES = { bundles: 'bundle', sets: 'set', seats: 'seat' } as const
+const to = ({ view, target }: Link) =>
+  view && view !== 'bench' ? { name: view, query: { [QUERIES[view]]: String(target) } } : undefined
 const used = computed(() => {
   if (props.ids.length === 1) return 'It is used'
   return uses.value.length === 1 ? 'One of them is used' : `${uses.value.length} of them are used`
@@ -24,7 +31,12 @@ const used = computed(() => {
     <b>{{ used }}:</b>
     <ul>
       <li v-for="one in uses.slice(0, 8)" :key="one.id">
-        <template v-if="ids.length > 1">{{ one.name }} </template><span class="soft">{{ one.places.join(', ') }}</span>
+        <template v-if="ids.length > 1">{{ one.name }} </template><span class="soft"
+          ><template v-for="(link, index) in one.links" :key="index"
+            >{{ index ? ', ' : '' }}<RouterLink v-if="to(link)" :to="to(link)!">{{ link.text }}</RouterLink
+            ><template v-else>{{ link.text }}</template></template
+          ></span
+        >
       </li>
     </ul>
     <span v-if="uses.length > 8" class="soft">and {{ uses.length - 8 }} more</span>

@@ -3,6 +3,7 @@ import { computed, onMounted, ref, watch } from 'vue'
 import { api, of } from '../../api/client'
 import type { components } from '../../api/schema'
 import FormDialog from '../../parts/FormDialog.vue'
+import UsedWhere from '../../parts/UsedWhere.vue'
 import Strip from '../../parts/Strip.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
@@ -14,17 +15,34 @@ const library = useLibrary()
 const session = useSession()
 const toast = useToast()
 const rows = ref<components['schemas']['Hidden'][]>()
+const days = ref<number | null>(null)
 const chosen = ref(new Set<number>())
+/** More than so many are destroyed only by somebody who has typed their number. */
+const MANY = 5
+const typed = ref('')
 const asking = ref(false)
 const ids = computed(() => [...chosen.value])
 const load = () =>
   toast.attempt(async () => {
-    rows.value = (await of(api.GET('/api/libraries/{library}/attic', library.path()))).presets
-    chosen.value = new Set()
+    const got = await of(api.GET('/api/libraries/{library}/attic', library.path()))
+    rows.value = got.presets
+    days.value = got.days
+    const here = new Set(got.presets.map(({ id }) => id))
+    chosen.value = new Set([...chosen.value].filter((id) => here.has(id)))
   })
 onMounted(load)
 watch(() => library.stamp, load)
 const flip = (id: number) => (chosen.value.has(id) ? chosen.value.delete(id) : chosen.value.add(id))
+const all = computed(() => !!rows.value?.length && chosen.value.size === rows.value.length)
+const flipAll = () => (chosen.value = new Set(all.value ? [] : rows.value?.map(({ id }) => id)))
+const sure = computed(() => ids.value.length <= MANY || typed.value.trim() === String(ids.value.length))
+/** Those that the next night takes. */
+const tonight = computed(() => rows.value?.filter(({ goes_at: at }) => at && Date.parse(at) < Date.now() + DAY) ?? [])
+const DAY = 86_400_000
+const ask = () => {
+  typed.value = ''
+  asking.value = true
+}
 const back = () =>
   toast.recorded(() =>
     of(
@@ -55,10 +73,28 @@ const destroy = () =>
         them on their shelf</span
       ><span class="grow" /><el-button :disabled="!ids.length" type="primary" @click="back"
         >Bring back · {{ ids.length }}</el-button
-      ><el-button v-if="session.library?.role === 'lead'" :disabled="!ids.length" @click="asking = true"
-        >Destroy…</el-button
-      >
+      ><el-button v-if="session.library?.role === 'lead'" :disabled="!ids.length" @click="ask">Destroy…</el-button>
     </div>
+    <p v-if="days" class="soft" :role="tonight.length ? 'status' : undefined">
+      What nothing uses is destroyed after {{ days }} days, as this library’s
+      <RouterLink v-if="session.library?.role === 'lead'" :to="{ name: 'upkeep' }">upkeep</RouterLink
+      ><template v-else>upkeep</template> says{{
+        tonight.length
+          ? `: in the coming night ${tonight.length}, ${tonight
+              .slice(0, 5)
+              .map(({ name }) => name)
+              .join(', ')}${tonight.length > 5 ? ' …' : ''}.`
+          : '; none in the coming night.'
+      }}
+    </p>
+    <label v-if="rows && rows.length > 1" class="row every"
+      ><el-checkbox
+        :model-value="all"
+        :indeterminate="chosen.size > 0 && !all"
+        aria-label="Choose all"
+        @change="flipAll"
+      /><span class="soft">all {{ rows.length }}</span></label
+    >
     <label v-for="row in rows" :key="row.id" class="row"
       ><el-checkbox :model-value="chosen.has(row.id)" :aria-label="`Choose ${row.name}`" @change="flip(row.id)" /><Strip
         :fingerprint="row.fingerprint"
@@ -66,7 +102,10 @@ const destroy = () =>
         lazy
       /><b>{{ row.name }}</b
       ><span class="soft">{{ row.size }} px · edition {{ row.edition }}</span
-      ><span class="soft small">hidden by {{ row.by ?? 'somebody' }}, {{ day(row.at) }}</span></label
+      ><span class="soft small"
+        >hidden by {{ row.by ?? 'somebody' }}, {{ day(row.at)
+        }}{{ row.goes_at ? `; goes on ${day(row.goes_at)}` : '' }}</span
+      ></label
     >
     <div v-if="rows && !rows.length" class="empty">
       <p>The Attic is empty. What you hide from the Wall waits here until it is brought back or destroyed.</p>
@@ -76,8 +115,9 @@ const destroy = () =>
       title="Destroy for good"
       :deed="`Destroy ${ids.length}`"
       cancel="Keep them"
+      :ready="sure"
       danger
-      width="420px"
+      width="460px"
       @submit="destroy"
       @close="asking = false"
     >
@@ -85,6 +125,13 @@ const destroy = () =>
         {{ ids.length === 1 ? 'This brush' : `These ${ids.length} brushes` }} and all their editions will be gone.
         Nothing brings them back.
       </p>
+      <UsedWhere :ids="ids" />
+      <el-input
+        v-if="ids.length > MANY"
+        v-model="typed"
+        :placeholder="`Type ${ids.length} to destroy all of them`"
+        :aria-label="`Type ${ids.length} to destroy all of them`"
+      />
     </FormDialog>
   </div>
 </template>
@@ -95,6 +142,9 @@ a {
 }
 .head {
   margin-bottom: 8px;
+}
+.every {
+  border-top: 0;
 }
 .row {
   display: grid;

@@ -59,6 +59,8 @@ const KINDS: Record<string, string> = {
   OfferToGallery: 'Offers to the gallery',
   CleanUp: 'Cleaning',
 }
+/** Days that are offered where nothing is taken away usually. */
+const LONG = 365
 const size = (bytes: number) =>
   bytes < 1048576
     ? `${Math.ceil(bytes / 1024)} KB`
@@ -100,7 +102,7 @@ function outcome(one: Found['cleanings'][number]) {
               :disabled="said(rule) === null"
               placeholder="for ever"
               :aria-label="`${rule.title}, days`"
-              @update:model-value="(days: number | undefined) => (typed[rule.key] = days ?? rule.usual)"
+              @update:model-value="(days: number | undefined) => (typed[rule.key] = days ?? rule.usual ?? LONG)"
             />
             <span class="soft">days</span>
             <el-checkbox
@@ -108,7 +110,7 @@ function outcome(one: Found['cleanings'][number]) {
               :model-value="said(rule) === null"
               label="for ever"
               :aria-label="`${rule.title}, for ever`"
-              @update:model-value="(ever) => (typed[rule.key] = ever ? null : rule.usual)"
+              @update:model-value="(ever) => (typed[rule.key] = ever ? null : (rule.usual ?? LONG))"
             />
           </div>
           <p class="soft small">
