@@ -129,7 +129,12 @@ module Fobrel
 
     # @param wish [Hash] as the API takes it
     # @return [String] the file's bytes
-    def export(library, wish) = ask(Net::HTTP::Post.new("/api/libraries/#{library["id"]}/exports"), wish, plain: true)
+    def export(library, wish)
+      text = ask(Net::HTTP::Post.new("/api/libraries/#{library["id"]}/exports"), wish, plain: true)
+      return text unless @code == 202
+      made = ended(JSON.parse(text)["begun"]["id"])
+      ask(Net::HTTP::Get.new("/api/exports/#{made["export"]}/file"), plain: true)
+    end
 
     # @return [Array<Hash>] as openapi.yaml describes Part
     def parts(library) = get("/api/libraries/#{library["id"]}/shelf")["parts"]
@@ -168,6 +173,7 @@ module Fobrel
       ) {
         _1.request(request)
       }
+      @code = answer.code.to_i
       return plain ? answer.body : JSON.parse(answer.body) if answer.is_a?(Net::HTTPSuccess)
       raise Refused, said(answer)
     rescue SystemCallError, IOError, Timeout::Error, SocketError
@@ -179,6 +185,16 @@ module Fobrel
       JSON.parse(answer.body)["error"]
     rescue JSON::ParserError
       "The server refused this (#{answer.code}). Nothing was changed."
+    end
+
+    # @return [Hash] what came of long work
+    def ended(id)
+      loop do
+        task = get("/api/tasks/#{id}")
+        raise Refused, task["message"] if task["state"] == "failed"
+        return task["result"] if task["state"] == "done"
+        sleep 0.5
+      end
     end
 
     def wait(id, state)

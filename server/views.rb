@@ -118,6 +118,7 @@ module Fobrel
           said: Actions::ExportBrushes::SAID.fetch(export.kind),
           by: export.person.name,
           at: export.created_at.iso8601,
+          waits_until: export.waits_until&.iso8601,
           release: export.release && {bundle: export.release.bundle.name, number: export.release.number}
         }
       end

@@ -5,8 +5,9 @@ module Fobrel
     # Writes brushes as a file for somebody else, and writes down that it did: a package, plain
     # open files, a table, a sheet to print, what a recipe makes of them, or a whole library.
     class ExportBrushes < Action
-      # What comes out: its bytes in a file at its beginning, what to call it, its type.
-      Outcome = Struct.new(:io, :file, :type)
+      # What comes out: its bytes in a file at its beginning, what to call it, its type; and under which number it is
+      # written down.
+      Outcome = Struct.new(:io, :file, :type, :id)
 
       # Each kind, and what the ledger calls it.
       SAID = {
@@ -46,9 +47,14 @@ module Fobrel
         ending, type = send(@kind, @io)
         @io.rewind
         file = "#{plain}#{ending}"
-        note(@io, file)
-        Outcome.new(@io, file, type)
+        Outcome.new(@io, file, type, note(@io, file).id)
       end
+
+      # @return [Boolean] whether one would wait too long for it
+      def long? = SAID.key?(@kind) && Models::Export.long?(@kind, presets_of(@library, ids))
+
+      # @return [String] what is told while it is made
+      def words = "Writing #{SAID.fetch(@kind)}: #{name}"
 
       private
 

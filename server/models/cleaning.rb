@@ -116,6 +116,7 @@ module Fobrel
 
       def leftovers
         sweep("other", Reply.where(created_at: ..Reply::KEEP.ago))
+        sweep("other", ExportPiece.where(export_id: Export.over.select(:id)))
         sweep("other", GalleryLook.where(asked_at: ..30.days.ago))
         @took["other"] += WallChange.prune
         Try.where(ends_at: ..Time.current).delete_all

@@ -168,7 +168,7 @@ RSpec.describe "the Wall in use", :browser do
   end
 
   it "shows at every address what it says, or a sentence and a way back" do
-    announce(/answer: 404 GET .*presets/)
+    announce(/answer: 404 GET .*presets/, %r{answer: 404 GET /nowhere})
     elsewhere = Fobrel::Actions::CreatePreset.call(
       library: @second,
       person: nil,

@@ -28,7 +28,7 @@ RSpec.describe "a backup of a whole library", :api do
     library.tags.create!(name: "hangs nowhere", colour: "madder", shape: "bar")
     tune(presets[2], 0.4, "Drier")
     tune(presets[2], 0.6, "Drier still")
-    Fobrel::Actions::DescribeEdition.call(preset: presets[2].reload, number: 2, name: "The good one")
+    Fobrel::Actions::DescribeEdition.call(preset: presets[2].reload, person: maren, number: 2, name: "The good one")
     tune(presets[3], 0.5, "")
     Fobrel::Actions::SetHome.call(preset: presets[3].reload, person: maren, number: 2)
     presets[4].update!(locked_by: maren)

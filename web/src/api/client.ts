@@ -73,7 +73,8 @@ export async function of<T>(answer: Answer<T>): Promise<Exclude<T, Begun>> {
   return (task ? await outcome(task.id) : data) as Exclude<T, Begun>
 }
 
-async function outcome(id: number): Promise<unknown> {
+/** What comes of long work in the end. */
+export async function outcome(id: number): Promise<unknown> {
   awaited.add(id)
   hearBegun()
   for (;;) {

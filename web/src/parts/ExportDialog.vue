@@ -6,7 +6,7 @@ import type { components } from '../api/schema'
 import { useLibrary } from '../stores/library'
 import { useToast } from '../stores/toast'
 import FormDialog from './FormDialog.vue'
-import { save } from './save'
+import { saveExport } from './save'
 import { useDeed } from './useDeed'
 
 /** Writes brushes as a file, in one of several forms. The choices are remembered. */
@@ -86,7 +86,7 @@ const { busy, problem, go } = useDeed(async () => {
     body: { kind: kind.value, name: name.value, of: props.which, options },
     parseAs: 'blob',
   })
-  const file = save((await of(Promise.resolve(answer))) as unknown as Blob, answer.response)
+  const file = await saveExport(answer)
   toast.done(`${counted.value} packed as ${file}. It went where this browser keeps its downloads; Exports lists it.`)
   emit('close')
 })

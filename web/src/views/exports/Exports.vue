@@ -3,11 +3,11 @@ import { onMounted, ref, watch } from 'vue'
 import { api, of } from '../../api/client'
 import type { components } from '../../api/schema'
 import ExportDialog from '../../parts/ExportDialog.vue'
-import { save } from '../../parts/save'
+import { saveExport } from '../../parts/save'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
-import { dated } from '../../parts/when'
+import { dated, day } from '../../parts/when'
 
 /** What went out, when, by whom, where to; each can be done again. */
 type Past = components['schemas']['Export']
@@ -33,7 +33,7 @@ async function fetched(
   busy.value = which
   await toast.attempt(async () => {
     const answer = await ask()
-    const file = save((await of(Promise.resolve(answer))) as Blob, answer.response)
+    const file = await saveExport(answer)
     toast.done(`${file} went where this browser keeps its downloads.`)
     await load()
   })
@@ -91,6 +91,9 @@ function closeWhole() {
           <td>
             {{ one.file }}<br /><span class="soft" :title="`SHA-256 ${one.sha256}`"
               >{{ size(one.size) }}, sum {{ one.sha256.slice(0, 8) }}…</span
+            ><template v-if="one.waits_until"
+              ><br /><a :href="`/api/exports/${one.id}/file`" :download="one.file">fetch it</a
+              ><span class="soft">, until {{ day(one.waits_until) }}</span></template
             >
           </td>
           <td>{{ one.goes_to }}</td>
