@@ -17,6 +17,8 @@ module Fobrel
   # Seconds that somebody looks at what came, on average.
   LOOK = Float(ENV.fetch("FOBREL_LOOK", 1.5))
 
+  # Seconds within which all have come.
+  COME = 10
   # One person at work.
   class Somebody
     # @return [Array<Array(Symbol, String, Float)>] :read or :write, what, seconds
@@ -51,7 +53,9 @@ module Fobrel
       inbox: 1
     }.freeze
 
+    # They do not all come through the door in the same moment.
     def work(till)
+      sleep(@chance.rand * COME)
       while Process.clock_gettime(Process::CLOCK_MONOTONIC) < till
         send(DEEDS.flat_map { |deed, times| [deed] * times }.sample(random: @chance))
         sleep(@chance.rand * 2 * LOOK)
@@ -122,8 +126,13 @@ module Fobrel
     def take_in
       arrival = ask(:post, "#{@base}/arrivals", {name: "Day"}) or return
       noise = Vips::Image.gaussnoise(400, 400, seed: @chance.rand(1 << 30)).cast(:uchar).copy(interpretation: :b_w)
-      ask(:put, "/api/arrivals/#{arrival["id"]}/files/n.png", noise.pngsave_buffer, type: "application/octet-stream")
-      ask(:post, "/api/arrivals/#{arrival["id"]}/deliver", {})
+      ask(
+        :put,
+        "/api/arrivals/#{arrival["id"]}/files?name=n.png",
+        noise.pngsave_buffer,
+        type: "application/octet-stream"
+      )
+      ask(:post, "/api/arrivals/#{arrival["id"]}/read", {})
       ask(:delete, "/api/arrivals/#{arrival["id"]}")
     end
 

@@ -57,6 +57,9 @@ const KINDS: Record<string, string> = {
   LookIntoGallery: 'Questions to the outside gallery',
   FetchFromGallery: 'Downloads from the gallery',
   OfferToGallery: 'Offers to the gallery',
+  SaveWork: 'Tips to be made',
+  ChangeMany: 'Changes to very many brushes',
+  WriteExport: 'Exports to be written',
   CleanUp: 'Cleaning',
 }
 /** Days that are offered where nothing is taken away usually. */
@@ -72,7 +75,7 @@ function outcome(one: Found['cleanings'][number]) {
   if (!one.ended_at) return cleaning.value ? 'at it now' : 'was cut off; the next one goes on'
   const gone = one.took.map(({ title, count }) => `${title}: ${count}`).join('; ')
   const room = (one.before ?? 0) - (one.after ?? 0)
-  return `${gone || 'There was nothing to take away.'}${room > 1048576 ? `; ${size(room)} given back` : ''}`
+  return `${gone || 'There was nothing to take away'}${room > 1048576 ? `; ${size(room)} given back` : ''}`
 }
 </script>
 
