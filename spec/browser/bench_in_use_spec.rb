@@ -388,7 +388,7 @@ RSpec.describe "the Bench in use", :browser do
       sign_in("maren")
       bench("Quay line")
       tune "Angle in °", 30
-      click_button "Half a turn"
+      click_button "½ turn"
       expect(page).to have_field("Angle in °", with: "-150")
       from_menu "Another thing that is driven", "hue"
       click_button "let hue answer to pressure"

@@ -43,17 +43,17 @@ RSpec.describe "the Wall in use", :browser do
       left = -> { all(".list .row").map { |row| at(row, 0).first.round }.uniq.size }
       expect(page).to have_css(".list .row[style*='left: 50%']")
       expect(left.call).to eq(2)
-      find("[aria-posinset='1']").click
+      find("[aria-rowindex='1']").click
       {right: 2, down: 4, left: 3, up: 1}.each do |key, place|
         type(key)
-        expect(page).to have_css("[aria-posinset='#{place}']:focus")
+        expect(page).to have_css("[aria-rowindex='#{place}']:focus")
       end
       execute_script("document.querySelector('[role=slider][aria-label=\"Height of the strips\"]').focus()")
       type(:end)
       expect(page).to have_css(".list.below")
       share = "document.querySelector('.list .strip').clientWidth / document.querySelector('.list').clientWidth"
       expect(evaluate_script(share)).to be > 0.9
-      expect(page).to have_css("[aria-posinset='1'].on") # keys on the slider do not walk the list
+      expect(page).to have_css("[aria-rowindex='1'].on") # keys on the slider do not walk the list
     ensure
       page.driver.resize(1280, 800)
     end

@@ -14,7 +14,7 @@ RSpec.describe "the Wall", :browser do
     expect(page).to have_content("608 brushes")
     expect(all(".list .row").size).to be < 40
     execute_script("document.querySelector('.list').scrollTop = 20000")
-    expect(page).to have_css(".list .row[aria-posinset='270']")
+    expect(page).to have_css(".list .row[aria-rowindex='270']")
     expect(page).to have_no_css(".list .row:not(:has(img))") # rows stand there before their brushes are read
     shown = evaluate_script(
       "[...document.querySelectorAll('.list .row')].map(r => [Number(r.dataset.index), " \
@@ -22,10 +22,10 @@ RSpec.describe "the Wall", :browser do
     )
     wanted = @first.presets.in_order.pluck(:name, :fingerprint)
     expect(shown.map { |index, name, src| [name, src[/\h{64}/]] == wanted[index] }.uniq).to eq([true])
-    find("[aria-posinset='270']").double_click
+    find("[aria-rowindex='270']").double_click
     expect(page).to have_css(".bench h1", text: wanted[269].first)
     go "Wall"
-    expect(page).to have_css(".list .row[aria-posinset='270']")
+    expect(page).to have_css(".list .row[aria-rowindex='270']")
     # Another question never shows a row of the one before.
     fill_in "Find a brush", with: "family: fog; size: under 30"
     fog = Fobrel::Finding::Search.new(
@@ -40,13 +40,13 @@ RSpec.describe "the Wall", :browser do
   it "picks ranges and everything, with keys and mouse" do
     sign_in("maren")
     expect(page).to have_css(".row", count: 8)
-    find("[aria-posinset='2']").click
-    find("[aria-posinset='5']").click(:shift)
+    find("[aria-rowindex='2']").click
+    find("[aria-rowindex='5']").click(:shift)
     expect(page).to have_content("Tray · 4")
-    find("[aria-posinset='7']").click(:control)
+    find("[aria-rowindex='7']").click(:control)
     expect(page).to have_content("Tray · 5")
     click_button "Clear"
-    find("[aria-posinset='1']").click
+    find("[aria-rowindex='1']").click
     find("body").send_keys(%i[shift down], %i[shift down])
     expect(page).to have_content("Tray · 3")
     find("body").send_keys([:control, "a"])
@@ -84,14 +84,14 @@ RSpec.describe "the Wall", :browser do
     expect(by_hand).to eq(@first.presets.in_order.pluck(:name).last(4).reverse)
     find(".order").click
     find(".el-select-dropdown__item", text: "by name").click
-    expect(page).to have_css(".row[aria-posinset='1'] b", text: by_hand.last)
+    expect(page).to have_css(".row[aria-rowindex='1'] b", text: by_hand.last)
   end
 
   it "shows strips, rows and a table, on any ground" do
     sign_in("maren")
     click_button "table"
     expect(page).to have_css(".head", text: "Size")
-    expect(find("[aria-posinset='1']")).to have_content("px")
+    expect(find("[aria-rowindex='1']")).to have_content("px")
     click_button "rows"
     expect(page).to have_css(".list.rows .row", count: 8)
     click_button "black ground"

@@ -211,4 +211,10 @@ main {
   font-weight: 600;
   pointer-events: none;
 }
+/* Half a screen, or twice as large: the views stand in a line above. */
+@media (max-width: 820px) {
+  .frame {
+    grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr);
+  }
+}
 </style>

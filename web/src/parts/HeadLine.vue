@@ -178,4 +178,15 @@ header {
   font-weight: 700;
   cursor: pointer;
 }
+@media (max-width: 820px) {
+  header {
+    grid-column: 1;
+    flex-wrap: wrap;
+    gap: 6px 10px;
+    padding: 6px 12px;
+  }
+  .libraries {
+    width: 150px;
+  }
+}
 </style>

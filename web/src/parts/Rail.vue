@@ -75,4 +75,27 @@ nav a b {
   float: right;
   color: var(--ochre);
 }
+@media (max-width: 820px) {
+  nav {
+    display: flex;
+    align-items: center;
+    padding: 0 8px;
+    border-right: 0;
+    border-bottom: 1px solid var(--line);
+  }
+  nav h3 {
+    display: none;
+  }
+  nav a {
+    flex: none;
+    padding: 5px 9px;
+    white-space: nowrap;
+  }
+  nav a.here {
+    box-shadow: inset 0 -3px var(--accent);
+  }
+  nav a b {
+    float: none;
+  }
+}
 </style>

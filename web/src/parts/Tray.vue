@@ -142,4 +142,13 @@ footer.empty {
 .mini:hover {
   opacity: 0.6;
 }
+@media (max-width: 820px) {
+  footer {
+    grid-column: 1;
+    overflow-x: auto;
+  }
+  .minis {
+    flex: 0 0 60px;
+  }
+}
 </style>

@@ -129,7 +129,7 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
         v-if="one.path.at(-1) === 'angle'"
         class="plain small half"
         title="Half a turn: for a mark that came the wrong way round"
-        aria-label="Half a turn"
+        aria-label="½ turn"
         @click="halfTurn"
       >
         ½ turn

@@ -117,7 +117,7 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
     <p v-if="found.places.length" class="soft small">
       <template v-for="(words, key) in found.states" :key="key">{{ SIGNS[key] }} {{ words }} &nbsp; </template>
     </p>
-    <div v-if="found.places.length" ref="holder" class="table" role="table" aria-label="Who has what">
+    <div v-if="found.places.length" ref="holder" class="table" role="table" aria-label="Who has what" tabindex="0">
       <div class="row head" role="row">
         <span class="name" role="columnheader">Brush</span
         ><span v-for="one in places" :key="one.key" class="cell" role="columnheader" :title="one.of"

@@ -122,7 +122,6 @@ const uses = (count: number) => (count ? `${count} ${count === 1 ? 'brush' : 'br
             type="button"
             class="part"
             :class="{ on: part === at, picked: picked.has(part.sum) }"
-            :aria-label="`${part.name}, ${part.kind}`"
             :data-sum="part.sum"
             @click="click($event, part)"
           >

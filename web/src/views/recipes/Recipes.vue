@@ -160,7 +160,7 @@ const drop = () =>
       </p>
       <div v-for="file in preview?.files" :key="file.name" class="file" :class="{ old: problem }">
         <b>{{ file.name }}</b>
-        <pre>{{ file.text }}</pre>
+        <pre tabindex="0" :aria-label="file.name">{{ file.text }}</pre>
       </div>
     </section>
     <ExportDialog

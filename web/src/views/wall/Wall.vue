@@ -101,11 +101,16 @@ watch(
 const keepPlace = () => list.value && sessionStorage.setItem(placeKey.value, `${firstInSight()}|${peeked.value ?? ''}`)
 onBeforeUnmount(keepPlace)
 
+/** On a narrow page the filters stand closed above the brushes. */
+const filtering = ref(false)
 const narrowed = computed(() => !!q.value)
 </script>
 
 <template>
-  <div class="wall">
+  <div class="wall" :class="{ filtering }">
+    <button class="plain filters" :aria-expanded="filtering" @click="filtering = !filtering">
+      {{ filtering ? 'Close the filters' : 'Filters' }}
+    </button>
     <Facets :query="query" :terms="terms" @toggle="toggle" />
     <section>
       <WallBar
@@ -141,20 +146,20 @@ const narrowed = computed(() => !!q.value)
         ref="list"
         class="list"
         :class="[look.mode, `on-${look.ground}`, { below }]"
-        role="listbox"
+        role="grid"
         aria-label="Brushes"
         aria-multiselectable="true"
+        :aria-rowcount="total"
       >
-        <div :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
+        <div role="rowgroup" :style="{ height: `${virtual.getTotalSize()}px`, position: 'relative' }">
           <div
             v-for="item in items"
             :key="item.index"
             class="row"
             :class="{ on: item.preset && item.preset.id === peek?.id, picked: item.preset && tray.has(item.preset.id) }"
-            role="option"
+            role="row"
             :aria-selected="!!item.preset && tray.has(item.preset.id)"
-            :aria-setsize="total"
-            :aria-posinset="item.index + 1"
+            :aria-rowindex="item.index + 1"
             :data-index="item.index"
             :data-id="item.preset?.id"
             :tabindex="item.index === at ? 0 : -1"
@@ -162,7 +167,9 @@ const narrowed = computed(() => !!q.value)
             @click="item.preset && click($event, item.index, item.preset)"
             @dblclick="item.preset && open(item.preset)"
           >
-            <WallRow v-if="item.preset" :preset="item.preset" :look="look" :strip="strip" />
+            <div class="all" role="gridcell">
+              <WallRow v-if="item.preset" :preset="item.preset" :look="look" :strip="strip" />
+            </div>
           </div>
         </div>
         <div v-if="total === 0 && narrowed" class="empty">
@@ -181,6 +188,10 @@ const narrowed = computed(() => !!q.value)
 </template>
 
 <style scoped>
+/* Of one cell to those who hear it; its parts stand in the row's own columns. */
+.all {
+  display: contents;
+}
 .wall {
   display: grid;
   grid-template-columns: 172px minmax(0, 1fr) 300px;
@@ -244,5 +255,32 @@ section {
   align-items: flex-start;
   justify-content: center;
   gap: 3px;
+}
+.filters {
+  display: none;
+}
+@media (max-width: 820px) {
+  .wall {
+    grid-template: auto auto minmax(140px, 1fr) auto / minmax(0, 1fr);
+    overflow: auto;
+  }
+  .filters {
+    display: block;
+    justify-self: start;
+    padding: 4px 14px;
+  }
+  .wall:not(.filtering) > :deep(aside[aria-label='Filters']) {
+    display: none;
+  }
+  .wall > :deep(aside[aria-label='Filters']) {
+    max-height: 34vh;
+    border-right: 0;
+    border-bottom: 1px solid var(--line);
+  }
+  .wall > :deep(.peek) {
+    max-height: 34vh;
+    border-left: 0;
+    border-top: 1px solid var(--line);
+  }
 }
 </style>

@@ -1,0 +1,112 @@
+# frozen_string_literal: true
+
+require "support/browser"
+
+# What a screen reader, a keyboard and weak eyes need. Outside reference: axe-core's rules for WCAG 2.1, A and AA.
+RSpec.describe "what everybody can use", :browser do
+  axe = File.expand_path("../../web/node_modules/axe-core/axe.min.js", __dir__)
+  # The library's own field with suggestions names a suggestion before there is one, and its list holds a region.
+  theirs = [".el-autocomplete input", ".el-autocomplete__popper", ".el-popper[role=listbox]"]
+  views = %w[
+    tip-maker
+    bench
+    parts
+    wall
+    sets
+    families
+    doubles
+    intake
+    bundles
+    exports
+    recipes
+    seats
+    library
+    offers
+    following
+    inbox
+    people
+    overview
+    ledger
+    attic
+    upkeep
+  ]
+
+  # @return [Array<String>] serious and critical findings of the page as it stands
+  define_method(:findings) do |place|
+    page.driver.browser.execute(File.read(axe))
+    asked = {
+      runOnly: %w[wcag2a wcag2aa wcag21a wcag21aa], resultTypes: ["violations"]
+    }
+    found = evaluate_async_script(<<~JS, {exclude: theirs.zip}, asked)
+      const [where, asked, done] = arguments
+      axe.run(where, asked).then((r) => done(r.violations
+        .filter((v) => ['serious', 'critical'].includes(v.impact))
+        .map((v) => v.id + ': ' + v.nodes.map((n) => n.html.slice(0, 160)).slice(0, 3).join(' '))))
+    JS
+    found.map { "#{place}: #{_1}" }
+  end
+
+  define_method(:at) do |view|
+    visit "/#{@first.id}/#{view}"
+    expect(page).to have_css("main h1, .wall, .bench, .page", wait: 20)
+    sleep 0.5 # what comes with a picture
+    view
+  end
+
+  it "has no serious finding on any view, by day, and by night where most is looked at" do
+    sign_in("maren")
+    by_day = [*views, "bench/#{@first.presets.first.id}"].flat_map { |view| findings(at(view)) }
+    expect(by_day).to eq([])
+    click_button "Day"
+    by_night = ["wall", "seats", "ledger", "sets", "bench/#{@first.presets.first.id}"].flat_map { |view|
+      findings("night, #{at(view)}")
+    }
+    click_button "Night"
+    expect(by_night).to eq([])
+  end
+
+  it "has none in its dialogs, holds the focus in them and gives it back" do
+    sign_in("maren")
+    at("wall")
+    first(".list .row").click
+    click_button "Pick Bollard"
+    %w[Tag Rename Reset Bundle Export].each do |name|
+      button = find("button", text: name, match: :first, exact_text: true)
+      button.click
+      expect(page).to have_css("[role=dialog]")
+      sleep 0.4 # it fades in
+      expect(findings(name)).to eq([])
+      within_dialog = "!!document.activeElement.closest('[role=dialog]')"
+      12.times do
+        page.driver.browser.keyboard.type(:Tab)
+        expect(evaluate_script(within_dialog)).to be(true), "the focus leaves “#{name}”"
+      end
+      page.driver.browser.keyboard.type(:Escape)
+      expect(page).to have_no_css("[role=dialog]")
+    end
+  end
+
+  it "keeps every button in reach where all is shown twice as large" do
+    sign_in("maren")
+    page.driver.browser.resize(width: 640, height: 450) # 1280 × 900 at 200 %
+    lost = %w[wall sets seats ledger exports attic upkeep].flat_map do |view|
+      at(view)
+      evaluate_script(<<~JS).map { "#{view}: #{_1}" }
+        [...document.querySelectorAll('main button, main a, header button, nav a')]
+          .filter((one) => one.checkVisibility() && !one.closest('[aria-hidden=true]'))
+          .filter((one) => { one.scrollIntoView({ block: 'nearest', inline: 'nearest' })
+            const r = one.getBoundingClientRect()
+            return r.right < 8 || r.left > innerWidth - 8 || r.bottom < 8 || r.top > innerHeight - 8 })
+          .map((one) => one.innerText || one.getAttribute('aria-label'))
+      JS
+    end
+    expect(lost).to eq([])
+    at("wall")
+    wide = evaluate_script("document.querySelector('.list .row img').getBoundingClientRect().width")
+    expect(wide).to be > 300
+    click_button "Filters"
+    expect(page).to have_css("aside[aria-label=Filters]")
+  ensure
+    page.driver.browser.resize(width: 1280, height: 800)
+  end
+end
