@@ -95,7 +95,7 @@ module Fobrel
       # @param most [Integer] bytes
       # @return [String] the whole body
       def read_body(most)
-        text = request.body.read(most + 1).to_s
+        text = request.body&.read(most + 1).to_s
         refuse(413, too_large(most)) if text.bytesize > most
         text
       end
