@@ -6,20 +6,24 @@ module Fobrel
     class WriteExport < Job
       private
 
+      # What is written down of it comes first, by itself: whoever writes the next line of the ledger must not wait for
+      # the file to be kept.
       def work(about)
         wish, goes_to = about.fetch_values("wish", "goes_to")
-        Models::Record.transaction(requires_new: true) do
-          made = Actions::Action.telling(progress) {
-            Actions::ExportBrushes.call(library: @task.library, person: @task.person, wish:, goes_to:)
-          }
-          export = Models::Export.find(made.id)
-          export.keep(made.io)
-          made.io.close
-          result = {export: export.id, file: export.file, size: export.size}
-          @task.update!(about: about.except("wish").merge("result" => result))
-          days = Models::Export::WAITS.in_days.round
-          @task.finish("“#{export.file}” is written. It waits in Exports for #{days} days.")
-        end
+        made = Actions::Action.telling(progress) {
+          Actions::ExportBrushes.call(library: @task.library, person: @task.person, wish:, goes_to:)
+        }
+        Models::Record.transaction(requires_new: true) { keep(about, Models::Export.find(made.id), made.io) }
+      ensure
+        made&.io&.close
+      end
+
+      def keep(about, export, io)
+        export.keep(io)
+        result = {export: export.id, file: export.file, size: export.size}
+        @task.update!(about: about.except("wish").merge("result" => result))
+        days = Models::Export::WAITS.in_days.round
+        @task.finish("“#{export.file}” is written. It waits in Exports for #{days} days.")
       end
     end
   end

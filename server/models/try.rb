@@ -23,6 +23,8 @@ module Fobrel
         # @return [Integer] how often by now
         def increment(key, amount = 1, expires_in: 60, **)
           connection.exec_query(COUNT, "Try", [key[-250..] || key, amount, expires_in.to_f]).rows.first.first
+        rescue ActiveRecord::ConnectionNotEstablished, ActiveRecord::ConnectionFailed
+          0 # nobody signs in without the database; what comes next says so
         end
 
         # @return [Integer, nil]

@@ -94,6 +94,16 @@ RSpec.describe "watching over the server", :api do
     expect([ask("/assets/none.js"), ask("/1/nothing")]).to match([/no such file/, /<!doctype html>/i])
   end
 
+  it "says to whoever signs in that the database is away" do
+    fresh_token
+    [Studio::M::Try, Studio::M::Person].each { |model|
+      allow(model).to receive(:connection).and_raise(ActiveRecord::ConnectionNotEstablished)
+    }
+    allow(Studio::M::Person).to receive(:here).and_raise(ActiveRecord::ConnectionNotEstablished)
+    said = call(:post, "/api/session", {login: "maren", password: "x"})["error"]
+    expect([status, said]).to match([503, /database does not answer/])
+  end
+
   it "counts tries for all processes together, and anew when the time is over" do
     count = -> { Studio::M::Try.increment("door", 1, expires_in: 60) }
     expect([count.call, count.call, Studio::M::Try.read("door")]).to eq([1, 2, 2])
