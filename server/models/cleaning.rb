@@ -9,8 +9,8 @@ module Fobrel
 
       # Rows taken away at one go.
       STEP = 1000
-      # What is as new as this may be on its way to being used.
-      GRACE = 1.day
+      # What was asked for within this time may be wanted again.
+      GRACE = 30.days
       # A table that is not larger than this is written anew within a moment, bytes: whoever undoes an import
       # leaves room in tables that the night does not touch. A larger one where something was taken away; the
       # largest where more was taken away than is left.

@@ -182,7 +182,7 @@ RSpec.describe "the Intake", :api do
     pictures = ["anchor", "gull"].map { Fobrel::Demo::Drawing.tip(_1, 40) }
     before = [Studio::M::Asset.count, state]
     night = lambda do
-      Studio::M::Asset.where("created_at > ?", 1.hour.ago).update_all(created_at: 2.days.ago)
+      Studio::M::Asset.where("created_at > ?", 1.hour.ago).update_all(created_at: 31.days.ago)
       Studio::M::Cleaning.create!.run
       Studio::M::Asset.count
     end

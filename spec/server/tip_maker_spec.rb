@@ -230,7 +230,7 @@ RSpec.describe "the tip maker", :api do
   it "lets go of what was thrown away, and keeps the pictures of what was not" do
     work = bring
     sum = Studio::M::WorkPage.find(work["page"]).sha256
-    Studio::M::Asset.update_all(created_at: 3.days.ago)
+    Studio::M::Asset.update_all(created_at: 31.days.ago)
     Studio::M::Cleaning.create!.run
     expect(Studio::M::Asset.exists?(sum)).to be(true)
     Studio::M::Work.update_all(thrown_at: 31.days.ago)

@@ -119,7 +119,7 @@ RSpec.describe "upkeep", :api do
     cover = Studio::M::Bundle.find(held["id"]).picture
     call(:delete, "/api/bundles/#{held["id"]}")
     call(:post, "/api/ledger/#{plan["entry"]["id"]}/undo", {})
-    older(Studio::M::Asset.all, 2)
+    older(Studio::M::Asset.all, 31)
     Studio::M::ArrivalItem.delete_all
     before = Studio::M::Asset.count
     expect(clean).to include("pictures" => 1, "strips" => 2)
@@ -138,7 +138,7 @@ RSpec.describe "upkeep", :api do
   it "leaves a picture that is being brought again" do
     bytes = tip("back").values.first
     sum = Studio::M::Asset.keep(bytes, "png")
-    older(Studio::M::Asset.where(sha256: sum), 3)
+    older(Studio::M::Asset.where(sha256: sum), 31)
     Studio::M::Asset.keep(bytes, "png")
     clean
     expect(Studio::M::Asset.exists?(sum)).to be(true)
