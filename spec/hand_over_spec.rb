@@ -54,6 +54,26 @@ RSpec.describe "handing over, from outside the page" do
     Studio::M::Draft.delete_all
   end
 
+  it "checks the ledger, takes it out as a file, and finds what was changed behind its back" do
+    library = ["--library", @second.name]
+    person = @second.memberships.first.person
+    3.times { |index| Studio::M::LedgerEntry.write(@second, person, "tag", "Line #{index}") }
+    out, err, status = fobrel("ledger", "verify", "--json", *library)
+    head = JSON.parse(out)["head"]
+    expect([err, status.exitstatus, head]).to match(["", 0, @second.ledger_entries.order(:place).last.sum])
+    expect(fobrel("ledger", "export", "-o", "l.jsonl", *library).last.exitstatus).to eq(0)
+    expect(read("l.jsonl").lines.last(3).map { JSON.parse(_1)["summary"] }).to eq(["Line 0", "Line 1", "Line 2"])
+    fobrel("ledger", "export", "-o", "l.csv", *library)
+    expect(read("l.csv").lines.size).to eq(read("l.jsonl").lines.size + 1)
+    @second.ledger_entries.order(:place).last.delete
+    expect(fobrel("ledger", "verify", *library).last.exitstatus).to eq(0)
+    out, _, status = fobrel("ledger", "verify", "--known", head, *library)
+    expect([out, status.exitstatus]).to match([/is not there any more/, 1])
+    @second.ledger_entries.order(:place).last.update_columns(summary: "Another")
+    out, _, status = fobrel("ledger", "verify", *library)
+    expect([out, status.exitstatus]).to match([/entry \d+: its words are not/, 1])
+  end
+
   it "exports, makes a kit, a proof and what a recipe writes, and imports elsewhere by plan and for good" do
     library = ["--library", @first.name]
     outs = [
