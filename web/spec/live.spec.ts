@@ -3,6 +3,7 @@ import { createPinia, disposePinia, setActivePinia, type Pinia } from 'pinia'
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { nextTick } from 'vue'
 import { api } from '../src/api/client'
+import * as connection from '../src/api/connection'
 import { useLibrary } from '../src/stores/library'
 import { useLive } from '../src/stores/live'
 import { useSession } from '../src/stores/session'
@@ -60,11 +61,21 @@ describe('news', () => {
     expect(Source.open.map(({ url }) => url)).toEqual(['/api/libraries/1/live'])
   })
 
-  it('of oneself change nothing; of others lists are read anew once, however many come', async () => {
+  it('of oneself in another window are heard', async () => {
+    await signedIn()
+    const load = vi.spyOn(useLibrary(), 'load').mockResolvedValue(undefined)
+    hear({ what: 'library', by: 7 })
+    await vi.advanceTimersByTimeAsync(3000)
+    expect(load.mock.calls.length).toBe(1)
+  })
+
+  it('of oneself here change nothing; of others lists are read anew once, however many come', async () => {
     const live = await signedIn()
     const load = vi.spyOn(useLibrary(), 'load').mockResolvedValue(undefined)
+    const own = vi.spyOn(connection, 'changesItself').mockReturnValue(true)
     hear({ what: 'edition', by: 7, presets: [3] })
     await vi.advanceTimersByTimeAsync(3000)
+    own.mockRestore()
     expect([live.editions.presets, load.mock.calls.length]).toEqual([[], 0])
     hear({ what: 'edition', by: 8, presets: [3] })
     hear({ what: 'library', by: 8 })

@@ -155,8 +155,16 @@ export function patiently(request: Request): Promise<Response> {
   if (asks) return leaving ? never() : send(request, asking.signal)
   const sent = send(request)
   changing.add(sent)
-  return sent.finally(() => changing.delete(sent))
+  return sent.finally(() => {
+    changing.delete(sent)
+    changed = Date.now()
+  })
 }
+
+let changed = 0
+const LATELY = 4_000
+/** Whether this page changes something, or did a moment ago: then what is told of its person is its own doing. */
+export const changesItself = () => changing.size > 0 || Date.now() - changed < LATELY
 
 async function send(request: Request, whileHere?: AbortSignal): Promise<Response> {
   const key = newKey()

@@ -1,7 +1,7 @@
 import { useEventListener, useIntervalFn } from '@vueuse/core'
 import { defineStore } from 'pinia'
 import { ref, watch } from 'vue'
-import { signedOut } from '../api/connection'
+import { changesItself, signedOut } from '../api/connection'
 import { EVERY, useInbox } from './inbox'
 import { useLibrary } from './library'
 import { useSession } from './session'
@@ -44,9 +44,9 @@ export const useLive = defineStore('live', () => {
   function hear({ what, by, presets }: Heard) {
     if (what === 'inbox') void inbox.look()
     if (what === 'talk') library.talked++
-    // What one does oneself is told, and read, by whoever does it.
     if (what !== 'library' && what !== 'edition') return
-    if (by === session.person?.id) return
+    // What one does oneself is told, and read, by the window that does it; another of the same person hears it.
+    if (by === session.person?.id && changesItself()) return
     if (what === 'edition') editions.value = { presets: presets ?? [] }
     readAnew()
   }
