@@ -25,13 +25,7 @@ module Fobrel
       # Has the actions within say how far they are.
       #
       # @param tell [#call] with what is done and the total
-      def self.telling(tell)
-        before = Thread.current[:fobrel_telling]
-        Thread.current[:fobrel_telling] = tell
-        yield
-      ensure
-        Thread.current[:fobrel_telling] = before
-      end
+      def self.telling(tell, &) = Core::Meanwhile.set(:fobrel_telling, tell, &)
 
       # Presets of this library only, whatever was asked for.
       #
@@ -66,7 +60,7 @@ module Fobrel
       end
 
       # Says how far this is, where somebody wants to know.
-      def tell_of(done, total) = Thread.current[:fobrel_telling]&.call(done, total)
+      def tell_of(done, total) = Core::Meanwhile[:fobrel_telling]&.call(done, total)
 
       def presets_of(library, ids) = self.class.presets_of(library, ids)
 

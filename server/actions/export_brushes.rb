@@ -51,7 +51,7 @@ module Fobrel
       end
 
       # @return [Boolean] whether one would wait too long for it
-      def long? = SAID.key?(@kind) && Models::Export.long?(@kind, presets_of(@library, ids))
+      def long? = SAID.key?(@kind) && Models::Export.long?(@kind, @library.presets.where(id: ids).pluck(:fingerprint))
 
       # @return [String] what is told while it is made
       def words = "Writing #{SAID.fetch(@kind)}: #{name}"

@@ -31,14 +31,8 @@ module Fobrel
         refuse
         kept = Ledger::GoingBack.new(@entry).call
         @entry.update!(undone_at: Time.current)
-        Models::LedgerEntry.create!(
-          library: @entry.library,
-          person: @person,
-          kind: "undo",
-          summary: "Undone: #{@entry.summary}"[0, 500],
-          about: @entry.about,
-          via: Ledger::Via.now
-        )
+        said = "Undone: #{@entry.summary}"[0, 500]
+        Models::LedgerEntry.write(@entry.library, @person, "undo", said, about: @entry.about)
         kept
       end
 

@@ -12,12 +12,12 @@ module Fobrel
 
       get "/api/libraries/:library/ledger" do
         entries = library.ledger_entries
-        found = Finding::Entries.new(entries, params).page(params.fetch("limit", PAGE).clamp(1, PAGE))
+        list, more = Finding::Entries.new(entries, params).page(params.fetch("limit", PAGE).clamp(1, PAGE))
         people = Models::Person.where(id: entries.distinct.select(:person_id)).order(:name)
         answer(
           {
-            entries: found.first(PAGE).map { |entry| Views.entry(entry) },
-            more: found.size > params.fetch("limit", PAGE),
+            entries: list.map { |entry| Views.entry(entry) },
+            more:,
             kinds: entries.distinct.order(:kind).pluck(:kind),
             ways: Fobrel::Ledger::Via::ALL,
             people: people.map { |one| one.slice(:id, :name) }
@@ -44,23 +44,24 @@ module Fobrel
       # One entry with what it changed, and what would stay if it were taken back.
       get "/api/ledger/:id" do
         entry = of_library(Models::LedgerEntry)
-        rows = Views::Entries.changes(entry)
-        stays = entry.undoable? ? Actions::Undo.look(entry:) : []
-        answer({entry: Views.entry(entry), changes: rows.first(ROWS), count: rows.size, stays:})
+        list = entry.what_changed.list
+        # Looking takes as long as the undo itself, and nobody waits for that.
+        stays = (entry.undoable? && !long?(entry)) ? Actions::Undo.look(entry:) : []
+        changes = Views::Entries.changes(list.first(ROWS))
+        answer({entry: Views.entry(entry), changes:, count: list.size, looked: !long?(entry), stays:})
       end
 
       # What is of no library: sign-ins from new places and tokens of everybody.
       get "/api/studio/ledger" do
-        found = Finding::Entries.new(Models::LedgerEntry.where(library_id: nil), params).page(PAGE)
-        answer({entries: found.first(PAGE).map { |entry| Views.entry(entry) }, more: found.size > PAGE})
+        list, more = Finding::Entries.new(Models::LedgerEntry.where(library_id: nil), params).page(PAGE)
+        answer({entries: list.map { |entry| Views.entry(entry) }, more:})
       end
 
       # What another did is taken back by a lead.
       post "/api/ledger/:id/undo" do
         entry = of_library(Models::LedgerEntry)
         membership(entry.library_id, :lock) unless entry.person == person
-        count = entry.touched.size
-        if entry.undoable? && Actions::ForMany.long?(Actions::ForMany::UNDO, count)
+        if entry.undoable? && long?(entry)
           next answer_begun(
             Jobs::ChangeMany.begin(
               library: entry.library,
@@ -71,6 +72,11 @@ module Fobrel
           )
         end
         answer({kept: Actions::Undo.call(entry:, person:)})
+      end
+
+      helpers do
+        # Whether one would wait too long for its undo.
+        def long?(entry) = Actions::ForMany.long?(Actions::ForMany::UNDO, entry.touched.size)
       end
     end
   end

@@ -4,8 +4,6 @@ module Fobrel
   module Finding
     # Finds in the ledger, the newest first, page by page by an entry's place.
     class Entries
-      MOST = 200
-
       # @param entries [ActiveRecord::Relation<Models::LedgerEntry>] of one library, or of none
       # @param asked [Hash{String => String, Integer}] "q" (words), "kind", "via", "person" and "preset" (ids), "from"
       #   and "till" (days), "before" (a place)
@@ -27,10 +25,12 @@ module Fobrel
         found
       end
 
-      # @return [Array<Models::LedgerEntry>] one more than asked for where there are more
-      def page(limit = MOST)
+      # @param limit [Integer]
+      # @return [Array(Array<Models::LedgerEntry>, Boolean)] so many, and whether there are more
+      def page(limit)
         found = @asked["before"] ? self.found.where("place < ?", @asked["before"]) : self.found
-        found.includes(:person).order(place: :desc).limit(limit + 1).to_a
+        list = found.includes(:person).order(place: :desc).limit(limit + 1).to_a
+        [list.first(limit), list.size > limit]
       end
 
       # All of them, the oldest first.

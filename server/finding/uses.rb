@@ -27,10 +27,11 @@ module Fobrel
           JOIN presets q ON q.library_id = b.library_id AND q.document_id::text = item->>'id'
           WHERE q.hidden_at IS NOT NULL
       TEXT
+      # They keep a brush from being destroyed, and matter to nobody else.
       DRAFTS = <<~TEXT
         UNION ALL
-        SELECT d.preset_id, 6, 'a draft of ' || n.name, 'bench', d.preset_id
-          FROM drafts d JOIN people n ON n.id = d.person_id
+        SELECT d.preset_id, 6, 'a draft of ' || n.name, NULL, NULL FROM drafts d
+          JOIN people n ON n.id = d.person_id JOIN presets q ON q.id = d.preset_id WHERE q.hidden_at IS NOT NULL
       TEXT
       private_constant :HERE, :ELSEWHERE, :DRAFTS
 
@@ -40,7 +41,7 @@ module Fobrel
         # @return [Array<Hash>] {id:, name:, places: [String], links: [{text:, view:, target:}]} of those that are used
         #   somewhere, by name
         def of(library, ids)
-          rows(library, ids, HERE + ELSEWHERE).map { |id, name, links|
+          rows(library, ids, HERE + ELSEWHERE + DRAFTS).map { |id, name, links|
             {id:, name:, places: links.map { _1["text"] }, links:}
           }
         end

@@ -9,16 +9,10 @@ module Fobrel
 
       # @param way [String] one of ALL
       # @yield what is done
-      def self.from(way)
-        before = Thread.current[:fobrel_via]
-        Thread.current[:fobrel_via] = way
-        yield
-      ensure
-        Thread.current[:fobrel_via] = before
-      end
+      def self.from(way, &) = Core::Meanwhile.set(:fobrel_via, way, &)
 
       # @return [String]
-      def self.now = Thread.current[:fobrel_via] || "job"
+      def self.now = Core::Meanwhile[:fobrel_via] || "job"
     end
   end
 end

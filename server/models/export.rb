@@ -21,14 +21,14 @@ module Fobrel
       has_many :pieces, -> { order(:position) }, class_name: "Fobrel::Models::ExportPiece"
 
       # @param kind [String] of Actions::ExportBrushes::SAID
-      # @param presets [Array<Preset>]
+      # @param prints [Array<String>] fingerprints of the brushes
       # @return [Boolean] whether one would wait too long for it
-      def self.long?(kind, presets)
-        each = EACH.fetch(kind, 0.004) * presets.size
+      def self.long?(kind, prints)
+        each = EACH.fetch(kind, 0.004) * prints.size
         painted = KeptStrip.where(
-          shape: "wall", version: Core::Stroke::Strip::VERSION, fingerprint: presets.map(&:fingerprint)
+          shape: "wall", version: Core::Stroke::Strip::VERSION, fingerprint: prints
         )
-        blank = %w[package kit backup proof].include?(kind) ? presets.size - painted.count : 0
+        blank = %w[package kit backup proof].include?(kind) ? prints.size - painted.count : 0
         each + [blank, 0].max * UNPAINTED > SHORT
       end
 

@@ -14,14 +14,17 @@ module Fobrel
       belongs_to :person
 
       # @param changes [Ledger::Changes] none for what cannot be undone
-      # @param about [Array<Record>] what it is about beside the rows that it changed
+      # @param about [Array<Record, String>] what it is about beside the rows that it changed, as itself or as "tags:4"
       # @return [LedgerEntry]
       def self.write(library, person, kind, summary, changes = Ledger::Changes.new, about: [])
         touched = changes.touched
-        about = (touched.grep(THING) + about.map { |one| "#{one.class.table_name}:#{one.id}" }).uniq
+        about = (touched.grep(THING) + about.map { |one|
+          one.is_a?(String) ? one : "#{one.class.table_name}:#{one.id}"
+        }).uniq
         made = create!(library:, person:, kind:, summary:, undo: changes.to_h, touched:, about:, via: Ledger::Via.now)
         Live.tell(what: "library", library: library.id, by: person.id) if library
-        made.reload
+        # The database gave it its place; what it changed may be large and is not read again.
+        made.tap { |one| one.place, one.sum = where(id: one.id).pick(:place, :sum) }.tap(&:clear_changes_information)
       end
 
       # A row, and none of its columns; see Ledger::Touched.

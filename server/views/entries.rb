@@ -30,10 +30,9 @@ module Fobrel
       private_constant :LEFT_OUT, :LETTERS, :POINTS, :EDITIONS
 
       class << self
-        # @param entry [Models::LedgerEntry]
+        # @param list [Array<Ledger::Changes::Change>]
         # @return [Array<Hash>] as openapi.yaml describes EntryChange
-        def changes(entry)
-          list = entry.what_changed.list
+        def changes(list)
           names = names(list)
           list.map do |change|
             {

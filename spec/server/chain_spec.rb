@@ -98,6 +98,8 @@ RSpec.describe "the ledger", :api do
     end
     expect(seen.map { _1["place"] }).to eq((1..seen.size).to_a.reverse)
     expect(seen.size).to eq(@first.ledger_entries.count)
+    few = call(:get, "#{library}/ledger?limit=7")
+    expect([few["entries"].map { _1["place"] }, few["more"]]).to eq([seen.first(7).map { _1["place"] }, true])
     get("#{library}/ledger/file?as=csv")
     rows = CSV.parse(last_response.body, headers: true)
     expect(rows.map { _1["place"].to_i }).to eq((1..seen.size).to_a)

@@ -51,14 +51,14 @@ RSpec.describe "an export that takes long", :api do
   end
 
   it "is told from a short one by how many brushes there are, and how many of them are painted" do
-    presets = @first.presets.shown.to_a
+    presets = @first.presets.shown.pluck(:fingerprint)
     long = ->(kind, list) { Studio::M::Export.long?(kind, list) }
     expect([long["package", presets], long["inventory", presets], long["proof", presets]]).to eq([false, false, false])
     many = presets * 40
     expect([long["package", many], long["proof", many], long["recipe", many]]).to eq([true, true, false])
     Studio::M::KeptStrip.insert_all(
       presets.map {
-        {fingerprint: _1.fingerprint, shape: "wall", version: Fobrel::Core::Stroke::Strip::VERSION, png: "x"}
+        {fingerprint: _1, shape: "wall", version: Fobrel::Core::Stroke::Strip::VERSION, png: "x"}
       }
     )
     expect(long["package", presets * 20]).to be(true)

@@ -18,8 +18,7 @@ void toast.attempt(async () => {
 })
 /** The query by which a view shows one of its things. */
 const QUERIES = { bundles: 'bundle', sets: 'set', seats: 'seat' } as const
-const to = ({ view, target }: Link) =>
-  view && view !== 'bench' ? { name: view, query: { [QUERIES[view]]: String(target) } } : undefined
+const to = ({ view, target }: Link) => view && { name: view, query: { [QUERIES[view]]: String(target) } }
 const used = computed(() => {
   if (props.ids.length === 1) return 'It is used'
   return uses.value.length === 1 ? 'One of them is used' : `${uses.value.length} of them are used`

@@ -35,13 +35,7 @@ module Fobrel
       # What is called within the block is done for this turn.
       #
       # @param turn [Turn]
-      def self.for(turn)
-        before = Thread.current[:fobrel_turn]
-        Thread.current[:fobrel_turn] = turn
-        yield
-      ensure
-        Thread.current[:fobrel_turn] = before
-      end
+      def self.for(turn, &) = Meanwhile.set(:fobrel_turn, turn, &)
 
       # @return [Turn]
       def self.turn = Thread.current[:fobrel_turn] ||= Turn.new(rank: :later)

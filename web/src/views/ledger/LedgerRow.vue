@@ -13,7 +13,7 @@ const props = defineProps<{ entry: Entry }>()
 const session = useSession()
 const toast = useToast()
 const open = ref(false)
-const detail = ref<{ changes: Change[]; count: number; stays: string[] }>()
+const detail = ref<{ changes: Change[]; count: number; looked: boolean; stays: string[] }>()
 const WORDS = { came: 'new', went: 'gone', changed: 'changed', order: 'in another order' } as const
 
 const load = () =>
@@ -70,7 +70,7 @@ watch(
           and {{ detail.count - detail.changes.length }} more; all are in the file
         </li>
       </ul>
-      <p v-if="entry.undoable && session.mayEdit" class="soft">
+      <p v-if="entry.undoable && session.mayEdit && detail.looked" class="soft">
         {{
           detail.stays.length
             ? `If it were taken back: ${detail.stays.join(' ')}`
