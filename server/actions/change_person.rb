@@ -18,10 +18,20 @@ module Fobrel
         closed = @wish.key?("closed") ? (Time.current if @wish["closed"]) : @other.closed_at
         @other.update!(owner: @wish.fetch("owner", @other.owner), closed_at: closed)
         @other.sign_ins.end_all if closed
+        said.each { |one| Models::LedgerEntry.write(nil, @person, "account", one, about: [@other]) }
         {ok: true}
       end
 
       private
+
+      def said
+        changed = @other.saved_changes.keys
+        words = {
+          "owner" => "#{@other.name} #{@other.owner ? "runs the studio too" : "runs the studio no more"}",
+          "closed_at" => "The account of #{@other.name} #{@other.closed_at ? "shut" : "opened again"}"
+        }
+        words.slice(*changed).values
+      end
 
       def check
         if @other == @person && (@wish["closed"] || @wish["owner"] == false)

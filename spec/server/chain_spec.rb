@@ -147,6 +147,11 @@ RSpec.describe "the ledger", :api do
     call(:post, "/api/tokens", {name: "box"})
     told = call(:get, "/api/studio/ledger")["entries"].map { _1["summary"] }
     expect(told.first(2)).to match([/The token “box” made/, /Signed in from a new place, 127\.0\.0\.1/])
+    tove = Studio::M::Person.find_by!(login: "tove")
+    call(:put, "/api/studio/people/#{tove.id}", {owner: true})
+    2.times { call(:put, "/api/studio/people/#{tove.id}", {owner: false}) }
+    told = call(:get, "/api/studio/ledger")["entries"].map { _1["summary"] }
+    expect(told.first(2)).to eq(["#{tove.name} runs the studio no more", "#{tove.name} runs the studio too"])
     call(:delete, "/api/session")
     sign_in("maren")
     expect(call(:get, "/api/studio/ledger")["entries"].count { _1["kind"] == "sign-in" }).to eq(1)

@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { onMounted, ref } from 'vue'
-import { api, of } from '../../api/client'
+import { api, of, type Entry } from '../../api/client'
 import type { components } from '../../api/schema'
 import { dated } from '../../parts/when'
 import { useSession } from '../../stores/session'
@@ -12,12 +12,21 @@ const session = useSession()
 const toast = useToast()
 const found = ref<Found>()
 const load = async () => (found.value = await of(api.GET('/api/studio')))
-onMounted(() => toast.attempt(load))
+/** Tokens, sign-ins from new places, accounts: what is in no library's ledger. */
+const entries = ref<Entry[]>([])
+const more = ref(false)
+async function look(below = false) {
+  const before = below ? entries.value.at(-1)?.place : undefined
+  const got = await of(api.GET('/api/studio/ledger', { params: { query: before ? { before } : {} } }))
+  entries.value = below ? [...entries.value, ...got.entries] : got.entries
+  more.value = got.more
+}
+onMounted(() => toast.attempt(() => Promise.all([load(), look()])))
 
 const change = (one: Found['people'][number], body: { owner?: boolean; closed?: boolean }) =>
   toast.attempt(async () => {
     await of(api.PUT('/api/studio/people/{item}', { params: { path: { item: one.id } }, body }))
-    await load()
+    await Promise.all([load(), look()])
   })
 const takeOver = (one: Found['libraries'][number]) =>
   toast.attempt(async () => {
@@ -106,6 +115,17 @@ const size = (bytes: number) => `${(bytes / 1048576).toFixed(0)} MB`
           </tr>
         </tbody>
       </table>
+      <h2>Accounts, tokens and sign-ins</h2>
+      <table class="list" aria-label="Accounts, tokens and sign-ins">
+        <tbody>
+          <tr v-for="one in entries" :key="one.id">
+            <td class="soft">{{ dated(one.at) }}</td>
+            <td>{{ one.by }}</td>
+            <td>{{ one.summary }}</td>
+          </tr>
+        </tbody>
+      </table>
+      <button v-if="more" class="plain" @click="toast.attempt(() => look(true))">earlier ones</button>
     </template>
   </div>
 </template>
