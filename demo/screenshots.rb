@@ -169,6 +169,9 @@ browser.at_css("[aria-label='Token of the gallery']")&.focus&.type(Fobrel::Demo:
 see.call("article")
 shot.call("gallery")
 browser.go_to("#{address}/ledger")
+see.call(".summary")
+browser.css(".summary").first.click # with what it changed
+see.call(".detail")
 shot.call("ledger")
 browser.go_to("#{address}/upkeep")
 see.call("tbody tr")
