@@ -21,8 +21,10 @@ module Fobrel
     private_constant :HERE, :MARK, :FAR
 
     # @param folder [String] where the cluster lies, and its password and port
-    def initialize(folder)
+    # @param careless [Boolean] does not wait for the disk: what tests write may go with a power cut
+    def initialize(folder, careless: false)
       @folder = folder
+      @careless = careless
       @ours = false
     end
 
@@ -169,7 +171,7 @@ module Fobrel
       free = free_port
       write("postgres.port", "#{free}\n", 0o644)
       settings = "-c listen_addresses=127.0.0.1 -c port=#{free} -c unix_socket_directories='' -c " \
-        "shared_buffers=128MB -c synchronous_commit=on"
+        "shared_buffers=128MB -c synchronous_commit=on#{" -c fsync=off -c full_page_writes=off" if @careless}"
       tool("pg_ctl", "-D", data, "-w", "-t", "60", "-l", File.join(data, "server.log"), "-o", settings, "start")
       @ours = true
     end
