@@ -8,6 +8,7 @@ require_relative "lock_commands"
 require_relative "part_commands"
 require_relative "seat_commands"
 require_relative "tip_commands"
+require_relative "whole_commands"
 
 module Fobrel
   # The command line: what a person or a script asks of the core, with files in and files out.
@@ -21,6 +22,7 @@ module Fobrel
     include LedgerCommands
     include LockCommands
     include SeatCommands
+    include WholeCommands
 
     USAGE = <<~TEXT
       fobrel tip PICTURE -o TIP.png [--invert] [--no-crop] [--black 0-254] [--white 1-255] [--gamma G]
@@ -60,6 +62,15 @@ module Fobrel
       fobrel lock restore FILE                 back to the editions of then
       fobrel parts list [--unused] [--json]
       fobrel parts replace PART OTHER          by name or by the first digits of the sum; as drafts
+
+      At the machine itself, with its database (DATABASE_URL, or this folder's own):
+      fobrel backup --all -o FILE [--with-passwords]    everything of the studio, while people work
+      fobrel verify FILE                       whether every byte is as it was written; needs no database
+      fobrel restore FILE                      all of it, or nothing, into an empty database
+      fobrel restore FILE --trial              into a database that goes again
+      fobrel restore FILE --library NAME -o F.fobrel.zip     one library of it, as a backup of its own
+      fobrel restore FILE --brush NAME [--library NAME] -o F.fobrel.zip
+      fobrel password NAME                     gives somebody a new password; asks for it
     TEXT
 
     COMMANDS = {
@@ -83,6 +94,9 @@ module Fobrel
       %w[proof] => :proof,
       %w[recipe] => :recipe,
       %w[backup] => :backup,
+      %w[restore] => :restore,
+      %w[verify] => :verify,
+      %w[password] => :password,
       %w[ledger verify] => :ledger_verify,
       %w[ledger export] => :ledger_export,
       %w[lock write] => :lock_write,
@@ -381,8 +395,11 @@ module Fobrel
       rest = arguments("library with --library", 0..) do |o|
         output(o)
         in_library(o)
+        o.on("--all") { @options[:all] = true }
+        o.on("--with-passwords") { @options[:passwords] = true }
       end
       raise Usage, "a backup is of a whole library; name it with --library" if rest.any?
+      return backup_all if @options[:all]
       target = wanted_output
       found = library
       bytes = studio.export(found, {kind: "backup", name: "#{found["name"]} backup", of: {library: true}})

@@ -23,7 +23,7 @@ module Fobrel
   Core::Apart::Share.folder = File.join(var, "turns")
 
   # A room each: what it holds is loaded when it is named.
-  ROOMS = %w[Api Actions Finding Gallery Jobs Ledger Models Proofs Reports Views Watching].freeze
+  ROOMS = %w[Api Actions Backups Finding Gallery Jobs Ledger Models Proofs Reports Views Watching].freeze
   ROOMS.each { |room| const_set(room, Module.new) }
 
   SERVER_LOADER = Zeitwerk::Loader.new.tap do |loader|
@@ -66,10 +66,14 @@ module Fobrel
     def self.migrate
       ActiveRecord::Migration.verbose = false
       first { ActiveRecord::MigrationContext.new(File.join(ROOT, "db/migrate")).migrate }
-      # Some were asked for their columns on the way here.
+      look_anew
+      Models::Preset.settle(Models::Preset.where(fingerprint: nil).where.not(current_edition_id: nil).ids)
+    end
+
+    # Some tables were asked for their columns when they had others.
+    def self.look_anew
       Models::Record.connection.schema_cache.clear!
       Models::Record.descendants.each(&:reset_column_information)
-      Models::Preset.settle(Models::Preset.where(fingerprint: nil).where.not(current_edition_id: nil).ids)
     end
 
     # What one process does while others that start wait.

@@ -10,6 +10,11 @@ module Fobrel
         answer(Reports::Studio.new.to_h)
       end
 
+      # Begins one; how far it is stands in the studio.
+      post "/api/studio/backups" do
+        answer(Views::Upkeep.backup(Jobs::BackUpStudio.begin(person)), 202)
+      end
+
       # Takes over a library whose leads are gone.
       post "/api/studio/libraries/:item/lead" do
         found = Models::Library.find(params["item"])

@@ -22,6 +22,7 @@ module Fobrel
         return unless made
         enqueue(made.first)
         DailySummary.enqueue
+        BackUpStudio.tonight
         Models::Library.in_use.find_each { |library| Models::SpreadDay.keep(library) }
       end
 

@@ -90,6 +90,8 @@ module Fobrel
           jobs = Models::Task.where(state: %w[waiting working]).group(:state).count
           %w[waiting working].each { |state| set(:fobrel_jobs, "Long work", jobs.fetch(state, 0), state:) }
           set(:fobrel_sessions, "People signed in", Models::SignIn.live.count)
+          good = Models::StudioBackup.last_good
+          set(:fobrel_backup_timestamp_seconds, "When the last whole backup was made (Unix)", good.made_at) if good
           ActiveRecord::Base.connection_pool.stat.slice(:size, :busy, :idle, :waiting).each do |state, count|
             set(:fobrel_database_pool, "Connections to the database of one web process", count, state: state.to_s)
           end

@@ -8,6 +8,7 @@ import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import { dated, day } from '../../parts/when'
+import { sized } from '../../parts/bytes'
 
 /** What went out, when, by whom, where to; each can be done again. */
 type Past = components['schemas']['Export']
@@ -23,8 +24,6 @@ const load = () =>
   )
 onMounted(load)
 watch(() => library.stamp, load)
-const size = (bytes: number) =>
-  bytes < 1048576 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1048576).toFixed(1)} MB`
 
 async function fetched(
   which: number | 'backup',
@@ -90,7 +89,7 @@ function closeWhole() {
           </td>
           <td>
             {{ one.file }}<br /><span class="soft" :title="`SHA-256 ${one.sha256}`"
-              >{{ size(one.size) }}, sum {{ one.sha256.slice(0, 8) }}…</span
+              >{{ sized(one.size) }}, sum {{ one.sha256.slice(0, 8) }}…</span
             ><template v-if="one.waits_until"
               ><br /><a :href="`/api/exports/${one.id}/file`" :download="one.file">fetch it</a
               ><span class="soft">, until {{ day(one.waits_until) }}</span></template

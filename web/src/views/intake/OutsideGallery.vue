@@ -7,6 +7,7 @@ import type { components } from '../../api/schema'
 import { useLibrary } from '../../stores/library'
 import { useToast } from '../../stores/toast'
 import { useWork } from '../../stores/work'
+import { sized } from '../../parts/bytes'
 
 /** The gallery outside the studio: what lies there can be brought into the Intake. */
 const library = useLibrary()
@@ -74,8 +75,6 @@ const fetchOne = (one: Package) =>
     if (ended.state === 'done' && ended.arrival) await router.replace({ query: { arrival: ended.arrival } })
   })
 const doing = (id: string) => work.tasks.find((task) => task.id === fetching.value[id])
-const size = (bytes: number) =>
-  bytes < 1048576 ? `${Math.max(1, Math.round(bytes / 1024))} KB` : `${(bytes / 1048576).toFixed(1)} MB`
 </script>
 
 <template>
@@ -112,7 +111,7 @@ const size = (bytes: number) =>
     </p>
     <article v-for="one in packages" :key="one.id">
       <div>
-        <b>{{ one.title }}</b> <span class="soft">by {{ one.author }}, {{ size(one.size) }}</span>
+        <b>{{ one.title }}</b> <span class="soft">by {{ one.author }}, {{ sized(one.size) }}</span>
         <p>{{ one.description }}</p>
         <span class="soft small">{{ one.tags.join(' · ') }}</span>
       </div>

@@ -2,9 +2,11 @@
 import { onMounted, ref } from 'vue'
 import { api, of, type Entry } from '../../api/client'
 import type { components } from '../../api/schema'
+import { sized } from '../../parts/bytes'
 import { dated } from '../../parts/when'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
+import Backups from './Backups.vue'
 
 /** For whoever runs the installation: its people, its libraries, and what has to be put right. */
 type Found = components['schemas']['Studio']
@@ -34,7 +36,6 @@ const takeOver = (one: Found['libraries'][number]) =>
     await Promise.all([load(), session.load()])
     toast.done(`${entry.summary}.`)
   })
-const size = (bytes: number) => `${(bytes / 1048576).toFixed(0)} MB`
 </script>
 
 <template>
@@ -42,7 +43,7 @@ const size = (bytes: number) => `${(bytes / 1048576).toFixed(0)} MB`
     <div class="line head">
       <h1>Studio</h1>
       <span class="soft"
-        >Everybody and everything of this installation<template v-if="found">, {{ size(found.size) }} in all</template
+        >Everybody and everything of this installation<template v-if="found">, {{ sized(found.size) }} in all</template
         >.</span
       >
     </div>
@@ -115,6 +116,7 @@ const size = (bytes: number) => `${(bytes / 1048576).toFixed(0)} MB`
           </tr>
         </tbody>
       </table>
+      <Backups :found="found.backups" @changed="toast.attempt(load)" />
       <h2>Accounts, tokens and sign-ins</h2>
       <table class="list" aria-label="Accounts, tokens and sign-ins">
         <tbody>

@@ -6,6 +6,7 @@ import type { components } from '../../api/schema'
 import { useDeed } from '../../parts/useDeed'
 import { useLibrary } from '../../stores/library'
 import { useToast } from '../../stores/toast'
+import { sized } from '../../parts/bytes'
 import { moment } from '../../parts/when'
 
 /** What takes room, how long what is kept, and how busy the server is. */
@@ -61,21 +62,16 @@ const KINDS: Record<string, string> = {
   ChangeMany: 'Changes to very many brushes',
   WriteExport: 'Exports to be written',
   CleanUp: 'Cleaning',
+  BackUpStudio: 'Backups of everything',
 }
 /** Days that are offered where nothing is taken away usually. */
 const LONG = 365
-const size = (bytes: number) =>
-  bytes < 1048576
-    ? `${Math.ceil(bytes / 1024)} KB`
-    : bytes < 1073741824
-      ? `${(bytes / 1048576).toFixed(bytes < 10485760 ? 1 : 0)} MB`
-      : `${(bytes / 1073741824).toFixed(1)} GB`
 const span = (seconds: number) => (seconds < 60 ? `${seconds} s` : `${Math.round(seconds / 60)} min`)
 function outcome(one: Found['cleanings'][number]) {
   if (!one.ended_at) return cleaning.value ? 'at it now' : 'was cut off; the next one goes on'
   const gone = one.took.map(({ title, count }) => `${title}: ${count}`).join('; ')
   const room = (one.before ?? 0) - (one.after ?? 0)
-  return `${gone || 'There was nothing to take away'}${room > 1048576 ? `; ${size(room)} given back` : ''}`
+  return `${gone || 'There was nothing to take away'}${room > 1048576 ? `; ${sized(room)} given back` : ''}`
 }
 </script>
 
@@ -133,11 +129,11 @@ function outcome(one: Found['cleanings'][number]) {
             <tr v-for="one in found.room" :key="one.title">
               <td>{{ one.title }}</td>
               <td class="soft number">{{ one.count }}</td>
-              <td class="number">{{ size(one.bytes) }}</td>
+              <td class="number">{{ sized(one.bytes) }}</td>
             </tr>
           </tbody>
         </table>
-        <p class="soft small">The whole database, with all libraries and indexes: {{ size(found.database) }}.</p>
+        <p class="soft small">The whole database, with all libraries and indexes: {{ sized(found.database) }}.</p>
       </section>
       <section aria-labelledby="nights">
         <div class="line">
@@ -174,7 +170,7 @@ function outcome(one: Found['cleanings'][number]) {
               <td class="number">{{ one.requests }}</td>
               <td class="number">{{ one.painting }}</td>
               <td class="number">{{ one.waiting }}</td>
-              <td class="number">{{ size(one.memory) }}</td>
+              <td class="number">{{ sized(one.memory) }}</td>
             </tr>
           </tbody>
         </table>

@@ -1,0 +1,86 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # A backup of the whole studio into the folder of backups, and whether it could be restored. Both are done by
+    # programs of their own, which give back the memory they took and can end without taking anything along.
+    class StudioBackup < Record
+      belongs_to :person, optional: true
+
+      # So many are told of.
+      LISTED = 30
+      # Seconds for one, and for its trial.
+      SECONDS = 4 * 3600
+      # One is expected every night.
+      AGE = 2.days
+      private_constant :SECONDS, :AGE
+
+      # @return [StudioBackup, nil] the last that is whole
+      def self.last_good = where.not(made_at: nil).order(:made_at).last
+
+      # @return [Boolean] whether the last nights left none, in a studio that is older than they
+      def self.late?
+        (last_good&.made_at || Library.minimum(:created_at) || Time.current) < AGE.ago
+      end
+
+      # @param person [Person, nil] who asked for it; nobody at night
+      # @return [StudioBackup] begun
+      # @raise [Core::Problem] while another is under way
+      def self.begin(person = nil)
+        now = Time.current
+        transaction(requires_new: true) { create!(person:, file: Backups::Folder.name(now), created_at: now) }
+      rescue ActiveRecord::RecordNotUnique
+        raise Core::Problem, "A backup is being made already. Wait until it is done."
+      end
+
+      # Makes it, restores it on trial, and takes away those that need not stay.
+      def make
+        folder = Backups::Folder.here
+        FileUtils.mkdir_p(folder.path, mode: 0o700)
+        path = File.join(folder.path, file)
+        said = program("backup", "--all", "-o", path)
+        return fail(said["problem"]) if said["problem"]
+        update!(said.slice("size", "rows", "pictures").merge(made_at: Time.current))
+        tried = program("restore", path, "--trial")
+        folder.prune
+        update!(trial_problem: tried["problem"], tried_at: Time.current, ended_at: Time.current)
+      rescue SystemCallError => e
+        fail("#{folder.path}: #{e.message.sub(/ @ .*/, "")}. Earlier backups are untouched.")
+      end
+
+      # @param sentence [String] why there is none
+      def fail(sentence) = update!(problem: sentence, ended_at: Time.current)
+
+      # @return [Boolean] whether its file still lies where it was made
+      def there? = !made_at.nil? && File.file?(File.join(Backups::Folder.here.path, file))
+
+      private
+
+      ENDED = "The program that makes it ended by itself; the server's log says more. Earlier backups are untouched."
+      PROGRAM = ['require "command_line"; exit Fobrel::CommandLine.run(ARGV)', "--"].freeze
+      private_constant :ENDED, :PROGRAM
+
+      # @return [Hash] what it said, or the problem in a sentence
+      def program(*words)
+        command = [RbConfig.ruby, "-I", File.join(ROOT, "cli"), "-e", *PROGRAM, *words, "--json"]
+        said, trouble = Array.new(2) { Tempfile.new("fobrel-backup").tap(&:unlink) }
+        environment = {"DATABASE_URL" => self.class.connection_db_config.url}
+        ended = in_time(Process.spawn(environment, *command, in: File::NULL, out: said, err: trouble))
+        said, trouble = [said, trouble].map { |io| io.tap(&:rewind).read.tap { io.close } }
+        return JSON.parse(said) if ended&.success?
+        # Exit 1 is a sentence for people.
+        return {"problem" => trouble.strip[0, 500]} if ended&.exitstatus == 1 && trouble.lines.size == 1
+        Watching::Log.trouble("The program that makes a backup", trouble.strip)
+        {"problem" => ended ? ENDED : "It took over #{SECONDS / 3600} hours. Earlier backups are untouched."}
+      end
+
+      # @return [Process::Status, nil] nil when it took too long and was ended
+      def in_time(pid)
+        Timeout.timeout(SECONDS) { Process.wait2(pid).last }
+      rescue Timeout::Error
+        Process.kill("KILL", pid)
+        Process.wait(pid) && nil
+      end
+    end
+  end
+end

@@ -1,0 +1,84 @@
+<script setup lang="ts">
+import { useIntervalFn } from '@vueuse/core'
+import { computed } from 'vue'
+import { api, of } from '../../api/client'
+import type { components } from '../../api/schema'
+import { sized } from '../../parts/bytes'
+import { useDeed } from '../../parts/useDeed'
+import { dated } from '../../parts/when'
+
+/** Backups of the whole studio: where they lie, the last ones, and whether they could be restored. */
+type Found = components['schemas']['StudioBackups']
+type One = Found['list'][number]
+const { found } = defineProps<{ found: Found }>()
+const emit = defineEmits<{ changed: [] }>()
+
+const underWay = computed(() => found.list.some((one) => one.under_way))
+const LOOK = 2_000
+useIntervalFn(() => underWay.value && emit('changed'), LOOK)
+
+const {
+  busy,
+  problem,
+  go: begin,
+} = useDeed(async () => {
+  await of(api.POST('/api/studio/backups'))
+  emit('changed')
+})
+
+const holds = (one: One) =>
+  `${one.rows!.toLocaleString('en-GB')} rows, ${one.pictures!.toLocaleString('en-GB')} pictures`
+function outcome(one: One) {
+  if (one.problem) return `None was made. ${one.problem}`
+  if (one.trial_problem) return `Could not be restored. ${one.trial_problem}`
+  if (!one.made_at) return 'being made…'
+  if (one.under_way) return 'made; being restored on trial…'
+  return one.tried_at ? 'restored on trial, and the same' : 'was cut off before its trial'
+}
+</script>
+
+<template>
+  <section aria-labelledby="backups">
+    <div class="line">
+      <h2 id="backups">Backups of everything</h2>
+      <span class="grow" /><el-button size="small" :loading="busy || underWay" @click="begin">Back up now</el-button>
+    </div>
+    <p class="soft small">
+      Made from {{ found.hour }} o’clock at night into <code>{{ found.folder }}</code>, without passwords. The last of
+      {{ found.days }} days, {{ found.weeks }} weeks and {{ found.months }} months stay. One is brought back at the
+      machine: <code>bin/fobrel restore FILE</code>.
+    </p>
+    <p v-if="found.late" class="missing" role="status">There is none of the last two days.</p>
+    <p v-if="problem" class="missing" role="alert">{{ problem }}</p>
+    <table v-if="found.list.length" class="list" aria-label="Backups of everything">
+      <tbody>
+        <tr v-for="one in found.list" :key="one.id">
+          <td class="soft">{{ dated(one.at) }}</td>
+          <td class="soft">{{ one.by ?? 'by itself' }}</td>
+          <td class="count">{{ one.size === null ? '' : sized(one.size) }}</td>
+          <td class="soft">{{ one.made_at ? holds(one) : '' }}</td>
+          <td>
+            <span :class="{ missing: one.problem || one.trial_problem }">{{ outcome(one) }}</span><span
+              v-if="one.made_at && !one.there"
+              class="soft"
+              >; its file is not kept any more</span
+            >
+          </td>
+        </tr>
+      </tbody>
+    </table>
+    <p v-else class="soft">None yet.</p>
+  </section>
+</template>
+
+<style scoped>
+section {
+  margin-top: 18px;
+}
+.count {
+  text-align: right;
+}
+code {
+  overflow-wrap: anywhere;
+}
+</style>
