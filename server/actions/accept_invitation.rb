@@ -28,7 +28,8 @@ module Fobrel
           library,
           @person,
           "people",
-          "#{@person.name} came as #{@invitation.role}, invited by #{@invitation.person.name}"
+          "#{@person.name} came as #{@invitation.role}, invited by #{@invitation.person.name}",
+          about: [@person]
         )
         @person.own_library! if fresh
         @person

@@ -30,7 +30,7 @@ module Fobrel
           path: "/people",
           text: "You are #{@role} in “#{@library.name}” now"
         )
-        write_down(@library, @person, "people", said(before))
+        write_down(@library, @person, "people", said(before), about: [@member])
       end
 
       private

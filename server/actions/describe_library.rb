@@ -14,11 +14,13 @@ module Fobrel
       # @return [Models::LedgerEntry]
       def call
         before = @library.name
-        @library.update!(
-          name: @wish.fetch("name", before),
-          description: @wish.fetch("description", @library.description),
-          archived_at: @wish.key?("archived") ? (Time.current if @wish["archived"]) : @library.archived_at
-        )
+        changes.watch(Models::Library.where(id: @library), %w[name description archived_at]) do
+          @library.update!(
+            name: @wish.fetch("name", before),
+            description: @wish.fetch("description", @library.description),
+            archived_at: @wish.key?("archived") ? (Time.current if @wish["archived"]) : @library.archived_at
+          )
+        end
         write_down(@library, @person, "library", said(before))
       end
 

@@ -21,7 +21,7 @@ module Fobrel
         @seat.lock!
         plan = keep
         said = "#{brushes(count(plan))} handed out to #{@seat.name}#{": #{@why}" unless @why.empty?}"
-        write_down(@seat.library, @person, "hand out", said)
+        write_down(@seat.library, @person, "hand out", said, about: [@seat])
         @seat.note("handed out", "plan #{plan.number}#{", as it was before Fobrel" if @like == :before}", @person)
         Models::Live.tell(what: "library", library: @seat.library_id)
         plan

@@ -28,7 +28,8 @@ module Fobrel
           @person,
           "people",
           [said(leaver), ("#{brushes(given)} handed on to #{@heir.name}" if @heir)]
-                    .compact.join("; their drafts of ")
+                    .compact.join("; their drafts of "),
+          about: [leaver]
         )
       end
 

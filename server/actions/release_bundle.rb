@@ -93,7 +93,8 @@ module Fobrel
           @bundle.library,
           @person,
           "release",
-          "“#{@bundle.name}” #{number} released with #{brushes(presets.size)}"
+          "“#{@bundle.name}” #{number} released with #{brushes(presets.size)}",
+          about: [release, @bundle, *presets]
         )
         tell(release)
         release

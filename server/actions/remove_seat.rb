@@ -19,6 +19,7 @@ module Fobrel
         if !@seat.template && @seat.put_aside_at.nil? && @seat.plans.any?
           raise Core::Problem, "#{@seat.name} is in use. Nothing was removed. Put it aside first."
         end
+        children = @seat.children.to_a
         keep_plans
         Models::AccessToken.where(seat: @seat).delete_all
         folder = " Its folder var/seats/#{@seat.folder} stays as it is." unless @seat.template || @seat.plans.none?
@@ -26,7 +27,7 @@ module Fobrel
         @seat.destroy!
         Models::Live.tell(what: "library", library: @seat.library_id)
         write_down(
-          @seat.library, @person, "seat", "#{what} “#{@seat.name}” removed.#{folder}"
+          @seat.library, @person, "seat", "#{what} “#{@seat.name}” removed.#{folder}", about: [@seat, *children]
         )
       end
 

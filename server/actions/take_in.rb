@@ -150,7 +150,7 @@ module Fobrel
       end
 
       def finish
-        entry = write_down(@library, @person, "import", summary) unless changes.empty?
+        entry = write_down(@library, @person, "import", summary, about: [@arrival]) unless changes.empty?
         @arrival.update!(
           state: "applied",
           applied_at: Time.current,

@@ -66,7 +66,7 @@ module Fobrel
         changes.watch(@follow.brushes) { remember(chosen) }
         # What was left out is still to be had: the library is not there yet.
         move(first) if left.none? { |row| row.changes? || row.kind == "conflict" }
-        write_down(@library, @person, "follow", said(chosen))
+        write_down(@library, @person, "follow", said(chosen), about: [@follow, @release])
       end
 
       private

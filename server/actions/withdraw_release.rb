@@ -24,7 +24,8 @@ module Fobrel
           @release.bundle.library,
           @person,
           "withdraw",
-          "“#{@release.bundle.name}” #{@release.number} withdrawn: #{@reason[0, 100]}"
+          "“#{@release.bundle.name}” #{@release.number} withdrawn: #{@reason[0, 100]}",
+          about: [@release, @release.bundle]
         )
       end
 

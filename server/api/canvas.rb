@@ -7,7 +7,9 @@ module Fobrel
       extend Sinatra::Extension
 
       put "/api/libraries/:library/canvas" do
-        library.update!(canvas: json.slice("width", "height"))
+        value = json.slice("width", "height")
+        said = value.values.compact.empty? ? "none" : "#{value["width"]} × #{value["height"]} px"
+        Actions::SetUpLibrary.call(library:, person:, setting: :canvas, value:, said:)
         answer({canvas: library.canvas})
       end
     end

@@ -38,7 +38,7 @@ module Fobrel
       end
 
       put "/api/libraries/:library/reserved-keys" do
-        library.update!(reserved_keys: json["keys"])
+        Actions::SetUpLibrary.call(library:, person:, setting: :reserved_keys, value: json["keys"])
         answer({keys: library.reserved_keys})
       end
 

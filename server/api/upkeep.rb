@@ -11,7 +11,9 @@ module Fobrel
       end
 
       put "/api/libraries/:library/upkeep" do
-        Reports::Upkeep.new(library).days = json["days"]
+        upkeep = Reports::Upkeep.new(library)
+        said = upkeep.said(json["days"])
+        Actions::SetUpLibrary.call(library:, person:, setting: :upkeep, value: upkeep.with(json["days"]), said:)
         answer(Views::Upkeep.of(library))
       end
 

@@ -4,9 +4,12 @@ module Fobrel
   module Finding
     # Finds in the ledger, the newest first, page by page by an entry's place.
     class Entries
+      # What an entry may be about, and the table of it.
+      ABOUT = {"preset" => "presets", "arrival" => "arrivals", "release" => "releases", "seat" => "seats"}.freeze
+
       # @param entries [ActiveRecord::Relation<Models::LedgerEntry>] of one library, or of none
-      # @param asked [Hash{String => String, Integer}] "q" (words), "kind", "via", "person" and "preset" (ids), "from"
-      #   and "till" (days), "before" (a place)
+      # @param asked [Hash{String => String, Integer}] "q" (words), "kind", "via", "person" (id), a key of ABOUT
+      #   (id), "from" and "till" (days), "before" (a place)
       def initialize(entries, asked)
         @all = entries
         @asked = asked.compact
@@ -19,7 +22,7 @@ module Fobrel
         found = found.where(kind: @asked["kind"]) if @asked["kind"]
         found = found.where(via: @asked["via"]) if @asked["via"]
         found = found.where(person_id: @asked["person"]) if @asked["person"]
-        found = found.where("about @> ARRAY[?]", "presets:#{@asked["preset"]}") if @asked["preset"]
+        @asked.slice(*ABOUT.keys).each { |name, id| found = found.where("about @> ARRAY[?]", "#{ABOUT[name]}:#{id}") }
         found = found.where("created_at >= ?", day("from")) if @asked["from"]
         found = found.where("created_at < ?", day("till") + 1.day) if @asked["till"]
         found

@@ -58,6 +58,7 @@ module Fobrel
         back, kept = there.partition { |change| as_left?(table, change, now[change.key]) }
         kept.each { |change| @told.changed(table, change, now[change.key]) }
         rows = back.to_h { [_1.key, _1.before] }
+        rows = rows.to_h { |key, row| [key, old_name(table, key, row)] } if table.name == "tags"
         lost = table.missing(rows, :optional)
         lost.each_key { |key| @told.lost(table, key) }
         table.update(rows.except(*lost.keys))
@@ -105,6 +106,7 @@ module Fobrel
           rows[key] = rows[key].merge(columns.to_h { [_1, nil] })
         end
         rows.transform_values! { |row| free_name(table, row) }
+        rows.reject! { |_, row| a_tag_now?(table, row) }
         came = table.insert(rows.values)
         (rows.keys - came).each { |key| @told.in_the_way(table, rows[key]) }
         rows.slice(*came).each { |key, row| fill(table, key, row["items"]) if row["items"] }
@@ -116,6 +118,21 @@ module Fobrel
         name = Models::Tag.free_word(row["library_id"], row["name"])
         @told.renamed(row["name"], name) if name != row["name"]
         row.merge("name" => name)
+      end
+
+      # A tag that is called as it was before, where nothing else is by now.
+      def old_name(table, key, row)
+        return row if !row["name"] || table.model.where(id: key).named(row["name"]).exists?
+        name = Models::Tag.free_word(table.model.where(id: key).pick(:library_id), row["name"])
+        @told.renamed(row["name"], name) if name != row["name"]
+        row.merge("name" => name)
+      end
+
+      # A word cannot mean one tag while it is another.
+      def a_tag_now?(table, row)
+        return false unless table.name == "tag_synonyms"
+        found = Models::Tag.where(library_id: row["library_id"]).where.not(id: row["tag_id"]).named(row["name"]).exists?
+        found.tap { @told.tag_now(row["name"]) if found }
       end
 
       def fill(table, key, items)

@@ -66,6 +66,9 @@ module Fobrel
 
       def renamed(was, name) = say("“#{was}” is another tag’s word by now; it came back as “#{name}”.")
 
+      # A synonym that cannot come back.
+      def tag_now(name) = say("“#{name}” is a tag by now; it stays one.")
+
       def reordered(name) = say("“#{name}” has been put in another order since; that order stays.")
 
       def places(name, size)

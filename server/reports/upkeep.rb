@@ -40,8 +40,18 @@ module Fobrel
       def days = RULES.to_h { |key, rule| [key, @library.upkeep.fetch(key, rule.usual)] }
 
       # @param given [Hash{String => Integer, nil}] some of the rules
+      # @return [String] what of them is different
+      def said(given)
+        given.filter_map { |key, value|
+          next if !RULES.key?(key) || days[key] == value
+          "#{RULES[key].title.downcase} #{value ? "#{value} days" : "for ever"}"
+        }.join("; ").presence
+      end
+
+      # @param given [Hash{String => Integer, nil}] some of the rules
+      # @return [Hash] what the library keeps of them, with the others
       # @raise [Core::Problem]
-      def days=(given)
+      def with(given)
         given.each do |key, value|
           rule = RULES[key] or raise Core::Problem, "There is no rule called “#{key.to_s[0, 40]}”. Nothing was changed."
           next if (value.nil? && rule.never) || (value.is_a?(Integer) && DAYS.cover?(value))
@@ -49,7 +59,7 @@ module Fobrel
             "“#{rule.title}” can be kept for #{DAYS.min} to #{DAYS.max} days#{", or for ever" if rule.never}. " \
               "Nothing was changed."
         end
-        @library.update!(upkeep: days.merge(given).reject { |key, value| value == RULES[key].usual })
+        days.merge(given).reject { |key, value| value == RULES[key].usual }
       end
 
       # @return [ActiveRecord::Relation<Models::Preset>] brushes in the Attic that a night takes away at a moment,

@@ -13,7 +13,8 @@ module Fobrel
       # Seconds.
       BUCKETS = [0.01, 0.03, 0.1, 0.3, 1, 3, 10].freeze
       HERE = %w[127.0.0.1 ::1].freeze
-      private_constant :BUCKETS, :HERE
+      LOCK = Mutex.new
+      private_constant :BUCKETS, :HERE, :LOCK
 
       class << self
         # Counts together with other processes; before anything is counted.
@@ -55,8 +56,9 @@ module Fobrel
 
         def registry = Prometheus::Client.registry
 
+        # Two requests may be the first to count at the same moment.
         def kept(kind, name, words, **rest)
-          registry.get(name) || registry.public_send(kind, name, docstring: words, **rest)
+          LOCK.synchronize { registry.get(name) || registry.public_send(kind, name, docstring: words, **rest) }
         end
 
         def requests

@@ -55,6 +55,24 @@ RSpec.describe "watching over the server", :api do
     ENV.delete("METRICS_TOKEN")
   end
 
+  it "counts from the first moment, however many are first" do
+    metrics = Fobrel::Watching::Metrics
+    kept = metrics.instance_variables.to_h { |name| [name, metrics.remove_instance_variable(name)] }
+    30.times do
+      registry = Prometheus::Client::Registry.new
+      allow(Prometheus::Client).to receive(:registry).and_return(registry)
+      %i[@strips @requests @time].each { |name|
+        metrics.remove_instance_variable(name) if metrics.instance_variable_defined?(name)
+      }
+      gate = Thread::Queue.new
+      threads = Array.new(8) { Thread.new { gate.pop && metrics.painted && metrics.asked("GET", "/x", 200, 0.1) } }
+      8.times { gate << true }
+      expect { threads.each { |one| one.report_on_exception = false }.each(&:value) }.not_to raise_error
+    end
+  ensure
+    kept&.each { |name, value| metrics.instance_variable_set(name, value) }
+  end
+
   it "writes each request down as a line of JSON with its number, and nothing that was sent" do
     Fobrel::Watching::Log.again
     file = File.join(Fobrel.var, "log/fobrel.jsonl")

@@ -98,6 +98,12 @@ async function pick(id: number) {
             withdraw
           </button></template
         >
+        <RouterLink
+          class="plain small"
+          :aria-label="`Release ${one.number} in the Ledger`"
+          :to="{ name: 'ledger', query: { release: one.id } }"
+          >in the Ledger</RouterLink
+        >
         <Talk v-if="talking === one.id" :id="one.id" about="release" />
       </div>
     </div>

@@ -16,7 +16,15 @@ const route = useRoute()
 const router = useRouter()
 
 const asked = reactive({ q: '', kind: '', via: '', person: 0, from: '', till: '' })
-const brush = computed(() => Number(route.query.brush) || undefined)
+/** One thing that is asked about by the address, and what it is called here. */
+const ABOUT = { preset: 'one brush', arrival: 'one arrival', release: 'one release', seat: 'one seat' } as const
+const about = computed(() => {
+  for (const name of Object.keys(ABOUT) as (keyof typeof ABOUT)[]) {
+    const id = Number(route.query[name])
+    if (id) return { name, id, called: (name === 'preset' && library.byId.get(id)?.name) || ABOUT[name] }
+  }
+  return undefined
+})
 const entries = ref<Entry[]>()
 const more = ref(false)
 const busy = ref(false)
@@ -31,7 +39,7 @@ const query = computed(() => ({
   ...(asked.person && { person: asked.person }),
   ...(asked.from && { from: asked.from }),
   ...(asked.till && { till: asked.till }),
-  ...(brush.value && { preset: brush.value }),
+  ...(about.value && { [about.value.name]: about.value.id }),
 }))
 const filtered = computed(() => Object.keys(query.value).length > 0)
 const file = (as: 'csv' | 'jsonl') =>
@@ -70,7 +78,7 @@ watch(
 watch(query, () => void soon())
 const clear = () => {
   Object.assign(asked, { q: '', kind: '', via: '', person: 0, from: '', till: '' })
-  if (brush.value) void router.replace({ query: {} })
+  if (about.value) void router.replace({ query: {} })
 }
 
 const checked = ref('')
@@ -111,7 +119,7 @@ const check = () =>
       </el-select>
       <label class="soft">from <input v-model="asked.from" type="date" aria-label="From the day" /></label>
       <label class="soft">to <input v-model="asked.till" type="date" aria-label="To the day" /></label>
-      <b v-if="brush">{{ library.byId.get(brush)?.name ?? 'one brush' }}</b>
+      <b v-if="about">{{ about.called }}</b>
       <button v-if="filtered" class="plain" @click="clear">Everything</button>
     </div>
     <table v-if="entries?.length">
@@ -120,7 +128,7 @@ const check = () =>
       </tbody>
     </table>
     <p v-else-if="entries && filtered" class="empty">
-      {{ brush ? 'Nothing is written here of this brush.' : 'Nothing like this is written here.' }}
+      {{ about ? `Nothing is written here of ${about.called}.` : 'Nothing like this is written here.' }}
     </p>
     <p v-else-if="entries" class="empty">
       Nothing was done here yet. Whatever is changed is written down as it happens.

@@ -83,6 +83,7 @@ async function remove() {
   })
 }
 const menu = (what: string) => {
+  if (what === 'history') void router.push({ name: 'ledger', query: { seat: seat.value!.id } })
   if (what === 'about') about.value = true
   if (what === 'card') void card()
   if (what === 'aside') void aside()
@@ -126,6 +127,7 @@ const said = computed(() => {
           <template #dropdown>
             <el-dropdown-menu>
               <el-dropdown-item v-if="!fixed" command="about">About it…</el-dropdown-item>
+              <el-dropdown-item command="history">Its history</el-dropdown-item>
               <el-dropdown-item v-if="!seat.template" command="card">Key card (PDF)</el-dropdown-item>
               <el-dropdown-item v-if="!fixed" command="keys">Keys the program keeps…</el-dropdown-item>
               <el-dropdown-item v-if="!fixed && !seat.template" command="aside">{{

@@ -1,0 +1,192 @@
+# frozen_string_literal: true
+
+# Deeds by chance, as pages ask for them: each with the addresses and numbers of things that are there at that moment.
+# The same seed takes the same way.
+class Walk
+  M = Studio::M
+  WORDS = ["wet", "dry", "line work", "Fog", "Kit", "Act 3", "to check", "Späne"].freeze
+  LOOKS = {colour: "moss", shape: "ring"}.freeze
+
+  SIZE = {width: 1600, height: 1200}.freeze
+
+  # Each deed: its verb, its address and what is sent; nil where there is nothing to do it to.
+  DEEDS = {
+    tag: ->(w) { [:post, w.here("taggings"), {tag: w.word, preset_ids: w.some, on: w.mostly}] },
+    change_tag: ->(w) { w.of("tags") { |id| [:put, id, {name: w.word, **LOOKS, synonyms: w.words(2)}] } },
+    merge_tags: ->(w) { w.of("tags") { |id| [:post, "#{id}/merge", {into: w.one(w.rows("tags"))}] } },
+    remove_tag: ->(w) { w.of("tags") { |id| [:delete, id, nil] } },
+    hide: ->(w) { [:post, w.here("hidings"), {preset_ids: w.some, hidden: w.mostly}] },
+    destroy: ->(w) { w.rare { [:delete, w.here("attic"), {preset_ids: w.hidden.first(1)}] if w.hidden.any? } },
+    duplicate: ->(w) { w.rare { [:post, w.here("duplicates"), {preset_ids: w.some.first(2)}] } },
+    rename: ->(w) { [:post, w.here("renames"), {preset_ids: w.some, rules: {suffix: " #{w.number}"}}] },
+    place: ->(w) {
+      [:post, w.here("placings"), {preset_ids: w.some, kind: "family", place: w.one(w.rows("families"))}]
+    },
+    label: ->(w) { [:post, w.here("placings"), {preset_ids: w.some, kind: "label", place: w.one(w.rows("labels"))}] },
+    family: ->(w) { [:post, w.here("families"), {name: w.word, parent_id: w.one(w.rows("families"))}] },
+    change_family: ->(w) { w.of("families") { |id| [:put, id, {name: w.word, parent_id: w.one(w.rows("families"))}] } },
+    remove_family: ->(w) { w.of("families") { |id| [:delete, id, nil] } },
+    work_state: ->(w) { [:post, w.here("work-states"), {name: w.word, **LOOKS}] },
+    change_state: ->(w) { w.of("work-states", "labels") { |id| [:put, id, {name: w.word, **LOOKS}] } },
+    remove_state: ->(w) { w.of("work-states", "labels") { |id| [:delete, id, nil] } },
+    set: ->(w) { [:post, w.here("sets"), {name: w.word, preset_ids: w.some}] },
+    standing: ->(w) { [:post, w.here("sets"), {name: w.word, query: "size: over #{w.number % 40}"}] },
+    fill: ->(w) { w.of("sets", "own_sets") { |id| [:put, id, {preset_ids: w.some, sections: w.sections}] } },
+    name_set: ->(w) { w.of("sets", "brush_sets") { |id| [:put, "#{id}/name", {name: w.word}] } },
+    remove_set: ->(w) { w.of("sets", "brush_sets") { |id| [:delete, id, nil] } },
+    bundle: ->(w) { [:post, w.here("bundles"), {name: "#{w.word} #{w.number}", preset_ids: w.some}] },
+    change_bundle: lambda { |w|
+      w.of("bundles") { |id|
+        [:put, id, {description: w.word, author: "M", licence: "CC0-1.0", preset_ids: w.some, sections: w.sections}]
+      }
+    },
+    remove_bundle: ->(w) { w.of("bundles") { |id| [:delete, id, nil] } },
+    release: ->(w) { w.of("bundles") { |id| [:post, "#{id}/releases", {notes: w.word}] } },
+    withdraw: ->(w) { w.rare { w.of("releases") { |id| [:put, "#{id}/withdraw", {reason: w.word}] } } },
+    recipe: ->(w) { [:post, w.here("recipes"), {name: w.word, scope: "each", file: "{{ number }}.txt", body: w.word}] },
+    change_recipe: lambda { |w|
+      w.of("recipes") { |id| [:put, id, {name: w.word, scope: "set", file: "a.txt", body: w.word}] }
+    },
+    remove_recipe: ->(w) { w.of("recipes") { |id| [:delete, id, nil] } },
+    canvas: ->(w) { [:put, w.here("canvas"), {width: 100 + w.number, height: 80}] },
+    seat: ->(w) { w.rare { [:post, w.here("seats"), {name: "#{w.word} #{w.number}"}] } },
+    change_seat: ->(w) { w.of("seats") { |id| [:put, id, {name: "Desk #{w.number}", key_count: w.number % 9}] } },
+    plan: lambda { |w|
+      w.of("seats") { |id|
+        [:put, "#{id}/plan", {lines: w.documents.map { |one| {thing: "brush/#{one}", part: w.one(%w[startup shelf])} }}]
+      }
+    },
+    hand_out: ->(w) { w.of("seats") { |id| [:post, "#{id}/hand-out", {why: w.word}] } },
+    remove_seat: ->(w) { w.rare { w.of("seats") { |id| [:delete, id, nil] } } },
+    keys: ->(w) { [:put, w.here("reserved-keys"), {keys: {w.one(%w[A B C]) => w.word}}] },
+    draft: ->(w) { w.brush { |id, preset| [:put, "#{id}/draft", {document: w.tuned(preset)}] } },
+    discard: ->(w) { w.brush { |id, _| [:delete, "#{id}/draft", nil] } },
+    save: lambda { |w|
+      w.brush { |id, preset|
+        kept = M::Draft.where(person_id: w.person, preset_id: preset.id).pick(:fingerprint)
+        kept && [:post, "#{id}/editions", {kept:, base: preset.current_edition.number, note: w.word}]
+      }
+    },
+    variation: lambda { |w|
+      w.rare { w.brush { |id, preset| [:post, "#{id}/variations", {kept: preset.fingerprint, name: "V #{w.number}"}] } }
+    },
+    describe: ->(w) { w.brush { |id, _| [:put, "#{id}/editions/1", {name: w.word, note: w.word}] } },
+    restore: ->(w) { w.brush { |id, _| [:post, "#{id}/restore", {number: 1}] } },
+    home: ->(w) { w.brush { |id, preset| [:put, "#{id}/home", {number: preset.current_edition.number}] } },
+    lock: ->(w) { w.brush { |id, _| [:put, "#{id}/lock", {locked: !w.mostly}] } },
+    reset: ->(w) { [:post, w.here("reset"), {preset_ids: w.some, to: w.one(%w[current home received])}] },
+    fit: ->(w) {
+      [:post, w.here("revisions"), {preset_ids: w.some, as: "editions", change: "fit", share: w.number, **SIZE}]
+    },
+    doubles: ->(w) { w.rare { [:post, w.here("doubles"), {keep: w.some.first, preset_ids: w.some.last(2)}] } },
+    take: ->(w) { w.rare { [:post, w.here("taken"), {preset_ids: w.elsewhere}] } },
+    offer: ->(w) { w.elsewhere.any? && [:post, w.here("offers"), {preset_ids: w.elsewhere, sentence: w.word}] },
+    decide: lambda { |w|
+      item = M::OfferItem.joins(:offer).where(state: "open", offers: {library_id: w.library.id}).order(:id).last
+      item && [
+        :post,
+        "/api/offers/#{item.offer_id}/items/#{item.id}",
+        {as: w.one(%w[new edition return]), reason: w.word, name: "#{w.word} #{w.number}"}
+      ]
+    },
+    follow: ->(w) {
+      [
+        :post,
+        w.here("follows"),
+        {bundle_id: w.one(w.released) || 0}
+      ]
+    },
+    update: lambda { |w|
+      follow = M::Follow.find_by(id: w.one(w.rows("follows"))) or next
+      [
+        :post,
+        "/api/follows/#{follow.id}/update",
+        {release_id: M::Release.where(bundle_id: follow.bundle_id).maximum(:id) || 0}
+      ]
+    },
+    unfollow: ->(w) { w.rare { w.of("follows") { |id| [:delete, id, nil] } } },
+    role: ->(w) { w.rare { [:put, w.here("people/#{w.one(M::Person.ids)}"), {role: w.one(%w[guest artist lead])}] } },
+    describe_library: ->(w) { [:put, w.here.chomp("/"), {description: w.word}] },
+    upkeep: ->(w) { [:put, w.here("upkeep"), {days: {"undo" => 300 + w.number}}] },
+    undo: ->(w) {
+      [:post, "/api/ledger/#{w.one(M::LedgerEntry.where(library: w.library).last(12).map(&:id)) || 0}/undo", {}]
+    }
+  }.freeze
+
+  attr_reader :library, :person
+
+  # @param seed [Integer]
+  # @param libraries [Array<Models::Library>]
+  def initialize(seed, libraries)
+    @chance = Random.new(seed)
+    @libraries = libraries
+  end
+
+  # @param person [Models::Person] who does it
+  # @return [Array(Symbol, Symbol, String, Hash)] which deed, verb, address, what is sent
+  def step(person)
+    @person = person.id
+    loop do
+      @library = one([@libraries[0], @libraries[0], @libraries[1]])
+      name = one(DEEDS.keys)
+      asked = DEEDS[name][self] or next
+      return [name, *asked]
+    end
+  end
+
+  def one(list) = list.sample(random: @chance)
+
+  def word = one(WORDS)
+
+  def words(count) = WORDS.sample(count, random: @chance)
+
+  def number = @chance.rand(1..99)
+
+  def mostly = @chance.rand(4) > 0
+
+  # What would soon leave nothing, or make far too much.
+  def rare = @chance.rand(5).zero? ? yield : nil
+
+  def here(rest = "") = "/api/libraries/#{library.id}/#{rest}"
+
+  def rows(table)
+    return library.brush_sets.where(query: nil).order(:id).ids if table == "own_sets"
+    M::Record.connection.select_values("SELECT id FROM #{table} WHERE #{mine(table)} ORDER BY id")
+  end
+
+  def of(address, table = address)
+    id = one(rows(table))
+    id && yield("/api/#{address}/#{id}")
+  end
+
+  def some = library.presets.ids.sort.sample(1 + @chance.rand(4), random: @chance)
+
+  def released = M::Release.joins(:bundle).where.not(bundles: {library_id: library.id}).pluck(:bundle_id)
+
+  def documents = library.presets.where(id: some).order(:id).pluck(:document_id)
+
+  def hidden = library.presets.where.not(hidden_at: nil).order(:id).ids
+
+  def elsewhere = M::Preset.shown.where.not(library_id: library.id).order(:id).ids.sample(2, random: @chance)
+
+  def sections = some.to_h { |id| [id.to_s, one(["Nibs", "Wet"])] }
+
+  def brush
+    preset = library.presets.shown.order(:id).to_a.sample(random: @chance)
+    preset && yield("/api/presets/#{preset.id}", preset)
+  end
+
+  def tuned(preset)
+    preset.current_edition.value.with(
+      "pigment",
+      preset.current_edition.value["pigment"].merge("flow" => number / 100.0)
+    ).to_h
+  end
+
+  private
+
+  def mine(table)
+    return "library_id = #{library.id}" unless table == "releases"
+    "bundle_id IN (SELECT id FROM bundles WHERE library_id = #{library.id})"
+  end
+end
