@@ -105,4 +105,22 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 .bench :deep(.el-drawer__header) {
   margin-bottom: 0;
 }
+/* Half a screen, or all twice as large: one below the other. */
+@media (max-width: 820px) {
+  .bench {
+    display: block;
+    overflow-x: hidden;
+    overflow-y: auto;
+  }
+  .work {
+    grid-template-columns: minmax(0, 1fr);
+  }
+  .work > * {
+    overflow: visible;
+  }
+  .work > * + * {
+    border-left: 0;
+    border-top: 1px solid var(--line);
+  }
+}
 </style>

@@ -128,4 +128,9 @@ watch(
 .times {
   width: 16px;
 }
+@media (max-width: 820px) {
+  .try {
+    height: auto;
+  }
+}
 </style>

@@ -102,7 +102,7 @@ async function pick(id: number) {
           class="plain small"
           :aria-label="`Release ${one.number} in the Ledger`"
           :to="{ name: 'ledger', query: { release: one.id } }"
-          >in the Ledger</RouterLink
+          >history</RouterLink
         >
         <Talk v-if="talking === one.id" :id="one.id" about="release" />
       </div>

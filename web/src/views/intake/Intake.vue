@@ -215,4 +215,9 @@ code {
 .choice b {
   overflow-wrap: anywhere;
 }
+@media (max-width: 820px) {
+  .intake {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

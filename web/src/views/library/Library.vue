@@ -165,4 +165,9 @@ td {
     display: none;
   }
 }
+@media (max-width: 820px) {
+  .columns {
+    grid-template-columns: minmax(0, 1fr);
+  }
+}
 </style>

@@ -150,4 +150,16 @@ aside h1 {
 h2 {
   margin: 22px 0 6px;
 }
+@media (max-width: 820px) {
+  .offers {
+    grid-template-columns: minmax(0, 1fr);
+    overflow: auto;
+  }
+  aside {
+    border-right: 0;
+  }
+  .page {
+    overflow: visible;
+  }
+}
 </style>

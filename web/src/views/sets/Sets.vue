@@ -245,4 +245,11 @@ section {
   overflow: hidden;
   text-overflow: ellipsis;
 }
+@media (max-width: 820px) {
+  .sets,
+  .sets.two {
+    grid-template: none / minmax(0, 1fr);
+    overflow: auto;
+  }
+}
 </style>
