@@ -213,6 +213,38 @@ RSpec.describe "the tip maker", :browser do
     expect([tip_of("Lanterns")["colours"], colours]).to eq(["own", [[255, 0, 0], [0, 255, 0], [0, 0, 255]]])
   end
 
+  it "is worked with the keys alone: a frame and a loop on the page, and the order of a reel" do
+    keys = page.driver.browser.keyboard
+    sign_in("maren")
+    bring("leaves.png", leaves)
+    press "frame"
+    go_there = lambda do |*ways|
+      execute_script("document.querySelector('[data-part=page]').focus()")
+      ways.each { |way, count| count.times { keys.type(way) } }
+      keys.type(:enter)
+    end
+    go_there[[:left, 47], [:up, 40]]
+    go_there[[:right, 37], [:down, 35]]
+    expect(page).to have_css("[aria-label='Frame 1']")
+    press "loop"
+    go_there[[:left, 10], [:up, 5]]
+    go_there[[:up, 40]]
+    go_there[[:left, 38], [:down, 15]]
+    go_there[]
+    expect(page).to have_css("[aria-label='Frame 2']")
+    pictures = lambda do
+      settled
+      all("[aria-label^='Frame '] img", count: 2).map { _1[:src] }
+    end
+    before = pictures[]
+    expect(before.uniq.size).to eq(2)
+    find("[aria-label='Frame 1']").send_keys(%i[alt right])
+    expect(page).to have_css("[aria-label='Frame 2']:focus")
+    expect(pictures[]).to eq(before.reverse)
+    click_button "This frame earlier"
+    expect(pictures[]).to eq(before)
+  end
+
   it "cuts out by a loose loop, joins, takes apart, and goes on in another window" do
     sign_in("maren")
     bring("leaves.png", leaves)

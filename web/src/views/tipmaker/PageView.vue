@@ -1,6 +1,6 @@
 <script setup lang="ts">
 import { useElementSize } from '@vueuse/core'
-import { computed, ref } from 'vue'
+import { computed, ref, watch } from 'vue'
 import PageTools from './PageTools.vue'
 import { onTipWork, type Area } from './useTipWork'
 import { useZoom } from './useZoom'
@@ -60,6 +60,42 @@ function up(event: PointerEvent) {
   if (points.length) return finish(points)
   if (panned < 4) press(point(event))
 }
+
+// --- the keys: a point that arrows move and Enter sets --------------------------------------------
+const STEP = 0.01
+const WAYS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], ArrowUp: [0, -1], ArrowDown: [0, 1] }
+const NAMES = { marks: 'The page', loop: 'A loop', frame: 'A frame', cut: 'A cut' }
+const cross = ref<Point>()
+const set = ref<Point[]>([])
+const HOW = 'arrows move the point, with Shift in small steps; Enter sets it; a loop ends where Enter is pressed twice'
+const called = computed(() =>
+  way.value === 'marks' ? NAMES.marks : `${NAMES[way.value]}: ${HOW}. ${set.value.length} set`,
+)
+watch(way, () => ((cross.value = undefined), (set.value = [])))
+function key(event: KeyboardEvent) {
+  if (event.target !== holder.value || way.value === 'marks') return
+  const step = WAYS[event.key]
+  if (step) {
+    const by = event.shiftKey ? STEP / 10 : STEP
+    const [x, y] = cross.value ?? [0.5, 0.5]
+    cross.value = [Math.min(1, Math.max(0, x + step[0] * by)), Math.min(1, Math.max(0, y + step[1] * by))]
+  } else if (event.key === 'Enter') put(cross.value ?? [0.5, 0.5])
+  else if (event.key === 'Escape' && set.value.length) set.value = []
+  else return
+  event.preventDefault()
+}
+function put(here: Point) {
+  cross.value = here
+  const last = set.value.at(-1)
+  const same = last && last[0] === here[0] && last[1] === here[1]
+  if (!same) set.value = [...set.value, here]
+  const done = way.value === 'loop' ? same && set.value.length > 2 : set.value.length === 2
+  if (!done) return
+  const points = set.value
+  set.value = []
+  finish(points)
+}
+const shown = computed(() => (path.value.length ? path.value : cross.value ? [...set.value, cross.value] : []))
 const box = (points: Point[]): [number, number, number, number] => {
   const [x, y] = [0, 1].map((axis) => points.map((one) => one[axis]!))
   const [left, top] = [Math.min(...x!), Math.min(...y!)]
@@ -116,6 +152,10 @@ const corners = ([x, y, width, height]: number[]) => ({
       class="holder"
       :class="way"
       data-part="page"
+      :tabindex="way === 'marks' ? undefined : 0"
+      role="group"
+      :aria-label="called"
+      @keydown="key"
       @pointerdown="down"
       @pointermove="drag"
       @pointerup="up"
@@ -145,8 +185,28 @@ const corners = ([x, y, width, height]: number[]) => ({
               class="cutting"
             />
           </template>
-          <polyline v-if="way !== 'frame' && path.length" :points="outline(path)" class="hand" />
-          <rect v-if="way === 'frame' && path.length" v-bind="corners(box([path[0]!, path.at(-1)!]))" class="hand" />
+          <polyline v-if="way !== 'frame' && shown.length > 1" :points="outline(shown)" class="hand" />
+          <rect
+            v-if="way === 'frame' && shown.length > 1"
+            v-bind="corners(box([shown[0]!, shown.at(-1)!]))"
+            class="hand"
+          />
+          <template v-if="cross">
+            <line
+              :x1="cross[0] * 1000 - 12"
+              :x2="cross[0] * 1000 + 12"
+              :y1="cross[1] * 1000"
+              :y2="cross[1] * 1000"
+              class="cutting"
+            />
+            <line
+              :x1="cross[0] * 1000"
+              :x2="cross[0] * 1000"
+              :y1="cross[1] * 1000 - 12"
+              :y2="cross[1] * 1000 + 12"
+              class="cutting"
+            />
+          </template>
         </svg>
         <button
           v-for="(mark, index) in marks"

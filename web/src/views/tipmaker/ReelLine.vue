@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, watch } from 'vue'
+import { computed, nextTick, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import { onTipWork, type Frame, type Looked } from './useTipWork'
 import VariantsDialog from './VariantsDialog.vue'
@@ -11,6 +11,7 @@ const { frames, at, making, state, sheet } = work
 const order = ref<{ frame: Frame; was: number }[]>([])
 watch(frames, (now) => (order.value = now.map((frame, was) => ({ frame, was }))), { immediate: true })
 const asking = ref(false)
+const list = ref<HTMLElement>()
 const chosen = computed(() => frames.value[at.value])
 const reel = computed(() => state.value!.reel!)
 const turn = computed(() => String(reel.value.turn))
@@ -26,6 +27,23 @@ function moved() {
   const to = order.value.findIndex(({ was }) => was === at.value)
   work.setFrames(order.value.map(({ frame }) => frame))
   at.value = Math.max(0, to)
+}
+/** The frame that is looked at, one place on; it stays the one. */
+function shift(by: number) {
+  const to = at.value + by
+  if (to < 0 || to >= frames.value.length) return
+  const next = [...frames.value]
+  next.splice(to, 0, ...next.splice(at.value, 1))
+  work.setFrames(next)
+  at.value = to
+}
+function walk(event: KeyboardEvent, was: number) {
+  const by = { ArrowLeft: -1, ArrowRight: 1 }[event.key]
+  if (!by || !event.altKey) return
+  event.preventDefault()
+  at.value = was
+  shift(by)
+  void nextTick(() => list.value?.querySelectorAll<HTMLElement>('.frame')[at.value]?.focus())
 }
 function takeOut(index: number) {
   work.setFrames(frames.value.filter((_, one) => one !== index))
@@ -43,7 +61,7 @@ const whole = computed<Frame>(() => chosen.value ?? { page: 0, area: {} })
 </script>
 
 <template>
-  <section class="reel" aria-label="Frames">
+  <section ref="list" class="reel" aria-label="Frames">
     <div class="line">
       <b
         >{{ frames.length > 1 ? 'Reel' : 'Mark' }} <span class="soft">{{ frames.length || '' }}</span></b
@@ -64,7 +82,9 @@ const whole = computed<Frame>(() => chosen.value ?? { page: 0, area: {} })
           class="frame"
           :aria-pressed="was === at"
           :aria-label="`Frame ${index + 1}`"
+          title="Alt with ← and → moves it"
           @click="at = was"
+          @keydown="walk($event, was)"
         >
           <span class="count">{{ index + 1 }}</span>
           <img v-if="picture(was)" :src="picture(was)" :alt="`Frame ${index + 1} of the reel`" draggable="false" />
@@ -80,6 +100,12 @@ const whole = computed<Frame>(() => chosen.value ?? { page: 0, area: {} })
     <span class="grow" />
     <div class="line deeds">
       <template v-if="chosen">
+        <template v-if="frames.length > 1">
+          <button class="plain" aria-label="This frame earlier" :disabled="at === 0" @click="shift(-1)">←</button>
+          <button class="plain" aria-label="This frame later" :disabled="at === frames.length - 1" @click="shift(1)">
+            →
+          </button>
+        </template>
         <button class="plain" aria-label="Turn this frame by a quarter" @click="quarter">turn</button>
         <button class="plain" aria-label="Mirror this frame" @click="mirror">mirror</button>
         <button class="plain" aria-label="This frame once more" @click="again">once more</button>
