@@ -15,16 +15,16 @@ module Fobrel
         @found = search.presets
       end
 
-      # What was counted of whole libraries, by process: every page that is open asks for it after each change.
-      KEPT = Core::LruCache.new(50)
+      # What was counted, by process: every page that is open asks for it after each change.
+      KEPT = Core::LruCache.new(200)
       # What each person has of their own.
       OWN = %w[draft favourite recent].freeze
       private_constant :KEPT, :OWN
 
       # @return [Hash] as openapi.yaml describes Facets
       def to_h
-        mark = @search.whole && Models::WallChange.mark(@search.whole)
-        found = mark ? KEPT.fetch([@search.whole, mark]) { common } : common
+        key = @search.key
+        found = key ? KEPT.fetch(key) { common } : common
         own = OWN.to_h { |state| [state, @found.where(@search.state(state)).count] }
         states = Q::STATES.map { |state| [state, own[state] || found[:states][state]] }
         {**found, states: listed(states)}

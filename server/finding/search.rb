@@ -42,16 +42,39 @@ module Fobrel
         @depth = depth
       end
 
+      # What a process found out of questions that anybody would be answered the same, while nothing that they look at
+      # has changed: how many, and which where only what is alike fitted. The pages of a search ask for it again, and so
+      # does every other order.
+      Known = Struct.new(:total, :alike)
+      KEPT = Core::LruCache.new(200_000) { |known| 10 + known.alike.to_a.size }
+      # Terms that look at nothing but brushes, tags, families and work states; see Models::WallChange.
+      LASTING = ["tag", "family", "work state", "trait", "size", "author", "licence"].freeze
+      LASTING_STATES = ["changed", "locked", "untagged", "without notes"].freeze
+      private_constant :Known, :KEPT, :LASTING, :LASTING_STATES
+
       # @return [ActiveRecord::Relation<Models::Preset>] in no order
       def presets
-        @presets ||= narrowed(exact).then { |found| (@query.words.any? && !found.exists?) ? tolerated : found }
+        @presets ||=
+          if known
+            known.alike ? alike(known.alike) : narrowed(exact)
+          else
+            narrowed(exact).then { |found| (@query.words.any? && !found.exists?) ? tolerated : found }
+          end
       end
 
-      # @return [Integer, nil] the library, where all that it shows is asked for
-      def whole = (@query.words.empty? && @query.terms.empty?) ? @library.id : nil
+      # @return [Array, nil] what names the question and what it was asked of; nil where it may not be kept
+      def key
+        return @key if defined?(@key)
+        lasting = @pointers.empty? && @query.terms.all? { |term| lasting?(term) }
+        mark = lasting ? Models::WallChange.mark(@library.id) : nil
+        @key = mark && [@library.id, mark, @query.to_s]
+      end
 
       # @return [Integer] how many were found
-      def total = presets && (@alike&.size || presets.count)
+      def total
+        return known.total if known
+        (presets && (@alike&.size || presets.count)).tap { |total| keep(total) }
+      end
 
       # @return [Boolean] whether nothing fitted to the letter, so that what is alike was taken
       def tolerant? = presets && @tolerant == true
@@ -91,6 +114,21 @@ module Fobrel
 
       private
 
+      # @return [Known, nil]
+      def known
+        return @known if defined?(@known)
+        @known = key && KEPT[key]
+      end
+
+      def keep(total)
+        KEPT.fetch(key) { Known.new(total, @alike) } if key
+      end
+
+      def lasting?(term)
+        return (term.values.map(&:downcase) - LASTING_STATES).empty? if term.name == "is"
+        LASTING.include?(term.name)
+      end
+
       # The brush that is called so stands first, then those whose name has the words, then the rest.
       def nearest
         folded = @query.words.map { Q.fold(_1) }
@@ -117,9 +155,13 @@ module Fobrel
 
       # What is alike by trigrams; only where that is nothing, what is alike letter by letter.
       def tolerated
-        @tolerant = true
         ids = narrowed(mistyped { [_1] }).ids
         ids = narrowed(mistyped { [_1, *near(_1)] }).ids if ids.empty?
+        alike(ids)
+      end
+
+      def alike(ids)
+        @tolerant = true
         @alike = ids
         Models::Preset.where(id: ids)
       end

@@ -23,6 +23,9 @@ module Fobrel
         value
       end
 
+      # @return what is kept, or nil
+      def [](key) = @lock.synchronize { @kept.key?(key) ? (@kept[key] = @kept.delete(key)) : nil }
+
       # Whether it is kept now; another thread may push it out in the next moment.
       def key?(key) = @lock.synchronize { @kept.key?(key) }
 
