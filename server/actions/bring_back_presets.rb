@@ -16,7 +16,7 @@ module Fobrel
         check_rights(@library, @person, presets)
         found = Models::Preset.where(id: presets)
         changes.watch(found, %w[hidden_at hidden_by_id]) { found.bring_back }
-        write_down(@library, @person, "bring back", "#{brushes(presets.size)} brought back from the Attic")
+        write_changes(@library, @person, "bring back", "#{brushes(presets.size)} brought back from the Attic")
       end
     end
   end

@@ -17,6 +17,17 @@ module Fobrel
       # @return [Ledger::Changes] what this deed has changed until now
       def changes = @changes ||= Ledger::Changes.new
 
+      NOTHING = "Nothing would change, so nothing was done."
+      private_constant :NOTHING
+
+      # As #write_down; what is so already is not written down again.
+      #
+      # @raise [Core::Problem]
+      def write_changes(...)
+        raise Core::Problem, NOTHING if changes.empty?
+        write_down(...)
+      end
+
       # @param kind [String] what the ledger calls such deeds
       # @param summary [String] for people
       # @param about [Array<Models::Record>] what it is about beside the rows that it changed

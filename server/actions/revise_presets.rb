@@ -52,7 +52,7 @@ module Fobrel
       #
       # @param changes [Ledger::Changes] of that deed
       def revise(changes)
-        raise Core::Problem, "Nothing would change, so nothing was done." if @rows.empty?
+        raise Core::Problem, NOTHING if @rows.empty?
         presets = Models::Preset.where(id: @rows.map { _1.preset.id })
         return changes.watch(presets, %w[current_edition_id]) { save } if @as == "editions"
         presets.order(:id).lock.ids

@@ -22,7 +22,7 @@ module Fobrel
         changed = presets_of(@library, @ids).reject { _1[column] == @place&.id }
         found = Models::Preset.where(id: changed)
         changes.watch(found, [column.to_s]) { found.update_all(column => @place&.id) }
-        write_down(@library, @person, @kind, "#{brushes(changed.size)} #{said}")
+        write_changes(@library, @person, @kind, "#{brushes(changed.size)} #{said}")
       end
 
       private

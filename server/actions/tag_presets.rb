@@ -19,7 +19,7 @@ module Fobrel
         presets = presets_of(@library, @ids)
         tag = @on ? Models::Tag.called(@library, @name, changes:) : Models::Tag.find_called(@library, @name)
         hang(tag, presets.map(&:id).sort) if tag
-        write_down(
+        write_changes(
           @library,
           @person,
           @on ? "tag" : "untag",

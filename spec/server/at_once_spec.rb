@@ -85,7 +85,8 @@ RSpec.describe "several people at once" do
     ]
     4.times do
       done = at_once(*deeds.shuffle)
-      expect(done.grep(Exception)).to eq([])
+      # Whoever comes second may find it done.
+      expect(done.grep(Exception).map(&:message) - ["Nothing would change, so nothing was done."]).to eq([])
       undos = done.select(&:undoable?).map { |entry|
         -> {
           Fobrel::Actions::Undo.call(entry: entry.class.find(entry.id))
