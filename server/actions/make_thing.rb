@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Makes a thing of a library that is no brush: a family, a work state, a bundle, a recipe.
+    # Makes a thing of a library that is no brush: a family, a work state, a bundle, a recipe, a seat.
     class MakeThing < Deed
       # @param things [ActiveRecord::Relation] of a library
       # @param said [Hash] its columns

@@ -19,9 +19,15 @@ module Fobrel
       post "/api/libraries/:library/seats" do
         name = Core::Names.clean(json["name"])
         parent = json["parent_id"] && library.templates.find(json["parent_id"])
-        seat = Models::Seat.new(library:, name:, folder: Models::Seat.free_folder(library, name), parent:)
-        seat.template = json.fetch("template", false)
-        Models::Record.transaction { seat.save! && seat.settle }
+        said = {
+          name:,
+          folder: Models::Seat.free_folder(library, name),
+          parent:,
+          template: json.fetch("template", false)
+        }
+        seat = Models::Record.transaction do
+          Actions::MakeThing.call(things: library.seats, person:, said:).tap(&:settle)
+        end
         answer(Views::Seats.line(seat), 201)
       rescue ActiveRecord::RecordNotUnique
         refuse(422, "There is a seat of that name already. Nothing was changed. Take another name.")

@@ -142,12 +142,13 @@ RSpec.describe "a long walk", :api do
     walk = Walk.new(seed, [@first, @second])
     chance = Random.new(seed)
     start = picture
-    released, told, odd = {}, Hash.new(0), []
+    released, told, odd, why = {}, Hash.new(0), [], {}
     steps.times do |number|
       login = people.keys.sample(random: chance)
       name, verb, path, data = walk.step(people[login])
       before, last = picture, Studio::M::LedgerEntry.maximum(:id) || 0
-      as(login) { Studio::M::Record.transaction(requires_new: true) { call(verb, path, data) } }
+      answer = as(login) { Studio::M::Record.transaction(requires_new: true) { call(verb, path, data) } }
+      why[name] = answer["error"] if @code >= 400 && @code != 403
       told[[name, @code / 100]] += 1
       said = "step #{number}, #{login}: #{verb} #{path} #{data.inspect[0, 200]} → #{@code}"
       expect(@code).to be < 500, said
@@ -158,10 +159,11 @@ RSpec.describe "a long walk", :api do
       odd << [said, entries.map { [_1.kind, _1.undoable?] }, left.first(4)] if left.any?
       Studio::M::Release.where.not(id: released.keys).each { released[_1.id] = Fobrel::Core::Sum.of(_1.package) }
     end
+    done = told.select { |(_, class_), _| class_ == 2 }.to_h { |(name, _), count| [name, count] }
+    never = why.except(*done.keys)
     RSpec.configuration.reporter.message(
-      "#{steps} steps, seed #{seed}: #{told.sort_by {
-        _1.first.map(&:to_s)
-      }.map { |(n, s), c| "#{n} #{s}xx #{c}" }.join(", ")}"
+      "#{steps} steps, seed #{seed}, #{done.values.sum} of them done: #{done.sort.map { _1.join(" ") }.join(", ")}; " \
+        "never: #{never.map { |name, sentence| "#{name} (#{sentence[0, 90]})" }.join(", ")}"
     )
     expect(odd).to eq([])
     whole(released)

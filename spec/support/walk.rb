@@ -76,7 +76,7 @@ class Walk
     lock: ->(w) { w.brush { |id, _| [:put, "#{id}/lock", {locked: !w.mostly}] } },
     reset: ->(w) { [:post, w.here("reset"), {preset_ids: w.some, to: w.one(%w[current home received])}] },
     fit: ->(w) {
-      [:post, w.here("revisions"), {preset_ids: w.some, as: "editions", change: "fit", share: w.number, **SIZE}]
+      [:post, w.here("revisions"), {preset_ids: w.some, as: "editions", change: "fit", share: w.number / 100.0, **SIZE}]
     },
     doubles: ->(w) { w.rare { [:post, w.here("doubles"), {keep: w.some.first, preset_ids: w.some.last(2)}] } },
     take: ->(w) { w.rare { [:post, w.here("taken"), {preset_ids: w.elsewhere}] } },
