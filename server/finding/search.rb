@@ -267,11 +267,11 @@ module Fobrel
       end
 
       def used(word)
-        in_sets = "SELECT 1 FROM set_items i JOIN brush_sets s ON s.id = i.brush_set_id WHERE i.preset_id = presets.id"
-        in_plans = "SELECT 1 FROM start_items i JOIN seats s ON s.id = i.seat_id WHERE i.preset_id = presets.id"
+        in_sets = "SELECT 1 FROM set_items i WHERE i.preset_id = presets.id"
+        in_plans = "SELECT 1 FROM start_items i WHERE i.preset_id = presets.id"
         return "NOT EXISTS (#{in_sets}) AND NOT EXISTS (#{in_plans})" if word == "nothing"
-        sets = sql("s.id IN (?)", ids(Models::BrushSet, "used in", word))
-        seats = sql("s.id IN (?)", Models::Seat.where(library_id: libraries).named(word).ids)
+        sets = sql("i.brush_set_id IN (?)", ids(Models::BrushSet, "used in", word))
+        seats = sql("i.seat_id IN (?)", Models::Seat.where(library_id: libraries).named(word).ids)
         "EXISTS (#{in_sets} AND #{sets}) OR EXISTS (#{in_plans} AND #{seats})"
       end
     end
