@@ -171,7 +171,8 @@ module Fobrel
       free = free_port
       write("postgres.port", "#{free}\n", 0o644)
       settings = "-c listen_addresses=127.0.0.1 -c port=#{free} -c unix_socket_directories='' -c " \
-        "shared_buffers=128MB -c synchronous_commit=on#{" -c fsync=off -c full_page_writes=off" if @careless}"
+        "shared_buffers=128MB -c max_connections=250 -c synchronous_commit=on"
+      settings << " -c fsync=off -c full_page_writes=off" if @careless
       tool("pg_ctl", "-D", data, "-w", "-t", "60", "-l", File.join(data, "server.log"), "-o", settings, "start")
       @ours = true
     end

@@ -57,6 +57,7 @@ module Fobrel
         leads = @library.people.here.where(memberships: {role: "lead"}).to_a
         count = offer.items.size
         what = (count == 1) ? "“#{offer.items.first.value.name}”" : brushes(count)
+        Models::LedgerEntry.write(@library, @person, "offer", "#{@person.name} offered #{what}")
         Models::Notice.tell(
           leads,
           library: @library,

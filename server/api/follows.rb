@@ -43,13 +43,12 @@ module Fobrel
 
       put "/api/follows/:id" do
         follow = of_library(Models::Follow)
-        follow.update!(stays: json["stays"])
-        answer(Views::Follows.follow(follow))
+        answer(Views::Follows.follow(Actions::ChangeFollow.call(follow:, person:, stays: json["stays"])))
       end
 
       # The brushes stay, as the library's own.
       delete "/api/follows/:id" do
-        of_library(Models::Follow).destroy!
+        Actions::ChangeFollow.call(follow: of_library(Models::Follow), person:)
         answer({ok: true})
       end
 

@@ -20,12 +20,26 @@ module Fobrel
           )
         end
         refuse(422, "Nobody is invited to a library of one's own.") if here.kind == "personal"
-        made, key = Models::Invitation.issue(here, person, role: json["role"], name: json.fetch("name", ""))
+        made, key = Models::Record.transaction do
+          Models::Invitation.issue(here, person, role: json["role"], name: json.fetch("name", "")).tap { |one, _|
+            Models::LedgerEntry.write(here, person, "people", "#{called(one)} invited as #{one.role}", about: [one])
+          }
+        end
         answer({**Views::People.invitation(made), path: "/invitation/#{key}"}, 201)
       end
 
       delete "/api/libraries/:library/invitations/:item" do
-        library.invitations.open.find(params["item"]).destroy!
+        here = library
+        Models::Record.transaction do
+          gone = here.invitations.open.find(params["item"]).destroy!
+          Models::LedgerEntry.write(
+            here,
+            person,
+            "people",
+            "The invitation of #{called(gone)} taken back",
+            about: [gone]
+          )
+        end
         answer({ok: true})
       end
 
@@ -54,6 +68,8 @@ module Fobrel
       end
 
       helpers do
+        def called(invitation) = invitation.name.empty? ? "Somebody" : invitation.name
+
         def invitation(key)
           Models::Invitation.of(key) || refuse(
             404,

@@ -25,8 +25,11 @@ module Fobrel
         unless known(person.login, now)
           refuse(422, "Your password is another one than this. Nothing was changed.")
         end
-        person.update!(password: fresh)
-        person.sign_ins.where.not(id: sign_in.id).end_all
+        Models::Record.transaction do
+          person.update!(password: fresh)
+          person.sign_ins.where.not(id: sign_in.id).end_all
+          Models::LedgerEntry.write(nil, person, "account", "#{person.name} took another password")
+        end
         answer(me)
       end
 

@@ -37,6 +37,8 @@ module Fobrel
         offer.with_lock do
           refuse(409, "It is decided already.") unless offer.state == "open"
           offer.update!(withdrawn_at: Time.current)
+          said = "#{offer.person.name} withdrew an offer of #{offer.items.size}"
+          Models::LedgerEntry.write(offer.library, person, "offer", said)
         end
         Models::Live.tell(what: "library", library: offer.library_id)
         answer(Views::Offers.line(offer))

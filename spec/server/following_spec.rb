@@ -158,6 +158,10 @@ RSpec.describe "following", :api do
     expect(at(@second, one.name)["mark", "angle"]).to eq(0)
     call(:delete, "/api/follows/#{id}")
     expect([@second.presets.shown.count, @second.follows.count]).to eq([4, 0])
+    gone = call(:get, "#{second}/ledger?kind=follow")["entries"].first
+    expect([gone["summary"], gone["undoable"]]).to match([/followed no more; its brushes stay/, true])
+    call(:post, "/api/ledger/#{gone["id"]}/undo")
+    expect(call(:get, "#{second}/follows")["follows"].sole["at"]["number"]).to eq("1.0.0")
   end
 
   it "is where it was after an undo: the next release is held against the same ground" do

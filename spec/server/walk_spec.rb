@@ -32,6 +32,7 @@ RSpec.describe "a long walk", :api do
     follows
     followed_brushes
     libraries
+    invitations
   ]
   places = %w[set_items bundle_items start_items]
   # Columns that follow from others, or say when something was.

@@ -104,7 +104,10 @@ class Walk
         {release_id: M::Release.where(bundle_id: follow.bundle_id).maximum(:id) || 0}
       ]
     },
+    stay: ->(w) { w.of("follows") { |id| [:put, id, {stays: w.mostly}] } },
     unfollow: ->(w) { w.rare { w.of("follows") { |id| [:delete, id, nil] } } },
+    invite: ->(w) { w.rare { [:post, w.here("invitations"), {role: "guest", name: w.word}] } },
+    uninvite: ->(w) { w.of("invitations") { |id| [:delete, w.here("invitations/#{id[/\d+$/]}"), nil] } },
     role: ->(w) { w.rare { [:put, w.here("people/#{w.one(M::Person.ids)}"), {role: w.one(%w[guest artist lead])}] } },
     describe_library: ->(w) { [:put, w.here.chomp("/"), {description: w.word}] },
     upkeep: ->(w) { [:put, w.here("upkeep"), {days: {"undo" => 300 + w.number}}] },
