@@ -5,7 +5,7 @@ require "support/fuzz"
 
 # bin/fuzz sends more of them.
 RSpec.describe "requests by chance", :api do
-  count = Integer(ENV.fetch("FUZZ", 600))
+  count = Integer(ENV.fetch("FUZZ", 1000))
   seed = Integer(ENV.fetch("SEED", 17))
   secret = "Nobody else’s 7731"
 

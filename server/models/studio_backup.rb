@@ -15,6 +15,9 @@ module Fobrel
       AGE = 2.days
       private_constant :SECONDS, :AGE
 
+      # @return [String] eight digits that tell this studio from others, and stay with it when it is restored
+      def self.studio = Core::Sum.of((Person.order(:id).pick(:created_at) || Time.at(0)).utc.iso8601(6))[0, 8]
+
       # @return [StudioBackup, nil] the last that is whole
       def self.last_good = where.not(made_at: nil).order(:made_at).last
 
@@ -28,7 +31,7 @@ module Fobrel
       # @raise [Core::Problem] while another is under way
       def self.begin(person = nil)
         now = Time.current
-        transaction(requires_new: true) { create!(person:, file: Backups::Folder.name(now), created_at: now) }
+        transaction(requires_new: true) { create!(person:, file: Backups::Folder.here.name(now), created_at: now) }
       rescue ActiveRecord::RecordNotUnique
         raise Core::Problem, "A backup is being made already. Wait until it is done."
       end
@@ -42,7 +45,7 @@ module Fobrel
         return fail(said["problem"]) if said["problem"]
         update!(said.slice("size", "rows", "pictures").merge(made_at: Time.current))
         tried = program("restore", path, "--trial")
-        folder.prune
+        folder.prune unless tried["problem"]
         update!(trial_problem: tried["problem"], tried_at: Time.current, ended_at: Time.current)
       rescue SystemCallError => e
         fail("#{folder.path}: #{e.message.sub(/ @ .*/, "")}. Earlier backups are untouched.")

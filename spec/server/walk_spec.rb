@@ -6,7 +6,7 @@ require "support/walk"
 # A long way through the deeds of the API: five people, two libraries. WALK says how many steps (thousands for a long
 # look), SEED which way.
 RSpec.describe "a long walk", :api do
-  steps = Integer(ENV.fetch("WALK", 150))
+  steps = Integer(ENV.fetch("WALK", 100))
   seed = Integer(ENV.fetch("SEED", 18))
 
   # What a library is to all who work in it; what is one's own, and what is made from it, is not.

@@ -26,24 +26,26 @@ const suggest = (text: string, give: (found: { value: string; id: number; finger
 </script>
 
 <template>
-  <el-autocomplete
-    ref="box"
-    v-model="word"
-    size="small"
-    :fetch-suggestions="suggest"
-    :placeholder="label"
-    :aria-label="label"
-    :debounce="120"
-    fit-input-width
-    @select="emit('pick', ($event as { id: number }).id)"
-    @keydown.esc="emit('close')"
-  >
-    <template #default="{ item }"
-      ><span class="found"
-        ><Strip :fingerprint="item.fingerprint" :label="item.value" />{{ item.value }}</span
-      ></template
+  <span v-suggests class="picker">
+    <el-autocomplete
+      ref="box"
+      v-model="word"
+      size="small"
+      :fetch-suggestions="suggest"
+      :placeholder="label"
+      :aria-label="label"
+      :debounce="120"
+      fit-input-width
+      @select="emit('pick', ($event as { id: number }).id)"
+      @keydown.esc="emit('close')"
     >
-  </el-autocomplete>
+      <template #default="{ item }"
+        ><span class="found"
+          ><Strip :fingerprint="item.fingerprint" :label="item.value" />{{ item.value }}</span
+        ></template
+      >
+    </el-autocomplete>
+  </span>
 </template>
 
 <style scoped>

@@ -167,17 +167,18 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) => {
         :value="String(one.id)"
         :label="one.name"
     /></el-select>
-    <el-autocomplete
-      v-if="asking === 'tag' || asking === 'set'"
-      v-model="word"
-      :placeholder="questions[asking][2]"
-      :aria-label="questions[asking][2]"
-      :fetch-suggestions="suggest"
-      maxlength="60"
-      class="wide"
-      @change="chooseSet"
-      @select="chooseSet"
-    />
+    <div v-if="asking === 'tag' || asking === 'set'" v-suggests>
+      <el-autocomplete
+        v-model="word"
+        :placeholder="questions[asking][2]"
+        :aria-label="questions[asking][2]"
+        :fetch-suggestions="suggest"
+        maxlength="60"
+        class="wide"
+        @change="chooseSet"
+        @select="chooseSet"
+      />
+    </div>
     <p
       v-if="asking === 'tag' && library.workStates.some(({ name }) => name.toLowerCase() === word.trim().toLowerCase())"
       class="soft"

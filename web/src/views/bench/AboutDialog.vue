@@ -100,15 +100,15 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
         placeholder="unknown"
         @update:model-value="put('author', $event)"
       /><span v-else>{{ about.author || 'unknown' }}</span> <span class="soft">Licence</span
-      ><el-autocomplete
-        v-if="mayEdit"
-        :model-value="about.licence"
-        aria-label="Licence"
-        :fetch-suggestions="licences"
-        maxlength="100"
-        placeholder="none, or an SPDX identifier"
-        @update:model-value="put('licence', $event)"
-      /><span v-else>{{ about.licence || 'none' }}</span>
+      ><span v-if="mayEdit" v-suggests
+        ><el-autocomplete
+          :model-value="about.licence"
+          aria-label="Licence"
+          :fetch-suggestions="licences"
+          maxlength="100"
+          placeholder="none, or an SPDX identifier"
+          @update:model-value="put('licence', $event)" /></span
+      ><span v-else>{{ about.licence || 'none' }}</span>
       <span class="soft">Picture</span>
       <div class="line">
         <span v-if="about.picture" class="picture"

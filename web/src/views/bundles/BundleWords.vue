@@ -34,7 +34,7 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) =>
   <form class="words" :inert="!session.mayEdit" @submit.prevent="save">
     <label>Name<el-input v-model="words.name" aria-label="Name of the bundle" maxlength="100" /></label
     ><label>Author<el-input v-model="words.author" aria-label="Author" maxlength="200" /></label>
-    <label
+    <label v-suggests
       >Licence (SPDX)<el-autocomplete
         v-model="words.licence"
         :fetch-suggestions="suggest"

@@ -39,7 +39,7 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) =>
 <template>
   <form class="where" aria-label="Where to put them" @submit.prevent>
     <span class="soft">Put them</span>
-    <label
+    <label v-suggests
       >in the set<el-autocomplete
         v-model="where.set"
         :fetch-suggestions="suggest"

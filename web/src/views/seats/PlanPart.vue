@@ -78,6 +78,7 @@ const titles = computed(() => ({ section: 'Name of its section', replaces: 'Name
       <h3 v-if="heads(index)">{{ heads(index) }}</h3>
       <form
         v-if="asking?.thing === line.thing"
+        v-suggests
         class="line"
         @submit.prevent="answer"
         @keydown.esc.stop="asking = undefined"
