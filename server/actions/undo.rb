@@ -29,10 +29,12 @@ module Fobrel
       def call
         @entry.lock!
         refuse
-        kept = Ledger::GoingBack.new(@entry).call
+        back = Ledger::GoingBack.new(@entry)
+        kept = back.call
         @entry.update!(undone_at: Time.current)
         said = "Undone: #{@entry.summary}"[0, 500]
-        Models::LedgerEntry.write(@entry.library, @person, "undo", said, about: @entry.about)
+        about = @entry.about + Ledger::Chain.rebased(back.rebased)
+        Models::LedgerEntry.write(@entry.library, @person, "undo", said, about:)
         kept
       end
 

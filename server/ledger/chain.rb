@@ -27,6 +27,7 @@ module Fobrel
       #   was known is still among them
       def check(known: nil)
         @broken = []
+        @keeps, @rebased = {}, {}
         @sum, @place, count = "", 0, 0
         found = known.nil?
         each do |row|
@@ -35,7 +36,14 @@ module Fobrel
           @sum, @place = row.values_at("sum", "place")
           count += 1
         end
-        {entries: count, head: @sum, broken: @broken, known: found}
+        {entries: count, head: @sum, broken:, known: found}
+      end
+
+      # @param ids [Array<Integer>] of entries of which an undo has put right what they keep, see Rebase
+      # @return [Array<String>] what is written of it in the entry of that undo, and with it in the chain
+      def self.rebased(ids)
+        sum = Arel.sql("encode(sha256(convert_to(undo::text, 'UTF8')), 'hex')")
+        Models::LedgerEntry.where(id: ids).order(:id).pluck(:id, sum).map { |id, now| "ledger_entries:#{id}=#{now}" }
       end
 
       private
@@ -45,8 +53,9 @@ module Fobrel
         to_char(created_at, 'YYYY-MM-DD"T"HH24:MI:SS.US') AS at,
         undo = '{"closed": true}' AS closed, encode(sha256(convert_to(undo::text, 'UTF8')), 'hex') AS undo_sum
       SQL
+      REBASED = /\bledger_entries:(\d+)=(\h{64})/
       PARTS = %w[place library_id person_id kind summary via at about changes_sum].freeze
-      private_constant :COLUMNS, :PARTS
+      private_constant :COLUMNS, :REBASED, :PARTS
 
       def each
         last = 0
@@ -62,9 +71,16 @@ module Fobrel
       def look(row)
         why = if row["place"] != @place + 1 then :gone
         elsif Core::Sum.of(written(row)) != row["sum"] then :words
-        elsif !row["closed"] && row["undo_sum"] != row["changes_sum"] then :undo
         end
         @broken << {place: row["place"], id: row["id"], why: WHY.fetch(why)} if why
+        @keeps[row["id"]] = row.values_at("place", "undo_sum", "changes_sum") unless why || row["closed"]
+        row["about"].scan(REBASED) { |id, sum| @rebased[id.to_i] = sum }
+      end
+
+      # What an undo keeps may be another since, where a later entry says so.
+      def broken
+        changed = @keeps.reject { |id, (_, now, written)| now == @rebased.fetch(id, written) }
+        @broken.concat(changed.map { |id, (place, *)| {place:, id:, why: WHY.fetch(:undo)} }).sort_by { _1[:place] }
       end
 
       # As the database writes it, each part with its length before it.

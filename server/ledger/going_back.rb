@@ -18,6 +18,9 @@ module Fobrel
         @rebase = Rebase.new(entry)
       end
 
+      # @return [Array<Integer>] later entries whose own undo was put right
+      def rebased = @rebase.entries
+
       # @return [Array<String>] what stays, as sentences
       def call
         lock

@@ -6,9 +6,13 @@ module Fobrel
     # one will bring back is put right; where a row comes back before what it points to, the deed that will
     # bring that back points the row to it again.
     class Rebase
+      # @return [Array<Integer>] entries that keep something else since
+      attr_reader :entries
+
       # @param entry [Models::LedgerEntry] that is being taken back
       def initialize(entry)
         @entry = entry
+        @entries = []
       end
 
       # @param change [Changes::Change] of a row that is gone
@@ -41,6 +45,7 @@ module Fobrel
         changes = entry.what_changed
         yield changes.list.find { _1.table == table && _1.key == key && _1.kind == :went }, changes
         entry.update!(undo: changes.to_h, touched: changes.touched)
+        @entries |= [entry.id]
         true
       end
     end

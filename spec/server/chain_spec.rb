@@ -142,6 +142,23 @@ RSpec.describe "the ledger", :api do
     expect([check.call["broken"], check.call(whole["head"])["known"]]).to eq([[], false])
   end
 
+  # What a later deed took away comes back as it was before the earlier one was done: its own undo says so from then on.
+  it "knows of an undo that was put right by another, and still finds it changed by anybody else" do
+    check = -> { call(:get, "#{library}/ledger/check")["broken"] }
+    family = call(:post, "#{library}/families", {name: "Inks"})
+    call(:put, "/api/families/#{family["id"]}", {name: "Oils"})
+    call(:delete, "/api/families/#{family["id"]}")
+    removed, renamed = entries.first(2)
+    before = Studio::M::LedgerEntry.find(removed["id"]).undo
+    undo(renamed)
+    expect(Studio::M::LedgerEntry.find(removed["id"]).undo).not_to eq(before)
+    expect(check.call).to eq([])
+    undo(removed)
+    expect([@first.families.pluck(:name), check.call]).to eq([["Inks"], []])
+    Studio::M::LedgerEntry.find(removed["id"]).update!(undo: before)
+    expect(check.call.map { _1.values_at("id", "why") }).to match([[removed["id"], /undo keeps/]])
+  end
+
   it "keeps what is of no library for whoever runs the studio" do
     Studio::M::Person.find_by!(login: "maren").update!(owner: true)
     call(:post, "/api/tokens", {name: "box"})
