@@ -11,7 +11,7 @@ module Fobrel
       EACH = {"package" => 0.008, "kit" => 0.006, "backup" => 0.01, "proof" => 0.09, "inventory" => 0.008}.freeze
       UNPAINTED = 0.06
       # What is made sooner is waited for.
-      SHORT = 2.0
+      SHORT = 1.0
       PIECE = 8 * 1024 * 1024
       private_constant :EACH, :UNPAINTED, :SHORT, :PIECE
 
