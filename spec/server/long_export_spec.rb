@@ -53,7 +53,8 @@ RSpec.describe "an export that takes long", :api do
   it "is told from a short one by how many brushes there are, and how many of them are painted" do
     presets = @first.presets.shown.pluck(:fingerprint)
     long = ->(kind, list) { Studio::M::Export.long?(kind, list) }
-    expect([long["package", presets], long["inventory", presets], long["proof", presets]]).to eq([false, false, false])
+    few = [long["package", presets], long["inventory", presets], long["proof", presets.first(4)]]
+    expect(few).to eq([false, false, false])
     many = presets * 40
     expect([long["package", many], long["proof", many], long["recipe", presets * 20]]).to eq([true, true, false])
     Studio::M::KeptStrip.insert_all(
