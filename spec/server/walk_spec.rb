@@ -190,6 +190,14 @@ RSpec.describe "a long walk", :api do
           call(:post, "/api/ledger/#{entry.id}/undo", {})
         }
       }
+      # Where somebody took the name meanwhile, it says so and does nothing.
+      if @code == 422 && answer["error"].include?("already here")
+        next kept << [
+          entry.id,
+          entry.summary,
+          [answer["error"]]
+        ]
+      end
       expect(@code).to be < 300, "#{entry.kind} #{entry.summary}: #{answer}"
       kept << [entry.id, entry.summary, answer["kept"]] if answer["kept"]&.any?
     end
