@@ -449,9 +449,12 @@ module Fobrel
     end
 
     # Beside the target first, so that a full disk leaves no half file.
-    def write(target, bytes)
+    # Whole or not at all.
+    #
+    # @yieldparam io [File] where there are no bytes at hand
+    def write(target, bytes = nil)
       beside = "#{target}.part-#{Process.pid}"
-      File.binwrite(beside, bytes)
+      bytes ? File.binwrite(beside, bytes) : File.open(beside, "wb") { |io| yield io }
       File.rename(beside, target)
     ensure
       File.delete(beside) if beside && File.exist?(beside)

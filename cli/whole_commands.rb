@@ -98,7 +98,7 @@ module Fobrel
           library, wish = wish_of(@options[:library], @options[:brush])
           person = library.memberships.find_by(role: "lead")&.person || Models::Person.order(:id).first
           made = Actions::ExportBrushes.call(library:, person:, wish:, goes_to: "the command line")
-          File.open(target, "wb") { |io| IO.copy_stream(made.io, io) }
+          write(target) { |io| IO.copy_stream(made.io, io) }
           answer({file: target, library: library.name}, "#{target}: #{wish["name"]} of “#{library.name}”")
         end
       end

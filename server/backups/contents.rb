@@ -2,8 +2,8 @@
 
 module Fobrel
   module Backups
-    # What of the database a backup of the whole studio holds: every table is named here as one that is left out, as a
-    # secret, or is kept.
+    # What of the database a backup of the whole studio holds: every table that is not named here as left out, or as a
+    # secret.
     class Contents
       # Tables of the database itself, of the moment, or of what is computed anew: why each is left out.
       LEFT_OUT = {

@@ -18,7 +18,9 @@ module Fobrel
         at = URI(url)
         name = "#{at.path.delete_prefix("/")[0, 50]}#{MARK}_#{SecureRandom.hex(4)}"
         made = server(url) { |one| one.exec(%(CREATE DATABASE "#{name}")) }
-        switch(at.dup.tap { _1.path = "/#{name}" }.to_s, url, &)
+        scratch = at.dup.tap { _1.path = "/#{name}" }.to_s
+        # Somebody is connected to it for all that time: nobody else's sweeping takes it away.
+        server(scratch) { switch(scratch, url, &) }
       rescue PG::InsufficientPrivilege
         raise Core::Problem,
           "The database's role may not make a database to try it in. Nothing was changed. " \

@@ -51,7 +51,6 @@ module Fobrel
         Models::Record.transaction(isolation: :repeatable_read) do
           connection = Models::Record.connection
           connection.execute("SET TRANSACTION READ ONLY")
-          connection.materialize_transactions
           write(connection.raw_connection)
         end
       end

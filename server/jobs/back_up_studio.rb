@@ -10,10 +10,14 @@ module Fobrel
         "more in its log."
       private_constant :GIVEN_UP
 
+      # Both or neither: one that is begun and that nobody makes would be in the way of all others.
+      #
       # @param person [Models::Person, nil]
       # @return [Models::StudioBackup] begun
       # @raise [Core::Problem] while another is under way
-      def self.begin(person = nil) = Models::StudioBackup.begin(person).tap { enqueue(_1.id) }
+      def self.begin(person = nil)
+        Models::Record.transaction { Models::StudioBackup.begin(person).tap { enqueue(_1.id) } }
+      end
 
       # What the night begins, unless one is being made at this moment.
       def self.tonight
