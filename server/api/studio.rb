@@ -12,7 +12,7 @@ module Fobrel
 
       # Begins one; how far it is stands in the studio.
       post "/api/studio/backups" do
-        answer(Views::Upkeep.backup(Jobs::BackUpStudio.begin(person)), 202)
+        answer(Views::Studio.backup(Jobs::BackUpStudio.begin(person)), 202)
       end
 
       # Takes over a library whose leads are gone.

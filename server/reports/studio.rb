@@ -5,7 +5,7 @@ module Fobrel
     # The whole installation: people, libraries and how large they are.
     class Studio
       # @return [Hash] as openapi.yaml describes Studio
-      def to_h = {people:, libraries:, size: Models::Cleaning.size, backups: Views::Upkeep.backups}
+      def to_h = {people:, libraries:, size: Models::Cleaning.size, backups: Views::Studio.backups}
 
       private
 
