@@ -80,6 +80,14 @@ RSpec.describe "a long walk", :api do
     end
   end
 
+  # A package of one library comes to the other, and waits.
+  def bring(from, into, chance)
+    picked = from.presets.shown.order(:id).to_a.sample(3, random: chance)
+    as("maren") { picked.any? && deliver(into, {"kit.zip" => package(from, picked)}) } if leads?(from, into)
+  end
+
+  def leads?(*libraries) = people["maren"].memberships.where(library: libraries, role: "lead").count == libraries.size
+
   define_method(:picture) do
     shared.to_h do |table|
       left = %w[created_at updated_at] + follows.fetch(table, [])
@@ -146,6 +154,7 @@ RSpec.describe "a long walk", :api do
     released, told, odd, why = {}, Hash.new(0), [], {}
     steps.times do |number|
       login = people.keys.sample(random: chance)
+      bring(*[@first, @second].shuffle(random: chance), chance) if (number % 20).zero?
       name, verb, path, data = walk.step(people[login])
       before, last = picture, Studio::M::LedgerEntry.maximum(:id) || 0
       answer = as(login) { Studio::M::Record.transaction(requires_new: true) { call(verb, path, data) } }

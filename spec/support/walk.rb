@@ -89,6 +89,14 @@ class Walk
         {as: w.one(%w[new edition return]), reason: w.word, name: "#{w.word} #{w.number}"}
       ]
     },
+    take_in: lambda { |w|
+      arrival = M::Arrival.where(library: w.library, state: "planned").order(:id).first or next
+      [
+        :post,
+        "/api/arrivals/#{arrival.id}/apply",
+        {stamp: M::Arrival.stamp(arrival.plan(M::Person.find(w.person)))}
+      ]
+    },
     follow: ->(w) {
       [
         :post,

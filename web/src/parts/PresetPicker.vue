@@ -35,7 +35,6 @@ const suggest = (text: string, give: (found: { value: string; id: number; finger
       :placeholder="label"
       :aria-label="label"
       :debounce="120"
-      fit-input-width
       @select="emit('pick', ($event as { id: number }).id)"
       @keydown.esc="emit('close')"
     >

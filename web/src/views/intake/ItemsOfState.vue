@@ -96,6 +96,9 @@ function told(item: ArrivalItem) {
 </template>
 
 <style scoped>
+.said > b {
+  margin-right: 6px;
+}
 .kind {
   margin-bottom: 14px;
 }

@@ -10,12 +10,11 @@ import { dated } from '../../parts/when'
 /** Backups of the whole studio: where they lie, the last ones, and whether they could be restored. */
 type Found = components['schemas']['StudioBackups']
 type One = Found['list'][number]
-const { found } = defineProps<{ found: Found }>()
-const emit = defineEmits<{ changed: [] }>()
+const { found, load } = defineProps<{ found: Found; load: () => Promise<unknown> }>()
 
 const underWay = computed(() => found.list.some((one) => one.under_way))
-const LOOK = 2_000
-useIntervalFn(() => underWay.value && emit('changed'), LOOK)
+/** What changes by itself, or in another window, is looked at again; in silence where the server does not answer. */
+useIntervalFn(() => load().catch(() => undefined), 3_000)
 
 const {
   busy,
@@ -23,7 +22,7 @@ const {
   go: begin,
 } = useDeed(async () => {
   await of(api.POST('/api/studio/backups'))
-  emit('changed')
+  await load()
 })
 
 const holds = (one: One) =>

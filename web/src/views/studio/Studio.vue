@@ -116,7 +116,7 @@ const takeOver = (one: Found['libraries'][number]) =>
           </tr>
         </tbody>
       </table>
-      <Backups :found="found.backups" @changed="toast.attempt(load)" />
+      <Backups :found="found.backups" :load="load" />
       <h2>Accounts, tokens and sign-ins</h2>
       <table class="list" aria-label="Accounts, tokens and sign-ins">
         <tbody>
