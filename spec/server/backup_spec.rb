@@ -87,7 +87,7 @@ RSpec.describe "a backup of a whole library", :api do
   end
 
   def back_up(library)
-    call(:post, "/api/libraries/#{library.id}/exports", {kind: "backup", of: {library: true}, name: "Storm"})
+    exported(library, {kind: "backup", of: {library: true}, name: "Storm"})
   end
 
   def counts(library)

@@ -26,7 +26,7 @@ RSpec.describe "coming in and going out", :api do
     set = @first.brush_sets.create!(name: "Line kit")
     set.put_in_order(presets.values_at(4, 1, 3).map(&:id))
     whole = -> {
-      call(:post, "/api/libraries/#{@first.id}/exports", {kind: "package", name: "Storm kit", of: {library: true}})
+      exported(@first, {kind: "package", name: "Storm kit", of: {library: true}})
     }
     package = whole.call
     expect(whole.call).to eq(package)

@@ -280,7 +280,7 @@ RSpec.describe "in use", :api do
       )
       expect(call(:put, path, {cover: ids[0]})["bundle"].values_at("cover", "picture")).to eq([ids[0], nil])
       call(:put, "#{path}/picture?file=cover.png", wide)
-      backup = call(:post, "#{library}/exports", {kind: "backup", name: "b", of: {library: true}, options: {}})
+      backup = exported(@first, {kind: "backup", name: "b", of: {library: true}, options: {}})
       take_in(@second, backup)
       expect(@second.bundles.find_by!(name: "Kit").picture).to eq(Studio::M::Bundle.find(bundle["id"]).picture)
     end
@@ -446,7 +446,7 @@ RSpec.describe "in use", :api do
       call(verb, path, data)
       expect(status).to be_between(200, 499), "#{verb} #{path} #{data}"
     end
-    backup = call(:post, "#{library}/exports", {kind: "backup", name: "b", of: {library: true}, options: {}})
+    backup = exported(@first, {kind: "backup", name: "b", of: {library: true}, options: {}})
     expect(status).to eq(200), backup.to_s[0, 300]
     into = Studio::M::Library.create!(name: "From #{chance.seed}").tap { |made|
       made.memberships.create!(person: Studio::M::Person.find_by!(login: "maren"), role: "lead")

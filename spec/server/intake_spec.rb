@@ -262,7 +262,7 @@ RSpec.describe "the Intake", :api do
     )
     expect(call(:post, "/api/exports/#{Studio::M::Export.last.id}/repeat", {})).to eq(bytes)
     @first.presets.find(presets[0].id).update!(hidden_at: Time.current)
-    backup = call(:post, "/api/libraries/#{@first.id}/exports", {kind: "backup", of: {library: true}, name: "Storm"})
+    backup = exported(@first, {kind: "backup", of: {library: true}, name: "Storm"})
     expect(last_response.headers["content-disposition"]).to match(/storm-#{Date.today}\.fobrel\.zip/)
     expect(Fobrel::Core::Package::Reader.read(backup).presets.size).to eq(8)
     family = @first.families.create!(name: "Lines")

@@ -579,9 +579,8 @@ RSpec.describe "finding and ordering", :api do
     it "prints proof sheets as PDF and PNG, of any size, ground and name" do
       make("Ωmega Фон — « é »", about: {"notes" => "x" * 400})
       list = @first.presets.ids
-      pdf = call(
-        :post,
-        "#{library}/exports",
+      pdf = exported(
+        @first,
         {
           kind: "proof",
           of: {preset_ids: list},
@@ -598,9 +597,8 @@ RSpec.describe "finding and ordering", :api do
           pages.height
         ]
       ).to match([1, be_within(3).of(331), be_within(3).of(468)])
-      zip = call(
-        :post,
-        "#{library}/exports",
+      zip = exported(
+        @first,
         {
           kind: "proof",
           of: {preset_ids: list},

@@ -67,13 +67,18 @@ module ApiHelp
     call(:get, "/api/arrivals/#{plan["id"]}")
   end
 
+  # What the server exports, whether it is written at once or as long work: that hangs on what was painted before.
+  def exported(library, wish)
+    answer = call(:post, "/api/libraries/#{library.id}/exports", wish)
+    return answer unless status == 202
+    export = call(:get, "/api/tasks/#{answer["begun"]["id"]}")["result"]["export"]
+    get("/api/exports/#{export}/file")
+    last_response.body
+  end
+
   # A package of brushes, as the server exports it.
   def package(library, presets, name: "Storm kit", **options)
-    call(
-      :post,
-      "/api/libraries/#{library.id}/exports",
-      {kind: "package", name:, of: {preset_ids: presets.map(&:id)}, options:}
-    )
+    exported(library, {kind: "package", name:, of: {preset_ids: presets.map(&:id)}, options:})
   end
 
   # Outside references: ajv, the npm packages semver and spdx-license-ids.
