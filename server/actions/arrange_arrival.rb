@@ -106,7 +106,7 @@ module Fobrel
         added = here(group) - was
         return if added.empty?
         headings = set.section_by_preset.merge(sections(group).slice(*added))
-        @changes.watch(set.items) { set.put_in_order(was + added, headings) }
+        @changes.watch_order(set) { set.put_in_order(was + added, headings) }
       end
 
       # The set that was chosen: everything of the arrival at a place, or in place of what it holds.

@@ -12,22 +12,19 @@ module Fobrel
       # @param search [Search]
       def initialize(search)
         @search = search
-        @found = search.presets
       end
 
-      # What was counted, by process: every page that is open asks for it after each change.
+      # What was counted, by process, and which were found: every page that is open asks for it after each change.
+      Counted = Struct.new(:common, :lowest, :bits)
       KEPT = Core::LruCache.new(200)
-      # What each person has of their own.
-      OWN = %w[draft favourite recent].freeze
-      private_constant :KEPT, :OWN
+      private_constant :Counted, :KEPT
 
       # @return [Hash] as openapi.yaml describes Facets
       def to_h
         key = @search.key
-        found = key ? KEPT.fetch(key) { common } : common
-        own = OWN.to_h { |state| [state, @found.where(@search.state(state)).count] }
-        states = Q::STATES.map { |state| [state, own[state] || found[:states][state]] }
-        {**found, states: listed(states)}
+        counted = key ? KEPT.fetch(key) { count } : count
+        states = Q::STATES.map { |state| [state, counted.common[:states][state] || own(state, counted)] }
+        {**counted.common, states: listed(states)}
       end
 
       # How many brushes have a trait, the plain one counted with each of its kinds.
@@ -51,54 +48,62 @@ module Fobrel
 
       private
 
-      COLUMNS = %w[family_id label_id author licence].freeze
-      COMMON = (Q::STATES - OWN).freeze
-      private_constant :COLUMNS, :COMMON
+      COMMON = (Q::STATES - Search::OWN).freeze
+      private_constant :COMMON
 
       # What is the same for everybody.
-      def common
-        counts = Models::Record.connection.exec_query(sql, "Facets").cast_values.group_by(&:first)
-        rows = counts.fetch("rows", []).map { |_, _, count, values, states| [count, values, states] }
-        columns = COLUMNS.each_with_index.to_h { |name, index| [name, column(rows, index)] }
+      def count
+        ids = found
+        states = COMMON.to_h { [_1, @search.state(_1)] }
+        counts = @search.libraries.map { |library_id| Columns.count(library_id, ids, states) }
+        counts = counts.inject { |one, other| one.merge(other) { |_, a, b| a.merge(b) { |_, m, n| m + n } } } || {}
+        Counted.new(common(ids.size, counts).freeze, *bits(ids))
+      end
+
+      def common(total, counts)
         {
-          total: rows.sum(&:first),
-          families: columns["family_id"],
-          work_states: columns["label_id"],
-          authors: columns["author"],
-          licences: columns["licence"],
-          tags: listed(pairs(counts, "tag")),
-          traits: listed(self.class.summed(traits(counts))),
-          states: COMMON.each_with_index.to_h { |state, index| [state, rows.sum { _3[index] }] }
-        }.freeze
+          total:,
+          families: column(counts["family_id"]),
+          work_states: column(counts["label_id"]),
+          authors: column(counts["author"]),
+          licences: column(counts["licence"]),
+          tags: listed(counts.fetch("tags", {})),
+          traits: listed(self.class.summed(traits(counts["traits"]))),
+          states: counts.fetch("states", {})
+        }
+      end
+
+      # @return [Numo::Int64] ids
+      def found
+        sql = @search.presets.select("presets.id").to_sql
+        Models::RawColumn.ids(Models::RawColumn.get("SELECT #{Models::RawColumn::PACKED} FROM (#{sql}) presets"))
+      end
+
+      # One bit for each id from the lowest on.
+      def bits(ids)
+        return [0, Numo::Bit.zeros(0)] if ids.size.zero?
+        lowest = ids.min
+        bits = Numo::Bit.zeros(ids.max - lowest + 1)
+        bits[ids - lowest] = 1
+        [lowest, bits]
+      end
+
+      # How many of those found are this person's.
+      def own(state, counted)
+        places = 0...counted.bits.size
+        @search.own(state).pluck(:preset_id).count { |id|
+          places.cover?(id - counted.lowest) && counted.bits[id - counted.lowest] == 1
+        }
       end
 
       # One by one, out of lists of them.
-      def traits(counts) = pairs(counts, "traits").flat_map { |words, count| words.split("\n").map { [_1, count] } }
-
-      def pairs(counts, kind) = counts.fetch(kind, []).map { |_, key, count| [key, count] }
+      def traits(counts) = counts.to_h.flat_map { |words, count| words.split("\n").map { [_1, count] } }
 
       def listed(list) = list.map { |key, count| {key:, count:} }
 
       # The most frequent first.
-      def column(rows, index)
-        sums = rows.each_with_object(Hash.new(0)) { |(count, values), all| all[values[index]] += count }
-        listed(sums.reject { |key, _| key.to_s.empty? }.sort_by { |key, count| [-count, key] })
-      end
-
-      # What was found is looked for once. Rows that are alike are counted together first: of traits there are a few
-      # hundred kinds of lists, whatever the number of brushes.
-      def sql
-        states = COMMON.map.with_index { |state, index| "(#{@search.state(state)}) AS s#{index}" }
-        found = @found.select(["presets.id", "presets.trait_words", *COLUMNS.map { "presets.#{_1}" }, *states]).to_sql
-        sums = COMMON.each_index.map { |index| "count(*) FILTER (WHERE s#{index})" }
-        <<~TEXT
-          WITH found AS MATERIALIZED (#{found})
-          SELECT 'rows', NULL, count(*), ARRAY[#{COLUMNS.map { "#{_1}::text" }.join(", ")}], ARRAY[#{sums.join(", ")}]
-            FROM found GROUP BY #{COLUMNS.join(", ")}
-          UNION ALL SELECT 'tag', g.tag_id::text, count(*), NULL, NULL
-            FROM found JOIN taggings g ON g.preset_id = found.id GROUP BY g.tag_id
-          UNION ALL SELECT 'traits', trait_words, count(*), NULL, NULL FROM found GROUP BY trait_words
-        TEXT
+      def column(counts)
+        listed(counts.to_h.reject { |key, _| key.empty? }.sort_by { |key, count| [-count, key] })
       end
     end
   end

@@ -98,18 +98,29 @@ module Fobrel
       # @return [String] SQL
       def state(word)
         case word
-        when "draft" then sql("presets.id IN (SELECT preset_id FROM drafts WHERE person_id = ?)", @person.id)
         when "changed" then "presets.altered"
-        when "favourite" then sql("presets.id IN (SELECT preset_id FROM favourites WHERE person_id = ?)", @person.id)
-        when "recent" then sql(
-          "presets.id IN (SELECT preset_id FROM recents WHERE person_id = ? ORDER BY used_at DESC LIMIT ?)",
-          @person.id,
-          Models::Recent::KEPT
-        )
         when "locked" then "presets.locked_by_id IS NOT NULL"
         when "untagged" then "presets.id NOT IN (SELECT preset_id FROM taggings)"
         when "without notes" then "presets.notes = ''"
+        else "presets.id IN (#{own(word).select(:preset_id).to_sql})"
         end
+      end
+
+      # States that each person has for themselves.
+      OWN = %w[draft favourite recent].freeze
+
+      # @param word [String] one of OWN
+      # @return [ActiveRecord::Relation] with the preset_id of what this person has so, in any library
+      def own(word)
+        model = {"draft" => Models::Draft, "favourite" => Models::Favourite, "recent" => Models::Recent}.fetch(word)
+        mine = model.where(person_id: @person.id)
+        (word == "recent") ? mine.order(used_at: :desc).limit(Models::Recent::KEPT) : mine
+      end
+
+      # @return [Array<Integer>] ids of the libraries that are looked in
+      def libraries
+        term = @query.terms.find { _1.name == "library" } or return [@library.id]
+        @person.libraries.named(term.values).ids
       end
 
       private
@@ -137,11 +148,6 @@ module Fobrel
       end
 
       def base = Models::Preset.shown.where(library_id: libraries)
-
-      def libraries
-        term = @query.terms.find { _1.name == "library" } or return [@library.id]
-        @person.libraries.named(term.values).ids
-      end
 
       def exact
         @query.words.inject(base) { |found, word|

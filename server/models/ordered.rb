@@ -18,6 +18,12 @@ module Fobrel
         touch
       end
 
+      # Numbers the places anew where some went and others stayed.
+      def close_gaps
+        places = items.order(:position).pluck(:position)
+        put_in_order(preset_ids_in_order) if places != [*0...places.size]
+      end
+
       # @return [Array<Integer>] preset ids in order
       def preset_ids_in_order = items.order(:position).pluck(:preset_id)
     end

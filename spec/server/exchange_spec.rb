@@ -122,6 +122,18 @@ RSpec.describe "coming in and going out", :api do
     expect([kept.size, @second.presets.count]).to eq([1, 1])
   end
 
+  it "leaves no gap in a set that others filled since, when an import is undone" do
+    @first.brush_sets.create!(name: "Line kit").put_in_order(presets.first(3).map(&:id))
+    Fobrel::Demo::Studio.take_in(@second, Studio::M::Person.find_by!(login: "maren"), Studio.drawn.last(2))
+    ours = @second.presets.in_order.ids
+    done = import(exported(@first, {kind: "package", name: "Kit", of: {library: true}}))
+    set = @second.brush_sets.named("Line kit").first
+    came = set.preset_ids_in_order
+    call(:put, "/api/sets/#{set.id}", {preset_ids: [came[0], ours[0], came[1], ours[1], came[2]]})
+    call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})
+    expect(set.items.order(:position).pluck(:preset_id, :position)).to eq([[ours[0], 0], [ours[1], 1]])
+  end
+
   it "refuses bad packages in a sentence and keeps nothing of them" do
     good = export(presets)
     changed = good.dup.tap { |bytes| bytes.setbyte(bytes.bytesize / 3, bytes.getbyte(bytes.bytesize / 3) ^ 1) }

@@ -8,6 +8,7 @@ RSpec.describe "what was found and is kept" do
     Studio.clear
     @library, = Studio.build
     @maren = Studio::M::Person.find_by!(login: "maren")
+    Studio::M::Favourite.create!(person: @maren, preset: @library.presets.first)
   end
 
   after(:all) { Studio.clear }
@@ -36,6 +37,36 @@ RSpec.describe "what was found and is kept" do
     )
     facets = Fobrel::Finding::Facets.new(search).to_h
     [search.total, search.tolerant?, search.in_order("name").pluck(:id), facets]
+  end
+
+  # Each brush looked at by itself.
+  def one_by_one(ids)
+    each = @library.presets.includes(:tags).where(id: ids).to_a
+    {
+      total: each.size,
+      families: each.filter_map(&:family_id).tally,
+      work_states: each.filter_map(&:label_id).tally,
+      authors: each.map(&:author).reject(&:empty?).tally,
+      licences: each.map(&:licence).reject(&:empty?).tally,
+      tags: each.flat_map(&:tag_ids).tally,
+      traits: each.flat_map { |one| one.traits.flat_map { Fobrel::Core::Curation::Traits.counted(_1) } }.tally,
+      states: {
+        "changed" => each.count(&:altered),
+        "locked" => each.count(&:locked_by_id),
+        "untagged" => each.count { _1.tags.none? },
+        "without notes" => each.count { _1.notes.empty? },
+        "favourite" => each.count { |one| Studio::M::Favourite.exists?(person: @maren, preset_id: one.id) }
+      }
+    }
+  end
+
+  def counted(facets)
+    facets.to_h { |name, list|
+      next [name, list] if name == :total
+      found = list.to_h { |one| [one[:key], one[:count]] }
+      found = found.transform_keys(&:to_i) if %i[families work_states tags].include?(name)
+      [name, (name == :states) ? found.slice("changed", "locked", "untagged", "without notes", "favourite") : found]
+    }
   end
 
   def presets = @library.presets.shown.in_order
@@ -87,10 +118,22 @@ RSpec.describe "what was found and is kept" do
       expect(now).not_to eq(before), "#{name} changed nothing that is looked for"
       again = lines.to_h { [_1, found(_1)] }
       expect(again).to eq(now), name
-      [Fobrel::Finding::Search, Fobrel::Finding::Facets].each do |owner|
+      [Fobrel::Finding::Search, Fobrel::Finding::Facets, Fobrel::Finding::Columns].each do |owner|
         owner.send(:remove_const, :KEPT).tap { owner.const_set(:KEPT, Fobrel::Core::LruCache.new(100_000) { 1 }) }
       end
       expect(lines.to_h { [_1, found(_1)] }).to eq(now), name
+      lines.each { |line| expect(counted(now[line].last)).to eq(one_by_one(now[line][2])), "#{name}, #{line}" }
     end
+  end
+
+  it "is read anew where the night took notes of changes that it had not seen yet" do
+    found("")
+    act(:TagPresets, name: "weir", ids: presets.ids.first(4))
+    stub_const("#{Studio::M::WallChange}::KEPT", 0)
+    Studio::M::WallChange.prune
+    expect(Studio::M::WallChange.where(library_id: @library.id).pluck(:preset_ids)).to eq([nil])
+    now = found("")
+    expect(counted(now.last)).to eq(one_by_one(now[2]))
+    expect(now.last[:tags].map { _1[:count] }).to include(4)
   end
 end

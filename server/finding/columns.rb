@@ -1,0 +1,147 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Finding
+    # What facets count of a library's brushes, as columns of numbers in memory: a place for each id from the lowest to
+    # the highest. A process reads them once; of what was changed since, it reads the brushes that the database noted
+    # (Models::WallChange). Counting what was found is then a few passes over numbers.
+    #
+    #   Columns.count(library.id, found)   # => {"family_id" => {"3" => 12}, "tags" => {"9" => 4}, …}
+    class Columns
+      # By name: what a brush has one of. States are written as a one or a nought each.
+      ONE = {
+        "family_id" => "presets.family_id::text",
+        "label_id" => "presets.label_id::text",
+        "author" => "presets.author",
+        "licence" => "presets.licence",
+        "traits" => "presets.trait_words"
+      }.freeze
+      # Places of all libraries together whose columns a process keeps: some 40 bytes each.
+      KEPT = Core::LruCache.new(1_000_000) { |columns| columns.size }
+      # Places for brushes that will come.
+      SPARE = 1000
+      private_constant :ONE, :KEPT, :SPARE
+
+      # @param library_id [Integer]
+      # @param found [Numo::Int64] ids
+      # @param states [Hash{String => String}] conditions in SQL on a row of presets, by what they are called
+      # @return [Hash{String => Hash{String => Integer}}] how many of those found have which family_id, label_id,
+      #   author, licence, traits (as trait_words writes all of a brush) and tags; and states
+      def self.count(library_id, found, states)
+        return new(library_id, states).count(found) if Models::WallChange.own?(library_id)
+        KEPT.fetch(library_id) { new(library_id, states) }.count(found, fresh: true)
+      end
+
+      # @return [Integer] places
+      attr_reader :size
+
+      # @param library_id [Integer]
+      # @param states [Hash{String => String}]
+      def initialize(library_id, states)
+        @library_id = library_id
+        @ones = {**ONE, "states" => "concat(#{states.values.map { "(#{_1})::int" }.join(", ")})"}
+        @states = states.keys
+        @lock = Mutex.new
+        read
+      end
+
+      # @param found [Numo::Int64] ids
+      # @param fresh [Boolean] whether to ask for what was changed since they were read
+      # @return [Hash] as .count
+      def count(found, fresh: false)
+        @lock.synchronize do
+          refresh if fresh
+          places = found - @low
+          places = at(places, ((places >= 0) & (places < @size)).where)
+          ones = @ones.keys.to_h { |name| [name, sums(@values[name], at(@codes[name], places))] }
+          {**ones, "tags" => sums(@values["tags"], at(@tags, tagged(places))), "states" => states(ones["states"])}
+        end
+      end
+
+      private
+
+      def states(counts)
+        @states.each_with_index.to_h { |name, index| [name, counts.sum { |bits, n| (bits[index] == "1") ? n : 0 }] }
+      end
+
+      # Which of the taggings are of brushes at these places.
+      def tagged(places)
+        mask = Numo::UInt8.zeros(@size)
+        mask[places] = 1 if places.size.positive?
+        at(mask, @tagged).eq(1).where
+      end
+
+      # Numo takes nothing out of an empty array, and by no empty list.
+      def at(array, places) = places.size.zero? ? array.class.zeros(0) : array[places]
+
+      def sums(values, codes)
+        return {} if codes.size.zero?
+        counts = codes.bincount(minlength: values.size + 1)
+        values.filter_map { |value, code| [value, counts[code]] if counts[code].positive? }.to_h
+      end
+
+      # --- reading -------------------------------------------------------------------------------------
+
+      # All of them.
+      def read
+        @since = nil
+        since = Models::WallChange.since(@library_id, nil).mark
+        @low, high = Models::Preset.where(library_id: @library_id).pick(Arel.sql("min(id)"), Arel.sql("max(id)"))
+        @low ||= 0
+        @size = (high || 0) - @low + 1 + SPARE
+        @values = Hash.new { |all, name| all[name] = {} }
+        @codes = @ones.keys.to_h { |name| [name, Numo::Int32.zeros(@size)] }
+        @tagged, @tags = Numo::Int32.zeros(0), Numo::Int32.zeros(0)
+        take(nil)
+        @since = since
+      end
+
+      # What was changed since. Read again is read right, so what was begun and failed is taken up the next time.
+      def refresh
+        changes = @since && Models::WallChange.since(@library_id, @since)
+        ids = changes&.preset_ids
+        return read if ids.nil? || ids.any? { _1 < @low || _1 >= @low + @size }
+        if ids.any?
+          forget(ids)
+          take(ids)
+        end
+        @since = changes.mark
+      end
+
+      def forget(ids)
+        places = Numo::Int32.cast(ids) - @low
+        @codes.each_value { _1[places] = 0 }
+        gone = Numo::UInt8.zeros(@size)
+        gone[places] = 1
+        stay = at(gone, @tagged).eq(0).where
+        @tagged, @tags = at(@tagged, stay), at(@tags, stay)
+      end
+
+      def take(ids)
+        mine = Models::Preset.where(library_id: @library_id).where(ids && {id: ids})
+        @ones.each do |name, value|
+          each_value(name, mine.shown, value) { |code, places| @codes[name][places] = code }
+        end
+        lists = [[@tagged, @tags]]
+        each_value("tags", mine.joins(:taggings), "taggings.tag_id::text") do |code, places|
+          lists << [places, Numo::Int32.new(places.size).fill(code)]
+        end
+        @tagged, @tags = lists.transpose.map { |parts| Numo::Int32.concatenate(parts) }
+      end
+
+      # The database writes the ids of a value one behind the other: rows would take ten times as long to read.
+      #
+      # @yieldparam code [Integer] the value's
+      # @yieldparam places [Numo::Int32] of the brushes that have it
+      def each_value(name, presets, value)
+        values = @values[name]
+        sql = presets.group("1").select("#{value}, #{Models::RawColumn::PACKED}").to_sql
+        Models::RawColumn.rows(sql).each do |text, ids|
+          next unless text
+          code = values[text.force_encoding("UTF-8")] ||= values.size + 1
+          yield code, Numo::Int32.cast(Models::RawColumn.ids(ids) - @low)
+        end
+      end
+    end
+  end
+end
