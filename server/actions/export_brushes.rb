@@ -93,7 +93,7 @@ module Fobrel
 
       def set_ids(set)
         return set.preset_ids_in_order & @library.presets.shown.ids unless set.standing?
-        set.search(@person).in_order("name").pluck(:id)
+        set.search(@person).in_order.flat_map(&:ids)
       end
 
       def name = @wish["name"].to_s.strip.presence || @library.name

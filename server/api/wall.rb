@@ -13,7 +13,7 @@ module Fobrel
 
       get "/api/libraries/:library/wall" do
         offset = params.fetch("offset", 0)
-        page = found_in_order.offset(offset).limit(params.fetch("limit", MOST).clamp(1, MOST))
+        page = search.page(**order, offset:, limit: params.fetch("limit", MOST).clamp(1, MOST))
         answer(
           {
             total: search.total,
@@ -21,7 +21,7 @@ module Fobrel
             query: query.to_s,
             terms: Views.terms(query),
             offset:,
-            presets: Views::Rows.of(page, person)
+            presets: Views::Rows.by_id(page, person)
           }
         )
       end
@@ -29,10 +29,12 @@ module Fobrel
       # All that were found, for picking a range or everything.
       get "/api/libraries/:library/wall/ids" do
         # Written by the database: there may be a hundred thousand.
-        found = found_in_order.select("presets.id").to_sql
-        ids = Models::Record.connection.select_value("SELECT array_to_json(array_agg(id)) FROM (#{found}) AS found")
+        ids = search.in_order(**order).filter_map do |part|
+          found = part.select("presets.id").to_sql
+          Models::Record.connection.select_value("SELECT string_agg(id::text, ',') FROM (#{found}) AS found")
+        end
         content_type :json
-        halt %({"ids":#{ids || "[]"}})
+        halt %({"ids":[#{ids.join(",")}]})
       end
 
       post "/api/libraries/:library/rows" do
@@ -90,10 +92,9 @@ module Fobrel
 
         def search = @search ||= Finding::Search.new(library: library, person:, query:)
 
-        def found_in_order
-          order = params.fetch("order", "name")
-          set = library.brush_sets.find_by(id: params["set"]) if order == "own"
-          search.in_order(order, set:)
+        def order
+          by = params.fetch("order", "name")
+          {by:, set: (library.brush_sets.find_by(id: params["set"]) if by == "own")}
         end
       end
     end

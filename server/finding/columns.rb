@@ -8,14 +8,12 @@ module Fobrel
     #
     #   Columns.count(library.id, found)   # => {"family_id" => {"3" => 12}, "tags" => {"9" => 4}, …}
     class Columns
-      # By name: what a brush has one of. States are written as a one or a nought each.
-      ONE = {
-        "family_id" => "presets.family_id::text",
-        "label_id" => "presets.label_id::text",
-        "author" => "presets.author",
-        "licence" => "presets.licence",
-        "traits" => "presets.trait_words"
-      }.freeze
+      # What a brush has one of, by name: read together where few go with one another.
+      ONE = [
+        {"family_id" => "presets.family_id", "label_id" => "presets.label_id"},
+        {"author" => "presets.author", "licence" => "presets.licence"},
+        {"traits" => "presets.trait_words"}
+      ].freeze
       # Places of all libraries together whose columns a process keeps: some 40 bytes each.
       KEPT = Core::LruCache.new(1_000_000) { |columns| columns.size }
       # Places for brushes that will come.
@@ -26,7 +24,7 @@ module Fobrel
       # @param found [Numo::Int64] ids
       # @param states [Hash{String => String}] conditions in SQL on a row of presets, by what they are called
       # @return [Hash{String => Hash{String => Integer}}] how many of those found have which family_id, label_id,
-      #   author, licence, traits (as trait_words writes all of a brush) and tags; and states
+      #   author, licence, traits (as trait_words writes all of a brush) and tags; and the states, "untagged" too
       def self.count(library_id, found, states)
         return new(library_id, states).count(found) if Models::WallChange.own?(library_id)
         KEPT.fetch(library_id) { new(library_id, states) }.count(found, fresh: true)
@@ -39,7 +37,7 @@ module Fobrel
       # @param states [Hash{String => String}]
       def initialize(library_id, states)
         @library_id = library_id
-        @ones = {**ONE, "states" => "concat(#{states.values.map { "(#{_1})::int" }.join(", ")})"}
+        @together = [*ONE, states]
         @states = states.keys
         @lock = Mutex.new
         read
@@ -53,23 +51,17 @@ module Fobrel
           refresh if fresh
           places = found - @low
           places = at(places, ((places >= 0) & (places < @size)).where)
-          ones = @ones.keys.to_h { |name| [name, sums(@values[name], at(@codes[name], places))] }
-          {**ones, "tags" => sums(@values["tags"], at(@tags, tagged(places))), "states" => states(ones["states"])}
+          ones = @codes.to_h { |name, codes| [name, sums(@values[name], at(codes, places))] }
+          states = @states.to_h { |name| [name, ones.delete(name)["true"] || 0] }
+          mask = Numo::UInt8.zeros(@size)
+          mask[places] = 1 if places.size.positive?
+          tags = at(mask, @tagged).eq(1).where
+          mask[@tagged] = 0 if @tagged.size.positive?
+          {**ones, "tags" => sums(@values["tags"], at(@tags, tags)), "states" => {**states, "untagged" => mask.sum}}
         end
       end
 
       private
-
-      def states(counts)
-        @states.each_with_index.to_h { |name, index| [name, counts.sum { |bits, n| (bits[index] == "1") ? n : 0 }] }
-      end
-
-      # Which of the taggings are of brushes at these places.
-      def tagged(places)
-        mask = Numo::UInt8.zeros(@size)
-        mask[places] = 1 if places.size.positive?
-        at(mask, @tagged).eq(1).where
-      end
 
       # Numo takes nothing out of an empty array, and by no empty list.
       def at(array, places) = places.size.zero? ? array.class.zeros(0) : array[places]
@@ -90,7 +82,7 @@ module Fobrel
         @low ||= 0
         @size = (high || 0) - @low + 1 + SPARE
         @values = Hash.new { |all, name| all[name] = {} }
-        @codes = @ones.keys.to_h { |name| [name, Numo::Int32.zeros(@size)] }
+        @codes = @together.flat_map(&:keys).to_h { |name| [name, Numo::Int32.zeros(@size)] }
         @tagged, @tags = Numo::Int32.zeros(0), Numo::Int32.zeros(0)
         take(nil)
         @since = since
@@ -119,29 +111,36 @@ module Fobrel
 
       def take(ids)
         mine = Models::Preset.where(library_id: @library_id).where(ids && {id: ids})
-        @ones.each do |name, value|
-          each_value(name, mine.shown, value) { |code, places| @codes[name][places] = code }
+        @together.each do |columns|
+          names = columns.keys
+          each_kind(mine.shown, columns.values) do |values, places|
+            names.zip(values) { |name, value| @codes[name][places] = code(name, value) }
+          end
         end
         lists = [[@tagged, @tags]]
-        each_value("tags", mine.joins(:taggings), "taggings.tag_id::text") do |code, places|
-          lists << [places, Numo::Int32.new(places.size).fill(code)]
+        each_kind(mine.joins(:taggings), ["taggings.tag_id"]) do |(tag), places|
+          lists << [places, Numo::Int32.new(places.size).fill(code("tags", tag))]
         end
         @tagged, @tags = lists.transpose.map { |parts| Numo::Int32.concatenate(parts) }
       end
 
-      # The database writes the ids of a value one behind the other: rows would take ten times as long to read.
+      # The database writes the ids of a kind one behind the other: rows would take ten times as long to read.
       #
-      # @yieldparam code [Integer] the value's
-      # @yieldparam places [Numo::Int32] of the brushes that have it
-      def each_value(name, presets, value)
-        values = @values[name]
-        sql = presets.group("1").select("#{value}, #{Models::RawColumn::PACKED}").to_sql
-        Models::RawColumn.rows(sql).each do |text, ids|
-          next unless text
-          code = values[text.force_encoding("UTF-8")] ||= values.size + 1
-          yield code, Numo::Int32.cast(Models::RawColumn.ids(ids) - @low)
+      # @yieldparam values [Array<String, nil>] that brushes have together
+      # @yieldparam places [Numo::Int32] of those brushes
+      def each_kind(presets, columns)
+        kinds = presets.select(
+          *columns.each_with_index.map { |column, index| "#{column} AS c#{index}" },
+          "#{Models::RawColumn::PACKED} AS ids"
+        ).group(*columns).to_sql
+        values = columns.each_index.map { "c#{_1}::text" }
+        Models::RawColumn.rows("SELECT #{values.join(", ")}, ids FROM (#{kinds}) kinds").each do |*texts, ids|
+          yield texts.map { _1&.force_encoding("UTF-8") }, Numo::Int32.cast(Models::RawColumn.ids(ids) - @low)
         end
       end
+
+      # 0 is for what a brush has none of.
+      def code(name, value) = value ? (@values[name][value] ||= @values[name].size + 1) : 0
     end
   end
 end

@@ -54,7 +54,7 @@ module Fobrel
       # What is the same for everybody.
       def count
         ids = found
-        states = COMMON.to_h { [_1, @search.state(_1)] }
+        states = (COMMON - ["untagged"]).to_h { [_1, @search.state(_1)] }
         counts = @search.libraries.map { |library_id| Columns.count(library_id, ids, states) }
         counts = counts.inject { |one, other| one.merge(other) { |_, a, b| a.merge(b) { |_, m, n| m + n } } } || {}
         Counted.new(common(ids.size, counts).freeze, *bits(ids))

@@ -5,7 +5,7 @@ module Fobrel
     # Finds the presets that a query asks for, in the database alone.
     #
     #   search = Search.new(library:, person:, query: Core::Curation::Query.parse("fog size: under 60"))
-    #   search.presets.order(:name).limit(50)
+    #   search.page(offset: 0, limit: 50)   # => [4, 9, …]
     class Search
       Q = Core::Curation::Query
       private_constant :Q
@@ -20,15 +20,19 @@ module Fobrel
         "changed" => "presets.changed_at DESC NULLS LAST, presets.id",
         "size" => "presets.size, presets.name, presets.id",
         "colour" => "presets.hue NULLS LAST, presets.name, presets.id",
-        "use" => "used.times DESC NULLS LAST, presets.name, presets.id",
+        "use" => "places.times DESC, presets.name, presets.id",
         "family" => "(SELECT position FROM families WHERE id = presets.family_id) NULLS LAST, presets.family_id, " \
           "presets.name, presets.id",
         "own" => "presets.name, presets.id"
       }.freeze
 
-      USED = "LEFT JOIN (SELECT preset_id, count(*) AS times FROM (SELECT preset_id FROM set_items UNION ALL SELECT " \
-        "preset_id FROM start_items) places GROUP BY preset_id) used ON used.preset_id = presets.id"
-      private_constant :USED
+      # Where brushes stand: in sets and start plans.
+      PLACES = "SELECT preset_id FROM set_items UNION ALL SELECT preset_id FROM start_items"
+      USED = "JOIN (SELECT preset_id, count(*) AS times FROM (#{PLACES}) p GROUP BY preset_id) places ON " \
+        "places.preset_id = presets.id"
+      UNUSED = "NOT EXISTS (SELECT 1 FROM set_items i WHERE i.preset_id = presets.id) AND NOT EXISTS " \
+        "(SELECT 1 FROM start_items i WHERE i.preset_id = presets.id)"
+      private_constant :PLACES, :USED, :UNUSED
 
       # @param library [Models::Library] where to look, unless the query names another of this person's
       # @param person [Models::Person] whose drafts, favourites and libraries are meant
@@ -47,7 +51,7 @@ module Fobrel
       # does every other order.
       Known = Struct.new(:total, :alike)
       KEPT = Core::LruCache.new(200_000) { |known| 10 + known.alike.to_a.size }
-      # Terms that look at nothing but brushes, tags, families and work states; see Models::WallChange.
+      # Terms that look at nothing but brushes, tags, families, work states and places; see Models::WallChange.
       LASTING = ["tag", "family", "work state", "trait", "size", "author", "licence"].freeze
       LASTING_STATES = ["changed", "locked", "untagged", "without notes"].freeze
       private_constant :Known, :KEPT, :LASTING, :LASTING_STATES
@@ -79,17 +83,29 @@ module Fobrel
       # @return [Boolean] whether nothing fitted to the letter, so that what is alike was taken
       def tolerant? = presets && @tolerant == true
 
-      # @param order [String] a key of ORDERS
+      # @param by [String] a key of ORDERS
       # @param set [Models::BrushSet, nil] whose own order "own" means
-      # @return [ActiveRecord::Relation<Models::Preset>]
-      def in_order(order, set: nil)
-        if order == "own" && set && !set.standing?
+      # @return [Array<ActiveRecord::Relation<Models::Preset>>] to be read one behind the other: those that are used
+      #   are few and are found by themselves, the others stand in an index
+      def in_order(by: "name", set: nil)
+        if by == "own" && set && !set.standing?
           places = "JOIN set_items here ON here.preset_id = presets.id AND here.brush_set_id = #{set.id.to_i}"
-          return presets.joins(places).order("here.position")
+          return [presets.joins(places).order("here.position")]
         end
-        found = (order == "use") ? presets.joins(USED) : presets
-        found = found.order(Arel.sql(nearest)) if order == "name" && @query.words.any?
-        found.order(Arel.sql(ORDERS.fetch(order)))
+        found = presets
+        found = found.order(Arel.sql(nearest)) if by == "name" && @query.words.any?
+        return [found.order(Arel.sql(ORDERS.fetch(by)))] unless by == "use"
+        [found.joins(USED).order(Arel.sql(ORDERS["use"])), found.where(UNUSED).order(Arel.sql(ORDERS["name"]))]
+      end
+
+      # @param by [String] and set, as .in_order
+      # @return [Array<Integer>] ids of so many of them, from a place on
+      def page(offset:, limit:, by: "name", set: nil)
+        some = ->(part, from, most) { part.offset(from).limit(most).pluck("presets.id") }
+        first, rest = in_order(by:, set:)
+        ids = some[first, offset, limit]
+        return ids if rest.nil? || ids.size == limit
+        ids + some[rest, [offset - first.unscope(:order).count, 0].max, limit - ids.size]
       end
 
       # What a state asks for, as a condition.
@@ -100,7 +116,7 @@ module Fobrel
         case word
         when "changed" then "presets.altered"
         when "locked" then "presets.locked_by_id IS NOT NULL"
-        when "untagged" then "presets.id NOT IN (SELECT preset_id FROM taggings)"
+        when "untagged" then "NOT EXISTS (SELECT 1 FROM taggings g WHERE g.preset_id = presets.id)"
         when "without notes" then "presets.notes = ''"
         else "presets.id IN (#{own(word).select(:preset_id).to_sql})"
         end
@@ -137,26 +153,33 @@ module Fobrel
 
       def lasting?(term)
         return (term.values.map(&:downcase) - LASTING_STATES).empty? if term.name == "is"
+        return term.values.map(&:downcase) == ["nothing"] if term.name == "used in"
         LASTING.include?(term.name)
       end
 
       # The brush that is called so stands first, then those whose name has the words, then the rest.
       def nearest
+        name = 'presets.plain_name COLLATE "C"'
         folded = @query.words.map { Q.fold(_1) }
-        in_name = folded.map { sql("presets.plain_name LIKE ?", "%#{like(_1)}%") }.join(" AND ")
-        "CASE WHEN #{sql("presets.plain_name = ?", folded.join(" "))} THEN 0 WHEN #{in_name} THEN 1 ELSE 2 END"
+        in_name = folded.map { sql("#{name} LIKE ?", "%#{like(_1)}%") }.join(" AND ")
+        "CASE WHEN #{sql("#{name} = ?", folded.join(" "))} THEN 0 WHEN #{in_name} THEN 1 ELSE 2 END"
       end
 
       def base = Models::Preset.shown.where(library_id: libraries)
 
+      # A word that no tag has is looked for in the words alone, for which there is an index.
       def exact
-        @query.words.inject(base) { |found, word|
-          found.where(
-            "presets.words LIKE :word OR #{tagged("lower(t.name) LIKE :plain")}",
-            word: "%#{like(Q.fold(word))}%",
-            plain: "%#{like(word.downcase)}%"
-          )
-        }
+        @query.words.inject(base) do |found, word|
+          tags = Models::Tag.where(library_id: libraries).where("lower(name) LIKE ?", "%#{like(word.downcase)}%").ids
+          own = written(Q.fold(word))
+          found.where(tags.any? ? "#{own} OR #{tagged(tags)}" : own)
+        end
+      end
+
+      # The index knows nothing shorter than three letters: asked for less, it would be read from end to end. Bytes are
+      # compared, as which the words are kept; so no index is taken.
+      def written(word)
+        sql("presets.words#{' COLLATE "C"' if word.size < 3} LIKE ?", "%#{like(word)}%")
       end
 
       # What is alike by trigrams; only where that is nothing, what is alike letter by letter.
@@ -177,7 +200,7 @@ module Fobrel
       def mistyped
         @query.words.inject(base) do |found, word|
           folded = Q.fold(word)
-          next found.where("presets.words LIKE ?", "%#{like(folded)}%") if folded.size < 4
+          next found.where(written(folded)) if folded.size < 4
           found.where(
             ":word <% presets.plain_name OR presets.words LIKE ANY (ARRAY[:parts])",
             word: folded,
@@ -197,10 +220,7 @@ module Fobrel
 
       def like(text) = Models::Preset.sanitize_sql_like(text)
 
-      def tagged(condition)
-        "presets.id IN (SELECT g.preset_id FROM taggings g JOIN tags t ON t.id = g.tag_id WHERE t.library_id IN " \
-          "(#{libraries.join(", ").presence || "NULL"}) AND (#{condition}))"
-      end
+      def tagged(tags) = sql("presets.id IN (SELECT preset_id FROM taggings WHERE tag_id IN (?))", tags)
 
       def narrowed(found)
         @query.terms.reject { _1.name == "library" }.inject(found) do |now, term|
@@ -240,8 +260,7 @@ module Fobrel
       def ids(model, name, word) = meant(name, word) || model.where(library_id: libraries).named(word).ids
 
       def tag(word)
-        ids = meant("tag", word) || Models::Tag.where(library_id: libraries).called_or_meant(word).ids
-        sql("presets.id IN (SELECT preset_id FROM taggings WHERE tag_id IN (?))", ids)
+        tagged(meant("tag", word) || Models::Tag.where(library_id: libraries).called_or_meant(word).ids)
       end
 
       def trait(word)
@@ -273,9 +292,9 @@ module Fobrel
       end
 
       def used(word)
+        return UNUSED if word == "nothing"
         in_sets = "SELECT 1 FROM set_items i WHERE i.preset_id = presets.id"
         in_plans = "SELECT 1 FROM start_items i WHERE i.preset_id = presets.id"
-        return "NOT EXISTS (#{in_sets}) AND NOT EXISTS (#{in_plans})" if word == "nothing"
         sets = sql("i.brush_set_id IN (?)", ids(Models::BrushSet, "used in", word))
         seats = sql("i.seat_id IN (?)", Models::Seat.where(library_id: libraries).named(word).ids)
         "EXISTS (#{in_sets} AND #{sets}) OR EXISTS (#{in_plans} AND #{seats})"

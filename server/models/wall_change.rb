@@ -2,7 +2,8 @@
 
 module Fobrel
   module Models
-    # One transaction that changed a library's brushes or their tags. The database notes them by itself.
+    # One transaction that changed a library's brushes, what they hang on, or where they stand. The database notes
+    # them by itself.
     class WallChange < Record
       # Notes that are kept of each library at the least; the night takes older ones.
       KEPT = 1000

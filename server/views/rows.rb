@@ -27,7 +27,12 @@ module Fobrel
       # @param person [Models::Person] whose drafts and favourites are told
       # @return [Array<Hash>] with string keys, as openapi.yaml describes Preset
       def self.of(presets, person)
-        ids = presets.is_a?(ActiveRecord::Relation) ? presets.pluck("presets.id") : presets.map(&:id)
+        by_id(presets.is_a?(ActiveRecord::Relation) ? presets.pluck("presets.id") : presets.map(&:id), person)
+      end
+
+      # @param ids [Array<Integer>] in the order wanted
+      # @return [Array<Hash>] as .of
+      def self.by_id(ids, person)
         json = Models::Record.connection.select_all(SQL, "Rows", ["{#{ids.join(",")}}", person.id]).rows.first.first
         JSON.parse(json).each { |row| row.delete("place") }
       end

@@ -26,6 +26,8 @@ RSpec.describe "what was found and is kept" do
     "size: under 30",
     "author: oake",
     "trait: picture tip",
+    "used in: nothing",
+    "not used in: nothing",
     "zzzz"
   ]
 
@@ -36,8 +38,13 @@ RSpec.describe "what was found and is kept" do
       query: Fobrel::Core::Curation::Query.parse(line)
     )
     facets = Fobrel::Finding::Facets.new(search).to_h
-    [search.total, search.tolerant?, search.in_order("name").pluck(:id), facets]
+    [search.total, search.tolerant?, search.in_order.flat_map(&:ids), by_use(search), facets]
   end
+
+  # In pages of five, so that one holds the last that are used and the first that are not.
+  def by_use(search) = (0..11).step(5).flat_map { search.page(by: "use", offset: _1, limit: 5) }
+
+  def times_used(id) = [Studio::M::SetItem, Studio::M::StartItem].sum { _1.where(preset_id: id).count }
 
   # Each brush looked at by itself.
   def one_by_one(ids)
@@ -99,6 +106,12 @@ RSpec.describe "what was found and is kept" do
       state = @library.work_states.create!(name: "to check", colour: "moss", shape: "ring", position: 0)
       act(:SortPresets, ids: presets.ids.last(2), kind: "label", place: state)
     },
+    "a place in a set" => lambda {
+      @set = @library.brush_sets.create!(name: "Kit")
+      Fobrel::Actions::FillSet.call(set: @set, person: @maren, ids: presets.ids.first(3))
+    },
+    "a place in a plan" => -> { @library.seats.create!(name: "D", folder: "d").put_in_order(presets.ids.last(3)) },
+    "a set that goes" => -> { Fobrel::Actions::Remove.call(record: @set, person: @maren) },
     "a lock" => -> { Fobrel::Actions::LockPreset.call(preset: presets.first, person: @maren, locked: true) },
     "hiding" => -> { act(:HidePresets, ids: presets.ids.last(1)) },
     "a new name" => -> { act(:RenamePresets, ids: presets.ids.last(1), rules: {"name" => "Zzzz"}) },
@@ -122,6 +135,7 @@ RSpec.describe "what was found and is kept" do
         owner.send(:remove_const, :KEPT).tap { owner.const_set(:KEPT, Fobrel::Core::LruCache.new(100_000) { 1 }) }
       end
       expect(lines.to_h { [_1, found(_1)] }).to eq(now), name
+      expect(now[""][3]).to eq(now[""][2].sort_by.with_index { |id, place| [-times_used(id), place] }), name
       lines.each { |line| expect(counted(now[line].last)).to eq(one_by_one(now[line][2])), "#{name}, #{line}" }
     end
   end
