@@ -12,7 +12,13 @@ module Fobrel
   clock = -> { Process.clock_gettime(Process::CLOCK_MONOTONIC) }
   start = lambda do
     port = TCPServer.open("127.0.0.1", 0) { _1.addr[1] }
-    env = {"FOBREL_VAR" => folder, "PORT" => port.to_s, "DATABASE_URL" => nil, "BUNDLE_GEMFILE" => nil, "RUBYOPT" => nil}
+    env = {
+      "FOBREL_VAR" => folder,
+      "PORT" => port.to_s,
+      "DATABASE_URL" => nil,
+      "BUNDLE_GEMFILE" => nil,
+      "RUBYOPT" => nil
+    }
     began = clock.call
     Open3.popen2e(env, File.join(ROOT, "bin/start")) do |_, said, waiter|
       said.each_line { |line| line.include?("is ready") ? break : warn(line) }
@@ -22,8 +28,25 @@ module Fobrel
       took
     end
   end
-  libraries = %w[bundler/setup active_record bcrypt que rack/attack rack/protection rack/session sinatra/base zeitwerk
-                 json_schemer liquid nokogiri numo/narray vips zip pg puma]
+  libraries = %w[
+    bundler/setup
+    active_record
+    bcrypt
+    que
+    rack/attack
+    rack/protection
+    rack/session
+    sinatra/base
+    zeitwerk
+    json_schemer
+    liquid
+    nokogiri
+    numo/narray
+    vips
+    zip
+    pg
+    puma
+  ]
   alone = lambda do
     began = clock.call
     system(RbConfig.ruby, *libraries.map { "-r#{_1}" }, "-e", "") && (clock.call - began)

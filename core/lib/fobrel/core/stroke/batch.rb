@@ -20,12 +20,14 @@ module Fobrel
         #
         # @param dabs [Array<Dabs::Dab>]
         # @param tip [RoundTip, PictureTip] asked how far each dab reaches
+        # @param side [Integer, nil] of every patch, where all have one; the widest of a batch by itself
         # @yieldparam batch [Batch]
-        def self.each(dabs, tip)
+        def self.each(dabs, tip, side: nil)
           waiting = []
-          side = 0
+          fixed = side
+          side = fixed || 0
           dabs.each do |dab|
-            own = 2 * tip.reach(dab).ceil + 1
+            own = fixed || side(dab, tip)
             wider = [side, own].max
             Clock.tick
             if waiting.any? && (wider * wider * (waiting.size + 1) > PIXELS || !tip.together?(waiting.last, dab))
@@ -39,6 +41,9 @@ module Fobrel
           yield new(waiting, side) if waiting.any?
         end
 
+        # @return [Integer] pixels that the patch of a dab needs a side
+        def self.side(dab, tip) = 2 * tip.reach(dab).ceil + 1
+
         def initialize(dabs, side)
           @dabs = dabs
           @side = side
@@ -47,11 +52,14 @@ module Fobrel
           @tops = dabs.map { _1.y.floor - half }
         end
 
+        # @return [Array<Integer>] dabs, side, side
+        def shape = [dabs.size, side, side]
+
         # @return [Numo::SFloat] dabs × 1 × side: pixel centres from each dab's centre, to the right
-        def dx = offsets(dabs.map(&:x)).reshape(dabs.size, 1, side)
+        def dx = @dx ||= offsets(dabs.map(&:x)).reshape(dabs.size, 1, side)
 
         # @return [Numo::SFloat] dabs × side × 1: the same, downwards
-        def dy = offsets(dabs.map(&:y)).reshape(dabs.size, side, 1)
+        def dy = @dy ||= offsets(dabs.map(&:y)).reshape(dabs.size, side, 1)
 
         # @yieldparam dab [Dabs::Dab]
         # @return [Numo::SFloat] dabs × 1 × 1

@@ -13,6 +13,7 @@ module Fobrel
           @width = width
           @height = height
           @planes = Array.new(4) { Numo::SFloat.zeros(height, width) }
+          @rooms = Rooms.new
         end
 
         # @param dabs [Array<Dabs::Dab>] in page pixels
@@ -60,14 +61,15 @@ module Fobrel
         def set_down(dab, rows, columns, patches, parts)
           there = @planes.map { _1[rows, columns] }
           cover = patches.first
-          keep = Numo::SFloat.maximum(there.first, dab.opacity + 1e-9)
-          keep = ((cover / keep).inplace * (-dab.flow * dab.opacity) + 1).out_of_place!
+          ceiling = @rooms.copy(:ceiling, there.first).inplace.clip(dab.opacity + 1e-9, nil).out_of_place!
+          keep = @rooms.copy(:keep, cover).inplace / ceiling
+          keep = (keep * (-dab.flow * dab.opacity) + 1).out_of_place!
           laid = dab.flow * dab.opacity
           there.each_with_index do |plane, index|
-            more = if parts then cover * (index.zero? ? laid : laid * parts[index - 1])
-            else (patches[index].inplace * laid).out_of_place!
+            more = if parts then @rooms.copy(:more, cover).inplace * (index.zero? ? laid : laid * parts[index - 1])
+            else patches[index].inplace * laid
             end
-            plane.inplace * keep + more
+            plane.inplace * keep + more.out_of_place!
           end
         end
       end

@@ -39,6 +39,7 @@ module Fobrel
           @names = names
           @own = own
           @crisp = crisp
+          @rooms = Rooms.new
           @spans = names.each_with_index.map { |name, index| SPANS.fetch([name, own]) { frame.call(index).span } }
         end
 
@@ -77,7 +78,16 @@ module Fobrel
           planes = table.planes.first(count)
           return upright(batch, table, planes, joined) if batch.dabs.all? { (_1.angle % 360).zero? }
           at = places(batch, table, joined)
-          planes.map { |plane| precisely(plane[at]) }
+          each_room(batch, planes) { |plane, room| room.store(plane[at]) }
+        end
+
+        # Memory for each plane; what is read in 16 bit becomes a share.
+        def each_room(batch, planes)
+          planes.each_with_index.map do |plane, index|
+            room = @rooms.take(index, batch.shape)
+            yield plane, room
+            plane.is_a?(Numo::UInt16) ? (room.inplace * (1.0 / 65_535)).out_of_place! : room
+          end
         end
 
         # Where nothing is turned, all pixels of a row read one row of the table, and those of a column one column.
@@ -86,20 +96,13 @@ module Fobrel
           scale = batch.each_dab { (side - 2) / _1.size }
           across = whole(batch.dx * scale + (side / 2.0), side)
           down = whole(batch.dy * (scale * batch.each_dab { 1 / _1.roundness }) + (side / 2.0), side)
-          planes.map do |plane|
+          each_room(batch, planes) do |plane, room|
             frames = plane.reshape(plane.size / (side * side), side, side)
-            found = plane.class.zeros(batch.dabs.size, batch.side, batch.side)
             batch.dabs.each_with_index do |dab, index|
-              found[index, true, true] =
+              room[index, true, true] =
                 frames[joined ? dab.frame : 0, down[index, true, 0], across[index, 0, true]]
             end
-            precisely(found)
           end
-        end
-
-        def precisely(values)
-          return values if values.is_a?(Numo::SFloat)
-          (Numo::SFloat.cast(values).inplace * (1.0 / 65_535)).out_of_place!
         end
 
         # Where each pixel of the patches reads the table.
@@ -109,18 +112,19 @@ module Fobrel
           sin = batch.each_dab { Math.sin(_1.angle * Math::PI / 180) } * scale
           thin = batch.each_dab { 1 / _1.roundness }
           middle = table.side / 2.0
-          across = whole(sum(batch, batch.dx * cos + middle, batch.dy * -sin), table.side)
-          down = whole(sum(batch, batch.dx * (sin * thin) + middle, batch.dy * (cos * thin)), table.side)
+          across = index(:across, batch, batch.dx * cos + middle, batch.dy * -sin, table.side)
+          down = index(:down, batch, batch.dx * (sin * thin) + middle, batch.dy * (cos * thin), table.side)
           at = down.inplace * table.side + across
           at = at.inplace + frames(batch, table.side) if joined
           at.out_of_place!
         end
 
-        # In memory of its own: adding in place costs a third of adding into new.
-        def sum(batch, across, down)
-          all = Numo::SFloat.zeros(batch.dabs.size, batch.side, batch.side)
+        # The sum of both, as whole pixels of a table.
+        def index(name, batch, across, down, side)
+          all = @rooms.take(:place, batch.shape)
           all.store(across)
-          (all.inplace + down).out_of_place!
+          place = (all.inplace + down).clip(0, side - 1).out_of_place!
+          @rooms.take(name, batch.shape, Numo::Int32).tap { _1.store(place) }
         end
 
         # Where each dab's frame begins.

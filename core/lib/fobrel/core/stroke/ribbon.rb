@@ -34,31 +34,44 @@ module Fobrel
           @kept = kept(stations)
           count = [(path.length / ALONG).ceil, 1].max
           spots = (0..count).map { |i| path.at(path.length * i / count) }
-          if count >= PIECE
-            (0..count).each_slice(PIECE).each_cons(2) { |now, following|
-              piece(page, spots, [*now, following.first], count, stations)
-            }
-          end
-          rest = (0..count).each_slice(PIECE).to_a.last
-          piece(page, spots, rest, count, stations)
+          dabs = (0..count).map { |i| stations[((stations.size - 1) * i.fdiv(count)).round] }
+          groups(pieces(count), dabs) { |some, lanes| lay_pieces(page, some, lanes, spots, dabs, count) }
           page
         end
 
         private
 
-        def piece(page, spots, indexes, count, stations)
+        # @return [Array<Array<Integer>>] steps of each piece; all but the last end where the next begins
+        def pieces(count)
+          slices = (0..count).each_slice(PIECE).to_a
+          slices.each_cons(2).map { |now, following| [*now, following.first] } << slices.last
+        end
+
+        # Pieces of the same shape, one behind the other, are computed together: much of their cost is the calls.
+        #
+        # @yieldparam pieces [Array<Array<Integer>>]
+        # @yieldparam lanes [Integer]
+        def groups(pieces, dabs)
+          shapes = pieces.map { |steps| [steps.size, (steps.map { dabs[_1].size }.max / ACROSS).ceil + 1] }
+          pieces.zip(shapes).chunk_while { |one, other| one.last == other.last }.each do |same|
+            steps, lanes = same.first.last
+            same.each_slice([Batch::PIXELS / (steps * lanes), 1].max) { |some| yield some.map(&:first), lanes }
+          end
+        end
+
+        def lay_pieces(page, pieces, lanes, spots, dabs, count)
           Clock.tick
-          height, width = page.first.shape
-          dabs = indexes.map { |i| stations[((stations.size - 1) * i.fdiv(count)).round] }
-          lanes = (dabs.map(&:size).max / ACROSS).ceil + 1
+          steps = pieces.flatten
           offset = (Numo::SFloat.new(1, lanes).seq + 0.5) * (1.0 / lanes) - 0.5
           column = ->(values) { Numo::SFloat.cast(values).reshape(values.size, 1) }
-          here = indexes.map { spots[_1] }
-          sizes = column[dabs.map(&:size)]
-          x = column[here.map(&:x)] + column[here.map { |spot| Math.sin(spot.direction) }] * (offset * sizes)
-          y = column[here.map(&:y)] + column[here.map { |spot| Math.cos(spot.direction) }] * (offset * sizes)
-          values = read(indexes.map { |i| place(i.fdiv(count)) }, lanes).map { _1 * column[dabs.map(&:opacity)] }
-          splat(page, x, y, values, width, height)
+          here = spots.values_at(*steps)
+          own = dabs.values_at(*steps)
+          across = offset * column[own.map(&:size)]
+          x = column[here.map(&:x)] + column[here.map { |spot| Math.sin(spot.direction) }] * across
+          y = column[here.map(&:y)] + column[here.map { |spot| Math.cos(spot.direction) }] * across
+          opacity = column[own.map(&:opacity)]
+          values = read(steps.map { |i| place(i.fdiv(count)) }, lanes).map { _1 * opacity }
+          splat(page, x, y, values, pieces.size)
         end
 
         # How long both ends are on the page, px: as long as the drawing is beside its height; together no longer than
@@ -91,50 +104,72 @@ module Fobrel
             down = ((Numo::SFloat.new(lanes).seq + 0.5) * rows.fdiv(lanes) - 0.5).clip(0, rows - 1)
             left = Numo::Int32.cast(at.floor)
             top = Numo::Int32.cast(down.floor)
-            across = plane[true,
-              left] + (plane[true, (left + 1).clip(0, columns - 1)] - plane[true, left]) * (at - left)
-            both = across[top,
-              true] + (across[(top + 1).clip(0, rows - 1), true] - across[top, true]) * (down - top).reshape(lanes, 1)
-            both.transpose
+            across = between(plane[true, left], plane[true, (left + 1).clip(0, columns - 1)], at - left)
+            between(
+              across[top, true],
+              across[(top + 1).clip(0, rows - 1), true],
+              (down - top).reshape(lanes, 1)
+            ).transpose
           end
         end
 
-        # Each point gives to the four pixels around it; a pixel takes the average of what it
-        # was given, and never less than it had. Only the window that the piece touches is summed.
-        def splat(page, x, y, values, width, height)
+        def between(one, other, share) = ((other - one).inplace * share + one).out_of_place!
+
+        # Each point gives to the four pixels around it; a pixel takes the average of what it was given by a piece, and
+        # never less than it had. Only the window that a piece touches is summed, with a rim for what lies outside of
+        # the page: two wide before it, two behind it.
+        def splat(page, x, y, values, pieces)
+          height, width = page.first.shape
           left = (x - 0.5).floor
           top = (y - 0.5).floor
-          first_x, wide = window(left, width)
-          first_y, tall = window(top, height)
-          return unless wide && tall
-          part_x = x - 0.5 - left
-          part_y = y - 0.5 - top
-          weights = 0
-          sums = values.map { 0 }
-          [[0, 0], [0, 1], [1, 0], [1, 1]].each do |down, right|
-            weight = (right.zero? ? 1 - part_x : part_x) * (down.zero? ? 1 - part_y : part_y)
-            at = (Numo::Int32.cast(
-              (top + (down + 1 - first_y)).clip(
-                0,
-                tall + 1
-              )
-            ) * (wide + 2) + Numo::Int32.cast((left + (right + 1 - first_x)).clip(0, wide + 1))).flatten
-            weights += at.bincount(weight.flatten, minlength: (wide + 2) * (tall + 2))
-            sums = sums.zip(values).map { |sum, value|
-              sum + at.bincount((weight * value).flatten, minlength: (wide + 2) * (tall + 2))
-            }
-          end
-          laid = sums.map {
-            Numo::SFloat.cast(_1 / Numo::DFloat.maximum(weights, 0.5)).reshape(tall + 2, wide + 2)[1..tall, 1..wide]
+          windows = windows(top, height, pieces).zip(windows(left, width, pieces))
+          tall, wide = windows.transpose.map { |ranges| ranges.map(&:size).max }
+          return if tall.zero? || wide.zero?
+          row = wide + 4
+          size = row * (tall + 4)
+          each_row = lambda { |list, type|
+            type.cast(list.flat_map { [_1] * (x.shape[0] / pieces) }).reshape(x.shape[0], 1)
           }
-          keep_stronger(page.map { _1[first_y...(first_y + tall), first_x...(first_x + wide)] }, laid)
+          at = within(top, each_row[windows.map { _1[0].begin }, Numo::SFloat], tall) * row
+          at = at.inplace + within(left, each_row[windows.map { _1[1].begin }, Numo::SFloat], wide)
+          at = (at + each_row[Array.new(pieces) { _1 * size }, Numo::Int32]).out_of_place!.flatten
+          sums = sums(at, row, size * pieces, [x - 0.5 - left, y - 0.5 - top].map(&:flatten), values.map(&:flatten))
+          laid = sums.map { _1.reshape(pieces, tall + 4, row) }
+          windows.each_with_index do |(rows, columns), piece|
+            next if rows.size.zero? || columns.size.zero?
+            keep_stronger(
+              page.map { _1[rows, columns] },
+              laid.map { _1[piece, 2...(rows.size + 2), 2...(columns.size + 2)] }
+            )
+          end
         end
 
-        # The page's pixels from the first to the last that are touched: where they begin, how many.
-        def window(firsts, count)
-          first = firsts.min.to_i.clamp(0, count)
-          last = (firsts.max.to_i + 2).clamp(0, count)
-          [first, last - first] if last > first
+        # The average of each plane's values where they were given to.
+        def sums(at, row, size, (right, down), values)
+          across, along = [right, down].map { [1 - _1, _1] }
+          weights = 0
+          sums = values.map { 0 }
+          [[0, 0], [0, 1], [1, 0], [1, 1]].each do |below, beside|
+            weight = across[beside] * along[below]
+            here = at + (below * row + beside)
+            weights += here.bincount(weight, minlength: size)
+            sums = sums.zip(values).map { |sum, value| sum + here.bincount(weight * value, minlength: size) }
+          end
+          least = Numo::DFloat.maximum(weights, 0.5)
+          sums.map { Numo::SFloat.cast(_1 / least) }
+        end
+
+        # Rows or columns of a window and its rim.
+        def within(places, first, most)
+          Numo::Int32.cast((places - (first - 2)).inplace.clip(0, most + 2)).out_of_place!
+        end
+
+        # @return [Array<Range>] rows or columns of the page from the first to the last that each piece touches
+        def windows(firsts, most, pieces)
+          each = firsts.reshape(pieces, firsts.size / pieces)
+          each.min(1).to_a.zip(each.max(1).to_a).map { |first, last|
+            first.to_i.clamp(0, most)...(last.to_i + 2).clamp(0, most)
+          }
         end
 
         def keep_stronger(there, laid)

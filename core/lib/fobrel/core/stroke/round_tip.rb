@@ -10,6 +10,7 @@ module Fobrel
         def initialize(hardness:, crisp: false)
           @hardness = hardness
           @crisp = crisp
+          @rooms = Rooms.new
         end
 
         # @return [Boolean] a round tip takes the stroke's colour
@@ -58,7 +59,7 @@ module Fobrel
           radius = batch.each_dab { _1.size / 2.0 }
           return (outside(batch, radius).inplace * by + more).out_of_place! if narrow?(batch.dabs.first)
           t = beyond_core(batch, radius)
-          rest = room(:rest, batch)
+          rest = @rooms.take(:rest, batch.shape)
           rest.store(t)
           ((rest.inplace * -2 + 3) * t * t * by + more).out_of_place!
         end
@@ -82,17 +83,14 @@ module Fobrel
 
         # The distance from each dab's centre.
         def apart(dx, dy, batch)
-          far = room(:far, batch)
-          far.store(dx * dx)
-          Numo::SFloat::Math.sqrt(far.inplace + dy * dy).out_of_place!
+          Numo::SFloat::Math.sqrt(sum(:far, batch, dx * dx, dy * dy).inplace).out_of_place!
         end
 
-        # Memory for a batch; that of the last one where it has the same shape: new memory costs more than the sums.
-        def room(name, batch)
-          shape = [batch.dabs.size, batch.side, batch.side]
-          @rooms ||= {}
-          @rooms[name] = Numo::SFloat.zeros(*shape) unless @rooms[name]&.shape == shape
-          @rooms[name].out_of_place!
+        # Of a row and a column of each patch, or of patches.
+        def sum(name, batch, one, other)
+          all = @rooms.take(name, batch.shape)
+          all.store(one)
+          (all.inplace + other).out_of_place!
         end
 
         # For an ellipse: the distance along the steepest way to its rim (first order), so that
@@ -101,16 +99,16 @@ module Fobrel
           cos = batch.each_dab { Math.cos(_1.angle * Math::PI / 180) }
           sin = batch.each_dab { Math.sin(_1.angle * Math::PI / 180) }
           thin = batch.each_dab { 1 / _1.roundness }
-          dx = batch.dx
-          dy = batch.dy
-          u = dx * cos - dy * sin
-          v = dx * (sin * thin) + dy * (cos * thin)
-          u = (u.inplace * u).out_of_place!
-          v = (v.inplace * v).out_of_place!
-          level = Numo::SFloat::Math.sqrt((u + v).inplace + 1e-9).out_of_place!
+          u = sum(:u, batch, batch.dx * cos, batch.dy * -sin)
+          v = sum(:v, batch, batch.dx * (sin * thin), batch.dy * (cos * thin))
+          (u.inplace * u).out_of_place!
+          (v.inplace * v).out_of_place!
+          level = sum(:far, batch, u, v)
+          level = Numo::SFloat::Math.sqrt(level.inplace + 1e-9).out_of_place!
           return level unless narrow
-          steep = Numo::SFloat::Math.sqrt((v * (thin * thin) + u).inplace).out_of_place! / level
-          (level - radius) / steep.clip(1, nil) + radius
+          steep = Numo::SFloat::Math.sqrt((v.inplace * (thin * thin)) + u).out_of_place!
+          steep = (steep.inplace / level).clip(1, nil).out_of_place!
+          ((level.inplace - radius) / steep + radius).out_of_place!
         end
       end
     end
