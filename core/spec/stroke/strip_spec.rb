@@ -10,6 +10,13 @@ RSpec.describe Fobrel::Core::Stroke::Strip do
     rows.count_true
   end
 
+  it "is got ready by painting with a small tip, here and in the process that paints for another" do
+    allow(described_class).to receive(:png).and_call_original
+    expect(described_class.warm).to be_nil
+    expect(described_class).to have_received(:png)
+    expect(Fobrel::Core::Apart.warm.value).to be_nil
+  end
+
   it "has the shape asked for" do
     expect(
       described_class::SHAPES.keys.map { |shape|

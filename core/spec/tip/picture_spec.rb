@@ -5,6 +5,22 @@ require "chunky_png"
 # Outside reference: PngSuite by Willem van Schaik, as the chunky_png gem ships it, and that
 # gem's own decoder.
 RSpec.describe Fobrel::Core::Tip::Picture do
+  # Held against libvips, which does each step for itself; more rows than are summed at once.
+  {8 => %i[uchar srgb], 16 => %i[ushort rgb16]}.each do |bits, (format, space)|
+    it "lays a see-through picture of #{bits} bits over white as libvips does" do
+      bands = [[128, 60], [90, 40], [60, 90], [150, 80]].each_with_index.map { |(mean, sigma), seed|
+        Vips::Image.gaussnoise(300, 500, mean:, sigma:, seed:)
+      }
+      image = (bands.first.bandjoin(bands.drop(1)) * ((2**bits - 1) / 255.0)).cast(format).copy(interpretation: space)
+      shares = image.cast(:float) * (1.0 / (2**bits - 1))
+      grey = shares.extract_band(0, n: 3).recomb(Vips::Image.new_from_array([[0.2126, 0.7152, 0.0722]]))
+      over = grey * shares[3] + (shares[3] * -1 + 1)
+      expected = Numo::SFloat.from_binary(over.cast(:float).write_to_memory).reshape(500, 300)
+      luma = described_class.read(image.pngsave_buffer).luma
+      expect((luma - expected).abs.max).to be < 2e-7
+    end
+  end
+
   suite = File.join(Gem.loaded_specs.fetch("chunky_png").gem_dir, "spec/png_suite")
   parts = %w[background_chunks basic chunk_ordering compression_levels filtering gamma metadata sizes transparency]
   valid = Dir.glob("#{suite}/{#{parts.join(",")}}/*.png").sort

@@ -57,7 +57,9 @@ module Fobrel
       end
 
       # Begins what the first call would have to wait for.
-      def self.warm = Thread.new { call(Process, :pid) }
+      #
+      # @return [Thread]
+      def self.warm = Thread.new { call(Stroke::Strip, :warm) }
 
       # @return [Boolean] whether this is a process that works for another
       def self.inside? = @inside

@@ -25,6 +25,18 @@ module Fobrel
         # @raise [Painter::CannotPaint, Preset::MissingNeed, Tip::Picture::Unreadable]
         def self.png(preset, assets: {}, **way) = paint(preset, assets:, **way).to_png
 
+        # Does once what the first picture and the first stroke of a process would have to wait for: with a small tip
+        # that nobody uses.
+        #
+        # @return [nil]
+        def self.warm
+          bytes = Vips::Image.grey(8, 8, uchar: true).pngsave_buffer
+          name = "sha256:#{Sum.of(bytes)}"
+          size = {"base" => 20.0, "least" => 1, "most" => 100}
+          mark = {"tip" => {"kind" => "picture", "frames" => [name]}, "size" => size}
+          png(Preset::Preset.build("Warm", {"mark" => mark}), assets: {name => bytes}) && nil
+        end
+
         # The strip as a stroke, on request painted in another than the usual way.
         #
         # @param shape [String] one of SHAPES

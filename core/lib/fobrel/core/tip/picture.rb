@@ -46,17 +46,16 @@ module Fobrel
         # @raise [Unreadable] in one sentence, when it is no such picture, damaged or too large
         def self.read(bytes, name: "The picture", box: nil, most: MOST_USED)
           # Line by line where it stands upright, so that a large one is never unpacked as a whole.
-          upright = opened(bytes, name) { !_1.get_fields.include?("orientation") || _1.get("orientation") <= 1 }
-          new(opened(bytes, name, access: upright ? :sequential : :random) { in_memory(to_srgb(_1, box, most)) })
+          upright = opened(bytes, name, access: :sequential) { in_memory(to_srgb(_1, box, most)) unless turned(_1) > 1 }
+          new(upright || opened(bytes, name) { in_memory(to_srgb(_1.autorot, box, most)) })
         end
 
         # @return [Array<Integer>] width and height in px of the picture as it stands upright
         # @raise [Unreadable]
         def self.size(bytes, name: "The picture")
-          opened(bytes, name) do |image|
-            turned = image.get_fields.include?("orientation") && image.get("orientation") > 4
-            turned ? [image.height, image.width] : [image.width, image.height]
-          end
+          opened(bytes, name) { |image|
+            (turned(image) > 4) ? [image.height, image.width] : [image.width, image.height]
+          }
         end
 
         # Unpacks a file to see whether it can be used as a picture.
@@ -173,6 +172,9 @@ module Fobrel
             raise Unreadable, "#{name} is damaged or cut off and cannot be read. Nothing was kept. Export it again."
           end
 
+          # How the camera was held (Exif 2.3, 4.6.4: 1 upright to 8).
+          def turned(image) = image.get_fields.include?("orientation") ? image.get("orientation") : 1
+
           # More than the library opens at all, whole as they may be.
           def too_many(name)
             "#{name} holds thousands of pictures, more than the #{MAX_FRAMES} that a reel may have. Nothing was " \
@@ -209,37 +211,39 @@ module Fobrel
 
           # Three colour bands and an alpha band, of 8 or 16 bits.
           def to_srgb(image, box, most)
-            image = image.autorot
             image = image.crop(*pixels_of(box, image.width, image.height)) if box
             image = of_inks(image) if image.interpretation == :cmyk
             if image.get_fields.include?("icc-profile-data") && image.bands >= 3
               image = image.icc_transform("srgb", embedded: true)
             end
             deep = image.format == :ushort
-            image = image.colourspace(deep ? :rgb16 : :srgb)
+            space = deep ? :rgb16 : :srgb
+            image = image.colourspace(space) unless image.interpretation == space
             image = smaller(image, most, deep ? 65_535 : 255)
             image = image.bandjoin(deep ? 65_535 : 255) unless image.has_alpha?
-            image.cast(deep ? :ushort : :uchar)
+            kind = deep ? :ushort : :uchar
+            (image.format == kind) ? image : image.cast(kind)
           end
         end
 
         # @param pixels [Vips::Image] four bands of 8 or 16 bits: red, green, blue, alpha (not premultiplied)
         def initialize(pixels)
-          @image = pixels.cast(:float) * (1.0 / ((pixels.format == :ushort) ? 65_535 : 255))
+          @pixels = pixels
+          @share = 1.0 / ((pixels.format == :ushort) ? 65_535 : 255)
           freeze
         end
 
         # @return [Vips::Image] red, green, blue, alpha; floats from 0 to 1, not premultiplied
-        attr_reader :image
+        def image = @pixels.cast(:float) * @share
 
-        def width = @image.width
+        def width = @pixels.width
 
-        def height = @image.height
+        def height = @pixels.height
 
         # @param most [Integer] pixels; a larger picture is brought down
         # @return [Array<Numo::SFloat>] red, green, blue, alpha; height × width, 0–1
         def planes(most: MOST_IN_COLOUR)
-          image = self.class.smaller(@image, most, 1.0)
+          image = self.class.smaller(self.image, most, 1.0)
           (0..3).map { |band|
             Numo::SFloat.from_binary(self.class.pixels(image[band].cast(:float))).reshape(image.height, image.width)
           }
@@ -263,17 +267,32 @@ module Fobrel
         end
 
         # @return [Boolean] whether it lies on nothing, so that its colours can be told from its ground
-        def see_through? = @image[3].min < 0.5
+        def see_through? = image[3].min < 0.5
 
-        # The picture laid over white, as encoded luma (ITU-R BT.709 weights).
+        # The picture laid over white, as encoded luma (ITU-R BT.709 weights). Some rows at a time, for sums are done
+        # in double precision; libvips would do the same, but takes longer to be told than to do it.
         #
         # @return [Numo::SFloat] height × width, 0 black to 1 white
         def luma
-          alpha = @image[3]
-          grey = @image.extract_band(0, n: 3).recomb(Vips::Image.new_from_array([LUMA]))
-          flat = grey * alpha + alpha * -1 + 1
-          Numo::SFloat.from_binary(self.class.pixels(flat.cast(:float))).reshape(height, width)
+          kind = (@pixels.format == :ushort) ? Numo::UInt16 : Numo::UInt8
+          parts = kind.from_binary(self.class.pixels(@pixels)).reshape(height, width, 4)
+          found = Numo::SFloat.zeros(height, width)
+          (0...height).step([ROWS_OF / width, 1].max) do |top|
+            rows = top...[top + [ROWS_OF / width, 1].max, height].min
+            *colours, alpha = (0..3).map { shares(parts[rows, true, _1]) }
+            grey = colours.zip(LUMA).map { |part, weight| Numo::DFloat.cast(part) * weight }.inject(:+)
+            found[rows, true] = (Numo::SFloat.cast(grey) * alpha).inplace - alpha + 1
+          end
+          found
         end
+
+        # Pixels that are added up at once.
+        ROWS_OF = 65_536
+        private_constant :ROWS_OF
+
+        private
+
+        def shares(part) = (Numo::SFloat.cast(part).inplace * @share).out_of_place!
       end
     end
   end
