@@ -64,6 +64,20 @@ RSpec.describe Fobrel::Core::Stroke do
       expect(after[10, 255..].max).to eq(0)
     end
 
+    # Dabs that are all alike are painted in the part of a square that they cover; one that is not, and lies beside the
+    # page, makes it the whole.
+    it "paints the same whether or not the patches are trimmed to what the tip covers" do
+      dabs = Array.new(40) { |i|
+        S::Dabs::Dab.new(20.3 + i * 5.7, 55 + Math.sin(i) * 40, 36.0, 25.0, 0.3, 1.0, 0.8, 0, 0.0, 0.0, 0.0, 0.0, 0.3)
+      }
+      beside = dabs.first.dup.tap { |dab| (dab.x = -400.0) && (dab.size = 35.0) }
+      lay = ->(list) {
+        tip = S::RoundTip.new(hardness: 1)
+        S::WetLayer.new(half.planes).lay(list, tip, nil, S::Colour.parse("#0f6b6b"), 0.2)
+      }
+      expect(lay[[*dabs, beside]]).to eq(lay[dabs])
+    end
+
     it "picks up faster the more it mixes" do
       reach = [0.05, 0.2, 0.6].map { |mix|
         painted(smear(mix:), line(200, 60, 450, 60), ground: half).page.planes.first[60, 250..].sum

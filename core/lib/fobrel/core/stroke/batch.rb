@@ -20,46 +20,49 @@ module Fobrel
         #
         # @param dabs [Array<Dabs::Dab>]
         # @param tip [RoundTip, PictureTip] asked how far each dab reaches
-        # @param side [Integer, nil] of every patch, where all have one; the widest of a batch by itself
+        # @param part [Array(Range, Range), nil] see .new; where there is none, a batch has what its widest dab needs
         # @yieldparam batch [Batch]
-        def self.each(dabs, tip, side: nil)
+        def self.each(dabs, tip, part: nil)
           waiting = []
-          fixed = side
-          side = fixed || 0
+          side = 0
           dabs.each do |dab|
-            own = fixed || side(dab, tip)
+            own = part ? 0 : side(dab, tip)
             wider = [side, own].max
             Clock.tick
-            if waiting.any? && (wider * wider * (waiting.size + 1) > PIXELS || !tip.together?(waiting.last, dab))
-              yield new(waiting, side)
+            pixels = part ? part.map(&:size).inject(:*) : wider * wider
+            if waiting.any? && (pixels * (waiting.size + 1) > PIXELS || !tip.together?(waiting.last, dab))
+              yield new(waiting, side, part:)
               waiting = []
               wider = own
             end
             waiting << dab
             side = wider
           end
-          yield new(waiting, side) if waiting.any?
+          yield new(waiting, side, part:) if waiting.any?
         end
 
         # @return [Integer] pixels that the patch of a dab needs a side
         def self.side(dab, tip) = 2 * tip.reach(dab).ceil + 1
 
-        def initialize(dabs, side)
+        # @param side [Integer] pixels of a patch with the dab's centre in its middle
+        # @param part [Array(Range, Range), nil] rows and columns instead, counted from the pixel that a centre lies in
+        def initialize(dabs, side, part: nil)
           @dabs = dabs
           @side = side
           half = side / 2
-          @lefts = dabs.map { _1.x.floor - half }
-          @tops = dabs.map { _1.y.floor - half }
+          @rows, @columns = part || [-half...(side - half)] * 2
+          @lefts = dabs.map { _1.x.floor + @columns.begin }
+          @tops = dabs.map { _1.y.floor + @rows.begin }
         end
 
-        # @return [Array<Integer>] dabs, side, side
-        def shape = [dabs.size, side, side]
+        # @return [Array<Integer>] dabs, rows, columns
+        def shape = [dabs.size, @rows.size, @columns.size]
 
-        # @return [Numo::SFloat] dabs × 1 × side: pixel centres from each dab's centre, to the right
-        def dx = @dx ||= offsets(dabs.map(&:x)).reshape(dabs.size, 1, side)
+        # @return [Numo::SFloat] dabs × 1 × columns: pixel centres from each dab's centre, to the right
+        def dx = @dx ||= offsets(dabs.map(&:x), @columns).reshape(dabs.size, 1, @columns.size)
 
-        # @return [Numo::SFloat] dabs × side × 1: the same, downwards
-        def dy = @dy ||= offsets(dabs.map(&:y)).reshape(dabs.size, side, 1)
+        # @return [Numo::SFloat] dabs × rows × 1: the same, downwards
+        def dy = @dy ||= offsets(dabs.map(&:y), @rows).reshape(dabs.size, @rows.size, 1)
 
         # @yieldparam dab [Dabs::Dab]
         # @return [Numo::SFloat] dabs × 1 × 1
@@ -71,10 +74,10 @@ module Fobrel
 
         private
 
-        # Counted from the pixel that each centre lies in, so that they are the same in a patch of any side.
-        def offsets(centres)
+        # Counted from the pixel that each centre lies in, so that they are the same in any patch.
+        def offsets(centres, range)
           parts = Numo::SFloat.cast(centres.map { |centre| 0.5 - (centre - centre.floor) })
-          parts.reshape(dabs.size, 1) + (Numo::SFloat.new(1, side).seq - side / 2)
+          parts.reshape(dabs.size, 1) + (Numo::SFloat.new(1, range.size).seq + range.begin)
         end
       end
     end
