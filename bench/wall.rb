@@ -137,7 +137,7 @@ module Fobrel
       end
       if entry
         Rows.row("undo of #{what}", "s", 1.0) {
-          Rows::Found.new(value: timed.call { Actions::Undo.call(entry:) }.last / 1e3)
+          Rows::Found.new(value: timed.call { Actions::Undo.call(entry:) }.last / 1e3, more: "long work, too")
         }
       end
     end

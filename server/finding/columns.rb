@@ -15,7 +15,7 @@ module Fobrel
         {"traits" => "presets.trait_words"}
       ].freeze
       # Places of all libraries together whose columns a process keeps: some 40 bytes each.
-      KEPT = Core::LruCache.new(1_000_000) { |columns| columns.size }
+      KEPT = Core::LruCache.new(1_000_000, &:weight)
       # Places for brushes that will come.
       SPARE = 1000
       private_constant :ONE, :KEPT, :SPARE
@@ -30,8 +30,8 @@ module Fobrel
         KEPT.fetch(library_id) { new(library_id, states) }.count(found, fresh: true)
       end
 
-      # @return [Integer] places
-      attr_reader :size
+      # @return [Integer] places when they were read first
+      attr_reader :weight
 
       # @param library_id [Integer]
       # @param states [Hash{String => String}]
@@ -41,6 +41,7 @@ module Fobrel
         @states = states.keys
         @lock = Mutex.new
         read
+        @weight = @size
       end
 
       # @param found [Numo::Int64] ids

@@ -93,11 +93,11 @@ RSpec.describe "watching over the server", :api do
 
   it "says with its number what went wrong on our side, and that the database is away" do
     sign_in("maren")
-    allow(Fobrel::Views::Rows).to receive(:of).and_raise("boom")
+    allow(Fobrel::Views::Rows).to receive(:by_id).and_raise("boom")
     allow(Fobrel::Watching::Log).to receive(:warn)
     said = call(:get, "/api/libraries/#{@first.id}/wall")["error"]
     expect([status, said]).to match([500, /the number #{last_response.headers["x-request-id"]}\.\z/])
-    allow(Fobrel::Views::Rows).to receive(:of).and_raise(ActiveRecord::ConnectionFailed)
+    allow(Fobrel::Views::Rows).to receive(:by_id).and_raise(ActiveRecord::ConnectionFailed)
     said = call(:get, "/api/libraries/#{@first.id}/wall")["error"]
     expect([status, said]).to match([503, /database does not answer.*Try again/])
     expect(last_response.headers).to include("retry-after" => "2", "x-away" => "database")
