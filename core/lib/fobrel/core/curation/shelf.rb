@@ -6,16 +6,19 @@ module Fobrel
       # Brushes of about one size with the hashes of their strips, by how many bits are set: two hashes that differ in
       # few bits have about as many.
       class Shelf
-        # @return [Array<Object>] of each brush, as are its size (px) and hash (64 bits)
-        attr_reader :keys, :sizes, :hashes
+        # @return [Array<Object>] of each brush
+        attr_reader :keys
+        # @return [Numo::NArray] of each brush: its size (px), the hash of its strip (64 bits)
+        attr_reader :sizes, :hashes
 
         # @param brushes [Array<Array(Object, Array(Integer, Float))>] what each is known by, its hash and size in px
         def initialize(brushes)
           ordered = brushes.map { |key, (hash, size)|
             [(hash & MASK).digits(2).sum, hash & MASK, size, key]
           }.sort_by(&:first)
-          @counts, hashes, @sizes, @keys = ordered.transpose
+          @counts, hashes, sizes, @keys = ordered.transpose
           @hashes = Numo::UInt64.cast(hashes)
+          @sizes = Numo::DFloat.cast(sizes)
         end
 
         # @param other [Shelf] which may be this one
@@ -47,16 +50,21 @@ module Fobrel
 
         def pairs(other, places, near)
           apart = other.hashes[near].reshape(1, near.size) ^ @hashes[places].reshape(places.size, 1)
-          (count(apart.inplace) <= Likeness::BITS).where.to_a.filter_map do |at|
-            row, column = at.divmod(near.size)
-            pair(row + places.begin, other, column + near.begin)
-          end
+          at = (count(apart.inplace) <= Likeness::BITS).where
+          return [] if at.size.zero?
+          rows = at / near.size + places.begin
+          columns = at % near.size + near.begin
+          fit = fitting(other, rows, columns).where
+          return [] if fit.size.zero?
+          @keys.values_at(*rows[fit]).zip(other.keys.values_at(*columns[fit]))
         end
 
-        def pair(place, other, there)
-          return if other.equal?(self) && there <= place
-          small, large = [@sizes[place], other.sizes[there]].minmax
-          [@keys[place], other.keys[there]] if large <= small * Likeness::SIZES
+        # Of about one size, and each pair once.
+        def fitting(other, rows, columns)
+          one = @sizes[rows]
+          two = other.sizes[columns]
+          fit = Numo::DFloat.maximum(one, two) <= Numo::DFloat.minimum(one, two) * Likeness::SIZES
+          other.equal?(self) ? fit & (columns > rows) : fit
         end
 
         # How many bits of each are set, in place: in pairs of bits, in fours, in bytes, then all bytes summed by a
