@@ -122,6 +122,36 @@ RSpec.describe "seats", :browser do
     expect(page).to have_content("2 of 2 seats are current")
   end
 
+  it "go back several at once to the plan before, told for each beforehand; a name is asked for where it is typed" do
+    sign_in("maren")
+    go "Seats"
+    make "Desk one"
+    add presets[0].name
+    hand_out
+    from_list "More for #{presets[0].name}", "In place of a stock brush…"
+    still(find_field("Name of the stock brush"))
+    expect(page.evaluate_script("document.activeElement.getAttribute('aria-label')")).to eq("Name of the stock brush")
+    page.driver.browser.keyboard.type("Round", :enter)
+    expect(page).to have_css("[aria-label=Startup] [data-thing]", text: "Round")
+    add presets[1].name
+    hand_out
+    make "Desk two"
+    add presets[2].name
+    hand_out
+    2.times do |times|
+      click_button "several back…"
+      within("[role=dialog]") do
+        expect(page).to have_content("Desk two had no plan before this one.")
+        expect(page).to have_content((times == 0) ? "plan 1, 1 brushes" : "plan 2, 2 brushes")
+        expect(page).to have_field("Desk two", type: "checkbox", disabled: true, checked: false, visible: :all)
+        click_button "Take 1 back"
+      end
+      expect(page).to have_content("Desk one: back")
+      expect(page).to have_no_css("[role=dialog]")
+      expect(Dir.glob("#{folder("Desk one")}/startup/*.json").size).to eq(times + 1)
+    end
+  end
+
   it "say beforehand which seats a template changes, and take own differences back" do
     names = presets.map(&:name)
     sign_in("maren")

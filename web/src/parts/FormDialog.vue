@@ -1,5 +1,6 @@
 <script setup lang="ts">
 import { nextTick, ref } from 'vue'
+import { enter } from './enter'
 
 /**
  * A dialog that asks for something and does one deed: the cursor stands in its first field, Enter does the
@@ -33,18 +34,6 @@ async function submit() {
   sent = false
 }
 
-/** While a choice is being made Enter makes it; then it does the deed, and does not open the list again. */
-function enter(event: KeyboardEvent) {
-  const target = event.target as HTMLElement
-  const choosing = target.closest('.el-select')
-    ? target.getAttribute('aria-expanded') === 'true'
-    : !!document.querySelector('.el-autocomplete-suggestion li.highlighted')
-  if (!props.ready || choosing || !target.closest('.el-select, .el-autocomplete')) return
-  event.preventDefault()
-  event.stopPropagation()
-  submit()
-}
-
 function begin() {
   const field = form.value?.querySelector<HTMLInputElement>(`[data-first] input, ${FIELDS}`)
   // Where there is nothing to fill in, Enter still does the deed; but what cannot be undone wants to be reached for.
@@ -62,7 +51,7 @@ const MENU_CLOSES = 400
 
 <template>
   <el-dialog model-value :title="title" :width="width ?? '460px'" @close="emit('close')" @opened="begin">
-    <form ref="form" @submit.prevent="submit" @keydown.enter.capture="enter">
+    <form ref="form" @submit.prevent="submit" @keydown.enter.capture="ready && enter($event, submit)">
       <slot />
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <div class="line end">

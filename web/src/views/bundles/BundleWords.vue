@@ -2,6 +2,7 @@
 import spdx from 'spdx-license-ids'
 import { computed, reactive, watch } from 'vue'
 import { api, of, type Bundle } from '../../api/client'
+import { enter } from '../../parts/enter'
 import { useSession } from '../../stores/session'
 import type { Doing } from './useDoing'
 
@@ -31,7 +32,12 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) =>
 </script>
 
 <template>
-  <form class="words" :inert="!session.mayEdit" @submit.prevent="save">
+  <form
+    class="words"
+    :inert="!session.mayEdit"
+    @submit.prevent="save"
+    @keydown.enter.capture="changed && !busy && enter($event, save)"
+  >
     <label>Name<el-input v-model="words.name" aria-label="Name of the bundle" maxlength="100" /></label
     ><label>Author<el-input v-model="words.author" aria-label="Author" maxlength="200" /></label>
     <label v-suggests

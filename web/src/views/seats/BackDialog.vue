@@ -110,7 +110,7 @@ const { busy, problem, go } = useDeed(async () => {
     <div class="rows">
       <div v-for="one in seats" :key="one.id" class="line one">
         <el-checkbox
-          :model-value="chosen.has(one.id)"
+          :model-value="chosen.has(one.id) && !found.get(one.id)?.problem"
           :disabled="!!found.get(one.id)?.problem"
           :label="one.name"
           @change="toggle(one.id)"

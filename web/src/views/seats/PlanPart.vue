@@ -2,6 +2,7 @@
 import { computed, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import { api, of } from '../../api/client'
+import { enter } from '../../parts/enter'
 import { useDragging } from '../../parts/useDragging'
 import PlanRow from './PlanRow.vue'
 import { atSeat, type Part, type PlanLine } from './useSeat'
@@ -49,7 +50,8 @@ async function suggest(typed: string, show: (found: { value: string }[]) => void
   show(stock.value.filter((name) => name.toLowerCase().includes(word)).map((value) => ({ value })))
 }
 function answer() {
-  const { thing, what, word } = asking.value!
+  if (!asking.value) return
+  const { thing, what, word } = asking.value
   asking.value = undefined
   void alter(thing, { [what]: word.trim() || null })
 }
@@ -78,24 +80,26 @@ const titles = computed(() => ({ section: 'Name of its section', replaces: 'Name
       <h3 v-if="heads(index)">{{ heads(index) }}</h3>
       <form
         v-if="asking?.thing === line.thing"
+        :key="asking.what"
         v-suggests
+        v-focus
         class="line"
         @submit.prevent="answer"
+        @keydown.enter.capture="enter($event, answer)"
         @keydown.esc.stop="asking = undefined"
       >
         <el-autocomplete
           v-if="asking.what === 'replaces'"
           v-model="asking.word"
-          v-focus
           size="small"
           :fetch-suggestions="suggest"
           :placeholder="titles.replaces"
           :aria-label="titles.replaces"
           maxlength="60"
+          @select="answer"
         /><el-input
           v-else
           v-model="asking.word"
-          v-focus
           size="small"
           :placeholder="titles[asking.what]"
           :aria-label="titles[asking.what]"
