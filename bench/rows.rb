@@ -33,6 +33,14 @@ module Fobrel
         )
       end
 
+      # @return [Array(Float, Float)] wall and processor time (ms)
+      def once
+        clocks = [Process::CLOCK_MONOTONIC, Process::CLOCK_PROCESS_CPUTIME_ID]
+        began = clocks.map { Process.clock_gettime(_1) }
+        yield
+        clocks.zip(began).map { |clock, at| (Process.clock_gettime(clock) - at) * 1e3 }
+      end
+
       # Wall and processor time of the best of several tries, after one that does not count.
       #
       # @return [Found] without a value
@@ -70,13 +78,6 @@ module Fobrel
           found.beside && format("beside %.2f ms", found.beside),
           found.more
         ].compact.join(", ")
-      end
-
-      def once
-        clocks = [Process::CLOCK_MONOTONIC, Process::CLOCK_PROCESS_CPUTIME_ID]
-        began = clocks.map { Process.clock_gettime(_1) }
-        yield
-        clocks.zip(began).map { |clock, at| (Process.clock_gettime(clock) - at) * 1e3 }
       end
     end
   end

@@ -29,16 +29,27 @@ RSpec.describe Fobrel::Core::Curation::Likeness do
     end
   end
 
-  it "finds the same pairs as looking at each against each" do
-    chance = Random.new(9)
-    brushes = (0...120).to_h { |i| [i, [chance.rand(2**63) >> 40 << 3, 5.0 + chance.rand * 20]] }
-    expected = brushes.keys.combination(2).select do |a, b|
-      sizes = [brushes[a], brushes[b]].map(&:last).minmax
-      bits = (brushes[a][0] ^ brushes[b][0]).digits(2).sum
-      bits <= described_class::BITS && sizes[1] <= sizes[0] * described_class::SIZES
+  {
+    "of hashes that differ anywhere" => ->(chance) { chance.rand(2**63) >> 40 << 3 },
+    "of hashes some of whose bits are set where others are not" => lambda do |chance|
+      2.times.inject((chance.rand < 0.5) ? 0x3fff00000000 : 0x00001fff0000) { |hash, _| hash ^ (1 << chance.rand(63)) }
+    end,
+    "of the same hash" => ->(_) { 5 }
+  }.each do |which, hash|
+    it "finds the same pairs as looking at each against each, #{which}" do
+      chance = Random.new(9)
+      brushes = (0...120).to_h { |i| [i, [hash[chance], 5.0 + chance.rand * 20]] }
+      expected = brushes.keys.combination(2).select do |a, b|
+        sizes = [brushes[a], brushes[b]].map(&:last).minmax
+        bits = (brushes[a][0] ^ brushes[b][0]).digits(2).sum
+        bits <= described_class::BITS && sizes[1] <= sizes[0] * described_class::SIZES
+      end
+      expect(expected.size).to be > 20
+      expect(described_class.candidates(brushes).map(&:sort).sort).to eq(expected.sort)
     end
-    expect(expected.size).to be > 20
-    expect(described_class.candidates(brushes).map(&:sort).sort).to eq(expected.sort)
+  end
+
+  it "finds no pairs of no brushes" do
     expect(described_class.candidates({})).to eq([])
   end
 

@@ -78,8 +78,9 @@ module Fobrel
         # @param brushes [Hash{Object => Array(Integer, Float)}] hash and size in px
         # @return [Array<Array(Object, Object)>] each pair once
         def self.candidates(brushes)
+          turned = Shelf.turned(brushes.each_value.map(&:first))
           shelves = brushes.group_by { |_, (_, size)| (Math.log(size) / Math.log(SIZES)).floor }.transform_values {
-            Shelf.new(_1)
+            Shelf.new(_1, turned:)
           }
           shelves.flat_map do |at, shelf|
             [shelf, shelves[at + 1]].compact.flat_map { shelf.pairs_with(_1) }

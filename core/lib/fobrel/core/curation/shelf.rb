@@ -4,17 +4,39 @@ module Fobrel
   module Core
     module Curation
       # Brushes of about one size with the hashes of their strips, by how many bits are set: two hashes that differ in
-      # few bits have about as many.
+      # few bits have about as many. As many, too, where the same bits of both are turned over; so those are turned that
+      # are set where others are not, and the numbers lie as far apart as they can.
       class Shelf
         # @return [Array<Object>] of each brush
         attr_reader :keys
         # @return [Numo::NArray] of each brush: its size (px), the hash of its strip (64 bits)
         attr_reader :sizes, :hashes
 
+        # Which bits to turn over: those that go against the direction in which the hashes differ most (the first
+        # principal component, by power iteration).
+        #
+        # @param hashes [Array<Integer>] 64 bits each
+        # @return [Integer] a bit for each that is turned
+        def self.turned(hashes)
+          return 0 if hashes.size < 2
+          some = hashes.each_slice([hashes.size / SOME, 1].max).map(&:first)
+          bits = Numo::DFloat.cast(some.map { |hash| Array.new(64) { hash[_1] } })
+          bits -= bits.mean(0)
+          along = Numo::DFloat.new(64).seq + 1
+          STEPS.times do
+            along = bits.transpose.dot(bits.dot(along))
+            length = Math.sqrt((along * along).sum)
+            return 0 if length.zero?
+            along /= length
+          end
+          along.to_a.each_with_index.sum { |part, index| part.negative? ? 1 << index : 0 }
+        end
+
         # @param brushes [Array<Array(Object, Array(Integer, Float))>] what each is known by, its hash and size in px
-        def initialize(brushes)
+        # @param turned [Integer] bits that are turned over before they are counted
+        def initialize(brushes, turned: 0)
           ordered = brushes.map { |key, (hash, size)|
-            [(hash & MASK).digits(2).sum, hash & MASK, size, key]
+            [((hash ^ turned) & MASK).digits(2).sum, hash & MASK, size, key]
           }.sort_by(&:first)
           @counts, hashes, sizes, @keys = ordered.transpose
           @hashes = Numo::UInt64.cast(hashes)
@@ -41,7 +63,10 @@ module Fobrel
         MASK = (1 << 64) - 1
         # So many pairs are looked at in one go: they lie in a core's own cache.
         BLOCK = 16_384
-        private_constant :MASK, :BLOCK
+        # As many hashes tell the direction, in so many steps.
+        SOME = 1000
+        STEPS = 30
+        private_constant :MASK, :BLOCK, :SOME, :STEPS
 
         private
 
