@@ -449,7 +449,6 @@ module Fobrel
     end
 
     # Beside the target first, so that a full disk leaves no half file.
-    # Whole or not at all.
     #
     # @yieldparam io [File] where there are no bytes at hand
     def write(target, bytes = nil)

@@ -130,7 +130,7 @@ module Fobrel
 
       # What lost its place goes to the Attic, unless it is used somewhere else.
       def put_away(ids)
-        used = KeepDouble::HOLDERS.flat_map do |model|
+        used = Models::Ordered.holders.each_value.flat_map do |model|
           model.reflect_on_association(:items).klass.where(preset_id: ids).pluck(:preset_id)
         end
         going = Models::Preset.where(id: ids - used)

@@ -5,9 +5,6 @@ module Fobrel
     # Keeps one of several brushes that paint alike. Sets, bundles and start plans that held another hold
     # the one that stays; the others go to the Attic.
     class KeepDouble < Deed
-      # What holds brushes in an order.
-      HOLDERS = [Models::BrushSet, Models::Bundle, Models::Seat].freeze
-
       # @param keep [Integer] stays
       # @param ids [Array<Integer>] go
       def initialize(library:, person:, keep:, ids:)
@@ -41,7 +38,7 @@ module Fobrel
       # @param gone [Array<Integer>]
       # @param stays [Integer]
       def self.swap(changes, gone, stays)
-        HOLDERS.each do |model|
+        Models::Ordered.holders.each_value do |model|
           items = model.reflect_on_association(:items)
           holding = model.where(id: items.klass.where(preset_id: gone).select(items.foreign_key))
           holding.order(:id).lock.each { |holder| changes.watch_order(holder) { swap_in(holder, gone, stays) } }

@@ -54,6 +54,7 @@ module Fobrel
       # What is the same for everybody.
       def count
         ids = found
+        # Columns know their tags, and so what has none.
         states = (COMMON - ["untagged"]).to_h { [_1, @search.state(_1)] }
         counts = @search.libraries.map { |library_id| Columns.count(library_id, ids, states) }
         counts = counts.inject { |one, other| one.merge(other) { |_, a, b| a.merge(b) { |_, m, n| m + n } } } || {}

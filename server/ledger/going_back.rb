@@ -8,13 +8,7 @@ module Fobrel
     #   GoingBack.new(entry).call   # => ["“Fog” was saved again since; it stays as it is."]
     class GoingBack
       HUNG_ON = %w[families labels tags].freeze
-      # What has an order, by the table of its places; a place's key begins with its holder's.
-      HOLDERS = {
-        "set_items" => Models::BrushSet,
-        "bundle_items" => Models::Bundle,
-        "start_items" => Models::Seat
-      }.freeze
-      private_constant :HUNG_ON, :HOLDERS
+      private_constant :HUNG_ON
 
       # @param entry [Models::LedgerEntry] locked
       def initialize(entry)
@@ -177,9 +171,10 @@ module Fobrel
         Models::Preset.settle(ids.map { _1.key.to_i })
         plans = @changes.list.select { _1.table == "seats" && _1.kind == :changed && _1.before.key?("plan_changes") }
         Models::Seat.where(id: plans.map { _1.key.to_i }).each(&:settle)
-        HOLDERS.each do |table, model|
+        # A place's key begins with its holder's.
+        Models::Ordered.holders.each do |table, model|
           keys = @changes.list.select { _1.table == table }.map { _1.key.to_i }
-          model.where(id: keys.uniq).each(&:close_gaps)
+          model.where(id: keys.uniq).order(:id).lock.each(&:close_gaps)
         end
       end
     end

@@ -2,8 +2,13 @@
 
 module Fobrel
   module Models
-    # For what holds presets in an order made by hand: sets and start plans.
+    # For what holds presets in an order made by hand: sets, bundles and start plans.
     module Ordered
+      # @return [Hash{String => Class}] what holds presets so, by the table of its places
+      def self.holders
+        [BrushSet, Bundle, Seat].to_h { |model| [model.reflect_on_association(:items).klass.table_name, model] }
+      end
+
       # @param ids [Array<Integer>] presets of the same library, in the order wanted
       # @param more [Hash{Integer => Hash}] further columns of a preset's place
       def put_in_order(ids, more = {})

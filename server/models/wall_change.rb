@@ -32,16 +32,13 @@ module Fobrel
       #   again: they end in another order than they begin.
       def self.since(library_id, mark)
         here = where(library_id:, txid: mark..)
-        mark_now, any, ids = pick_one(<<~SQL)
-          txid_snapshot_xmin(txid_current_snapshot()),
-          EXISTS (#{here.where(preset_ids: nil).to_sql}),
-          ARRAY(#{here.select("DISTINCT unnest(preset_ids)").to_sql})
+        mark_now, any, ids = connection.exec_query(<<~SQL, "Since").cast_values.first
+          SELECT txid_snapshot_xmin(txid_current_snapshot()),
+            EXISTS (#{here.where(preset_ids: nil).to_sql}),
+            ARRAY(#{here.select("DISTINCT unnest(preset_ids)").to_sql})
         SQL
         Since.new(mark_now, any ? nil : ids)
       end
-
-      def self.pick_one(columns) = connection.exec_query("SELECT #{columns}", "Since").cast_values.first
-      private_class_method :pick_one
 
       # @return [Integer] how many older ones were taken away; who has not seen them is told that anything may have
       #   changed

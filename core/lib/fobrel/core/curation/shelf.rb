@@ -81,7 +81,7 @@ module Fobrel
           columns = at % near.size + near.begin
           fit = fitting(other, rows, columns).where
           return [] if fit.size.zero?
-          @keys.values_at(*rows[fit]).zip(other.keys.values_at(*columns[fit]))
+          rows[fit].to_a.zip(columns[fit].to_a).map { |row, column| [@keys[row], other.keys[column]] }
         end
 
         # Of about one size, and each pair once.
