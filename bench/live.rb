@@ -115,6 +115,7 @@ module Fobrel
   rows = many.presets.pluck(:id, :document_id, :fingerprint)
   40.times do |index|
     place = Models::Library.create!(name: "Follower #{index}")
+    Models::FollowRight.create!(publisher: many, library: place, state: "granted")
     follow = place.follows.create!(bundle:, person: maren)
     Models::FollowedBrush.insert_all(
       rows.map { |id, document_id, fingerprint|

@@ -121,8 +121,7 @@ module Fobrel
 
         # The second unit keeps up with the storm kit, and has one of its brushes its own way.
         def follow(library, bundle, person)
-          followed = library.follows.create!(bundle:, person:)
-          Actions::TakeRelease.call(follow: followed, person:, release: bundle.releases.last)
+          Actions::BeginToFollow.call(library:, person:, wanted: [[bundle, bundle.releases.last]])
           tune(library.presets.find_by!(name: "Low cloud"), person, "Thinner, for wide shots") { |document|
             document["pigment"]["flow"] = 0.1
           }

@@ -21,7 +21,7 @@ module Fobrel
         standing = @record.library.brush_sets.where.not(query: nil)
         standing = standing.where.not(id: @record) if @record.is_a?(Models::BrushSet)
         named = Finding::Standing::NAMED.value?(@record.class)
-        changes.watch(standing, %w[query]) { Finding::Standing.follow(@record, from) } if named
+        changes.watch(standing, %w[query pointers]) { Finding::Standing.follow(@record, from) } if named
         noun = Ledger::Table.of(@record.class).noun
         write_down(@record.library, @person, noun, words(noun, from), about: [@record]) unless changes.empty?
         @record.reload

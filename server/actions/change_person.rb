@@ -18,6 +18,7 @@ module Fobrel
         closed = @wish.key?("closed") ? (Time.current if @wish["closed"]) : @other.closed_at
         @other.update!(owner: @wish.fetch("owner", @other.owner), closed_at: closed)
         @other.sign_ins.end_all if closed
+        Models::FollowRight.end_without_lead(@other.libraries, by: @person) if closed
         said.each { |one| Models::LedgerEntry.write(nil, @person, "account", one, about: [@other]) }
         {ok: true}
       end

@@ -22,6 +22,7 @@ module Fobrel
         LastLead.check(@library, @member) unless @role == "lead"
         before = found.role
         found.update!(role: @role)
+        Models::FollowRight.end_without_lead([@library], by: @person)
         Models::Notice.tell(
           [@member],
           library: @library,

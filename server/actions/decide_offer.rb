@@ -70,8 +70,11 @@ module Fobrel
         if value.alike?(current.value)
           raise Core::Problem, "“#{preset.name}” is just like this already. Nothing was changed."
         end
-        edition = AddEdition.call(preset:, value:, person: @person, note:)
-        preset.update!(came_from: @item.came_from) unless own?
+        edition = changes.watch(Models::Preset.where(id: preset), %w[current_edition_id came_from]) do
+          made = AddEdition.call(preset:, value:, person: @person, note:)
+          preset.update!(came_from: @item.came_from) unless own?
+          made
+        end
         [preset, edition.number, "as edition #{edition.number}"]
       end
 
@@ -97,7 +100,7 @@ module Fobrel
 
       def tag(preset)
         @wish.fetch("tags", []).each { |one|
-          Models::Tag.called(@library, one).taggings.find_or_create_by!(preset:)
+          Models::Tag.called(@library, one, changes:).taggings.find_or_create_by!(preset:)
         }
         changes.came(Models::Tagging.where(preset:))
       end

@@ -23,6 +23,7 @@ module Fobrel
         given = @heir ? hand_on(leaver) : 0
         @member.destroy!
         leaver.access_tokens.where(library: @library).delete_all
+        Models::FollowRight.end_without_lead([@library], by: @person)
         write_down(
           @library,
           @person,

@@ -119,7 +119,7 @@ module Fobrel
 
       # Whoever leads a library that follows it, unless it stays where it is.
       def tell(release)
-        Models::Follow.where(bundle: @bundle, stays: false).includes(:library).each do |follow|
+        Models::Follow.current.where(bundle: @bundle).includes(:library).each do |follow|
           follow.tell_leads(
             "“#{@bundle.name}” #{release.number} is out; “#{follow.library.name}” follows it" \
               "#{": #{release.notes}" if release.notes.present?}"

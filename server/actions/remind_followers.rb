@@ -11,7 +11,7 @@ module Fobrel
 
       # @return [Array<String>] names of the libraries whose leads were told
       def call
-        behind = Models::Follow.joins(:bundle).where(bundles: {library_id: @library.id}, stays: false)
+        behind = Models::Follow.current.where(bundles: {library_id: @library.id})
           .includes(:library, :bundle).select { |follow| follow.newest && follow.newest.id != follow.release_id }
         behind.each { |follow| tell(follow) }
         behind.map { |follow| follow.library.name }.uniq

@@ -23,7 +23,7 @@ module Fobrel
         there, fresh = @presets.partition { |one| known.key?(one.document_id) }
         raise Core::Problem, "#{said(known.values)} here already. Nothing was taken." if fresh.empty?
         names = @library.preset_names
-        made = fresh.map { |preset| self.class.take(@library, @person, preset, names) }
+        made = fresh.map { |preset| self.class.take(@library, @person, preset, names, changes) }
         changes.came(Models::Preset.where(id: made))
         changes.came(Models::Tagging.where(preset: made))
         entry = write_down(@library, @person, "take", "#{brushes(made.size)} taken from “#{from.name}”")
@@ -33,17 +33,20 @@ module Fobrel
       # One brush, under its name or the next free one, with its tags.
       #
       # @param names [Array<String>] that are taken; its own is added
+      # @param changes [Ledger::Changes] of the deed, for tags that are new here
       # @return [Models::Preset]
-      def self.take(library, person, preset, names)
+      def self.take(library, person, preset, names, changes)
         edition = preset.current_edition
-        free = names.any? { |one| one.casecmp?(preset.name) }
-        name = free ? Core::Curation::Numbering.next_name(preset.name, names) : preset.name
+        taken = names.any? { |one| one.casecmp?(preset.name) }
+        name = taken ? Core::Curation::Numbering.next_name(preset.name, names) : preset.name
         names << name
         value = Core::Preset::Preset.restore(edition.document.merge("name" => name))
         note = "Taken from “#{preset.library.name}”, edition #{edition.number}"
         made = CreatePreset.call(library:, value:, person:, note:, origin: "received")
         made.update!(came_from: came_from(preset, edition))
-        preset.tags.each { |tag| Models::Tag.called(library, tag.name).taggings.find_or_create_by!(preset: made) }
+        preset.tags.each do |tag|
+          Models::Tag.called(library, tag.name, changes:).taggings.find_or_create_by!(preset: made)
+        end
         made
       end
 

@@ -8,10 +8,18 @@ module Fobrel
     class TakeRelease < Deed
       # What becomes of one brush. `kind` is "new", "same", "changed" (there only), "merged" (on both sides),
       # "conflict", "gone" (there; untouched and unused here, so it goes to the Attic) or "stays" (gone there, but
-      # changed or used here). `base` is what it was when it came, `value` what it would be.
-      Row = Struct.new(:id, :kind, :preset, :base, :mine, :theirs, :value, :merge, :why, keyword_init: true) do
+      # changed or used here). `base` is what it was when it came, `value` what it would be. `hidden` is nil for a brush
+      # that is shown here; else "back" (it is brought back from the Attic) or "stays" (somebody hid it here, and it is
+      # left hidden unless that is decided otherwise).
+      Row = Struct.new(:id, :kind, :preset, :base, :mine, :theirs, :value, :merge, :why, :hidden, keyword_init: true) do
         # @return [Boolean] whether taking it changes anything here
-        def changes? = %w[new changed merged gone].include?(kind)
+        def changes? = %w[new changed merged gone].include?(kind) || back?
+
+        # @return [Boolean] whether it gets another edition
+        def edits? = %w[changed merged].include?(kind)
+
+        # @return [Boolean] whether it comes back from the Attic
+        def back? = hidden == "back"
 
         def name = (mine || theirs || base).name
       end
@@ -19,7 +27,8 @@ module Fobrel
       # @param follow [Models::Follow]
       # @param release [Models::Release] of the bundle
       # @param only [Array<String>, nil] document ids of the brushes that are taken; nil are all
-      # @param choices [Hash{String => Hash}] by document id: a side by the key of a conflict, "mine" or "theirs"
+      # @param choices [Hash{String => Hash}] by document id: a side by the key of a conflict, "mine" or "theirs"; by
+      #   HIDDEN whether a brush that is hidden here stays so ("mine") or is brought back ("theirs")
       def initialize(follow:, person:, release:, only: nil, choices: {})
         @follow = follow
         @library = follow.library
@@ -29,14 +38,23 @@ module Fobrel
         @choices = choices
       end
 
+      HIDDEN = "hidden"
+
+      # @raise [Core::Problem] a withdrawn release is not taken by anybody any more
+      def self.refuse_withdrawn(bundle, release)
+        return unless release.withdrawn_at
+        reason = ": #{release.withdrawn_reason}" if release.withdrawn_reason.present?
+        raise Core::Problem, "“#{bundle.name}” #{release.number} was withdrawn#{reason}. Take another release."
+      end
+
       # What would happen; nothing is changed.
       #
       # @return [Array<Row>] in the order of the release, what is gone last
       def rows
         theirs = documents
-        known = @follow.brushes.includes(preset: :current_edition).index_by(&:document_id)
+        known = @follow.known.includes(preset: :current_edition).index_by(&:document_id)
         here = theirs.map { |id, value| row(id, value, known[id]) }
-        left = known.except(*theirs.keys)
+        left = known.except(*theirs.keys).reject { |_, one| one.left_as }
         uses = Finding::Uses.here(@library, left.values.map(&:preset_id))
         here + left.map { |id, one| gone(id, one, uses[one.preset_id]) }
       end
@@ -46,24 +64,26 @@ module Fobrel
       # @param id [String] its document's
       # @return [Hash{String => Core::Preset::Preset, nil}] by "base", "mine" and "theirs"
       def sides(id)
-        known = @follow.brushes.find_by(document_id: id)
+        known = @follow.known.find_by(document_id: id)
         preset = known&.preset || @library.presets.find_by(document_id: id)
         theirs = painted_there(id)
         {"base" => known ? known.value : theirs, "mine" => preset&.current_edition&.value, "theirs" => theirs}
       end
 
       # @return [Models::LedgerEntry]
-      # @raise [Core::Problem] naming what is undecided
+      # @raise [Core::Problem] naming what is undecided, or why nothing more can be taken
       def call
         @library.hold
         @follow.lock!
+        refuse_without_right
+        self.class.refuse_withdrawn(@follow.bundle, @release)
         rows = self.rows
         chosen, left = rows.partition { |row| @only.nil? || @only.include?(row.id) }
         refuse_undecided(chosen)
         first = @follow.release_id.nil?
         changes.came(Models::Follow.where(id: @follow)) if first
         take(chosen.select(&:changes?))
-        changes.watch(@follow.brushes) { remember(chosen) }
+        changes.watch(@follow.known) { remember(chosen) }
         # What was left out is still to be had: the library is not there yet.
         move(first) if left.none? { |row| row.changes? || row.kind == "conflict" }
         write_down(@library, @person, "follow", said(chosen), about: [@follow, @release])
@@ -97,11 +117,27 @@ module Fobrel
         found.sort_by { |id, _| order.fetch(id, order.size) }.to_h
       end
 
+      def refuse_without_right
+        right = Models::FollowRight.find_by(publisher: @follow.bundle.library_id, library: @library)
+        return if right&.granted?
+        sentence = right ? right.why_not : "“#{@follow.bundle.library.name}” no longer lets this library follow it."
+        raise Core::Problem, "#{sentence} What was taken before stays here. Ask a lead there."
+      end
+
+      # @param known [Models::FollowedBrush, nil] nil for one that is here by another way
+      # @return [String, nil] what becomes of a brush that lies in the Attic, see Row
+      def hidden(id, preset, known)
+        return if preset.hidden_at.nil?
+        choice = @choices.dig(id, HIDDEN)
+        by_hand = known && known.left_as != "hidden"
+        (choice ? choice == "mine" : by_hand) ? "stays" : "back"
+      end
+
       def row(id, theirs, known)
         return fresh(id, theirs) unless known
         base = known.value
         mine = known.preset.current_edition.value
-        common = {id:, preset: known.preset, base:, mine:, theirs:}
+        common = {id:, preset: known.preset, base:, mine:, theirs:, hidden: hidden(id, known.preset, known)}
         return Row.new(kind: "same", **common) if theirs.alike?(base) || theirs.alike?(mine)
         return Row.new(kind: "changed", value: theirs, **common) if mine.alike?(base)
         merge = Core::Preset::Merge.new(base:, mine:, theirs:)
@@ -116,8 +152,9 @@ module Fobrel
         preset = @library.presets.find_by(document_id: id)
         return Row.new(id:, kind: "new", theirs:, value: theirs) unless preset
         mine = preset.current_edition.value
-        return Row.new(id:, kind: "same", preset:, base: theirs, mine:, theirs:) if mine.alike?(theirs)
-        Row.new(id:, kind: "stays", preset:, base: theirs, mine:, theirs:, why: "it is here already, and otherwise")
+        common = {id:, preset:, base: theirs, mine:, theirs:, hidden: hidden(id, preset, nil)}
+        return Row.new(kind: "same", **common) if mine.alike?(theirs)
+        Row.new(kind: "stays", why: "it is here already, and otherwise", **common)
       end
 
       def gone(id, known, places)
@@ -139,8 +176,9 @@ module Fobrel
 
       def take(rows)
         fresh, there = rows.partition { |row| row.kind == "new" }
-        gone, changed = there.partition { |row| row.kind == "gone" }
-        save(changed)
+        gone, here = there.partition { |row| row.kind == "gone" }
+        save(here.select(&:edits?))
+        show(here.select(&:back?))
         hide(gone)
         made = fresh.map { |row| row.preset = create(row) }
         changes.came(Models::Preset.where(id: made)) if made.any?
@@ -158,7 +196,13 @@ module Fobrel
       def hide(rows)
         return if rows.empty?
         found = Models::Preset.where(id: rows.map(&:preset), hidden_at: nil)
-        changes.watch(found, %w[hidden_at hidden_by_id]) { found.hide(@person) }
+        changes.watch(Models::Preset.where(id: found.ids), %w[hidden_at hidden_by_id]) { found.hide(@person) }
+      end
+
+      def show(rows)
+        return if rows.empty?
+        found = Models::Preset.where(id: rows.map(&:preset))
+        changes.watch(found, %w[hidden_at hidden_by_id]) { found.bring_back }
       end
 
       def create(row)
@@ -189,14 +233,16 @@ module Fobrel
       # What it came as is the ground that the next release is held against.
       def remember(rows)
         gone, here = rows.partition { |row| row.theirs.nil? }
-        @follow.brushes.where(document_id: gone.map(&:id)).delete_all
+        gone.group_by { |row| (row.kind == "gone" && row.preset.hidden_at.nil?) ? "hidden" : "kept" }
+          .each { |left_as, some| @follow.known.where(document_id: some.map(&:id)).update_all(left_as:) }
         kept = here.select(&:preset).map { |row|
           {
             follow_id: @follow.id,
             preset_id: row.preset.id,
             document_id: row.id,
             base: row.theirs.to_h,
-            fingerprint: row.theirs.fingerprint
+            fingerprint: row.theirs.fingerprint,
+            left_as: nil
           }
         }
         kept.each_slice(500) { |some| Models::FollowedBrush.upsert_all(some, unique_by: %i[follow_id document_id]) }
@@ -211,6 +257,10 @@ module Fobrel
           "gone" => "%d into the Attic",
           "stays" => "%d kept here"
         }.filter_map { |kind, words| format(words, counts[kind]) if counts[kind] }
+        {"back" => "brought back from the Attic", "stays" => "left in the Attic"}.each do |hidden, words|
+          count = rows.count { |row| row.hidden == hidden && row.theirs }
+          parts << "#{count} #{words}" if count.positive?
+        end
         "“#{@follow.bundle.name}” #{@release.number} taken from “#{@follow.bundle.library.name}”" \
           "#{": #{parts.join(", ")}" if parts.any?}"
       end

@@ -9,7 +9,15 @@ module Fobrel
       # Bundles with releases, of other libraries that the person sees; and what is followed already.
       get "/api/libraries/:library/follows" do
         here = library
-        answer({follows: here.follows.order(:id).map { |one| Views::Follows.follow(one) }, offered: offered(here)})
+        rights = Models::FollowRight.where(publisher: here).includes(:library, :publisher).order(:id)
+        answer(
+          {
+            follows: here.follows.order(:id).map { |one| Views::Follows.follow(one) },
+            offered: offered(here),
+            asked: Models::FollowRight.where(library: here, state: "asked").map { |one| one.publisher.name },
+            rights: rights.map { |one| Views::Follows.right(one) }
+          }
+        )
       end
 
       post "/api/libraries/:library/follows" do
@@ -17,8 +25,7 @@ module Fobrel
         bundle = Models::Bundle.where(library_id: memberships.select(:library_id)).find(json["bundle_id"])
         refuse(422, "A library does not follow itself. Nothing was changed.") if bundle.library_id == here.id
         release = json["release_id"] ? bundle.releases.listed.find(json["release_id"]) : newest(bundle)
-        follow = Models::Record.transaction(requires_new: true) { begin_to_follow(here, bundle, release) }
-        answer(Views::Follows.follow(follow.reload), 201)
+        answer_followed(here, [[bundle, release]], stays: json.fetch("stays", false))
       rescue ActiveRecord::RecordNotUnique
         refuse(409, "This library follows that bundle already.")
       end
@@ -33,10 +40,7 @@ module Fobrel
             "There is nothing of that library to follow that is not followed yet. Nothing was changed."
           )
         end
-        made = Models::Record.transaction(requires_new: true) do
-          found.map { |bundle, release| begin_to_follow(here, bundle, release) }
-        end
-        answer({follows: made.map { |one| Views::Follows.follow(one.reload) }}, 201)
+        answer_followed(here, found)
       rescue ActiveRecord::RecordNotUnique
         refuse(409, "Somebody began to follow one of these at this moment. Nothing was changed. Look again.")
       end
@@ -44,6 +48,13 @@ module Fobrel
       put "/api/follows/:id" do
         follow = of_library(Models::Follow)
         answer(Views::Follows.follow(Actions::ChangeFollow.call(follow:, person:, stays: json["stays"])))
+      end
+
+      # A lead of the publisher decides who follows.
+      put "/api/libraries/:library/follow-rights/:item" do |_, item|
+        right = Models::FollowRight.where(publisher: library).find(item)
+        state, reason = json["state"], json.fetch("reason", "")
+        answer(Views::Follows.right(Actions::DecideFollowRight.call(right:, person:, state:, reason:)))
       end
 
       # The brushes stay, as the library's own.
@@ -107,10 +118,9 @@ module Fobrel
             refuse(422, "“#{bundle.name}” has no release that counts. Nothing was changed. Ask for one there.")
         end
 
-        def begin_to_follow(here, bundle, release)
-          made = here.follows.create!(bundle:, person:, stays: json.fetch("stays", false))
-          Actions::TakeRelease.call(follow: made, person:, release:)
-          made
+        def answer_followed(here, wanted, stays: false)
+          made = Actions::BeginToFollow.call(library: here, person:, wanted:, stays:)
+          answer({follows: made.map { |one| Views::Follows.follow(one.reload) }, asked: made.empty?}, 201)
         end
 
         # @return [Array<Array(Models::Bundle, Models::Release)>]

@@ -66,8 +66,9 @@ module Fobrel
       end
 
       def follows
-        @follows ||= Models::Follow.joins(:bundle).where(bundles: {library_id: @library.id}).includes(:library, :bundle)
-          .order(:id).to_a
+        rights = Models::FollowRight.granted.where(publisher: @library).select(:library_id)
+        @follows ||= Models::Follow.joins(:bundle).where(bundles: {library_id: @library.id}, library_id: rights)
+          .includes(:library, :bundle).order(:id).to_a
       end
 
       def places
@@ -125,7 +126,8 @@ module Fobrel
           ELSE 'behind' END
         FROM follows f
         JOIN bundles u ON u.id = f.bundle_id AND u.library_id = $1
-        JOIN followed_brushes b ON b.follow_id = f.id
+        JOIN followed_brushes b ON b.follow_id = f.id AND b.left_as IS NULL
+        JOIN follow_rights r ON r.publisher_id = $1 AND r.library_id = f.library_id AND r.state = 'granted'
         JOIN presets p ON p.library_id = $1 AND p.document_id = b.document_id::uuid AND p.id = ANY ($2::bigint[])
         JOIN presets q ON q.id = b.preset_id AND q.hidden_at IS NULL
         UNION ALL

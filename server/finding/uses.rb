@@ -18,7 +18,7 @@ module Fobrel
       ELSEWHERE = <<~TEXT
         UNION ALL
         SELECT q.id, 4, 'followed by ' || l.name, NULL, NULL FROM follows f
-          JOIN bundles b ON b.id = f.bundle_id JOIN followed_brushes w ON w.follow_id = f.id
+          JOIN bundles b ON b.id = f.bundle_id JOIN followed_brushes w ON w.follow_id = f.id AND w.left_as IS NULL
           JOIN libraries l ON l.id = f.library_id
           JOIN presets q ON q.library_id = b.library_id AND q.document_id = w.document_id::uuid
         UNION ALL

@@ -41,7 +41,7 @@ module Fobrel
       # Writes down what becomes of rows while a block runs. They are locked from the beginning, in the order
       # of their ids.
       #
-      # @param relation [ActiveRecord::Relation] finds the same rows whatever the block changes
+      # @param relation [ActiveRecord::Relation] the rows; one that the block takes out of it is still watched
       # @param columns [Array<String>, nil] that the block may change in rows that stay; nil watches all
       # @return what the block gives
       def watch(relation, columns = nil)
@@ -49,6 +49,8 @@ module Fobrel
         before = table.rows(relation, columns)
         given = yield
         after = table.rows(relation.reset, columns)
+        # A row that the relation does not find any more has gone only if it is nowhere.
+        after = table.rows(table.where(before.keys - after.keys), columns).merge(after)
         (before.keys | after.keys).each { |key| note(table, key, before[key], after[key]) }
         given
       end

@@ -199,7 +199,7 @@ module Fobrel
             new(
               m::FollowedBrush,
               "followed brush",
-              left: %w[fingerprint],
+              left: %w[fingerprint left_as],
               needs: {"follow_id" => m::Follow, **of_brush}
             ),
             new(m::Tagging, "tagging", key: %w[tag_id preset_id], needs: {"tag_id" => m::Tag, **of_brush}),

@@ -9,7 +9,20 @@ module Fobrel
       belongs_to :release, optional: true
       belongs_to :earlier, class_name: "Fobrel::Models::Release", optional: true
       belongs_to :person
-      has_many :brushes, class_name: "Fobrel::Models::FollowedBrush"
+      # What the release that was taken last holds; `known` has what an earlier one held, too.
+      has_many :brushes, -> { where(left_as: nil) }, class_name: "Fobrel::Models::FollowedBrush"
+      has_many :known, class_name: "Fobrel::Models::FollowedBrush"
+
+      # Those that are told of what is new.
+      scope :current, lambda {
+        joins(:bundle).where(stays: false).where(<<~SQL)
+          EXISTS (SELECT 1 FROM follow_rights r WHERE r.state = 'granted'
+            AND r.publisher_id = bundles.library_id AND r.library_id = follows.library_id)
+        SQL
+      }
+
+      # @return [FollowRight, nil]
+      def right = FollowRight.find_by(publisher: bundle.library_id, library: library_id)
 
       # Tells the leads of the library that follows.
       #

@@ -10,6 +10,8 @@ module Fobrel
         def follow(follow)
           newest = follow.newest
           at = follow.release
+          right = follow.right
+          granted = right&.granted? || false
           {
             id: follow.id,
             bundle: follow.bundle.name,
@@ -18,7 +20,8 @@ module Fobrel
             at: at && release(at),
             newest: newest && release(newest),
             earlier: (follow.earlier && follow.earlier != at) ? release(follow.earlier) : nil,
-            behind: !newest.nil? && newest.id != at&.id && !follow.stays,
+            behind: granted && !newest.nil? && newest.id != at&.id && !follow.stays,
+            ended: granted ? nil : (right&.why_not || "Its right to follow has ended."),
             withdrawn: at&.withdrawn_at ? at.withdrawn_reason.to_s : nil,
             brushes: follow.brushes.count
           }
@@ -30,6 +33,22 @@ module Fobrel
           {id: release.id, number: release.number, notes: release.notes.to_s, at: release.created_at.iso8601}
         end
 
+        # @param right [Models::FollowRight]
+        # @return [Hash] as openapi.yaml describes FollowRight
+        def right(right)
+          held = right.library.follows.joins(:bundle).where(bundles: {library_id: right.publisher_id})
+          {
+            id: right.id,
+            library: right.library.name,
+            state: right.state,
+            reason: right.reason,
+            asked_by: right.asked_by&.name,
+            decided_by: right.decided_by&.name,
+            decided_at: right.decided_at&.iso8601,
+            bundles: held.order("bundles.name").pluck("bundles.name")
+          }
+        end
+
         # @param row [Actions::TakeRelease::Row]
         # @return [Hash] as openapi.yaml describes Followed
         def row(row)
@@ -39,6 +58,7 @@ module Fobrel
             name: row.name,
             kind: row.kind,
             why: row.why,
+            hidden: row.hidden,
             preset: row.preset&.id,
             before: row.mine&.fingerprint,
             theirs: (row.base && row.theirs) ? between.call(row.base, row.theirs).words : [],

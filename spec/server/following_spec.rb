@@ -15,7 +15,11 @@ RSpec.describe "following", :api do
     Fobrel::Actions::ReleaseBundle.call(bundle: bundle.reload, person: maren, number:, notes: "News")
   end
 
-  def follow(**more) = call(:post, "#{second}/follows", {bundle_id: bundle.id, **more})
+  # The follow that was begun, or the answer where none was.
+  def follow(**more)
+    answer = call(:post, "#{second}/follows", {bundle_id: bundle.id, **more})
+    answer["follows"]&.first || answer
+  end
 
   def update(id, **wish)
     asked = call(:get, "/api/follows/#{id}/update")
@@ -85,6 +89,7 @@ RSpec.describe "following", :api do
       Studio::M::Library.create!(name: "Unit #{n}").tap { |library|
         library.memberships.create!(person: maren, role: "lead")
         library.follows.create!(bundle:, person: maren, release: bundle.releases.last)
+        Studio::M::FollowRight.create!(publisher: @first, library:, state: "granted")
       }
     end
     before = Studio::M::Notice.count
@@ -204,6 +209,162 @@ RSpec.describe "following", :api do
     secret = Studio::M::Library.create!(name: "Secret").bundles.create!(name: "X")
     call(:post, "/api/libraries/#{stranger.id}/follows", {bundle_id: secret.id})
     expect(status).to eq(404)
+  end
+
+  describe "walking over releases" do
+    let(:pool) { @first.presets.shown.order(:id).to_a }
+    let(:tove) { Studio::M::Person.find_by!(login: "tove") }
+    let(:followed) { Studio::M::Follow.find_by!(bundle:) }
+
+    def hold(*indexes)
+      bundle.put_in_order(indexes.map { |index| pool[index].id })
+      release
+    end
+
+    def take(release, **choices)
+      Fobrel::Actions::TakeRelease.call(follow: followed.reload, person: maren, release:, choices:)
+    end
+
+    def undo(entry) = Fobrel::Actions::Undo.call(entry: entry.reload)
+
+    def shown = @second.presets.shown.pluck(:document_id).sort
+
+    def documents(*indexes) = indexes.map { |index| pool[index].document_id }.sort
+
+    it "undoes a release that hid brushes, also after an earlier one was taken again" do
+      one, two = hold(*0..7), hold(*0..4)
+      follow(release_id: one.id)
+      entry = take(two)
+      expect(entry.summary).to end_with(": 3 into the Attic")
+      expect([undo(entry), shown]).to eq([[], documents(*0..7)])
+      entry = take(two)
+      take(one)
+      expect(undo(entry)).to all(match(/stay|since/))
+      expect([shown, followed.reload.release]).to eq([documents(*0..7), one])
+    end
+
+    it "brings back what a release hid once another holds it again, as that one has it" do
+      one, two = hold(*0..4), hold(*2..7)
+      follow(release_id: two.id)
+      take(one)
+      expect(shown).to eq(documents(*0..4))
+      tune(pool[7], angle: 33)
+      three = hold(*2..7)
+      expect(take(three).summary).to match(/1 changed, 2 into the Attic, 3 brought back from the Attic/)
+      expect([shown, at(@second, pool[7].name)["mark", "angle"]]).to eq([documents(*2..7), 33])
+      expect(call(:get, "#{second}/follows")["follows"].sole["behind"]).to be(false)
+    end
+
+    it "leaves hidden what somebody hid, says so, and brings it back where that is decided" do
+      one, two = hold(*0..3), hold(*0..2)
+      follow(release_id: one.id)
+      Fobrel::Actions::HidePresets.call(library: @second, person: maren, ids: [@second.presets.find_by!(name: pool[0].name).id])
+      take(two)
+      row = Fobrel::Actions::TakeRelease.new(follow: followed, person: maren, release: one).rows.first
+      expect([row.kind, row.hidden]).to eq(%w[same stays])
+      expect(take(one).summary).to match(/1 brought back from the Attic, 1 left in the Attic/)
+      expect(shown).to eq(documents(1, 2, 3))
+      take(one, pool[0].document_id => {"hidden" => "theirs"})
+      expect(shown).to eq(documents(0, 1, 2, 3))
+    end
+
+    5.times do |seed|
+      it "ends with exactly what the release holds, with what was changed here kept (seed #{seed})" do
+        chance = Random.new(seed)
+        releases = Array.new(4) do
+          tune(pool.sample(random: chance), angle: chance.rand(1..170))
+          hold(*(0..7).to_a.sample(chance.rand(2..8), random: chance))
+        end
+        follow(release_id: releases.first.id)
+        own = {}
+        8.times do |step|
+          here = @second.presets.shown.to_a.sample(random: chance)
+          # A change that no release makes: its place in the release stays, its setting is this library's.
+          if step.odd? && here
+            tune(here, roundness: own[here.document_id] = chance.rand(0.1..0.9).round(2))
+          end
+          target = releases.sample(random: chance)
+          take(target)
+          held = target.items.map { |item| item["id"] }
+          expect(shown - own.keys).to eq((held - own.keys).sort)
+          expect(held - shown).to eq([])
+          value = Fobrel::Core::Package::Archive.open(StringIO.new(target.package), name: "x") { |files|
+            held.to_h { |id| [id, Fobrel::Core::Preset::Preset.restore(JSON.parse(files["data/presets/#{id}.json"]))] }
+          }
+          @second.presets.shown.where(document_id: held).each do |preset|
+            expected = value[preset.document_id]
+            own_roundness = own[preset.document_id]
+            now = preset.reload.current_edition.value
+            expect(now["mark", "angle"]).to eq(expected["mark", "angle"])
+            expect(now["mark", "roundness"]).to eq(own_roundness || expected["mark", "roundness"])
+          end
+        end
+      end
+    end
+  end
+
+  describe "the right to follow" do
+    let(:tove) { Studio::M::Person.find_by!(login: "tove") }
+
+    def rights = call(:get, "/api/libraries/#{@first.id}/follows")["rights"]
+
+    def decide(state, **more) = call(:put, "/api/libraries/#{@first.id}/follow-rights/#{rights.sole["id"]}", {state:, **more})
+
+    def notices(login) = Studio::M::Person.find_by!(login:).notices.order(:id).pluck(:text)
+
+    it "is asked for by whoever does not lead the publisher, granted there, and only then used" do
+      release
+      sign_in("tove")
+      answer = call(:post, "#{second}/follows", {bundle_id: bundle.id})
+      expect([answer["asked"], answer["follows"], @second.presets.count]).to eq([true, [], 0])
+      call(:post, "#{second}/follows", {bundle_id: bundle.id}) # asking twice tells nobody twice
+      expect(notices("maren").grep(/Tove Lindgaard asks whether “Second unit”/).size).to eq(1)
+      call(:put, "/api/libraries/#{@first.id}/follow-rights/#{Studio::M::FollowRight.sole.id}", {state: "granted"})
+      expect(status).to eq(403)
+      sign_in("maren")
+      decide("granted")
+      expect(notices("tove")).to include(/“Second unit” may now follow/)
+      sign_in("tove")
+      expect(follow["brushes"]).to eq(4)
+    end
+
+    it "ends by the publisher's word: what was taken stays, nothing new comes, both are told" do
+      release
+      made = follow
+      decide("ended", reason: "The film is finished")
+      expect(notices("tove").last).to match(/“#{@first.name}” no longer lets “Second unit” follow its bundles: The film/)
+      tune(bundle.presets_in_order.first, angle: 20)
+      told = Studio::M::Notice.count
+      release
+      expect(Studio::M::Notice.count).to eq(told)
+      seen = call(:get, "#{second}/follows")["follows"].sole
+      expect([seen["behind"], seen["ended"]]).to match([false, /no longer lets/])
+      expect(update(made["id"])["error"]).to match(/no longer lets .* What was taken before stays here/)
+      expect(@second.presets.shown.count).to eq(4)
+      expect(call(:get, "/api/libraries/#{@first.id}/consistency")["places"]).to eq([])
+      decide("granted")
+      expect(update(made["id"])["entry"]["summary"]).to match(/1 changed/)
+    end
+
+    it "ends when no lead of the following library may see the publisher any more" do
+      release
+      made = follow
+      @second.memberships.find_by!(person: maren).update!(role: "guest")
+      call(:delete, "/api/libraries/#{@first.id}/people/#{tove.id}", {})
+      expect(rights.sole["state"]).to eq("ended")
+      expect(notices("tove").last).to match(/no lead of it is a member here any more/)
+      expect(call(:get, "#{second}/follows")["follows"].find { |one| one["id"] == made["id"] }["ended"]).not_to be_nil
+    end
+
+    it "does not reach a withdrawn release; who has it sees why" do
+      old = release("1.0.0")
+      made = follow
+      Fobrel::Actions::WithdrawRelease.call(release: old, person: maren, reason: "Too loud")
+      expect(call(:get, "#{second}/follows")["follows"].sole["withdrawn"]).to eq("Too loud")
+      expect(call(:post, "/api/follows/#{made["id"]}/update", {release_id: old.id})["error"]).to match(/withdrawn: Too loud/)
+      call(:delete, "/api/follows/#{made["id"]}")
+      expect(follow(release_id: old.id)["error"]).to match(/was withdrawn: Too loud/)
+    end
   end
 
   # What a merge must hold, over random presets and changes.

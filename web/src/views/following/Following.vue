@@ -20,6 +20,8 @@ const toast = useToast()
 const route = useRoute()
 const follows = ref<Follow[]>()
 const offered = ref<Listed[]>([])
+const asked = ref<string[]>([])
+const rights = ref<components['schemas']['FollowRight'][]>([])
 const chosen = ref('')
 const busy = ref(false)
 const updating = ref<{ follow: Follow; release?: number }>()
@@ -32,12 +34,14 @@ async function load() {
   if (!mine()) return
   follows.value = got.follows
   offered.value = got.offered
+  asked.value = got.asked
+  rights.value = got.rights
 }
 const reload = () => toast.attempt(load)
 onMounted(async () => {
   await reload()
-  const asked = follows.value?.find(({ id }) => id === Number(route.query.follow))
-  if (asked?.behind) updating.value = { follow: asked }
+  const named = follows.value?.find(({ id }) => id === Number(route.query.follow))
+  if (named?.behind) updating.value = { follow: named }
 })
 watch(() => library.stamp, reload)
 
@@ -47,20 +51,21 @@ const sources = computed(() => {
   for (const one of offered.value) found.set(one.library_id, [...(found.get(one.library_id) ?? []), one])
   return [...found.values()]
 })
-async function asked() {
+function send() {
   const [kind, id] = chosen.value.split(' ')
   if (kind === 'bundle') {
     const body = { bundle_id: Number(id) }
-    return [await of(api.POST('/api/libraries/{library}/follows', { ...library.path(), body }))]
+    return of(api.POST('/api/libraries/{library}/follows', { ...library.path(), body }))
   }
   const body = { library_id: Number(id) }
-  return (await of(api.POST('/api/libraries/{library}/follows/whole', { ...library.path(), body }))).follows
+  return of(api.POST('/api/libraries/{library}/follows/whole', { ...library.path(), body }))
 }
 async function begin() {
   busy.value = true
   await toast.attempt(async () => {
-    const made = await asked()
+    const { follows: made, asked: onlyAsked } = await send()
     chosen.value = ''
+    if (onlyAsked) return toast.done('A lead of that library was asked. You get a notification when they decide.')
     await library.load()
     const brushes = made.reduce((sum, one) => sum + one.brushes, 0)
     const names = made.map(({ bundle }) => `“${bundle}”`).join(', ')
@@ -81,7 +86,21 @@ const letGo = (one: Follow) =>
     await load()
     toast.done(`“${one.bundle}” is followed no more. Its brushes stay here, as this library’s own.`)
   })
+type Decision = 'granted' | 'refused' | 'ended'
+const decide = (item: number, state: Decision) =>
+  toast.attempt(async () => {
+    const path = { ...library.path().params.path, item }
+    await of(api.PUT('/api/libraries/{library}/follow-rights/{item}', { params: { path }, body: { state } }))
+    await load()
+  })
+const RIGHTS = {
+  asked: 'asks to follow bundles of this library',
+  granted: 'may follow bundles of this library',
+  refused: 'was refused',
+  ended: 'may no longer follow; what it took stays there',
+}
 function state(one: Follow) {
+  if (one.ended) return one.ended
   if (!one.at) return 'nothing of it is taken yet'
   if (one.withdrawn !== null)
     return `release ${one.at?.number} was withdrawn${one.withdrawn ? `: ${one.withdrawn}` : ''}`
@@ -103,7 +122,7 @@ async function taken() {
     <p v-if="follows && !follows.length" class="soft">This library follows nothing yet.</p>
     <div v-for="one in follows" :key="one.id" class="one line">
       <b>{{ one.bundle }}</b><span class="soft">of {{ one.library }}</span
-      ><span :class="{ changed: one.behind, missing: one.withdrawn !== null }">{{ state(one) }}</span>
+      ><span :class="{ changed: one.behind, missing: one.withdrawn !== null || one.ended }">{{ state(one) }}</span>
       <span class="soft"
         >{{ one.brushes }} {{ one.brushes === 1 ? 'brush' : 'brushes'
         }}{{ one.newest ? `, newest of ${day(one.newest.at)}` : '' }}</span
@@ -111,13 +130,13 @@ async function taken() {
       <span class="grow" />
       <template v-if="leads">
         <el-button
-          v-if="one.newest && one.newest.id !== one.at?.id"
+          v-if="one.newest && one.newest.id !== one.at?.id && !one.ended"
           size="small"
           type="primary"
           @click="updating = { follow: one }"
           >See what changes…</el-button
         >
-        <button v-if="one.earlier" class="plain" @click="updating = { follow: one, release: one.earlier.id }">
+        <button v-if="one.earlier && !one.ended" class="plain" @click="updating = { follow: one, release: one.earlier.id }">
           back to {{ one.earlier.number }}…
         </button>
         <button class="plain" @click="setStays(one)">{{ one.stays ? 'follow the newest' : 'stay here' }}</button>
@@ -141,6 +160,25 @@ async function taken() {
       >
       <el-button native-type="submit" :disabled="!chosen" :loading="busy">Follow it</el-button>
     </form>
+    <p v-for="name in asked" :key="name" class="soft">“{{ name }}” has been asked whether this library may follow it.</p>
+    <section v-if="leads && rights.length" aria-labelledby="rights">
+      <h2 id="rights">Libraries that follow this one</h2>
+      <div v-for="one in rights" :key="one.id" class="one line">
+        <b>{{ one.library }}</b><span :class="{ changed: one.state === 'asked' }">{{ RIGHTS[one.state] }}</span>
+        <span class="soft">{{
+          [one.bundles.join(', '), one.reason, one.decided_by && `decided by ${one.decided_by}`]
+            .filter(Boolean)
+            .join(' · ')
+        }}</span>
+        <span class="grow" />
+        <template v-if="one.state === 'asked'">
+          <el-button size="small" @click="decide(one.id, 'granted')">Allow</el-button>
+          <button class="plain" @click="decide(one.id, 'refused')">Refuse</button>
+        </template>
+        <button v-else-if="one.state === 'granted'" class="plain" @click="decide(one.id, 'ended')">End</button>
+        <button v-else class="plain" @click="decide(one.id, 'granted')">Allow again</button>
+      </div>
+    </section>
     <WhoHasWhat />
     <UpdateDialog
       v-if="updating"

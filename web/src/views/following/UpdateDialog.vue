@@ -34,7 +34,9 @@ onMounted(() =>
     rows.value = got.rows
   }),
 )
-const shown = computed(() => rows.value.filter(({ kind }) => kind !== 'same'))
+const shown = computed(() => rows.value.filter(({ kind, hidden }) => kind !== 'same' || hidden))
+/** Whether a brush that is hidden here comes back: as was decided, or as it was proposed. */
+const comesBack = (row: Row) => (choices.value[row.id]?.hidden ?? (row.hidden === 'back' ? 'theirs' : 'mine')) === 'theirs'
 const open = computed(() =>
   shown.value.filter(
     ({ id, kind, conflicts }) =>
@@ -104,6 +106,12 @@ const { busy, problem, go } = useDeed(async () => {
             </figure></template
           >
         </div>
+        <el-checkbox
+          v-if="row.hidden"
+          :model-value="comesBack(row)"
+          :label="row.hidden === 'back' ? 'Hidden here: restore it' : 'Somebody hid it here: restore it'"
+          @change="choose(row, 'hidden', $event ? 'theirs' : 'mine')"
+        />
         <div v-for="one in row.conflicts" :key="one.key" class="line conflict">
           <b>{{ one.title }}</b><span class="soft small">was {{ one.words.base }}</span>
           <el-radio-group
