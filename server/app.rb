@@ -1,7 +1,10 @@
 # frozen_string_literal: true
 
-require_relative "answers_apart"
+require_relative "puma_buffer_patch"
 require_relative "aside"
+require_relative "request_gate"
+require_relative "incoming_bytes"
+require_relative "plain_errors"
 
 module Fobrel
   # The whole application for Rack: what guards every request, then the resources, then the
@@ -21,6 +24,15 @@ module Fobrel
       "permissions-policy" => PERMISSIONS,
       "cross-origin-opener-policy" => "same-origin",
       "cross-origin-resource-policy" => "same-origin"
+    }.freeze
+
+    # The cookie that holds the key to a session; see Models::SignIn.
+    SESSION = {
+      key: "fobrel.session",
+      serialize_json: true,
+      same_site: :strict,
+      httponly: true,
+      expire_after: 30 * 86_400
     }.freeze
 
     # Refuses more sign-ins than a person types, from one address and (in Api::Session) to one account.
@@ -88,14 +100,14 @@ module Fobrel
     # @param secret [String] at least 64 characters; signs and encrypts the session cookie
     # @return [#call]
     def self.build(secret:)
-      api = Api::Application.new
+      api = with_session(Api::Application.new, secret)
       Rack::Builder.new do
+        use SecurityHeaders
         use Rack::NullLogger # what matters is written down by Watching::Watch
         use Watching::Watch
-        use Rack::Protection::HostAuthorization, permitted_hosts: HOSTS
+        use KnownHosts, permitted_hosts: HOSTS
         use PlainPath
         use NoForms
-        use Guard
         use Rack::Deflater, **UNPACKED, if: ->(_, _, _, body) { App.long?(body) }
         use Rack::ConditionalGet
         # A page that asks the same again is told that nothing changed.
@@ -104,20 +116,53 @@ module Fobrel
         use Limit
         use Rooms
         use Rack::Attack
-        use Rack::Session::Cookie,
-          key: "fobrel.session",
-          secrets: [secret],
-          same_site: :strict,
-          httponly: true,
-          expire_after: 30 * 86_400
         use OverHttps
-        use SamePage, allow_if: ->(env) { env["HTTP_AUTHORIZATION"].to_s.start_with?(Api::Asking::BEARER) }
         run ->(env) { (env["PATH_INFO"].start_with?("/api/") ? api : PAGE).call(env) }
       end.to_app
     end
 
+    # Only what is asked of the API has a session: a file of the page is the same for everybody.
+    def self.with_session(api, secret)
+      Rack::Builder.new do
+        use Rack::Session::Cookie, secrets: [secret], **SESSION
+        use KeptSession
+        use SamePage, allow_if: ->(env) { env["HTTP_AUTHORIZATION"].to_s.start_with?(Api::Asking::BEARER) }
+        run api
+      end.to_app
+    end
+    private_class_method :with_session
+
+    # Writes the session's cookie only where somebody signs in or out, or a page asks for its token: no other answer may
+    # carry it, and one that was under way while somebody signed out must not bring their session back.
+    class KeptSession
+      WRITES = {"/api/session" => %w[GET POST DELETE], "/api/begin" => %w[POST]}.freeze
+      INVITATION = %r{\A/api/invitations/[^/]+\z}
+      private_constant :WRITES, :INVITATION
+
+      def initialize(app)
+        @app = app
+      end
+
+      def call(env)
+        options = env["rack.session.options"]
+        options[:skip] = true unless writes?(env["REQUEST_METHOD"], env["PATH_INFO"])
+        # Over HTTPS the cookie is for HTTPS only.
+        options[:secure] = true if Rack::Request.new(env).ssl?
+        @app.call(env).tap { |status, _, _| options[:skip] = true if status >= 400 }
+      end
+
+      private
+
+      def writes?(verb, path) = WRITES.fetch(path, []).include?(verb) || (verb == "POST" && path.match?(INVITATION))
+    end
+
     # @return [Boolean] whether an answer is worth packing; one that comes in pieces is
     def self.long?(body) = !body.respond_to?(:to_ary) || body.to_ary.sum(&:bytesize) > SHORT
+
+    # Answers under the names that it is known by only.
+    class KnownHosts < Rack::Protection::HostAuthorization
+      def default_reaction(_env) = PlainErrors.answer(403, "Fobrel does not answer under this name. Nothing was changed.", nil)
+    end
 
     # Decodes a path once, before anything compares it; what is still written in code after that was
     # written so to be taken for something else.
@@ -189,7 +234,7 @@ module Fobrel
       end
     end
 
-    # Over HTTPS the cookie is for HTTPS only, and the browser comes by no other way again.
+    # Over HTTPS the browser comes by no other way again.
     class OverHttps
       YEAR = 31_536_000
 
@@ -199,7 +244,6 @@ module Fobrel
 
       def call(env)
         return @app.call(env) unless Rack::Request.new(env).ssl?
-        env["rack.session.options"][:secure] = true
         status, headers, body = @app.call(env)
         [status, headers.merge("strict-transport-security" => "max-age=#{YEAR}"), body]
       end
@@ -222,7 +266,7 @@ module Fobrel
     end
 
     # The headers every answer carries.
-    class Guard
+    class SecurityHeaders
       def initialize(app)
         @app = app
       end

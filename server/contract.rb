@@ -17,6 +17,16 @@ module Fobrel
     # Whoever asks, signed in or not; whoever is signed in, about their own things; whoever runs the studio.
     OPEN = %i[anyone self studio].freeze
 
+    # Bytes of JSON, where a route says nothing else.
+    MAX_JSON = 8 * 1024 * 1024
+
+    # The least and greatest of a number for which the file says nothing else (as it says itself).
+    BOUNDS = {
+      "number" => {"minimum" => -1e12, "maximum" => 1e12},
+      "integer" => {"minimum" => -(2**53), "maximum" => 2**53}
+    }.freeze
+    private_constant :BOUNDS
+
     # Raised with what is not as it should be, as a sentence.
     class Unlike < StandardError; end
 
@@ -26,7 +36,12 @@ module Fobrel
     # - `may` :anyone, :self, :studio or a deed of Models::Membership
     # - `pattern` that an address of this route fits
     # - `shapes` the OpenAPIParser::Schemas::Operation
-    Operation = Struct.new(:verb, :path, :may, :pattern, :shapes, keyword_init: true) do
+    # - `changes` whether it changes anything: false for GET and for what the file says `x-changes: nothing` of (or
+    #   `exports`: what is fetched is written down)
+    # - `max_bytes` of what may be sent: `x-max-bytes`, 8 MB of JSON, or next to nothing
+    Operation = Struct.new(:verb, :path, :may, :pattern, :shapes, :changes, :max_bytes, keyword_init: true) do
+      alias_method :changes?, :changes
+
       # @return [Boolean] whether it is about no library
       def open? = OPEN.include?(may)
 
@@ -124,13 +139,28 @@ module Fobrel
       end
 
       def document
-        @document ||= OpenAPIParser.parse(YAML.load_file(FILE, aliases: true), strict_reference_validation: true)
+        read = YAML.load_file(FILE, aliases: true)
+        @document ||= OpenAPIParser.parse(bounded(read), strict_reference_validation: true)
+      end
+
+      # A number that has no bounds of its own in the file has those that it names for all.
+      def bounded(part)
+        case part
+        when Array then part.map { |one| bounded(one) }
+        when Hash then (BOUNDS[part["type"]] || {}).merge(part.transform_values { |one| bounded(one) })
+        else part
+        end
       end
 
       def operation_of(verb, path, item)
         shapes = item.operation(verb.to_sym) or return
-        may = shapes.raw_schema.fetch("x-may").to_sym
-        Operation.new(verb: verb.upcase, path:, may:, pattern: pattern(path, shapes), shapes:)
+        said = shapes.raw_schema
+        changes = verb != "get" && !said.key?("x-changes")
+        max_bytes = said.fetch("x-max-bytes") { said.key?("requestBody") ? MAX_JSON : RequestGate::ANYBODY }
+        Operation.new(
+          verb: verb.upcase, path:, may: said.fetch("x-may").to_sym, pattern: pattern(path, shapes), shapes:, changes:,
+          max_bytes:
+        )
       end
 
       # By verb and depth, so that few are tried; a path that names more comes before one that names less.

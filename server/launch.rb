@@ -210,6 +210,8 @@ module Fobrel
       require "puma/launcher"
       Watching::Metrics.share(File.join(Fobrel.var, "metrics"))
       app = App.build(secret:)
+      PumaLimits.gate = RequestGate.new(secret:)
+      PumaLimits.incoming = IncomingBytes.new(File.join(Fobrel.var, "incoming"))
       config = Puma::Configuration.new do |c|
         c.bind "tcp://127.0.0.1:#{@port}"
         c.threads 1, App::Room::THREADS
@@ -217,10 +219,11 @@ module Fobrel
         c.app app
         c.log_requests false
         c.quiet
+        c.lowlevel_error_handler { |error, env, status| PlainErrors.call(error, env, status) }
         c.force_shutdown_after 3
         c.raise_exception_on_sigterm false
       end
-      launcher = Puma::Launcher.new(config, log_writer: Puma::LogWriter.new(StringIO.new, $stderr))
+      launcher = Puma::Launcher.new(config, log_writer: PlainErrors::LogWriter.new(StringIO.new, $stderr))
       launcher.events.after_booted do
         puts "The first person begins here: http://127.0.0.1:#{@port}/begin##{@first_key}" if @first_key
         puts "Fobrel is ready: http://127.0.0.1:#{@port}  (Ctrl-C stops it)"

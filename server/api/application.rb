@@ -47,9 +47,6 @@ module Fobrel
       # What is done is written down with where it comes from.
       def route!(*asked) = Fobrel::Ledger::Via.from(via) { super(*asked) }
 
-      # Only signing in and out writes the session: an answer that was under way while somebody signed out must not
-      # bring their session back.
-      before { request.session_options[:skip] = true unless open_to_anyone? }
       # Nobody learns anything before they signed in, not even that their request is ill-formed.
       before { take_rooms unless open_to_anyone? }
       # Nor before it is clear that they may ask this.
@@ -60,6 +57,7 @@ module Fobrel
       after { @reply&.answered(response.status, Array(response.body).join, keep: !secret?) }
 
       error(Halt) { |e| answer({error: e.message}, e.status) }
+      error(Sinatra::BadRequest) { answer({error: "What stands behind the question mark cannot be read."}, 400) }
       error(Contract::Unlike) { |e| answer({error: e.message}, 400) }
       error(Actions::Action::Overtaken) { |e| answer({error: e.message}, 409) }
       error(Core::Apart::Busy) { |e| headers("Retry-After" => "1") && answer({error: e.message}, 503) }

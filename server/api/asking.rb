@@ -6,9 +6,9 @@ module Fobrel
     module Asking
       # Tells a page what its person is in the library it asked about, at every answer.
       ROLE = "X-Role"
-      MAX_JSON = 8 * 1024 * 1024
       # A program that shows a token is no page: no browser adds that header by itself.
       BEARER = "Bearer "
+      TOKEN = /\A#{BEARER}(\S{1,200})\z/o
 
       # @return [Models::Person] who asks
       # @raise [Application::Halt] 401
@@ -28,7 +28,7 @@ module Fobrel
 
       # @return [Models::AccessToken, nil]
       def token_shown
-        @token_shown ||= env["HTTP_AUTHORIZATION"].to_s[/\A#{BEARER}(\S{1,200})\z/o, 1]&.then { |token|
+        @token_shown ||= env["HTTP_AUTHORIZATION"].to_s[TOKEN, 1]&.then { |token|
           Models::AccessToken.of(token)
         }
       end
@@ -92,9 +92,9 @@ module Fobrel
       # @return [Hash{Integer => String}, nil] the heading each preset stands under; JSON has texts for keys
       def sections_sent = json["sections"]&.transform_keys(&:to_i)
 
-      # @param most [Integer] bytes
+      # @param most [Integer] bytes, where it is less than the contract allows on this route
       # @return [String] the whole body
-      def read_body(most)
+      def read_body(most = operation.max_bytes)
         text = request.body&.read(most + 1).to_s
         refuse(413, too_large(most)) if text.bytesize > most
         text
@@ -191,10 +191,14 @@ module Fobrel
       # What stands behind the question mark, whoever wrote it.
       def asked
         query = request.GET
-        odd = query.find { |_, value| !value.is_a?(String) || value.include?("\0") || !value.valid_encoding? }
-        refuse(400, "#{odd.first[0, 40]} must be one value.") if odd
+        odd = query.find { |name, value| !plain?(name) || !plain?(value) }
+        refuse(400, "#{odd.first.to_s.scrub.delete("\0")[0, 40]} must be one value.") if odd
         operation.asked(query)
+      rescue Rack::QueryParser::InvalidParameterError, Rack::QueryParser::ParameterTypeError, EncodingError
+        refuse(400, "What stands behind the question mark cannot be read.")
       end
+
+      def plain?(value) = value.is_a?(String) && value.valid_encoding? && !value.include?("\0")
 
       def recall
         key = request.env["HTTP_IDEMPOTENCY_KEY"]
@@ -214,7 +218,7 @@ module Fobrel
       end
 
       def read_json
-        text = read_body(MAX_JSON).dup.force_encoding("UTF-8").scrub
+        text = read_body.dup.force_encoding("UTF-8").scrub
         data = JSON.parse(text, max_nesting: Core::Preset::Preset::MAX_DEPTH + 4)
         refuse(400, "The request is not a JSON object.") unless data.is_a?(Hash)
         refuse(422, "A text in it has a NUL, or a number is too large. Nothing was changed.") if unkeepable?(data)

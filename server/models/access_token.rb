@@ -39,7 +39,7 @@ module Fobrel
       # @param library_id [Integer, nil] whose library it is about
       # @return [Boolean] whether it reaches so far
       def reaches?(operation, path, library_id)
-        return false if scope == "read" && operation.verb != "GET" && operation.may != :look
+        return false if scope == "read" && operation.changes?
         return true if seat_id && path == "/api/my-seat"
         return path.match?(%r{\A/api/seats/#{seat_id}/(start|files/[0-9a-f]{64}|report)\z}) if seat_id
         return true if operation.verb == "GET" && path.match?(COMMON)

@@ -37,19 +37,26 @@ module Fobrel
 
         def queue = Models::Pulse.now.exists?(kind: "work") ? "ok" : "No process does long work."
 
+        # Where everything is kept, and where what is sent is kept until it is read.
         def disk
-          now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-          @free, @at = free, now unless @at && now - @at < FOR
-          (@free.nil? || @free >= LEAST) ? "ok" : "The disk is full but for #{@free / 1024 / 1024} MB."
+          free = [Fobrel.var, Dir.tmpdir].filter_map { |folder| free(folder) }.min
+          (free.nil? || free >= LEAST) ? "ok" : "The disk is full but for #{free / 1024 / 1024} MB."
         end
+      end
 
-        # @return [Integer, nil] bytes; nil where nobody says
-        def free
-          said, ended = Open3.capture2e("df", "-Pk", Fobrel.var)
-          ended.success? ? said.lines.last.split[3].to_i * 1024 : nil
-        rescue SystemCallError
-          nil
-        end
+      # @param folder [String]
+      # @return [Integer, nil] bytes that are free there, as of some seconds ago; nil where nobody says
+      def self.free(folder)
+        now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+        @free ||= {}
+        bytes, at = @free[folder]
+        return bytes if at && now - at < FOR
+        said, ended = Open3.capture2e("df", "-Pk", folder)
+        bytes = ended.success? ? said.lines.last.split[3].to_i * 1024 : nil
+        @free[folder] = [bytes, now]
+        bytes
+      rescue SystemCallError
+        nil
       end
     end
   end

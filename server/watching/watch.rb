@@ -19,12 +19,19 @@ module Fobrel
         probe = probe(env) and return probe
         number = env["fobrel.number"] = env["HTTP_X_REQUEST_ID"].to_s[GIVEN] || SecureRandom.hex(8)
         began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-        status, headers, body = @app.call(env)
+        status, headers, body = whatever_happens(env) { @app.call(env) }
         told(env, number, status, Process.clock_gettime(Process::CLOCK_MONOTONIC) - began)
         [status, headers.merge(NUMBER => number), body]
       end
 
       private
+
+      # What breaks between here and a route is answered as plainly as what a route does.
+      def whatever_happens(env)
+        yield
+      rescue StandardError => e
+        PlainErrors.call(e, env)
+      end
 
       def probe(env)
         return unless %w[GET HEAD].include?(env["REQUEST_METHOD"])

@@ -104,6 +104,105 @@ RSpec.describe "who the contract lets ask", :api do
     expect(wrong).to eq([])
   end
 
+  # A value of the shape that a schema asks for, with every field in it.
+  def sample(schema, depth = 0)
+    return sample(schema.all_of.first, depth) if schema.all_of&.any?
+    return schema.enum.first if schema.enum
+    case schema.type
+    when "object" then (depth < 4) ? schema.properties.to_h.transform_values { |one| sample(one, depth + 1) } : {}
+    when "array" then schema.items ? [sample(schema.items, depth + 1)] : []
+    when "integer", "number" then [schema.minimum, 1].compact.max
+    when "boolean" then true
+    when "string" then (schema.pattern || schema.format) ? "0" * 36 : "x"
+    end
+  end
+
+  # Where numbers stand in a value.
+  def numbers(value, way = [])
+    case value
+    when Hash then value.flat_map { |key, inner| numbers(inner, [*way, key]) }
+    when Array then value.each_with_index.flat_map { |inner, index| numbers(inner, [*way, index]) }
+    when Numeric then [way]
+    else []
+    end
+  end
+
+  def with_number(value, way, number)
+    JSON.parse(JSON.generate(value)).tap { |copy| way[..-2].inject(copy) { |inner, key| inner[key] }[way.last] = number }
+  end
+
+  it "takes no number that breaks something later: each of the contract, as far too large, too small and as text" do
+    sign_in("maren")
+    odd = [1e300, -1, -1e300, "NaN", 2**63, 1e-300]
+    # What is looked at after a deed that was taken: what its address begins with.
+    looks = Routes.all.select { |one| one.verb == "GET" && !one.path.match?(/live|file|package|log/) }
+    tried = Hash.new(0)
+    wrong = operations.reject { |one| one.verb == "GET" || one.may == :anyone }.flat_map do |one|
+      schema = one.shapes.request_body&.content&.dig("application/json")&.schema or next []
+      body = sample(schema)
+      body["preset_ids"] = [@first.presets.first.id] if body.is_a?(Hash) && body.key?("preset_ids")
+      numbers(body).product(odd).filter_map do |way, number|
+        bad = nil
+        Studio::M::Record.transaction(requires_new: true) do
+          call(one.verb.downcase.to_sym, filled(one.path), with_number(body, way, number))
+          tried[status / 100] += 1
+          bad = [status, last_response.body[0, 80]] if status >= 500
+          if status < 300
+            near = looks.select { |look| look.path.start_with?(one.path[%r{\A/api/[\w-]+(/\{\w+\}(/[\w-]+)?)?}]) }
+            bad ||= near.filter_map { |look|
+              call(:get, filled(look.path))
+              [look.path, status] if status >= 500
+            }.first
+          end
+          raise ActiveRecord::Rollback
+        end
+        [one.verb, one.path, way.join("."), number, *bad] if bad
+      end
+    end
+    expect(wrong).to eq([])
+    expect(tried[4]).to be > 1000
+    expect(tried[2]).to be > 5
+  end
+
+  it "bounds what a desk reports, so that its view stands whatever a desk says" do
+    sign_in("maren")
+    path = "/api/seats/#{things["seats"].id}"
+    start = {started_at: "2026-12-01T08:00:00Z", ms: 86_400_000, failed: 1_000_000, loaded: [], stray: [], memory: 10**15}
+    {ms: 1e300, memory: 2**63, failed: -1}.each do |field, number|
+      answer = call(:post, "#{path}/report", {start: start.merge(field => number)})
+      expect([field, answer["error"], status]).to match([field, /\.\z/, be_between(400, 422)])
+    end
+    call(:post, "#{path}/report", {start:})
+    expect(status).to eq(200)
+    [path, "/api/libraries/#{@first.id}/seats"].each { |address| call(:get, address) && expect(status).to(eq(200), address) }
+  end
+
+  it "lets a token that only reads change nothing: what changes nothing says so in the contract" do
+    token = Studio::M::AccessToken.issue(person, "reader", scope: "read").last
+    header("Authorization", "Bearer #{token}")
+    let_through = operations.reject { |one| one.verb == "GET" || one.may == :anyone }.reject do |one|
+      tried { call(one.verb.downcase.to_sym, filled(one.path), {}) }.first == 403
+    end
+    expect(let_through.map(&:path)).to contain_exactly(
+      *%w[
+        /api/libraries/{library}/strip /api/libraries/{library}/pad /api/libraries/{library}/comparison /api/curves
+        /api/hand/fit /api/libraries/{library}/rows /api/libraries/{library}/uses /api/libraries/{library}/differences
+        /api/libraries/{library}/recipes/preview /api/libraries/{library}/exports /api/exports/{id}/repeat
+        /api/libraries/{library}/parts/kit
+      ]
+    )
+    brush = @first.presets.first
+    [
+      [:post, "/api/libraries/#{@first.id}/leave", {}],
+      [:post, "/api/libraries/#{@first.id}/talk/preset/#{brush.id}", {words: "Hello"}],
+      [:put, "/api/presets/#{brush.id}/favourite", {on: true}],
+      [:put, "/api/presets/#{brush.id}/recent", {}],
+      [:delete, "/api/offers/#{things["offers"].id}", {}]
+    ].each { |verb, path, data| expect([path, call(verb, path, data)["error"], status]).to match([path, /reach/, 403]) }
+  ensure
+    header("Authorization", nil)
+  end
+
   Studio::M::Membership::MAY.each do |role, deeds|
     login = {"guest" => "ilse", "artist" => "tove", "lead" => "maren"}.fetch(role)
 

@@ -50,6 +50,11 @@ class Running
     @log = File.join(ENV.fetch("FOBREL_VAR"), "running-#{@port}.log")
   end
 
+  attr_reader :pid
+
+  # @return [String] what the server has said
+  def log = File.read(@log)
+
   def address = "http://127.0.0.1:#{@port}"
 
   def start

@@ -8,7 +8,7 @@ module Fobrel
   # on empties it once more when it leaves: the next request may have been taken up by another thread by then, whose
   # answer loses its first lines ("invalid HTTP response" in the browser, and a page without its script). As in
   # Puma 5, each thread has a buffer of its own here.
-  module AnswersApart
+  module PumaBufferPatch
     # @return [Puma::IOBuffer] of the thread that asks
     def io_buffer
       thread = Thread.current

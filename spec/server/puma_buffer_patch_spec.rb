@@ -5,7 +5,7 @@ require "puma/server"
 require "puma/log_writer"
 require "socket"
 
-RSpec.describe Fobrel::AnswersApart do
+RSpec.describe Fobrel::PumaBufferPatch do
   # A thread that is slow to leave a connection that it has handed on.
   let(:slow_to_leave) do
     Module.new { def add(client) = super.tap { sleep 0.3 } }
