@@ -18,7 +18,7 @@ module Fobrel
 
     # Brings the folder to its plan; with --watch again and again.
     def seat_pull
-      path = argument("seat's folder") do |o|
+      path = seat_folder do |o|
         at_server(o)
         o.on("--watch") { @options[:watch] = true }
         o.on("--every SECONDS", Float) { @options[:every] = _1 }
@@ -41,9 +41,18 @@ module Fobrel
       found = Drift.found(folder)
       sum = Core::Sum.of(JSON.generate(found))
       note = folder.own("reported")
-      return if File.exist?(note) && File.read(note) == sum && File.mtime(note) > Time.now - TOLD
+      known = folder.tree.stat(note)
+      return if known && known.mtime > Time.now - TOLD && folder.tree.read(note, most: 100) == sum
       source.report("found" => found)
-      File.write(note, sum)
+      folder.tree.write(note, sum, mode: Core::Startup::Tree::PRIVATE)
+    end
+
+    # The folder that the artist names may be a link of theirs; within it none is followed.
+    def seat_folder
+      path = argument("seat's folder") { |o| yield o if block_given? }
+      File.realpath(path)
+    rescue Errno::ENOENT
+      path
     end
 
     # For ever: a little apart from others, and ever more seldom while no server answers.
@@ -97,7 +106,7 @@ module Fobrel
 
     # What is here, in one sentence; exit 1 where something is not as it was handed out.
     def seat_status
-      folder, drift = looked_at(argument("seat's folder"))
+      folder, drift = looked_at(seat_folder)
       plan = folder.plan
       counts = drift.open.map { _1["kind"] }.tally
       data = {
@@ -118,7 +127,7 @@ module Fobrel
 
     # What differs, one by one; exit 1 where something does.
     def seat_diff
-      _, drift = looked_at(argument("seat's folder"))
+      _, drift = looked_at(seat_folder)
       lines = drift.open.map { |item| line(item) }
       answer({items: drift.items.map { _1.except("document") }}, lines.empty? ? "Nothing differs." : lines)
       drift.any? ? 1 : 0
@@ -132,7 +141,7 @@ module Fobrel
 
     # An earlier plan that is kept here, or what was here before Fobrel; no server is asked.
     def seat_back
-      path = argument("seat's folder") do |o|
+      path = seat_folder do |o|
         o.on("--to NUMBER", Integer) { @options[:to] = _1 }
         o.on("--before") { @options[:before] = true }
       end
@@ -153,7 +162,7 @@ module Fobrel
 
     # Starts the stand-in of a painting program; exit 1 where a brush failed.
     def seat_start
-      path = argument("seat's folder") do |o|
+      path = seat_folder do |o|
         at_server(o)
         o.on("--report") { @options[:report] = true }
       end

@@ -82,9 +82,10 @@ module Fobrel
       end
 
       def keep_part(sum, value)
-        folder = Core::Startup::Folder.new(@seat.path).place("parts")
-        path = @seat.away ? nil : Dir.glob("#{sum}.{png,jpg,webp,tif,svg}", base: folder).first
-        bytes = path && File.binread(File.join(folder, path))
+        folder = Core::Startup::Folder.new(@seat.path)
+        names = @seat.away ? [] : folder.tree.children(folder.place("parts"))
+        path = names.find { |name| name.match?(/\A#{sum}\.(png|jpg|webp|tif|svg)\z/) }
+        bytes = path && folder.read("parts/#{path}", most: Core::Tip::Picture::MAX_BYTES)
         unless bytes && Core::Sum.of(bytes) == sum
           raise Core::Problem,
             "A picture that “#{value.name}” needs does not lie in the seat's parts. Nothing was offered. " \

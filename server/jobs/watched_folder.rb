@@ -6,7 +6,8 @@ module Fobrel
     #
     # A file is looked at once it stopped growing. One that is too large is never read. The others are
     # moved aside first, and read from there: what cannot be moved is not read either. Whatever goes
-    # wrong is told in the Intake, once for each file, and the next one is looked at.
+    # wrong is told in the Intake, once for each file, and the next one is looked at. Whoever lays files here could lay
+    # links, too: none is followed (Core::Startup::Tree).
     module WatchedFolder
       EVERY = 2
       # What stands before the state of a file that was dealt with.
@@ -17,7 +18,9 @@ module Fobrel
       TAKEN = "taken"
       TAKING = ".being-taken"
       SOURCE = "the watched folder"
-      private_constant :DONE, :LONGEST, :TAKING, :SOURCE
+      # Things in a folder that are counted: more is too many in any case.
+      LOOKED_AT = 3 * Actions::Deliver::MAX_FILES
+      private_constant :LOOKED_AT, :DONE, :LONGEST, :TAKING, :SOURCE
 
       # One process looks at a time, whichever comes first.
       LOCK = 4_810_001
@@ -63,67 +66,72 @@ module Fobrel
         private
 
         def look_into(library, before, now)
-          folder = of(library)
-          FileUtils.mkdir_p(folder)
+          FileUtils.mkdir_p(of(library))
+          tree = Core::Startup::Tree.new(of(library))
           # What a process left that ended in the middle.
-          entries(File.join(folder, TAKING)).each { |path|
-            look_at(path, before, now, settled: true) {
-              take_in(library, path)
-            }
+          entries(tree, TAKING).each { |path|
+            look_at(tree, path, before, now, settled: true) { take_in(library, tree, path) }
           }
-          entries(folder).each { |path| look_at(path, before, now) { take(library, path) } }
+          entries(tree).each { |path| look_at(tree, path, before, now) { take(library, tree, path) } }
         end
 
-        def entries(folder)
-          return [] unless File.directory?(folder)
-          names = Dir.children(folder).sort.reject { _1 == TAKEN || _1.start_with?(".") }
-          names.map { File.join(folder, _1) }.reject { File.symlink?(_1) }
+        # @return [Array<String>] what lies there and is no link, within the folder
+        def entries(tree, folder = "")
+          names = tree.children(folder).reject { |name| name == TAKEN || name.start_with?(".") }
+          names.map { |name| [folder, name].reject(&:empty?).join("/") }.select { |path| %i[file folder].include?(tree.kind(path)) }
         end
 
         # What was dealt with is left alone until it is another.
-        def look_at(path, before, now, settled: false)
-          seen = before[path]
-          now[path] = state(path)
-          return now[path] = seen if seen.is_a?(Array) && seen.first == DONE && seen.last == now[path]
-          return unless settled || now[path] == seen
-          now[path] = [DONE, now[path]]
+        def look_at(tree, path, before, now, settled: false)
+          key = File.join(tree.path, path)
+          seen = before[key]
+          now[key] = state(tree, path)
+          return now[key] = seen if seen.is_a?(Array) && seen.first == DONE && seen.last == now[key]
+          return unless settled || now[key] == seen
+          now[key] = [DONE, now[key]]
           yield
-          now.delete(path) unless File.exist?(path)
+          now.delete(key) unless tree.kind(path)
         rescue => e
-          Watching::Log.trouble("The watched folder, #{path.inspect}, which is not tried again before it changes", e)
+          Watching::Log.trouble("The watched folder, #{key.inspect}, which is not tried again before it changes", e)
         end
 
-        def files(path)
-          File.directory?(path) ? Dir.glob("**/*", base: path).sort.map {
-            File.join(path, _1)
-          }.select { File.file?(_1) && !File.symlink?(_1) } : [path]
+        # One more than may come, so that too many are told.
+        #
+        # @return [Array<Core::Startup::Tree::Found>] files, and no links
+        def files(tree, path)
+          return [Core::Startup::Tree::Found.new(path, tree.stat(path))] unless tree.kind(path) == :folder
+          tree.walk(path, most: LOOKED_AT).select { |one| one.stat.file? }
         end
 
         # Sizes and times by name, wherever the whole lies.
-        def state(path) = files(path).map { |file| [file.delete_prefix(path), File.size(file), File.mtime(file)] }
+        def state(tree, path)
+          files(tree, path).map { |one| [one.path.delete_prefix(path), one.stat.size, one.stat.mtime] }
+        end
 
-        def take(library, path)
-          trouble = too_much(path) and return tell(library, path, trouble)
-          aside = free(File.join(File.dirname(path), TAKING, File.basename(path)))
-          FileUtils.mkdir_p(File.dirname(aside))
+        def take(library, tree, path)
+          trouble = too_much(tree, path) and return tell(library, tree, path, trouble)
+          aside = free(tree, "#{TAKING}/#{File.basename(path)}")
           begin
-            File.rename(path, aside)
-          rescue SystemCallError => e
+            tree.make(TAKING)
+            tree.rename(path, aside)
+          rescue SystemCallError, Core::Startup::Tree::Foreign => e
             return tell(
               library,
+              tree,
               path,
               "It cannot be moved out of the watched folder (#{e.message[/\A[^@]*/].strip.downcase}), so it was not " \
                 "read. Give Fobrel the right to move it, or bring it by hand."
             )
           end
-          take_in(library, aside)
+          take_in(library, tree, aside)
         end
 
-        def too_much(path)
-          size = files(path).sum { File.size(_1) }
-          if files(path).size > Actions::Deliver::MAX_FILES
-            return "It has #{files(path).size} files, more than #{Actions::Deliver::MAX_FILES}. It was not read and " \
-              "lies where it was. Pack it as one ZIP."
+        def too_much(tree, path)
+          found = files(tree, path)
+          size = found.sum { |one| one.stat.size }
+          if found.size > Actions::Deliver::MAX_FILES
+            return "It has more than #{Actions::Deliver::MAX_FILES} files. It was not read and lies where it was. Pack " \
+              "it as one ZIP."
           end
           return if size <= Actions::Deliver::MAX_BYTES
           "It is #{size / 1024 / 1024} MB large, more than #{Actions::Deliver::MAX_BYTES / 1024 / 1024} MB. It was " \
@@ -131,59 +139,46 @@ module Fobrel
         end
 
         # Reads what lies aside, then puts it to what was taken.
-        def take_in(library, path)
-          unless known?(library, path)
+        def take_in(library, tree, path)
+          unless known?(library, tree, path)
             Models::Record.transaction(requires_new: true) do
-              arrival = Models::Arrival.create!(library:, name: called(path), source: SOURCE, watched: sum(path))
-              files(path).each { |file|
-                File.open(file, "rb") { |io|
-                  Actions::Deliver.add(arrival, name: plain(file.delete_prefix("#{File.dirname(path)}/")), io:)
-                }
+              arrival = Models::Arrival.create!(library:, name: called(path), source: SOURCE, watched: sum(tree, path))
+              files(tree, path).each { |one|
+                name = plain(one.path.delete_prefix("#{File.dirname(path)}/"))
+                tree.open(one.path) { |io| Actions::Deliver.add(arrival, name:, io:) }
               }
               Actions::Deliver.call(arrival:, person: nil)
             end
           end
-          put_away(path)
+          put_away(tree, path)
         rescue Core::Problem => e
-          tell(library, path, "#{e.message} The file lies in the folder “#{TAKEN}”.")
-          put_away(path)
+          tell(library, tree, path, "#{e.message} The file lies in the folder “#{TAKEN}”.")
+          put_away(tree, path)
         end
 
-        def put_away(path)
-          folder = File.dirname(path, 2)
-          FileUtils.mkdir_p(File.join(folder, TAKEN))
-          File.rename(
-            path,
-            free(
-              File.join(
-                folder,
-                TAKEN,
-                "#{Time.now.utc.strftime("%Y%m%d-%H%M%S")} #{File.basename(path)}".byteslice(0, LONGEST).scrub("")
-              )
-            )
-          )
+        def put_away(tree, path)
+          tree.make(TAKEN)
+          name = "#{Time.now.utc.strftime("%Y%m%d-%H%M%S")} #{File.basename(path)}".byteslice(0, LONGEST).scrub("")
+          tree.rename(path, free(tree, "#{TAKEN}/#{name}"))
         end
 
         # Moving onto another file would be the end of that one.
-        def free(path)
-          return path unless File.exist?(path)
+        def free(tree, path)
+          return path unless tree.kind(path)
           (2..).lazy.map { |number|
-            File.join(
-              File.dirname(path),
-              "#{number} #{File.basename(path)}".byteslice(0, LONGEST).scrub("")
-            )
-          }.find { !File.exist?(_1) }
+            File.join(File.dirname(path), "#{number} #{File.basename(path)}".byteslice(0, LONGEST).scrub(""))
+          }.find { |name| !tree.kind(name) }
         end
 
         # An arrival that says why there is nothing to take in.
-        def tell(library, path, sentence)
-          return if known?(library, path)
+        def tell(library, tree, path, sentence)
+          return if known?(library, tree, path)
           Models::Record.transaction do
             arrival = Models::Arrival.create!(
               library:,
               name: called(path),
               source: SOURCE,
-              watched: sum(path),
+              watched: sum(tree, path),
               state: "planned"
             )
             arrival.items.create!(
@@ -197,9 +192,9 @@ module Fobrel
           end
         end
 
-        def known?(library, path) = Models::Arrival.exists?(library:, watched: sum(path))
+        def known?(library, tree, path) = Models::Arrival.exists?(library:, watched: sum(tree, path))
 
-        def sum(path) = Core::Sum.of([File.basename(path).b, state(path)].inspect)
+        def sum(tree, path) = Core::Sum.of([File.basename(path).b, state(tree, path)].inspect)
 
         def called(path) = Core::Names.clean(plain(File.basename(path)))[0, 200].presence || "a file without a name"
 

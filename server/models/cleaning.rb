@@ -107,8 +107,8 @@ module Fobrel
 
       # Its name says when a file was taken.
       def taken(_, before, upkeep)
-        upkeep.taken.each do |path|
-          File.delete(path) && @took["taken"] += 1 if File.ctime(path) < before
+        upkeep.taken.each do |one|
+          upkeep.tree.remove(one.path) && @took["taken"] += 1 if one.stat.ctime < before
         rescue SystemCallError => e
           Watching::Log.trouble("The night's cleaning", e)
         end

@@ -86,7 +86,7 @@ module Fobrel
             ).first.map(&:to_i)
           ]
         }
-        folder = taken.map { |path| File.size(path) }
+        folder = taken.map { |one| one.stat.size }
         [*rows, ["Files in the watched folder that were taken", folder.size, folder.sum]].map { |title, count, bytes|
           {title:, count:, bytes:}
         }.sort_by { -_1[:bytes] }
@@ -94,10 +94,11 @@ module Fobrel
 
       # @return [Array<String>] files, whole folders file by file
       def taken
-        Dir.glob(File.join(Jobs::WatchedFolder.of(@library), Jobs::WatchedFolder::TAKEN, "**", "*")).select {
-          File.file?(_1)
-        }
+        tree.walk(Jobs::WatchedFolder::TAKEN, most: 100_000).select { |one| one.stat.file? }
       end
+
+      # Others may write there: nothing is followed.
+      def tree = @tree ||= Core::Startup::Tree.new(Jobs::WatchedFolder.of(@library))
 
       # How many rows and bytes, by what a person would call it.
       ROOM = {

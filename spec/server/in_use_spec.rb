@@ -199,6 +199,31 @@ RSpec.describe "in use", :api do
       )
     end
 
+    it "follows no link that somebody laid into it, wherever" do
+      watched = Fobrel::Jobs::WatchedFolder
+      FileUtils.rm_rf(watched.root)
+      outside = Dir.mktmpdir
+      secret = Fobrel::Demo::Drawing.tip("anchor", 40)
+      File.binwrite("#{outside}/secret.png", secret)
+      folder = FileUtils.mkdir_p(watched.of(@first)).first
+      File.symlink("#{outside}/secret.png", "#{folder}/link.png")
+      FileUtils.mkdir_p("#{folder}/set")
+      File.symlink(outside, "#{folder}/set/more")
+      File.binwrite("#{folder}/set/own.png", Fobrel::Demo::Drawing.tip("gull", 40))
+      seen = {}
+      5.times { seen = watched.look(seen) }
+      expect(@first.arrivals.flat_map { |one| one.files.pluck(:name) }).to eq(["set/own.png"])
+      # What is taken is not laid through a link, nor is anything cleaned away behind one.
+      FileUtils.rm_rf("#{folder}/taken")
+      File.symlink(outside, "#{folder}/taken")
+      File.binwrite("#{folder}/next.png", Fobrel::Demo::Drawing.tip("fish", 40))
+      expect { 5.times { seen = watched.look(seen) } }.to output(/is a link/).to_stderr
+      expect(Fobrel::Reports::Upkeep.new(@first).taken).to eq([])
+      expect(Dir.children(outside)).to eq(["secret.png"])
+    ensure
+      FileUtils.rm_rf([outside, watched.root])
+    end
+
     it "never reads what is too large, and takes up what a process left in the middle" do
       watched = Fobrel::Jobs::WatchedFolder
       FileUtils.rm_rf(watched.root)

@@ -159,19 +159,92 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     expect(agent(2).pull.number).to eq(2)
   end
 
-  it "is not led elsewhere by links that lie there" do
-    outside = Dir.mktmpdir
-    File.write("#{outside}/kept.txt", "here")
-    File.symlink(outside, "#{@seat}/shelf")
-    pull(1, [fog, "startup"], [ink, "shelf"])
-    # What a link of somebody's showed is still shown, as a copy; the place it led to is only read.
-    expect(names("shelf")).to eq(["01 Ink.json", "kept.txt"])
-    expect(Dir.children(outside)).to eq(["kept.txt"])
-    FileUtils.rm_rf("#{@seat}/startup")
-    File.symlink(outside, "#{@seat}/startup")
-    pull(2, [ink, "startup"])
-    expect([names("startup"), Dir.children(outside)]).to eq([["01 Ink.json", "kept.txt"], ["kept.txt"]])
-    FileUtils.rm_rf(outside)
+  describe "and links that somebody laid into the folder" do
+    def own(name) = JSON.generate(ink.to_h.merge("name" => name, "id" => SecureRandom.uuid))
+
+    let(:secret) { own("Secret") }
+    let(:outside) { Dir.mktmpdir.tap { |path| File.write("#{path}/secret.json", secret, perm: 0o600) } }
+
+    after { FileUtils.rm_rf(outside) }
+
+    # What lies outside is as it was, and nothing of it is in the folder.
+    def expect_untouched
+      expect(Dir.children(outside)).to eq(["secret.json"])
+      expect(File.read("#{outside}/secret.json")).to eq(secret)
+      copies = Dir.glob("#{@seat}/**/*", File::FNM_DOTMATCH).select { |at| File.lstat(at).file? && File.stat(at).nlink == 1 && File.read(at).include?("Secret") }
+      expect(copies).to eq([])
+    end
+
+    it "shows one in the place of a folder of the plan and reads nothing behind it" do
+      File.symlink(outside, "#{@seat}/shelf")
+      pull(1, [fog, "startup"], [ink, "shelf"])
+      expect(names("shelf")).to eq(["01 Ink.json"])
+      expect(File.readlink("#{@seat}/.fobrel/before/shelf")).to eq(outside)
+      File.delete("#{@seat}/startup")
+      File.symlink(outside, "#{@seat}/startup")
+      expect(drift.items.map { |one| one.values_at("kind", "path") }).to include(%w[foreign startup])
+      expect(drift.items.to_s).not_to include("secret")
+      pull(2, [ink, "startup"])
+      expect([names("startup"), drift.any?]).to eq([["01 Ink.json"], false])
+      expect_untouched
+    end
+
+    it "leaves one within a folder where it is, unread" do
+      pull(1, [fog, "startup"])
+      File.symlink("#{outside}/secret.json", "#{@seat}/startup/mine.json")
+      File.symlink(outside, "#{@seat}/startup/more")
+      expect(drift.items.filter_map { |one| one["path"] if one["kind"] == "foreign" }).to contain_exactly("startup/mine.json", "startup/more")
+      expect(drift.items.to_s).not_to include("Secret")
+      pull(2, [ink, "startup"])
+      expect(File.readlink("#{@seat}/startup/mine.json")).to eq("#{outside}/secret.json")
+      started = Fobrel::Core::Startup::Start.run(@seat)
+      expect(started[:loaded].map { |one| one.values_at(:name, :ok) }).to eq([["Ink", true], ["mine", false]])
+      expect_untouched
+    end
+
+    %w[states incoming current replaced before].each do |name|
+      it "does not write through #{name} of its own" do
+        pull(1, [fog, "startup"])
+        FileUtils.rm_rf("#{@seat}/.fobrel/#{name}")
+        File.symlink(outside, "#{@seat}/.fobrel/#{name}")
+        begin
+          pull(2, [ink, "startup"])
+        rescue described_class::Stopped => e
+          expect(e.message).to match(/is a link.*follows no links/)
+        end
+        expect_untouched
+      end
+    end
+
+    it "does not go on with a part, nor write a note, that is a link or has a second name" do
+      table(2, [ink, "startup"]).plan(nil)[:plan]["files"].each_value do |file|
+        [:symlink, :link].each do |how|
+          FileUtils.mkdir_p("#{@seat}/.fobrel/incoming")
+          part = "#{@seat}/.fobrel/incoming/#{file["sum"]}.part"
+          FileUtils.rm_f(part)
+          File.public_send(how, "#{outside}/secret.json", part)
+        end
+      end
+      File.symlink("#{outside}/secret.json", "#{@seat}/.fobrel/agent.json.next")
+      pull(2, [ink, "startup"])
+      expect(names("startup")).to eq(["01 Ink.json"])
+      expect_untouched
+    end
+
+    it "is no folder of a desk where the folder itself is one" do
+      File.symlink(outside, "#{@seat}/desk")
+      agent = described_class.new("#{@seat}/desk", table(1, [fog, "startup"]))
+      expect { agent.pull }.to raise_error(described_class::Stopped, /is a link/)
+      expect(Dir.children(outside)).to eq(["secret.json"])
+    end
+
+    it "keeps what is somebody's own as private as it was" do
+      FileUtils.mkdir_p("#{@seat}/startup")
+      File.write("#{@seat}/startup/own.json", own("Mine"), perm: 0o600)
+      pull(1, [fog, "startup"])
+      mode = ->(path) { format("%o", File.stat("#{@seat}/#{path}").mode & 0o777) }
+      expect(["startup/own.json", "startup/01 Round.json", ".fobrel/agent.json", ".fobrel/before"].map(&mode)).to eq(%w[600 644 600 700])
+    end
   end
 
   it "lets one agent at a time work in a folder" do
@@ -245,8 +318,9 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     was = seen
     expect(told_without_leave(2)).to match(/cannot be written to .*Nothing was changed/)
     expect([seen, folder.plan["plan"]]).to eq([was, 1])
-    allow(FileUtils).to receive(:mkdir_p).and_call_original
-    allow(FileUtils).to receive(:mkdir_p).with(array_including(/making/)).and_raise(Errno::EROFS)
+    allow_any_instance_of(Fobrel::Core::Startup::Tree).to receive(:make).and_wrap_original do |make, path, **how|
+      path.include?("making") ? raise(Errno::EROFS) : make.call(path, **how)
+    end
     expect {
       pull(2, [ink, "startup"])
     }.to raise_error(Fobrel::Core::Problem, /cannot be written to .*Nothing was changed/)

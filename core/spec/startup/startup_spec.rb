@@ -152,20 +152,6 @@ RSpec.describe Fobrel::Core::Startup do
     expect(kinds).to eq([])
   end
 
-  it "takes over a folder as it was handed out before there was an agent" do
-    old = "#{@seat}/startup-20261120-12-abc"
-    FileUtils.mkdir_p(["#{old}/presets", "#{@seat}/startup-20261119-9-half/presets"])
-    text = JSON.generate(rope.to_h)
-    File.write("#{old}/presets/#{rope.id}.json", text)
-    files = {"presets/#{rope.id}.json" => Fobrel::Core::Sum.of(text)}
-    File.write("#{old}/start.json", JSON.generate("format" => "fobrel.start/1", "presets" => [], "files" => files))
-    File.write("#{old}/presets/mine.json", own("Mine"))
-    File.symlink(File.basename(old), "#{@seat}/startup")
-    pull(1, [fog, "startup"])
-    expect(names("startup")).to eq(["01 Round.json", "presets/mine.json"])
-    expect(Dir.children(@seat).grep(/startup-/)).to eq([])
-  end
-
   it "has nothing to start from before anything is handed out, and says what a painting program meets" do
     expect { described_class::Start.run(@seat) }.to raise_error(Fobrel::Core::Problem, /Hand a start plan out/)
     pull(1, [rope, "startup"], [fog, "startup"])

@@ -63,7 +63,7 @@ module SeatHelp
   def drift = Startup::Drift.of(Startup::Folder.new(@seat))
 
   def names(folder)
-    root = Startup::Folder.new(@seat).place(folder)
+    root = File.join(@seat, Startup::Folder.new(@seat).place(folder))
     Dir.glob("**/*", base: root).reject { File.directory?(File.join(root, _1)) }.sort
   end
 end

@@ -90,6 +90,8 @@ module Fobrel
 
         attr_reader :folder
 
+        def tree = folder.tree
+
         def earlier(number)
           state = folder.states.reverse.find { folder.plan(_1)&.fetch("plan") == number }
           unless state
@@ -98,8 +100,7 @@ module Fobrel
           end
           @pool = {}
           folder.scan.each_value { |one| pool(folder.place(one.path), one.sum) if one.sum }
-          root = folder.own("states", state)
-          Dir.glob("**/*", base: root).each { |name| pool(File.join(root, name)) }
+          tree.walk(folder.own("states", state), most: Plan::FILES + Folder::MOST).each { |one| pool(one.path) }
           plan = folder.plan(state)
           lost = plan["files"].find { |_, file| !@pool.key?(file["sum"]) }
           if lost
@@ -111,54 +112,57 @@ module Fobrel
 
         # Two agents on one folder would take each other's unfinished work for leavings.
         def locked
-          FileUtils.mkdir_p(folder.own)
-          File.open(folder.own("lock"), File::RDWR | File::CREAT, 0o644) do |file|
-            unless file.flock(File::LOCK_EX | File::LOCK_NB)
+          FileUtils.mkdir_p(folder.path)
+          tree.make(Folder::OWN)
+          tree.locked(folder.own("lock")) do |lock|
+            unless lock
               raise Stopped,
                 "Another agent is at work in #{folder.path}. Nothing was changed. It will be done in a moment."
             end
-            yield
+            return yield
           end
+        rescue Tree::Foreign => e
+          raise Stopped, "#{e.message} Fobrel follows no links in a desk's folder. Nothing more was changed. Take it away."
         end
 
         # What a pull that was cut off left behind.
         def tidy
-          Dir.glob("#{glob(folder.own("states"))}/*.making").each { FileUtils.rm_rf(_1) }
-          Dir.glob("#{glob(folder.own)}/{current.next,before.making}").each { FileUtils.rm_rf(_1) }
-          Dir.glob("#{glob(folder.path)}/.fobrel-link-*").each { FileUtils.rm_rf(_1) }
-          Dir.glob("#{glob(folder.own)}/*.next").each { FileUtils.rm_rf(_1) }
+          tree.children(folder.own("states")).grep(/\.making\z/).each { |name| tree.remove(folder.own("states", name)) }
+          tree.children(Folder::OWN).grep(/\A(before\.making|.*\.next)\z/).each { |name| tree.remove(folder.own(name)) }
+          tree.children.grep(/\A\.fobrel-link-/).each { |name| tree.remove(name) }
           current = folder.current
           # One that was finished, but never put in place; what it carried along lies in the one before.
-          return folder.states.each { FileUtils.rm_rf(folder.own("states", _1)) if _1.to_i > current.to_i } if current
+          return folder.states.each { |one| tree.remove(folder.own("states", one)) if one.to_i > current.to_i } if current
           # Somebody took the link away: what was carried along may lie nowhere else.
           last = folder.states.last
-          File.symlink("states/#{last}", folder.own("current")) if last && !File.symlink?(folder.own("current"))
+          tree.link("states/#{last}", folder.own("current")) if last && tree.kind(folder.own("current")).nil?
         end
 
         # After a failure there may be no room to note anything: only what is unfinished goes.
         def clear
           tidy
-          FileUtils.rm_rf(folder.own("incoming"))
-        rescue SystemCallError
+          tree.remove(folder.own("incoming"))
+        rescue SystemCallError, Tree::Foreign
           nil
         end
-
-        def glob(path) = path.gsub(/[\[\]{}*?\\]/) { "\\#{_1}" }
 
         def number = folder.plan&.fetch("plan")
 
         def mark = Plan.mark(folder.plan)
 
         # Whether all names lead into the state.
-        def whole? = Folder::ROOT.all? { |name| folder.linked?(name) } && File.directory?(folder.own("before"))
+        def whole? = Folder::ROOT.all? { |name| folder.linked?(name) } && tree.kind(folder.own("before")) == :folder
 
         def memory
-          @memory ||= JSON.parse(File.read(folder.own("agent.json"), encoding: "UTF-8"))
-        rescue SystemCallError, JSON::ParserError
+          @memory ||= begin
+            said = JSON.parse(tree.read(folder.own("agent.json"), most: Plan::LARGEST).force_encoding("UTF-8"))
+            said.is_a?(Hash) ? said : {}
+          end
+        rescue SystemCallError, Problem, JSON::ParserError, EncodingError
           @memory = {}
         end
 
-        def kept_here = memory.fetch("kept", [])
+        def kept_here = Array(memory["kept"]).grep(Hash)
 
         # @param whatever [Object] whether the plan is wanted though it is the one that is here
         def ask(whatever:)
@@ -177,13 +181,14 @@ module Fobrel
         # All of it is here: nothing that came is needed any more.
         def settled(found)
           remember(found)
-          FileUtils.rm_rf(folder.own("incoming"))
+          tree.remove(folder.own("incoming"))
         end
 
         def remember(found, more = {})
           said = {"etag" => found[:etag], "plan" => Plan.mark(found[:plan]), "kept" => found[:kept], **more}
           return if said == memory
-          whole_file(folder.own("agent.json"), JSON.pretty_generate(said))
+          tree.write(folder.own("agent.json"), JSON.pretty_generate(said), mode: Tree::PRIVATE)
+          tree.sync(Folder::OWN)
           @memory = said
         end
 
@@ -204,32 +209,30 @@ module Fobrel
         # --- before the first change: a copy of everything, for ever ---------------------------------
 
         def keep_before
-          return if File.directory?(folder.own("before"))
+          return if tree.kind(folder.own("before")) == :folder
           making = folder.own("before.making")
-          FileUtils.mkdir_p(making)
-          (Dir.children(folder.path) - [Folder::OWN]).each { |name|
-            FileUtils.cp_r(File.join(folder.path, name), making, preserve: true, dereference_root: false)
-          }
-          Dir.glob("**/*", File::FNM_DOTMATCH, base: making).each { |name| sync(File.join(making, name)) }
+          tree.make(making, mode: Tree::PRIVATE_FOLDER)
+          (tree.children - [Folder::OWN]).each { |name| tree.copy_all(name, "#{making}/#{name}") }
+          tree.sync_all(making)
           @step.call("before")
-          File.rename(making, folder.own("before"))
-          sync(folder.own)
+          tree.rename(making, folder.own("before"))
+          tree.sync(Folder::OWN)
         end
 
         # --- what is not here is fetched -------------------------------------------------------------
 
         def pool(path, sum = nil)
-          return unless File.file?(path) && !File.symlink?(path)
-          @pool[sum || OpenSSL::Digest::SHA256.file(path).hexdigest] ||= path
+          return unless tree.kind(path) == :file
+          @pool[sum || tree.sum(path)] ||= path
         end
 
         # @return [Array<Integer>] bytes of each file that was fetched
         def fetch(plan)
-          FileUtils.mkdir_p(folder.own("incoming"))
+          tree.make(folder.own("incoming"), mode: Tree::PRIVATE_FOLDER)
           wanted = plan["files"].values.uniq { _1["sum"] }.reject { @pool.key?(_1["sum"]) }
           known = wanted.map { _1["sum"] }
-          (Dir.children(folder.own("incoming")) - known - known.map { "#{_1}.part" }).each { |name|
-            FileUtils.rm_rf(folder.own("incoming", name))
+          (tree.children(folder.own("incoming")) - known - known.map { "#{_1}.part" }).each { |name|
+            tree.remove(folder.own("incoming", name))
           }
           wanted.map { |file| fetch_one(file["sum"], file["bytes"]) }
         end
@@ -238,35 +241,42 @@ module Fobrel
         def fetch_one(sum, bytes)
           done = folder.own("incoming", sum)
           part = "#{done}.part"
-          had = File.file?(part) ? File.size(part) : 0
-          had = 0 if had > bytes
-          File.open(part, had.zero? ? "wb" : "ab") do |file|
+          had = begun(part, bytes)
+          tree.append(part) do |file|
             size = had
             unless size == bytes && size.positive?
               @source.fetch(sum, had) do |piece|
                 size += piece.bytesize
                 if size > bytes
-                  File.delete(part)
+                  tree.remove(part)
                   raise Stopped, "The server sends more of a file than its plan says. Nothing of it was kept."
                 end
                 file.write(piece)
               end
             end
-            file.fsync
           end
           check(part, sum, bytes)
-          File.rename(part, done)
+          tree.rename(part, done)
           @step.call("fetched")
           @pool[sum] = done
           bytes - had
         end
 
+        # @return [Integer] bytes of it that are here already; a part that is not as we left one begins anew
+        def begun(part, bytes)
+          stat = tree.stat(part)
+          return stat.size if stat&.file? && stat.nlink == 1 && stat.size <= bytes
+          tree.remove(part)
+          tree.write(part, "", mode: Tree::PRIVATE)
+          0
+        end
+
         def check(part, sum, bytes)
-          size = File.size(part)
+          size = tree.stat(part)&.size.to_i
           # What came is kept for the next try: it goes on from there.
           raise Away, "The server stopped in the middle of a file." if size < bytes
-          return if OpenSSL::Digest::SHA256.file(part).hexdigest == sum
-          File.delete(part)
+          return if tree.sum(part) == sum
+          tree.remove(part)
           raise Stopped, "The server sent a file that is not what its plan says. Nothing of it was kept. Pull again."
         end
 
@@ -276,11 +286,10 @@ module Fobrel
         # and from then on one link changes all of them.
         def adopt
           state(folder.plan) do |making|
-            folder.scan.each_key { |path| copy(folder.place(path), making, path) }
+            folder.scan.each { |path, one| copy(folder.place(path), making, path) unless one.link && !path.include?("/") }
           end
           Folder::ROOT.reject { folder.linked?(_1) }.each { |name| lead(name) }
-          leavings
-          sync(folder.path)
+          tree.sync
         end
 
         def write(plan, kept, repair)
@@ -289,7 +298,7 @@ module Fobrel
           @carried = carry.call(before)
           made = state(plan.merge("kept" => kept)) { |making| lay(plan, carry, making) }
           late(before, plan, folder.own("states", made))
-          (folder.states - [made]).reverse.drop(STATES - 1).each { FileUtils.rm_rf(folder.own("states", _1)) }
+          (folder.states - [made]).reverse.drop(STATES - 1).each { |one| tree.remove(folder.own("states", one)) }
           @step.call("pruned")
         end
 
@@ -300,17 +309,18 @@ module Fobrel
         def state(plan)
           name = format("%05d", (folder.states.map(&:to_i).max || 0) + 1)
           making = folder.own("states", "#{name}.making")
-          FileUtils.mkdir_p([making, *Folder::FOLDERS.map { File.join(making, _1) }])
+          tree.make(folder.own("states"))
+          [making, *Folder::FOLDERS.map { |one| "#{making}/#{one}" }].each { |one| tree.make(one) }
           yield making
-          File.write(File.join(making, Folder::KEPT_PLAN), JSON.pretty_generate(plan)) if plan
-          sync_all(making)
-          File.rename(making, folder.own("states", name))
-          sync(folder.own("states"))
+          tree.write("#{making}/#{Folder::KEPT_PLAN}", JSON.pretty_generate(plan), mode: Tree::SHARED) if plan
+          tree.sync_all(making)
+          tree.rename(making, folder.own("states", name))
+          tree.sync(folder.own("states"))
           @step.call("written")
-          File.symlink("states/#{name}", folder.own("current.next"))
+          tree.link("states/#{name}", folder.own("current.next"))
           @step.call("link")
-          File.rename(folder.own("current.next"), folder.own("current"))
-          sync(folder.own)
+          tree.rename(folder.own("current.next"), folder.own("current"))
+          tree.sync(Folder::OWN)
           @step.call("swapped")
           name
         end
@@ -319,74 +329,57 @@ module Fobrel
         def lay(plan, carry, making)
           plan["files"].each do |path, file|
             next if carry.instead.include?(path)
-            copy(@pool.fetch(file["sum"]) { raise Stopped, "#{path} is not here any more. Pull again." }, making, path)
+            from = @pool.fetch(file["sum"]) { raise Stopped, "#{path} is not here any more. Pull again." }
+            copy(from, making, path, mode: Tree::SHARED)
             @step.call("file")
           end
           carry.moves.each { |from, to| copy(folder.place(from), making, to) }
           lay_before(making) if plan["before"]
           return if carry.instead.include?(Plan::LISTING)
-          File.write(File.join(making, Plan::LISTING), "#{JSON.pretty_generate(plan)}\n")
+          tree.write("#{making}/#{Plan::LISTING}", "#{JSON.pretty_generate(plan)}\n", mode: Tree::SHARED)
         end
 
         # What was here before Fobrel and is not here any more.
         def lay_before(making)
           Folder::FOLDERS.each do |name|
             root = folder.own("before", name)
-            Dir.glob("**/*", File::FNM_DOTMATCH, base: root).sort.each do |rest|
-              path = File.join(name, rest)
-              at = File.join(root, rest)
-              there = File.join(making, path)
-              copy(at, making, path) if (File.file?(at) || File.symlink?(at)) && !File.exist?(there)
+            tree.walk(root, most: Plan::FILES + Folder::MOST).each do |one|
+              path = "#{name}#{one.path.delete_prefix(root)}"
+              copy(one.path, making, path) if tree.kind("#{making}/#{path}").nil?
             end
           end
         end
 
-        def copy(from, making, path)
-          to = File.join(making, path)
-          FileUtils.mkdir_p(File.dirname(to))
-          if File.symlink?(from)
-            File.symlink(File.readlink(from), to)
-          else
-            FileUtils.cp(from, to, preserve: true)
-            File.chmod(0o644, to)
-          end
-        end
-
-        # Folders that hand-outs left here before there was an agent; the copy of what was here before has them too.
-        def leavings
-          Dir.children(folder.path).grep(/\Astartup-\d{8}-\d+-[a-z0-9]+\z/).each do |name|
-            at = File.join(folder.path, name)
-            kept = File.exist?(folder.own("before", name))
-            FileUtils.rm_rf(at) if kept && (Dir.children(at) - ["presets", "parts", Plan::LISTING]).empty?
-          end
+        # What the plan brings is for whoever paints; what is somebody's own keeps its mode.
+        def copy(from, making, path, mode: nil)
+          tree.make(File.dirname("#{making}/#{path}"))
+          tree.copy(from, "#{making}/#{path}", mode:)
         end
 
         # A name in the root leads into the state. What stood there is in it already, and goes to what was replaced;
-        # where the system can, the two change places in one step.
+        # where the system can, the two change places in one step. A link that leads elsewhere is put aside as it is.
         def lead(name)
-          at = File.join(folder.path, name)
-          link = File.join(folder.path, ".fobrel-link-#{name.tr(" ", "-")}")
-          File.symlink(folder.target(name), link)
-          return File.rename(link, at) if File.file?(at) || File.symlink?(at) || !File.exist?(at)
+          link = ".fobrel-link-#{name.tr(" ", "-")}"
+          tree.link(folder.target(name), link)
+          return tree.rename(link, name) unless %i[folder link].include?(tree.kind(name))
           aside = folder.own("replaced", "#{Time.now.utc.strftime("%Y%m%dT%H%M%S")}-#{folder.current}")
-          FileUtils.mkdir_p(aside)
-          if Exchange.call(link, at)
-            File.rename(link, File.join(aside, name))
+          tree.make(aside, mode: Tree::PRIVATE_FOLDER)
+          if tree.exchange(link, name)
+            tree.rename(link, "#{aside}/#{name}")
           else
-            File.rename(at, File.join(aside, name))
-            File.rename(link, at)
+            tree.rename(name, "#{aside}/#{name}")
+            tree.rename(link, name)
           end
           @step.call("led")
           # It is in the state now; what somebody saved in this moment is kept.
-          FileUtils.rm_rf(aside) if same?(File.join(aside, name), folder.own("current", name))
-          FileUtils.rm_rf(folder.own("replaced")) if Dir.empty?(folder.own("replaced"))
+          tree.remove(aside) if same?("#{aside}/#{name}", folder.own("states", folder.current, name))
+          tree.remove(folder.own("replaced")) if tree.children(folder.own("replaced")).empty?
         end
 
         def same?(old, new)
-          names = Dir.glob("**/*", File::FNM_DOTMATCH, base: old)
-          names.all? { |one|
-            at = File.join(old, one)
-            File.directory?(at) || File.symlink?(at) || FileUtils.identical?(at, File.join(new, one))
+          return false if tree.kind(old) == :link
+          tree.walk(old, most: Plan::FILES + Folder::MOST).all? { |one|
+            one.stat.symlink? || tree.same?(one.path, "#{new}#{one.path.delete_prefix(old)}")
           }
         end
 
@@ -394,39 +387,20 @@ module Fobrel
         def late(before, plan, finished)
           return unless (old = folder.states[-2])
           written = folder.plan(old)&.fetch("files") || {}
-          Folder::FOLDERS.flat_map { |name| Dir.glob("#{name}/**/*", base: folder.own("states", old)) }.each do |path|
-            at = folder.own("states", old, path)
-            next unless File.file?(at) && !File.symlink?(at)
+          root = folder.own("states", old)
+          found = Folder::FOLDERS.flat_map { |name| tree.walk("#{root}/#{name}", most: Plan::FILES + Folder::MOST) }
+          found.select { |one| one.stat.file? }.each do |one|
+            path = one.path.delete_prefix("#{root}/")
             known = before[path]
-            next if known && known.changed == File.mtime(at).to_r && known.bytes == File.size(at)
-            next if written[path] && OpenSSL::Digest::SHA256.file(at).hexdigest == written[path]["sum"]
+            next if known && known.changed == one.stat.mtime.to_r && known.bytes == one.stat.size
+            next if written[path] && tree.sum(one.path) == written[path]["sum"]
             ours = plan["files"].key?(path) || written.key?(path)
-            to = ours ? Carry.aside(path, finished) : path
-            next if File.exist?(File.join(finished, to)) && FileUtils.identical?(at, File.join(finished, to))
-            FileUtils.mkdir_p(File.dirname(File.join(finished, to)))
-            FileUtils.cp(at, File.join(finished, to), preserve: true)
+            to = ours ? Carry.aside(path, ->(name) { tree.kind("#{finished}/#{name}") }) : path
+            next if tree.same?(one.path, "#{finished}/#{to}")
+            tree.make(File.dirname("#{finished}/#{to}"))
+            tree.copy(one.path, "#{finished}/#{to}")
             @carried[path] = to
           end
-        end
-
-        # --- to the disk -----------------------------------------------------------------------------
-
-        def whole_file(path, text)
-          File.open("#{path}.next", "w") { |file| file.write(text) && file.fsync }
-          File.rename("#{path}.next", path)
-          sync(File.dirname(path))
-        end
-
-        def sync_all(root)
-          Dir.glob("**/*", File::FNM_DOTMATCH, base: root).each { |name| sync(File.join(root, name)) }
-          sync(root)
-        end
-
-        def sync(path)
-          return if File.symlink?(path)
-          File.open(path, &:fsync)
-        rescue Errno::EINVAL, Errno::EBADF
-          nil # a file system that keeps folders otherwise
         end
       end
     end

@@ -15,12 +15,12 @@ module Fobrel
         # A free name beside others of the kind.
         #
         # @param path [String] of what goes aside
-        # @param root [String, nil] where names may be taken
+        # @param there [#call] whether a name is taken where it goes
         # @return [String]
-        def self.aside(path, root = nil, taken = [])
+        def self.aside(path, there = ->(_) {}, taken = [])
           base, ext = File.basename(path, ".*"), File.extname(path)
           (1..).lazy.map { |n| "aside/#{base}#{" (#{n})" if n > 1}#{ext}" }
-            .find { |name| !taken.include?(name.downcase) && !(root && File.exist?(File.join(root, name))) }
+            .find { |name| !taken.include?(name.downcase) && !there.call(name) }
         end
 
         # @param folder [Folder] as it lies
@@ -30,7 +30,7 @@ module Fobrel
         def initialize(folder, plan, kept:, repair:)
           @folder = folder
           @plan = plan
-          @old = folder.plan || earlier
+          @old = folder.plan
           @kept = kept
           @repair = repair
           @moves = {}
@@ -76,7 +76,6 @@ module Fobrel
         # Its own writing of the plan, whatever the blanks.
         def listing_ours?(one)
           return false unless @old
-          return true if @old["format"] != Plan::FORMAT
           said = @folder.listing
           one.sum && said == @old.except("kept")
         end
@@ -112,7 +111,7 @@ module Fobrel
         end
 
         def elsewhere(path)
-          return Carry.aside(path, nil, taken) if planned?(path) || !path.include?("/")
+          return Carry.aside(path, ->(_) {}, taken) if planned?(path) || !path.include?("/")
           name = File.basename(path)
           return free("originals/#{name}") if wanted_by_stock?(path)
           return free("startup/#{name}") if back_from_originals?(path)
@@ -149,23 +148,11 @@ module Fobrel
         def name_of(path)
           return unless path.end_with?(".json")
           (@names ||= {})[path] ||= begin
-            said = JSON.parse(@folder.read(path))
+            said = JSON.parse(@folder.read(path, most: Drift::LARGEST))
             said["name"].to_s if said.is_a?(Hash)
-          rescue JSON::ParserError, EncodingError
+          rescue JSON::ParserError, EncodingError, Problem, SystemCallError
             nil
           end
-        end
-
-        # A folder as it was written before there was an agent.
-        def earlier
-          listing = "startup/#{Plan::LISTING}"
-          bytes = @folder.read(listing)
-          said = JSON.parse(bytes)
-          return unless said.is_a?(Hash) && said["format"] == "fobrel.start/1" && said["files"].is_a?(Hash)
-          files = said["files"].to_h { |path, sum| ["startup/#{path}", {"sum" => sum}] }
-          {"format" => said["format"], "files" => {**files, listing => {"sum" => Sum.of(bytes)}}}
-        rescue SystemCallError, JSON::ParserError
-          nil
         end
       end
     end

@@ -146,7 +146,7 @@ module Fobrel
         # What a brush here says, so that it can be looked at, and offered.
         def told(path)
           return {} unless path.end_with?(".json") && @lies[path].bytes <= LARGEST && (@sent += 1) <= MOST_SENT
-          preset = Preset::Preset.parse(@folder.read(path), name: path)
+          preset = Preset::Preset.parse(@folder.read(path, most: LARGEST), name: path)
           {name: preset.name, document: preset.to_h, fingerprint: preset.fingerprint}
         rescue Problem, SystemCallError => e
           {problem: e.message[0, 300]}

@@ -10,6 +10,8 @@ module Fobrel
       #   DIR/.fobrel/states/                     the last states, complete
       #   DIR/.fobrel/before/                     everything that was here before Fobrel, for ever
       #   DIR/anything else                       somebody's own: listed, never touched
+      #
+      # Whoever works at the desk may write here, so no link is followed but these, and these only to where they must lead.
       class Folder
         OWN = ".fobrel"
         FOLDERS = %w[startup shelf parts originals aside].freeze
@@ -19,6 +21,8 @@ module Fobrel
         # What is looked at of somebody's own files: more are counted, not listed.
         MOST = 5_000
         LARGEST = 512 * 1024 * 1024
+        # Bytes that are read at the most to tell what lies there.
+        SUMMED = 4 * 1024 * 1024 * 1024
 
         # One file: its path in the folder, size, sum, and when it was changed; a link is told by where it leads.
         Lies = Struct.new(:path, :bytes, :sum, :changed, :link, keyword_init: true)
@@ -26,67 +30,72 @@ module Fobrel
         # @return [String]
         attr_reader :path
 
+        # @return [Tree]
+        attr_reader :tree
+
         # @param path [String] an absolute path, or one from here
         def initialize(path)
           @path = File.expand_path(path)
+          @tree = Tree.new(@path)
           @sums = {}
         end
 
-        # @return [String] of a thing of the agent's own
-        def own(*names) = File.join(path, OWN, *names)
+        # @return [String] of a thing of the agent's own, within the folder
+        def own(*names) = [OWN, *names].join("/")
 
         # @return [String, nil] the state that is there, by its name
         def current
-          target = File.readlink(own("current"))
-          name = target[%r{\Astates/(\d{5,})\z}, 1]
-          name if name && File.directory?(own("states", name))
-        rescue Errno::ENOENT, Errno::EINVAL, Errno::ENOTDIR
-          nil
+          name = tree.readlink(own("current"))&.slice(%r{\Astates/(\d{5,})\z}, 1)
+          name if name && tree.kind(own("states", name)) == :folder
         end
 
         # @return [Array<String>] names of the states, the oldest first
         def states
-          Dir.children(own("states")).grep(/\A\d{5,}\z/).sort_by(&:to_i)
-        rescue Errno::ENOENT, Errno::ENOTDIR
-          []
+          tree.children(own("states")).grep(/\A\d{5,}\z/).select { |name| tree.kind(own("states", name)) == :folder }
+            .sort_by(&:to_i)
         end
 
         # @return [Hash, nil] the plan that was handed out last
         def plan(state = current)
-          state && JSON.parse(File.read(own("states", state, KEPT_PLAN), encoding: "UTF-8"))
-        rescue Errno::ENOENT, JSON::ParserError
+          said = state && JSON.parse(text(own("states", state, KEPT_PLAN)))
+          said if plan?(said)
+        rescue SystemCallError, Problem, JSON::ParserError, EncodingError
           nil
         end
 
         # @return [Hash] what start.json says now; {} where it cannot be read
         def listing
-          said = JSON.parse(File.read(place(Plan::LISTING), encoding: "UTF-8"))
+          said = JSON.parse(text(place(Plan::LISTING)))
           said.is_a?(Hash) ? said : {}
-        rescue SystemCallError, JSON::ParserError, EncodingError
+        rescue SystemCallError, Problem, JSON::ParserError, EncodingError
           {}
         end
 
         # Where something of ROOT lies: where its name leads, or within the state while it has no name yet.
         #
-        # @return [String] an absolute path
+        # @return [String] within the folder
         def place(name)
           top, rest = name.split("/", 2)
-          at = File.join(path, top)
-          at = own("current", top) if linked?(top) || !(File.exist?(at) || File.symlink?(at))
-          rest ? File.join(at, rest) : at
+          at = (linked?(top) || tree.kind(top).nil?) ? own("states", current || "none", top) : top
+          rest ? "#{at}/#{rest}" : at
         end
 
         # @return [Boolean] whether a name in the root leads into the state, as it should
-        def linked?(name) = File.symlink?(File.join(path, name)) && File.readlink(File.join(path, name)) == target(name)
+        def linked?(name) = tree.readlink(name) == target(name)
 
-        def target(name) = File.join(OWN, "current", name)
+        def target(name) = own("current", name)
 
-        # Everything of a plan's folders, whoever wrote it.
+        # Everything of a plan's folders, whoever wrote it. A link among it is told and not followed.
         #
         # @return [Hash{String => Lies}] by path
         def scan
+          @left = SUMMED
           found = FOLDERS.flat_map { |name| files_in(place(name), name) }
-          found += [Plan::LISTING, Plan::WORDS].filter_map { |name| lies(place(name), name) }
+          found += [Plan::LISTING, Plan::WORDS].filter_map { |name|
+            at = place(name)
+            stat = tree.stat(at)
+            stat && lies(at, name, stat)
+          }
           found.to_h { |one| [one.path, one] }
         end
 
@@ -94,49 +103,55 @@ module Fobrel
         #
         # @return [Array<String>] paths, at most MOST
         def beside
-          names = Dir.children(path) - ROOT - [OWN]
-          names.sort.flat_map { |name|
-            at = File.join(path, name)
-            (File.directory?(at) && !File.symlink?(at)) ? tree(at, name) : [name]
-          }.first(MOST)
-        rescue Errno::ENOENT
-          []
+          (tree.children - ROOT - [OWN]).each_with_object([]) do |name, found|
+            break found.first(MOST) if found.size >= MOST
+            found.concat((tree.kind(name) == :folder) ? tree.walk(name, most: MOST).map(&:path) : [name])
+          end.first(MOST)
         end
 
         # Bytes of a file that was scanned.
         #
         # @return [String]
-        def read(name) = File.binread(place(name))
+        # @raise [Errno::ENOENT, Tree::Foreign, Tree::TooLarge]
+        def read(name, most: LARGEST) = tree.read(place(name), most:)
 
         private
 
-        def tree(at, name)
-          Dir.glob("**/*", File::FNM_DOTMATCH, base: at).reject { File.directory?(File.join(at, _1)) }.sort
-            .first(MOST).map { File.join(name, _1) }
+        def text(path) = tree.read(path, most: Plan::LARGEST).force_encoding("UTF-8")
+
+        # What the rest relies on: somebody may have written over it.
+        def plan?(said)
+          said.is_a?(Hash) && said["files"].is_a?(Hash) && said["files"].values.all?(Hash) &&
+            Layers::PARTS.all? { |part| said[part].is_a?(Array) && said[part].all? { |line| line?(line) } }
         end
 
+        def line?(line) = line.is_a?(Hash) && %w[id name file].all? { |key| line[key].is_a?(String) }
+
         def files_in(at, name)
-          return [lies(at, name)].compact unless File.directory?(at)
-          Dir.glob("**/*", File::FNM_DOTMATCH, base: at).sort.first(Plan::FILES + MOST).filter_map { |rest|
-            lies(File.join(at, rest), File.join(name, rest))
+          stat = tree.stat(at) or return []
+          return [lies(at, name, stat)].compact unless stat.directory?
+          tree.walk(at, most: Plan::FILES + MOST).filter_map { |one|
+            lies(one.path, "#{name}#{one.path.delete_prefix(at)}", one.stat)
           }
         end
 
-        def lies(at, name)
-          stat = File.lstat(at)
-          return Lies.new(path: name, bytes: 0, link: File.readlink(at), changed: stat.mtime.to_r) if stat.symlink?
+        def lies(at, name, stat)
+          changed = stat.mtime.to_r
+          return Lies.new(path: name, bytes: 0, link: tree.readlink(at).to_s, changed:) if stat.symlink?
           return unless stat.file?
-          Lies.new(path: name, bytes: stat.size, sum: sum(at, stat), changed: stat.mtime.to_r)
+          Lies.new(path: name, bytes: stat.size, sum: sum(at, stat), changed:)
         rescue Errno::ENOENT
           nil
-        rescue Errno::EACCES
-          Lies.new(path: name, bytes: stat.size, sum: "unreadable", changed: stat.mtime.to_r)
+        rescue Errno::EACCES, Tree::Foreign
+          Lies.new(path: name, bytes: stat.size, sum: "unreadable", changed:)
         end
 
-        # What was summed once and is as it was is not read again.
+        # What was summed once and is as it was is not read again; of what is far too much for brushes, nothing is read.
         def sum(at, stat)
           key = [stat.dev, stat.ino, stat.size, stat.mtime.to_r, stat.ctime.to_r]
-          @sums[key] ||= OpenSSL::Digest::SHA256.file(at).hexdigest
+          return @sums[key] if @sums.key?(key)
+          return "too large" if stat.size > LARGEST || (@left -= stat.size).negative?
+          @sums[key] = tree.sum(at)
         end
       end
     end

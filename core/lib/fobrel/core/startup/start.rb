@@ -41,7 +41,7 @@ module Fobrel
           @folder = Folder.new(folder)
           @strips = strips
           @decoded = {}
-          unless File.file?(@folder.place(Plan::LISTING))
+          unless @folder.tree.kind(@folder.place(Plan::LISTING)) == :file
             raise Problem, "#{folder} holds no start.json. Hand a start plan out to this seat first."
           end
           @plan = read_plan
@@ -76,8 +76,8 @@ module Fobrel
         # A painting program loads what lies in its startup folder, listed or not.
         def own_brushes
           listed = @plan["startup"].map { _1["file"] }
-          root = @folder.place("startup")
-          Dir.glob("*.json", base: root).sort.map { "startup/#{_1}" }.reject { listed.include?(_1) }
+          names = @folder.tree.children(@folder.place("startup")).grep(/\A[^.].*\.json\z/).first(Folder::MOST)
+          names.map { |name| "startup/#{name}" }.reject { |path| listed.include?(path) }
         end
 
         def load_one(entry)
@@ -135,7 +135,7 @@ module Fobrel
         # Where a need's part lies: by its content, which is its name.
         def part(need)
           sum = Sum.in(need)
-          @names ||= Dir.glob("*", base: @folder.place("parts")).to_h { [_1[/\A[0-9a-f]{64}/], _1] }
+          @names ||= @folder.tree.children(@folder.place("parts")).to_h { [_1[/\A[0-9a-f]{64}/], _1] }
           name = @names[sum] or return (block_given? ? yield : nil)
           found = bytes("parts/#{name}", %r{\Aparts/[^/]+\z})
           raise Problem, "Its part #{name[0, 12]}… was altered here." unless Sum.of(found) == sum
@@ -150,10 +150,9 @@ module Fobrel
 
         def bytes(path, allowed)
           raise Problem, "#{path.inspect[0, 80]} is no file of a startup folder." unless path.match?(allowed)
-          at = @folder.place(path)
-          raise Problem, "#{File.basename(path)} is not in the folder." unless File.file?(at)
-          raise Problem, "#{File.basename(path)} is too large." if File.size(at) > Folder::LARGEST
-          File.binread(at)
+          @folder.read(path)
+        rescue Errno::ENOENT
+          raise Problem, "#{File.basename(path)} is not in the folder."
         end
 
         def clock = Process.clock_gettime(Process::CLOCK_MONOTONIC)
