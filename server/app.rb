@@ -5,6 +5,7 @@ require_relative "aside"
 require_relative "request_gate"
 require_relative "incoming_bytes"
 require_relative "plain_errors"
+require_relative "memory"
 
 module Fobrel
   # The whole application for Rack: what guards every request, then the resources, then the
@@ -230,6 +231,7 @@ module Fobrel
       def call(env)
         @app.call(env)
       ensure
+        Memory.give_back if env["fobrel.room"]&.any? { |kind, *| kind == :large }
         env["fobrel.room"]&.each { Room.here.leave(_1) }
       end
     end

@@ -17,8 +17,8 @@ module Fobrel
     # Whoever asks, signed in or not; whoever is signed in, about their own things; whoever runs the studio.
     OPEN = %i[anyone self studio].freeze
 
-    # Bytes of JSON, where a route says nothing else.
-    MAX_JSON = 8 * 1024 * 1024
+    # Bytes of JSON, where a route says nothing else: 200,000 numbers of brushes.
+    MAX_JSON = 2 * 1024 * 1024
 
     # The least and greatest of a number for which the file says nothing else (as it says itself).
     BOUNDS = {
@@ -38,7 +38,7 @@ module Fobrel
     # - `shapes` the OpenAPIParser::Schemas::Operation
     # - `changes` whether it changes anything: false for GET and for what the file says `x-changes: nothing` of (or
     #   `exports`: what is fetched is written down)
-    # - `max_bytes` of what may be sent: `x-max-bytes`, 8 MB of JSON, or next to nothing
+    # - `max_bytes` of what may be sent: `x-max-bytes`, 2 MB of JSON, or next to nothing
     Operation = Struct.new(:verb, :path, :may, :pattern, :shapes, :changes, :max_bytes, keyword_init: true) do
       alias_method :changes?, :changes
 

@@ -25,6 +25,11 @@ module Fobrel
           [THREADS - 4, 1].max,
           HALF,
           "So many changes are under way that this one was not begun. Nothing was changed. Try again in a moment."
+        ),
+        large: Kind.new(
+          2,
+          1,
+          "Something large of yours is being read already. Nothing was changed. Try again in a moment."
         )
       }.freeze
 

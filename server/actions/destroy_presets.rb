@@ -13,10 +13,10 @@ module Fobrel
 
       # @return [Models::LedgerEntry]
       def call
+        # First, so that nobody brings one back or puts it anywhere between the look and the deed.
+        @library.presets.where(id: @ids).order(:id).lock.ids
         presets = presets_of(@library, @ids)
-        if presets.any? {
-          _1.hidden_at.nil?
-        }
+        if presets.any? { _1.hidden_at.nil? }
           raise Core::Problem,
             "Only what lies in the Attic can be destroyed. Nothing was destroyed. Hide it first."
         end

@@ -21,6 +21,9 @@ module Fobrel
       ZIP = "application/zip"
       COLUMNS = %w[name size edition family tags traits author licence fingerprint used_in changed notes].freeze
 
+      # In no transaction: what is written for minutes must hold up nobody. The line in the ledger is one of its own.
+      def self.call(...) = new(...).call
+
       # @param wish [Hash] "kind" (a key of SAID), "of" (see #ids), "name", "options" (of a proof
       #   sheet: see Proofs::Sheet; "format" pdf or png; "recipes" of a package; "recipe" its id, or
       #   "example" the name of one that ships)

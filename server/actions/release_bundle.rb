@@ -62,38 +62,57 @@ module Fobrel
         preset.current_edition_id == first.id || preset.current_edition.value.alike?(first.value)
       end
 
+      # Paints and writes the package first, then freezes it: only the second holds the bundle.
+      #
       # @return [Models::Release]
       # @raise [Core::Problem] naming what stops it
+      # @raise [Overtaken] where the bundle became another while the package was written
+      def self.call(...)
+        action = new(...)
+        action.write
+        Models::Record.transaction(requires_new: true) { action.call }
+      end
+
+      # @return [Boolean] whether one would wait too long for it
+      def long? = Models::Export.long?("package", presets.map(&:fingerprint))
+
+      # @return [void]
+      # @raise [Core::Problem]
+      def write
+        refuse_stopped
+        last = @bundle.releases.last&.number
+        @number = @number.to_s.strip.empty? ? since_last.next(last) : @number.strip
+        if @bundle.last_release && since_last.level.nil?
+          raise Core::Problem, "Nothing differs from release #{last}, so there is nothing to release."
+        end
+        since_last.check(@number, last)
+        paint
+        @package = package
+        @written = state
+      end
+
+      # @return [Models::Release]
       def call
         @bundle.lock!
-        stops = findings.select(&:stops)
-        if stops.any?
-          said = stops.first(3).map(&:sentence).join(" ")
-          more = " (and #{stops.size - 3} more)" if stops.size > 3
-          raise Core::Problem, "This cannot be released yet: #{said}#{more} Nothing was released."
+        @presets = @frozen = nil
+        if state != @written
+          raise Overtaken,
+            "“#{@bundle.name}” was changed while its release was being written. Nothing was released. Look at it once more."
         end
-        last = @bundle.releases.last&.number
-        number = @number.to_s.strip.empty? ? since_last.next(last) : @number.strip
-        if @bundle.last_release && since_last.level.nil?
-          raise Core::Problem,
-            "Nothing differs from release #{last}, so there is nothing to release."
-        end
-        since_last.check(number, last)
-        package = package(number)
         release = @bundle.releases.create!(
-          number:,
+          number: @number,
           notes: @notes,
           items: frozen,
           words: @bundle.words,
-          package:,
-          sha256: Core::Sum.of(package),
+          package: @package,
+          sha256: Core::Sum.of(@package),
           person: @person
         )
         write_down(
           @bundle.library,
           @person,
           "release",
-          "“#{@bundle.name}” #{number} released with #{brushes(presets.size)}",
+          "“#{@bundle.name}” #{@number} released with #{brushes(presets.size)}",
           about: [release, @bundle, *presets]
         )
         tell(release)
@@ -102,14 +121,42 @@ module Fobrel
 
       private
 
+      def refuse_stopped
+        stops = findings.select(&:stops)
+        return if stops.empty?
+        said = stops.first(3).map(&:sentence).join(" ")
+        more = " (and #{stops.size - 3} more)" if stops.size > 3
+        raise Core::Problem, "This cannot be released yet: #{said}#{more} Nothing was released."
+      end
+
+      # Each strip has its own time, whatever the others took.
+      def paint
+        presets.each_with_index do |preset, index|
+          Models::KeptStrip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
+          tell_of(index + 1, presets.size)
+        rescue Core::Problem => e
+          raise Core::Problem, "“#{preset.name}” cannot be painted: #{e.message} Nothing was released."
+        end
+      end
+
+      # What must be the same when it is frozen as when it was written.
+      def state
+        [
+          @bundle.releases.maximum(:id),
+          @bundle.words,
+          frozen,
+          Models::Preset.where(id: presets.map(&:id)).order(:id).pluck(:id, :hidden_at)
+        ]
+      end
+
       # @return [String] the bytes that are frozen
-      def package(number)
+      def package
         ExportPackage.new(
           library: @bundle.library,
           person: @person,
           ids: presets.map(&:id),
           name: @bundle.name,
-          version: number,
+          version: @number,
           licence: @bundle.licence,
           description: @bundle.description,
           author: @bundle.author,

@@ -4,7 +4,7 @@ module Fobrel
   module Actions
     # Brings a library's brushes back to what a lock file says, as far as their editions are here.
     class RestoreLock < Deed
-      # @param lock [Core::Package::LockFile]
+      # @param lock [String] the file
       # @param only_say [Boolean] nothing is changed
       def initialize(library:, person:, lock:, only_say: false)
         @library = library
@@ -18,14 +18,20 @@ module Fobrel
 
       # @return [Restored]
       def call
-        differences = @lock.differences(here)
+        differences = differences_now
         return Restored.new(differences:, back: 0, entry: nil) if @only_say
         back = differences.filter_map { |one| point_back(one) if one.kind != "more" }
         entry = restore(back) if back.any?
-        Restored.new(differences: @lock.differences(here), back: back.size, entry:)
+        Restored.new(differences: differences_now, back: back.size, entry:)
       end
 
       private
+
+      # A file may become many times as large in memory as it is: it is read apart.
+      def differences_now
+        @at, differences = Core::Apart.call(Core::Package::LockFile, :compare, @lock, here)
+        differences
+      end
 
       def here
         @library.presets.shown.pluck(:document_id, :name, :fingerprint).to_h { |id, name, print| [id, [name, print]] }
@@ -46,7 +52,7 @@ module Fobrel
           found.bring_back
           again = pairs.reject { |preset, edition| preset.current_edition_id == edition.id }
           items = again.map { |preset, edition|
-            AddEditions::Item.new(preset, edition.value, "As in the lock file of #{@lock.to_h["at"]}")
+            AddEditions::Item.new(preset, edition.value, "As in the lock file of #{@at}")
           }
           AddEditions.call(items:, person: @person)
         end

@@ -62,6 +62,7 @@ module Fobrel
       error(Actions::Action::Overtaken) { |e| answer({error: e.message}, 409) }
       error(Core::Apart::Busy) { |e| headers("Retry-After" => "1") && answer({error: e.message}, 503) }
       error(Core::Apart::Gone) { |e| answer({error: e.message}, 503) }
+      error(Core::Clock::Over) { |e| answer({error: "#{e.message} #{lighter}"}, 422) }
       error(Core::Problem) { |e| answer({error: e.message}, 422) }
       error(ActiveRecord::RecordInvalid) do |e|
         answer({error: "#{e.record.errors.full_messages.join(". ")}. Nothing was saved."}, 422)
@@ -81,6 +82,8 @@ module Fobrel
             "Somebody is changing the same things at this moment, and that takes a while. Nothing was changed " \
               "by you. Try again when it is done."
           ],
+        [ActiveRecord::InvalidForeignKey] =>
+          [409, "Somebody deleted one of these at this moment. Nothing was changed by you. Reload and look again."],
         [ActiveRecord::RecordNotUnique] =>
           [409, "Something of that name is already here. Nothing was saved. Take another name."],
         [ActiveRecord::RecordNotFound] => [404, "There is no such thing here, or it is not yours to see."],
@@ -99,6 +102,17 @@ module Fobrel
           },
           500
         )
+      end
+
+      PAINTS = %r{/(strip|pad|comparison|trial-strokes)\b}
+      private_constant :PAINTS
+
+      helpers do
+        # What to do where it took too long.
+        def lighter
+          return "Widen the spacing, or lower the count or the size." if request.path_info.match?(PAINTS)
+          "Try again in a moment, or with fewer brushes."
+        end
       end
 
       # What is asked for most comes first.

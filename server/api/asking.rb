@@ -6,6 +6,8 @@ module Fobrel
     module Asking
       # Tells a page what its person is in the library it asked about, at every answer.
       ROLE = "X-Role"
+      # Bodies above are read by few at once: what they become in memory is many times as large.
+      LARGE = 1024 * 1024
       # A program that shows a token is no page: no browser adds that header by itself.
       BEARER = "Bearer "
       TOKEN = /\A#{BEARER}(\S{1,200})\z/o
@@ -95,6 +97,7 @@ module Fobrel
       # @param most [Integer] bytes, where it is less than the contract allows on this route
       # @return [String] the whole body
       def read_body(most = operation.max_bytes)
+        take_room(:large) if request.content_length.to_i > LARGE && env["fobrel.room"]
         text = request.body&.read(most + 1).to_s
         refuse(413, too_large(most)) if text.bytesize > most
         text
@@ -208,13 +211,25 @@ module Fobrel
             "The key of a request is 8 to 100 letters, digits and hyphens."
           )
         end
-        asked = "#{request.request_method} #{request.path_info}"
-        reply = Models::Reply.begin(person, key, asked)
-        refuse(422, "This key belongs to another request. Nothing was changed.") unless reply.asked == asked
+        reply = Models::Reply.begin(person, key, fingerprint)
+        refuse(422, "This key belongs to another request. Nothing was changed.") unless reply.asked == fingerprint
         refuse(425, "This is being done at this moment. Ask again in a second.") if reply.under_way?
         return @reply = reply if reply.fresh?
         content_type :json
         halt reply.status, reply.body
+      end
+
+      # What a key stands for: the route with all that it was asked with, and every byte of the body.
+      def fingerprint
+        @fingerprint ||= begin
+          sum = OpenSSL::Digest.new("SHA256")
+          body = request.body
+          while (piece = body&.read(1 << 20))
+            sum << piece
+          end
+          body&.rewind
+          "#{request.request_method} #{request.fullpath} #{sum.hexdigest}"
+        end
       end
 
       def read_json

@@ -14,8 +14,8 @@ module Fobrel
       # Nothing is changed with plan=true.
       post "/api/libraries/:library/lock" do
         here = library
-        lock = Core::Package::LockFile.parse(read_body(Core::Package::LockFile::MAX_BYTES))
-        done = Actions::RestoreLock.call(library: here, person:, lock:, only_say: params.fetch("plan", false))
+        only_say = params.fetch("plan", false)
+        done = Actions::RestoreLock.call(library: here, person:, lock: read_body, only_say:)
         answer(
           {
             differences: done.differences.map { |one| {kind: one.kind, name: one.name, id: one.id} },

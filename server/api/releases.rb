@@ -8,10 +8,12 @@ module Fobrel
 
       post "/api/bundles/:id/releases" do
         bundle = of_library(Models::Bundle)
-        release = Actions::ReleaseBundle.call(
-          bundle:, person:, number: json["number"], notes: json.fetch("notes", "")
-        )
-        answer(Views::Bundles.release(release), 201)
+        how = {number: json["number"], notes: json.fetch("notes", "")}
+        if Actions::ReleaseBundle.new(bundle:, person:).long?
+          about = {"bundle" => bundle.id, **how.transform_keys(&:to_s)}
+          answer_begun(Jobs::WriteRelease.begin(library: bundle.library, person:, about:, message: "Releasing #{bundle.name}"))
+        end
+        answer(Views::Bundles.release(Actions::ReleaseBundle.call(bundle:, person:, **how)), 201)
       end
 
       get "/api/releases/:id/package" do

@@ -100,10 +100,19 @@ module Fobrel
 
       def self.keep(key, png, looks = nil)
         compared = looks && key[:shape] == "wall"
-        insert(key.merge(png:, hash64: (looks.hash64 if compared), thumb: (looks.thumb if compared)))
+        row = key.merge(png:, hash64: (looks.hash64 if compared), thumb: (looks.thumb if compared))
+        by_itself { insert(row) }
         png
       end
       private_class_method :keep
+
+      # On a connection of its own where something longer is under way on this one: two who paint the same would wait for
+      # each other's whole deed.
+      def self.by_itself
+        return yield unless connection.transaction_open?
+        Thread.new { connection_pool.with_connection { yield } }.value
+      end
+      private_class_method :by_itself
     end
   end
 end

@@ -8,7 +8,8 @@ module Fobrel
       # Where the agent gets plans and files when it needs no network.
       Source = Struct.new(:seat) do
         def plan(etag)
-          plan = seat.handed or return
+          # The newest when the folder's turn comes, not when somebody began to wait for it.
+          plan = seat.reload.handed or return
           {etag: plan.etag, plan: plan.document, kept: seat.left_alone} unless plan.etag == etag
         end
 
@@ -27,19 +28,37 @@ module Fobrel
       # @return [Core::Startup::Agent::Done]
       # @raise [Core::Problem]
       def pull(repair: false)
-        done = Core::Startup::Agent.new(@seat.path, Source.new(@seat.reload)).pull(repair:)
+        done = Core::Startup::Agent.new(@seat.path, Source.new(@seat), patience: PATIENCE).pull(repair:)
         look
         done
       end
+
+      # Seconds that a pull waits for another one of the same folder.
+      PATIENCE = 20
+      # Of the database's advisory locks: a look at a seat's folder.
+      LOCK = 4_810_002
+      private_constant :PATIENCE, :LOCK
 
       # What lies there, against what was handed out; noted where it became another.
       #
       # @return [Hash] as Core::Startup::Drift.found gives it
       def look
-        found = Core::Startup::Drift.found(Core::Startup::Folder.new(@seat.path), kept: @seat.left_alone)
-        self.class.note(@seat, found)
-        found
+        one_at_a_time do
+          @seat.reload
+          found = Core::Startup::Drift.found(Core::Startup::Folder.new(@seat.path), kept: @seat.left_alone)
+          self.class.note(@seat, found)
+          found
+        end
       end
+
+      # Two who look at once would note what they saw in any order, and the older look could be the last word.
+      def one_at_a_time
+        Record.transaction(requires_new: true) do
+          Record.connection.execute("SELECT pg_advisory_xact_lock(#{LOCK}, #{@seat.id})")
+          yield
+        end
+      end
+      private :one_at_a_time
 
       # Keeps what was found at a seat, by whoever looked.
       #

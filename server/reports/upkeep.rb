@@ -92,7 +92,7 @@ module Fobrel
         }.sort_by { -_1[:bytes] }
       end
 
-      # @return [Array<String>] files, whole folders file by file
+      # @return [Array<Core::Startup::Tree::Found>] files, whole folders file by file
       def taken
         tree.walk(Jobs::WatchedFolder::TAKEN, most: 100_000).select { |one| one.stat.file? }
       end

@@ -45,6 +45,78 @@ RSpec.describe "several people at once" do
     end
   end
 
+  it "destroys, brings back and puts into a new set: each is done or refused, whoever is first" do
+    person = @people.first
+    8.times do |turn|
+      ids = @ids.first(3)
+      Studio::M::Preset.where(id: ids).update_all(hidden_at: Time.current)
+      given = at_once(
+        -> { Fobrel::Actions::DestroyPresets.call(library: @library, person:, ids: [ids[turn % 3]]) },
+        -> { Fobrel::Actions::BringBackPresets.call(library: @library, person:, ids:) },
+        -> { Fobrel::Actions::MakeSet.call(library: @library, person:, name: "Set #{turn}", ids:) }
+      )
+      # The API answers a brush that went meanwhile with 409 and a sentence.
+      told = [Fobrel::Core::Problem, ActiveRecord::InvalidForeignKey, ActiveRecord::Deadlocked]
+      expect(given.grep(Exception).reject { |error| told.any? { |one| error.is_a?(one) } }).to eq([])
+      expect(Studio::M::SetItem.where.not(preset_id: Studio::M::Preset.select(:id)).count).to eq(0)
+      Studio.clear
+      @library, = Studio.build
+      person = Studio::M::Person.order(:id).first
+      @ids = @library.presets.in_order.ids
+    end
+  end
+
+  it "hands plans out five times: the folder has the newest, and is said to" do
+    seat = @library.seats.create!(name: "Desk", folder: "desk-at-once").tap { |one| one.put_in_order(@ids.first(2)) }
+    5.times do
+      given = at_once(*Array.new(5) do |index|
+        lambda do
+          mine = Studio::M::Seat.find(seat.id)
+          Fobrel::Actions::HandOut.call(seat: mine, person: @people.first, why: "no. #{index}")
+          Studio::M::SeatFolder.new(mine).pull(repair: true)
+        end
+      end)
+      expect(given.grep(Exception)).to eq([])
+      newest = seat.reload.handed
+      expect(Fobrel::Core::Startup::Folder.new(seat.path).plan["plan"]).to eq(newest.number)
+      expect(Studio::M::SeatState.of(seat.reload).word).to eq("current")
+    end
+  ensure
+    FileUtils.rm_rf(seat.path)
+  end
+
+  it "paints and keeps a strip while somebody else's longer deed has painted the same and is not done" do
+    value = Fobrel::Core::Preset::Preset.build("New", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 31}}})
+    painted, done = Queue.new, Queue.new
+    long = Thread.new do
+      Studio::M::Record.transaction do
+        Studio::M::KeptStrip.png_of(value, "wall")
+        painted << true
+        done.pop
+      end
+    end
+    painted.pop
+    expect(at_once(-> { Studio::M::KeptStrip.png_of(value, "wall") }).first).to start_with("\x89PNG".b)
+    expect(Studio::M::KeptStrip.where(fingerprint: value.fingerprint, shape: "wall").count).to eq(1)
+    done << true
+    long.join
+  end
+
+  it "writes a release without holding its bundle, and freezes none that is not what it wrote" do
+    bundle = @library.bundles.create!(name: "Kit", licence: "CC0-1.0", author: "M").tap { |one| one.put_in_order(@ids.first(3)) }
+    other = @people.last
+    writing = Fobrel::Actions::ReleaseBundle.new(bundle:, person: @people.first, notes: "")
+    writing.write
+    changed = at_once(-> {
+      Fobrel::Actions::ChangeBundle.call(bundle: Studio::M::Bundle.find(bundle.id), person: other, ids: @ids.first(2))
+    })
+    expect(changed.grep(Exception)).to eq([])
+    expect { Studio::M::Record.transaction { writing.call } }.to raise_error(Fobrel::Actions::Action::Overtaken, /Nothing was released/)
+    expect(bundle.releases.count).to eq(0)
+    made = Fobrel::Actions::ReleaseBundle.call(bundle: bundle.reload, person: other, notes: "")
+    expect(made.items.size).to eq(2)
+  end
+
   it "hangs one new tag on the brushes of both" do
     5.times do |turn|
       halves = @ids.each_slice(4).to_a

@@ -169,4 +169,48 @@ RSpec.describe "side doors", :api do
     expect(status).to be_between(400, 422)
     header "Authorization", nil
   end
+
+  it "binds the key of a request to who sent it, where to and every byte of it" do
+    sign_in("maren")
+    path = "/api/libraries/#{@first.id}/taggings"
+    brush = @first.presets.first.id
+    header "Idempotency-Key", "a-key-of-mine-1"
+    first = call(:post, path, {tag: "one", preset_ids: [brush]})
+    expect(call(:post, path, {tag: "one", preset_ids: [brush]})).to eq(first)
+    expect(@first.ledger_entries.where(kind: "tag").count).to eq(1)
+    other = [
+      [path, {tag: "two", preset_ids: [brush]}],
+      ["#{path}?x=1", {tag: "one", preset_ids: [brush]}],
+      ["/api/libraries/#{@first.id}/hidings", {preset_ids: [brush]}]
+    ].map { |address, data| [call(:post, address, data)["error"], status] }
+    expect(other).to all(match([/key belongs to another request. Nothing was changed/, 422]))
+    expect(@first.tags.exists?(name: "two")).to be(false)
+    sign_in("tove") # another person's key of the same letters is another key
+    expect([call(:post, path, {tag: "two", preset_ids: [brush]})["entry"]["kind"], status]).to eq(["tag", 200])
+  ensure
+    header "Idempotency-Key", nil
+  end
+
+  it "releases a bundle whose strips were never painted as long work, which ends with the release" do
+    sign_in("maren")
+    bundle = @first.bundles.create!(name: "Kit", licence: "CC0-1.0", author: "M")
+    bundle.put_in_order(@first.presets.shown.order(:id).limit(3).ids)
+    allow(Studio::M::Export).to receive(:long?).and_return(true)
+    begun = call(:post, "/api/bundles/#{bundle.id}/releases", {notes: "News"})["begun"]
+    expect(status).to eq(202)
+    done = call(:get, "/api/tasks/#{begun["id"]}")
+    expect([done["state"], done["message"], done["result"]["number"]]).to eq(["done", "“Kit” 1.0.0 is released.", "1.0.0"])
+    failed = call(:post, "/api/bundles/#{bundle.id}/releases", {})["begun"]
+    expect(call(:get, "/api/tasks/#{failed["id"]}").values_at("state", "message")).to match(["failed", /Nothing differs/])
+  end
+
+  it "says of a release what cannot be painted, and by name" do
+    sign_in("maren")
+    bundle = @first.bundles.create!(name: "Kit", licence: "CC0-1.0", author: "M")
+    bundle.put_in_order(@first.presets.shown.order(:id).limit(2).ids)
+    Studio::M::KeptStrip.delete_all
+    allow(Fobrel::Core::Apart).to receive(:call).and_raise(Fobrel::Core::Clock::Over, "This takes longer than 20 seconds.")
+    answer = call(:post, "/api/bundles/#{bundle.id}/releases", {})
+    expect([answer["error"], status]).to match([/\A“.+” cannot be painted: This takes .* Nothing was released\./, 422])
+  end
 end

@@ -253,7 +253,7 @@ RSpec.describe "tuning", :api do
           "#{path}/variations",
           body.merge(name: "Other")
         )["error"]
-      ).to match(/already here/)
+      ).to match(/another request/)
       expect(asked("key-number-one", :put, "#{path}/draft", {document: original})["error"]).to match(/another request/)
       expect(asked("short", :put, "#{path}/draft", {document: original})["error"]).to match(/8 to 100/)
     end
@@ -271,7 +271,7 @@ RSpec.describe "tuning", :api do
       reply = Studio::M::Reply.create!(
         person: Studio::M::Person.find_by!(login: "tove"),
         key: "key-under-way",
-        asked: "PUT #{path}/favourite",
+        asked: "PUT #{path}/favourite #{Digest::SHA256.hexdigest(JSON.generate({on: true}))}",
         created_at: Time.current
       )
       expect(

@@ -172,7 +172,7 @@ RSpec.describe "upkeep", :api do
     File.write(File.join(folder, "a.png"), "x")
     File.write(waits = File.join(Fobrel::Jobs::WatchedFolder.of(@second), "b.png"), "x")
     expect(clean).not_to include("taken")
-    allow(File).to receive(:ctime).and_return(91.days.ago)
+    allow_any_instance_of(File::Stat).to receive(:ctime).and_return(91.days.ago)
     expect(clean).to include("taken" => 1)
     expect([Dir.children(folder), File.exist?(waits)]).to eq([[], true])
   end

@@ -52,6 +52,7 @@ module Fobrel
       # @raise [Problem] what the method raised
       def self.call(owner, method, *args, seconds: SECONDS, memory: MEMORY, fresh: false, **named)
         return owner.public_send(method, *args, **named) if inside?
+        Clock.tick
         seconds = [seconds, *Clock.left].min
         crew.call(turn, [owner.name, method, args, named, seconds], seconds:, memory:, fresh:)
       end

@@ -26,9 +26,7 @@ module Fobrel
       def self.tick
         till, seconds = Thread.current[:fobrel_until]
         return unless till && now > till
-        raise Over,
-          "This takes longer than #{seconds.round} seconds, so it was given up. Nothing was changed. Of a stroke, " \
-            "widen the spacing, or lower the count or the size; of a list, take fewer."
+        raise Over, "This takes longer than #{seconds.round} seconds, so it was given up. Nothing was changed."
       end
 
       def self.now = Process.clock_gettime(Process::CLOCK_MONOTONIC)

@@ -15,7 +15,7 @@ module Fobrel
         FORMAT = "fobrel.lock/1"
         SCHEMA = JSON.parse(File.read(File.join(DATA, "lock.schema.json")))
         CHECKER = JSONSchemer.schema(SCHEMA)
-        MAX_BYTES = 64 * 1024 * 1024
+        MAX_BYTES = 8 * 1024 * 1024
         private_constant :CHECKER
 
         # `kind` is "missing", "other" (another content under this identity) or "more" (not in the lock).
@@ -43,6 +43,14 @@ module Fobrel
         rescue JSON::ParserError
           raise Invalid, "#{name} is not JSON, or damaged."
         end
+
+        # What of a lock differs from what is found: for a process apart, so that whoever asks never holds the file itself.
+        #
+        # @param json [String]
+        # @param found [Hash{String => Array(String, String)}]
+        # @return [Array(String, Array<Difference>)] the lock's moment, and what differs
+        # @raise [Invalid]
+        def self.compare(json, found) = parse(json).then { |lock| [lock.to_h["at"], lock.differences(found)] }
 
         # @param fault [Hash] as the schema's checker tells it
         # @return [String] the place in the file, where there is one

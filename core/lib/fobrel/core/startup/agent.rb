@@ -26,10 +26,12 @@ module Fobrel
         #   plan(etag) gives {etag:, plan:, kept:}, or nil where there is nothing newer than that, or raises Away;
         #   fetch(sum, from) yields pieces of a file from that byte on
         # @param step [#call] told of each step, for those who watch (specs cut it off there)
-        def initialize(path, source, step: ->(_) {})
+        # @param patience [Numeric] seconds to wait for another agent that is at work in the folder
+        def initialize(path, source, step: ->(_) {}, patience: 0)
           @folder = Folder.new(path)
           @source = source
           @step = step
+          @patience = patience
         end
 
         # @param repair [Boolean, Array<String>] whether what differs is put right, though the plan is the same; only
@@ -114,7 +116,7 @@ module Fobrel
         def locked
           FileUtils.mkdir_p(folder.path)
           tree.make(Folder::OWN)
-          tree.locked(folder.own("lock")) do |lock|
+          tree.locked(folder.own("lock"), patience: @patience) do |lock|
             unless lock
               raise Stopped,
                 "Another agent is at work in #{folder.path}. Nothing was changed. It will be done in a moment."

@@ -240,17 +240,30 @@ module Fobrel
           sync(path)
         end
 
+        # @param patience [Numeric] seconds to wait for whoever has it
         # @yieldparam file [File] locked for one agent; nil where another has it
-        def locked(path)
+        def locked(path, patience: 0)
           within(path) do |at|
             flags = File::RDWR | File::CREAT | File::NOFOLLOW | File::NONBLOCK
-            File.open(at, flags, PRIVATE) { |file| yield(file.flock(File::LOCK_EX | File::LOCK_NB) ? file : nil) }
+            File.open(at, flags, PRIVATE) { |file| yield(lock(file, patience) ? file : nil) }
           end
         rescue Errno::ELOOP
           raise Foreign, "#{path} is a link."
         end
 
+        PAUSE = 0.05
+        private_constant :PAUSE
+
         private
+
+        def lock(file, patience)
+          ends = Process.clock_gettime(Process::CLOCK_MONOTONIC) + patience
+          loop do
+            return true if file.flock(File::LOCK_EX | File::LOCK_NB)
+            return false if Process.clock_gettime(Process::CLOCK_MONOTONIC) > ends
+            sleep(PAUSE)
+          end
+        end
 
         def parts(path) = path.split("/").reject { |name| name.empty? || name == "." }
 
