@@ -2,6 +2,7 @@
 
 require "optparse"
 require "fobrel/core"
+require_relative "plain_output"
 require_relative "studio"
 require_relative "ledger_commands"
 require_relative "lock_commands"
@@ -111,6 +112,7 @@ module Fobrel
     # @param err [IO] for problems
     # @return [Integer] the exit code
     def self.run(arguments, out: $stdout, err: $stderr)
+      out, err = [out, err].map { |io| PlainOutput.new(io) }
       new(arguments.dup, out).run
     rescue Usage, OptionParser::ParseError => e
       err.puts "fobrel: #{e.message}", "", USAGE

@@ -36,11 +36,12 @@ module Fobrel
       expire_after: 30 * 86_400
     }.freeze
 
-    # Refuses more sign-ins than a person types, from one address and (in Api::Session) to one account.
+    # Refuses more sign-ins than a person types, from one address to one account (in Api::Session): whoever knows a login
+    # must not be able to lock its owner out. From one address to all accounts together, five times as many.
     SIGN_IN_LIMIT = Integer(ENV.fetch("SIGN_IN_LIMIT", 20))
     SIGN_IN_PERIOD = 60
     Rack::Attack.cache.store = Models::Try
-    Rack::Attack.throttle("sign-in by address", limit: SIGN_IN_LIMIT, period: SIGN_IN_PERIOD) { |r|
+    Rack::Attack.throttle("sign-in by address", limit: 5 * SIGN_IN_LIMIT, period: SIGN_IN_PERIOD) { |r|
       App.address(r.env) if r.path == "/api/session" && r.post?
     }
     Rack::Attack.throttled_responder = lambda do |_|

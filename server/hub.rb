@@ -45,6 +45,7 @@ module Fobrel
     # @param event [Hash] as Models::Live.tell sends it
     def tell(event)
       people, library = event.values_at("people", "library")
+      return end_of(people) if event["what"] == Models::Live::ACCESS
       text = "data: #{JSON.generate(event.except("people"))}\n\n"
       @lock.synchronize do
         heard = @listeners.select { |one| people ? people.include?(one.person_id) : one.library_id == library }
@@ -54,17 +55,26 @@ module Fobrel
 
     private
 
+    # A page whose line ends asks for another, and is looked at then.
+    def end_of(people)
+      @lock.synchronize { @listeners.select { |one| people.include?(one.person_id) }.each { |one| close(one) } }
+    end
+
     def now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
 
     # Waits for the database; where it has gone, until it is back.
     def hear
       connection = PG.connect(ENV.fetch("DATABASE_URL"))
       connection.exec("LISTEN #{Models::Live::CHANNEL}")
+      # What was told while nobody heard may have ended some of these.
+      @lock.synchronize { @listeners.dup.each { |one| close(one) } } if @deaf
+      @deaf = false
       loop do
         heard = connection.wait_for_notify(BREATH) { |_, _, text| tell(JSON.parse(text)) }
         breathe unless heard
       end
     rescue PG::Error, JSON::ParserError
+      @deaf = true
       connection&.close rescue nil # rubocop:disable Style/RescueModifier
       sleep 2
       retry

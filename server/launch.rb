@@ -31,6 +31,7 @@ module Fobrel
       require_relative "app"
       furnish
       open_gallery
+      keep_database
       keep_worker
       serve
       0
@@ -38,6 +39,7 @@ module Fobrel
       warn "fobrel: #{e.message}"
       1
     ensure
+      @database&.kill&.join
       end_worker
       close_gallery
       ActiveRecord::Base.connection_handler.clear_all_connections!
@@ -145,6 +147,20 @@ module Fobrel
 
     LAST = 8
     private_constant :LAST
+
+    # A database of our own that dies is started again, as every other process is; pages wait meanwhile.
+    def keep_database
+      return unless @postgres
+      @database = Thread.new do
+        loop do
+          sleep 1
+          warn "fobrel: the database had ended and was started again" if @postgres.keep
+        rescue Postgres::Failed => e
+          warn "fobrel: #{e.message}"
+          sleep 2
+        end
+      end
+    end
 
     # The stand-in for a place outside the studio, unless GALLERY_URL names another.
     def open_gallery

@@ -47,6 +47,17 @@ module Fobrel
       tool("pg_ctl", "-D", data, "-m", "fast", "-w", "stop")
     end
 
+    # Starts it again where it has gone though this process started it.
+    #
+    # @return [Boolean] whether it had gone
+    # @raise [Failed]
+    def keep
+      return false if !@ours || answers?
+      return false if running?
+      run
+      true
+    end
+
     # @return [String] where the cluster lies
     # @raise [Failed] where it is not this folder's own
     def place = data
@@ -55,6 +66,12 @@ module Fobrel
     def drop(database) = sql("DROP DATABASE IF EXISTS #{database} WITH (FORCE)")
 
     private
+
+    def answers?
+      TCPSocket.open("127.0.0.1", port).close || true
+    rescue SystemCallError
+      false
+    end
 
     def path(name) = File.join(@folder, name)
 

@@ -26,6 +26,7 @@ module Fobrel
           HALF,
           "So many changes are under way that this one was not begun. Nothing was changed. Try again in a moment."
         ),
+        slowed: Kind.new(4, 4, "Too many try to sign in at once."),
         large: Kind.new(
           2,
           1,

@@ -20,7 +20,7 @@ RSpec.describe Fobrel::Backups, :command do
   def odd
     maren = Studio::M::Person.find_by!(login: "maren")
     presets = @library.presets.in_order.to_a
-    ["a,b", "a \"b\"", "c:\\new\\table", "\\N", "\\.", "two\nlines\r\n", "NULL", "   ", "ß – 墨 🖌"].each do |text|
+    ["a,b", "a \"b\"", "c:\\new\\table", "\\N", "\\.", "two\r\nlines", "NULL", "a   b", "ß – 墨 🖌"].each do |text|
       Studio::M::Comment.new(library: @library, person: maren, about: "preset", about_id: presets[0].id, text:)
         .save!(validate: false)
     end
@@ -32,7 +32,8 @@ RSpec.describe Fobrel::Backups, :command do
     seat = @library.seats.create!(name: "Desk", folder: "desk-whole")
     seat.put_in_order(presets.first(2).map(&:id))
     Fobrel::Actions::HandOut.call(seat:, person: maren)
-    Studio::M::SeatPlan.keep("ab" * 32, Random.new(3).bytes(5000))
+    bytes = Random.new(3).bytes(5000)
+    Studio::M::SeatPlan.keep(Digest::SHA256.hexdigest(bytes), bytes)
   end
 
   # Not as a backup reads them: every row as PostgreSQL writes it as one text.
@@ -191,6 +192,46 @@ RSpec.describe Fobrel::Backups, :command do
     expect(fobrel("restore", "nowhere.zip", "--trial")[2]).to eq(1)
   end
 
+  describe "with new sums beside new rows" do
+    # Writes the studio, changes what one row says, and writes the sums anew, as whoever is hostile would.
+    def forged(table)
+      fobrel("backup", "--all", "-o", file)
+      forged = File.expand_path("forged.fobrel-studio.zip")
+      Dir.mktmpdir do |folder|
+        system("unzip", "-q", "-o", file, "-d", folder, exception: true)
+        files = Dir.glob("**/*", base: folder).select { |name| File.file?("#{folder}/#{name}") }
+          .to_h { |name| [name, File.binread("#{folder}/#{name}")] }
+        name = "tables/#{table}/0001.csv"
+        files[name] = yield(files[name].force_encoding("UTF-8")).b
+        told = JSON.parse(files["studio.json"])
+        rows = files[name].lines.drop(1).join
+        told["tables"][table].merge!("size" => rows.bytesize, "sha256" => Digest::SHA256.hexdigest(rows))
+        files["studio.json"] = JSON.generate(told)
+        File.binwrite(forged, Fobrel::Core::Package::Writer.pack(files))
+      end
+      forged
+    end
+
+    {
+      "a desk's folder that leads out" => ["seats", ->(rows) { rows.sub("desk-whole", "../../x") }, /seats \d+: Folder/],
+      "a role that nobody has" => ["memberships", ->(rows) { rows.sub(/\bguest\b/, "owner") }, /memberships/],
+      "a login that looks like another" => ["people", ->(rows) { rows.sub(/\bmaren\b/, "m\u0430ren") }, /people \d+: Login/],
+      "a version that is not what it is found by" =>
+        ["editions", ->(rows) { rows.sub('""opacity"": 1', '""opacity"": 0.9') }, /version \d+: its fingerprint/],
+      "a plan that writes elsewhere" =>
+        ["seat_plans", ->(rows) { rows.gsub("startup/0", "startupX0") }, /start plan \d+: What the server sent/]
+    }.each do |what, (table, change, told)|
+      it "refuses #{what}" do
+        path = forged(table) { |rows| change[rows].tap { |other| expect(other).not_to eq(rows) } }
+        expect { restored(path) { nil } }.to raise_error(Fobrel::Core::Problem, told)
+        in_scratch do
+          expect { Fobrel::Backups::Copy.open(path) { |copy| Fobrel::Backups::Restore.call(copy) } }.to raise_error(Fobrel::Core::Problem)
+          expect([Studio::M::Person.count, Studio::M::Seat.count, Studio::M::Preset.count]).to eq([0, 0, 0])
+        end
+      end
+    end
+  end
+
   it "never goes over a studio that is there, and comes into one of an earlier version" do
     fobrel("backup", "--all", "-o", file)
     expect(fobrel("restore", file)).to match(["", /There is a studio in this database already/, 1])
@@ -246,7 +287,7 @@ RSpec.describe Fobrel::Backups, :command do
     it "is told when it cannot be, once at a time" do
       File.write("nights", "in the way")
       made = Fobrel::Jobs::BackUpStudio.begin.reload
-      expect(made).to have_attributes(made_at: nil, problem: /nights/, ended_at: be_truthy)
+      expect(made).to have_attributes(made_at: nil, problem: /The folder of backups/, ended_at: be_truthy)
       Studio::M::StudioBackup.begin
       expect { Studio::M::StudioBackup.begin }.to raise_error(Fobrel::Core::Problem, /being made already/)
     ensure

@@ -39,7 +39,7 @@ module Fobrel
 
       def newcomer
         raise Core::Problem, "Take a name to sign in with and a password, or sign in first." if @words.value?(nil)
-        login = @words[:login].strip.downcase
+        login = Core::Names.login(@words[:login])
         if Models::Person.exists?(login:)
           raise Core::Problem, "Somebody signs in as “#{login}” already. Take another name; or sign in, if it is yours."
         end

@@ -11,7 +11,7 @@ module Fobrel
       def initialize(seat:, person:, why: "", like: nil)
         @seat = seat
         @person = person
-        @why = why.to_s.strip[0, 300]
+        @why = Core::Names.clean(why.to_s)[0, 300]
         @like = like
       end
 

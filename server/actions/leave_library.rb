@@ -22,7 +22,7 @@ module Fobrel
         LastLead.check(@library, leaver)
         given = @heir ? hand_on(leaver) : 0
         @member.destroy!
-        leaver.access_tokens.where(library: @library).delete_all
+        leaver.access_tokens.where(library: @library).destroy_all
         Models::FollowRight.end_without_lead([@library], by: @person)
         write_down(
           @library,

@@ -66,7 +66,7 @@ module Fobrel
             Jobs::ChangeMany.begin(
               library: entry.library,
               person:,
-              about: {"undo" => entry.id},
+              about: {"undo" => entry.id, "asked_by" => person.id},
               message: "Taking back: #{entry.summary}"
             )
           )

@@ -28,7 +28,9 @@ module Fobrel
         Models::Record.transaction do
           person.update!(password: fresh)
           person.sign_ins.where.not(id: sign_in.id).end_all
-          Models::LedgerEntry.write(nil, person, "account", "#{person.name} took another password")
+          ended = json["tokens"] ? person.access_tokens.destroy_all.size : 0
+          and_tokens = ", and ended #{ended} of their tokens" if ended.positive?
+          Models::LedgerEntry.write(nil, person, "account", "#{person.name} took another password#{and_tokens}")
         end
         answer(me)
       end

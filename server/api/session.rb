@@ -9,6 +9,9 @@ module Fobrel
       # Compared with when nobody has that login, so that the answer takes as long either way.
       NOBODY = BCrypt::Password.create("nobody has this")
 
+      # Seconds.
+      SLOWED = 1
+
       before("/api/session") { headers "Cache-Control" => "no-store" }
 
       get "/api/session" do
@@ -17,7 +20,7 @@ module Fobrel
 
       post "/api/session" do
         login, password = json.values_at("login", "password")
-        found = known(login.strip.downcase, password)
+        found = known(Core::Names.login(login), password)
         unless found
           refuse(422, "This name and password do not belong together. Check both and try again.")
         end
@@ -27,7 +30,7 @@ module Fobrel
 
       # Whoever kept the cookie has nothing in it any more.
       delete "/api/session" do
-        sign_in&.update!(ended_at: Time.current)
+        Models::SignIn.where(id: sign_in).end_all if sign_in
         session.clear
         answer(session_state(nil))
       end
@@ -53,16 +56,29 @@ module Fobrel
         # @return [Models::Person, nil] whose name and password these are
         # @raise [Application::Halt] 429
         def known(login, password)
-          refuse(429, "Too many tries for this name. Wait a minute, then try again.") if too_many_for?(login)
+          refuse(429, "Too many tries for this name from here. Wait a minute, then try again.") if too_many_for?(login)
           found = Models::Person.here.find_by(login:)
           return found&.authenticate(password) || nil if found
           NOBODY.is_password?(password) && nil
         end
 
-        # One account is not tried from many addresses either.
         def too_many_for?(login)
-          key = "sign-in to #{Core::Sum.of(login)}"
-          Rack::Attack.cache.count(key, App::SIGN_IN_PERIOD) > App::SIGN_IN_LIMIT
+          account = Core::Sum.of(login)
+          slow_down if tries("sign-in to #{account}") > App::SIGN_IN_LIMIT
+          tries("sign-in to #{account} from #{App.address(env)}") > App::SIGN_IN_LIMIT
+        end
+
+        def tries(key) = Rack::Attack.cache.count(key, App::SIGN_IN_PERIOD)
+
+        # An account that is tried from many addresses is answered late, and never shut. So few wait at once that the
+        # others are not held up.
+        def slow_down
+          room = App::Room.here.enter(:slowed, :anybody)
+          sleep(SLOWED)
+        rescue Core::Apart::Busy
+          nil
+        ensure
+          App::Room.here.leave(room) if room
         end
 
         # A new session, whatever there was before.

@@ -26,12 +26,22 @@ module Fobrel
           Models::Record.transaction { fill }
         end
         Database.migrate
+        validate
         {tables: tables.size, **checked, unsure: @unsure, broken: broken_ledgers}
       rescue PG::Error => e
         raise Core::Problem, "The database did not take it (#{e.message.lines.first.strip}). Nothing of it was kept."
       end
 
       private
+
+      # In the tables of this version, which its own rules are about; what does not keep to them goes again.
+      def validate
+        Validation.call
+      rescue Core::Problem
+        names = connection.tables - %w[schema_migrations ar_internal_metadata]
+        connection.execute("TRUNCATE #{names.join(", ")} RESTART IDENTITY CASCADE")
+        raise
+      end
 
       def said = @copy.description
 

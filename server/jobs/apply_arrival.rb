@@ -4,6 +4,8 @@ module Fobrel
   module Jobs
     # Takes an arrival in as its plan says, then paints what is new.
     class ApplyArrival < Job
+      def self.needs(_about) = :bring
+
       # So many are taken in within seconds.
       FEW = 200
       # About how long a brush takes, and a place in a set, seconds (two cores of 2026).

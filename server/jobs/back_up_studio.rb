@@ -28,13 +28,14 @@ module Fobrel
 
       def run(id)
         @backup = Models::StudioBackup.find_by(id:, ended_at: nil) or return
-        @backup.make
+        @backup.make or TryBackup.later(@backup)
       end
 
       def handle_error(error)
         Watching::Log.trouble(self.class.name, error)
         return super if error_count < self.class.maximum_retry_count
         @backup&.reload&.fail(GIVEN_UP)
+        TryBackup.later(@backup) if @backup&.there?
         expire
       end
     end

@@ -8,6 +8,13 @@ module Fobrel
       # Two of these do not keep what is short waiting.
       def self.short?(_about) = false
 
+      # What is taken back of another's deeds, or destroyed, was looked at when it was asked for.
+      def self.needs(about)
+        return :edit unless about.key?("undo")
+        entry = Models::LedgerEntry.find_by(id: about["undo"])
+        (entry && entry.person_id != about["asked_by"]) ? :lock : :edit
+      end
+
       private
 
       def work(about)

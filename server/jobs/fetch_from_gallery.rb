@@ -4,6 +4,8 @@ module Fobrel
   module Jobs
     # Brings a package of the outside gallery into the Intake.
     class FetchFromGallery < Job
+      def self.needs(_about) = :bring
+
       private
 
       def work(about)

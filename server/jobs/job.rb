@@ -9,7 +9,8 @@ module Fobrel
       TRIES = 3
       GIVEN_UP = "This could not be done: each of #{TRIES} tries ended before it was through. Nothing was changed. " \
         "The files may be more than this machine can hold; bring them in smaller parts."
-      private_constant :GIVEN_UP
+      NO_RIGHT = "Whoever asked for this may not do it any more. Nothing was changed. Ask a lead of this library."
+      private_constant :GIVEN_UP, :NO_RIGHT
 
       # Raised in one sentence when a try has taken longer than any honest one.
       class TooLong < Core::Problem; end
@@ -32,6 +33,12 @@ module Fobrel
         task
       end
 
+      # What a person must still be let do when their work comes up; nil for work of nobody.
+      #
+      # @param about [Hash] as above
+      # @return [Symbol, nil] a deed of Models::Membership
+      def self.needs(_about) = :edit
+
       # @param about [Hash] as above
       # @return [Boolean] whether it is done within seconds, so that it need not wait for what is not
       def self.short?(_about) = false
@@ -42,6 +49,7 @@ module Fobrel
         # What did not end well once is done in a process of its own, so that it takes no other work with it.
         apart = @task.tries.positive?
         return stopped(GIVEN_UP) if @task.begun > TRIES
+        return stopped(NO_RIGHT) unless may_still?
         @task.tell(@task.done, @task.total)
         Core::Apart.for(Core::Apart::Turn.new(who: @task.person_id, where: @task.library_id, rank: :later)) {
           apart ? Aside.work(self.class, id) : work_in_time
@@ -93,6 +101,14 @@ module Fobrel
       end
 
       private
+
+      # Somebody may have left, been given another role, or been shut out since they asked.
+      def may_still?
+        needed = self.class.needs(@task.about)
+        return true if needed.nil? || @task.person.nil?
+        member = @task.person.memberships.find_by(library: @task.library)
+        @task.person.closed_at.nil? && !member.nil? && member.may?(needed)
+      end
 
       # What is to be put right when it did not go well.
       def undone = nil

@@ -4,6 +4,8 @@ module Fobrel
   module Jobs
     # Takes the files of an arrival apart, so that a plan can be made.
     class ReadArrival < Job
+      def self.needs(_about) = :bring
+
       Part = Struct.new(:bytesize, :ext)
       # So much is read within seconds.
       FEW_FILES = 20

@@ -4,6 +4,8 @@ module Fobrel
   module Jobs
     # Writes an export that takes long; its file waits in Exports.
     class WriteExport < Job
+      def self.needs(_about) = :look
+
       private
 
       # What is written down of it comes first, by itself: whoever writes the next line of the ledger must not wait for

@@ -5,6 +5,8 @@ module Fobrel
     # Releases a bundle whose strips have to be painted first; what would have been answered at once is answered in the
     # end.
     class WriteRelease < Job
+      def self.needs(_about) = :hand_out
+
       private
 
       def work(about)

@@ -5,6 +5,7 @@ module Fobrel
     # Lets a program act for a person, with the rights of that person. Only its sum is kept.
     class AccessToken < Record
       belongs_to :person
+      after_destroy { Live.tell(what: Live::ACCESS, people: [person_id]) }
       normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
 

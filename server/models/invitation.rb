@@ -28,7 +28,7 @@ module Fobrel
       def self.of(key)
         found = open.includes(:library, :person).find_by(digest: Core::Sum.of(key)) or return
         inviter = found.person.memberships.find_by(library: found.library)
-        found if inviter&.may?(:people) && found.person.closed_at.nil?
+        found if inviter&.may?(:people) && found.person.closed_at.nil? && found.library.archived_at.nil?
       end
     end
   end

@@ -6,6 +6,8 @@ module Fobrel
     # A page that listens asks for what it wants to know.
     module Live
       CHANNEL = "fobrel_live"
+      # What somebody may see has become another: their lines end, and are looked at anew when they come again.
+      ACCESS = "access"
 
       # @param library [Integer, nil] whose pages are told
       # @param people [Array<Integer>, nil] who is told, wherever they look

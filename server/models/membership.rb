@@ -13,6 +13,8 @@ module Fobrel
       belongs_to :person
       belongs_to :library
       validates :role, inclusion: {in: MAY.keys}
+      after_update { Live.tell(what: Live::ACCESS, people: [person_id]) }
+      after_destroy { Live.tell(what: Live::ACCESS, people: [person_id]) }
 
       # @param deed [Symbol] :look, :edit, :bring (what comes in), :hand_out, :lock (and to save what is locked), :keep
       #   (the library itself, and how long what is kept), :people or :decide (on what is offered)

@@ -15,12 +15,14 @@ module Fobrel
       has_many :notices
       has_one :own_library, class_name: "Fobrel::Models::Library"
 
-      normalizes :login, with: -> { _1.strip.downcase }
+      normalizes :login, with: Core::Names.method(:login)
+      normalizes :name, with: Core::Names.method(:clean)
       validates :name, presence: true
       validates :login, presence: true, uniqueness: true
-      validates :login, length: {in: 2..40}, format: {with: /\A[\p{L}\p{N}._-]+\z/}
+      validates :login, length: {in: 2..40}, format: {with: Core::Names::LOGIN}
       validates :name, length: {maximum: 60}
       validate :password_rule, if: :password
+      validate { errors.add(:login, "has letters of several scripts, which look alike") unless Core::Names.one_script?(login.to_s) }
 
       # Who is still of the studio.
       scope :here, -> { where(closed_at: nil) }

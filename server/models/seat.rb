@@ -13,6 +13,7 @@ module Fobrel
       # A seat elsewhere that has not been heard of for so long is out of reach.
       HEARD = 10.minutes
       DEEPEST = 5
+      FOLDER = /\A[a-z0-9][a-z0-9-]{0,60}\z/
       Line = Core::Startup::Layers::Line
 
       belongs_to :library
@@ -25,7 +26,7 @@ module Fobrel
       normalizes :name, :room, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
       validates :room, length: {maximum: 60}
-      validates :folder, format: /\A[a-z0-9][a-z0-9-]{0,60}\z/, uniqueness: true
+      validates :folder, format: FOLDER, uniqueness: true
       validates :platform, inclusion: {in: PLATFORMS}
       validates :key_count, numericality: {only_integer: true, in: 0..200}
       validates :memory_limit,
@@ -49,7 +50,12 @@ module Fobrel
       end
 
       # @return [String] the seat's own folder; `startup` lies in it
-      def path = File.join(Fobrel.var, "seats", folder)
+      #
+      # @raise [Core::Problem] where its folder would lie anywhere else
+      def path
+        raise Core::Problem, "#{name} has no folder of its own. Nothing was done." unless folder.match?(FOLDER)
+        File.join(Fobrel.var, "seats", folder)
+      end
 
       # --- its plan: lines and keys ----------------------------------------------------------------
 

@@ -49,8 +49,12 @@ module Fobrel
         found
       end
 
-      # It counts no more, whoever has the cookie.
-      def self.end_all = where(ended_at: nil).update_all(ended_at: Time.current)
+      # They count no more, whoever has the cookie, and lines that pages listen on end with them.
+      def self.end_all
+        people = where(ended_at: nil).distinct.pluck(:person_id)
+        where(ended_at: nil).update_all(ended_at: Time.current)
+        Live.tell(what: Live::ACCESS, people:)
+      end
     end
   end
 end

@@ -36,28 +36,45 @@ module Fobrel
         raise Core::Problem, "A backup is being made already. Wait until it is done."
       end
 
-      # Makes it, restores it on trial, and takes away those that need not stay.
+      # Makes it where it is not made yet, restores it on trial, and takes away those that need not stay.
+      #
+      # @return [Boolean] whether the trial told anything: one that was cut off is repeated later
       def make
-        folder = Backups::Folder.here
         FileUtils.mkdir_p(folder.path, mode: 0o700)
-        path = File.join(folder.path, file)
-        said = program("backup", "--all", "-o", path)
-        return fail(said["problem"]) if said["problem"]
-        update!(said.slice("size", "rows", "pictures").merge(made_at: Time.current))
-        tried = program("restore", path, "--trial")
-        folder.prune unless tried["problem"]
-        update!(trial_problem: tried["problem"], tried_at: Time.current, ended_at: Time.current)
+        write unless there?
+        problem ? true : try
       rescue SystemCallError => e
-        fail("#{folder.path}: #{e.message.sub(/ @ .*/, "")}. Earlier backups are untouched.")
+        fail("The folder of backups: #{e.message.sub(/ @ .*/, "")}. Earlier backups are untouched.")
       end
 
-      # @param sentence [String] why there is none
-      def fail(sentence) = update!(problem: sentence, ended_at: Time.current)
+      # Restores it on trial.
+      #
+      # @return [Boolean] as #make
+      def try
+        tried = program("restore", path, "--trial")
+        # The machine or the database went, which says nothing of the file.
+        update!(ended_at: Time.current) and return false if tried["cut_off"]
+        folder.prune unless tried["problem"]
+        update!(trial_problem: tried["problem"], tried_at: Time.current, ended_at: Time.current)
+      end
+
+      # @param sentence [String] why there is none; of one that is whole nothing is wrong
+      def fail(sentence) = update!(problem: (sentence unless there?), ended_at: Time.current)
 
       # @return [Boolean] whether its file still lies where it was made
       def there? = !made_at.nil? && File.file?(File.join(Backups::Folder.here.path, file))
 
       private
+
+      def folder = @folder ||= Backups::Folder.here
+
+      def path = File.join(folder.path, file)
+
+      def write
+        said = program("backup", "--all", "-o", path)
+        return fail(said["problem"]) if said["problem"]
+        update!(said.slice("size", "rows", "pictures").merge(made_at: Time.current))
+      end
 
       ENDED = "The program that makes it ended by itself; the server's log says more. Earlier backups are untouched."
       PROGRAM = ['require "command_line"; exit Fobrel::CommandLine.run(ARGV)', "--"].freeze
@@ -72,9 +89,12 @@ module Fobrel
         said, trouble = [said, trouble].map { |io| io.tap(&:rewind).read.tap { io.close } }
         return JSON.parse(said) if ended&.success?
         # Exit 1 is a sentence for people.
-        return {"problem" => trouble.strip[0, 500]} if ended&.exitstatus == 1 && trouble.lines.size == 1
+        if ended&.exitstatus == 1 && trouble.lines.size == 1
+          # Where it lies is for the log.
+          return {"problem" => trouble.strip.gsub(%r{(?<![\w.])/(?:[\w.-]+/)+}, "")[0, 500]}
+        end
         Watching::Log.trouble("The program that makes a backup", trouble.strip)
-        {"problem" => ended ? ENDED : "It took over #{SECONDS / 3600} hours. Earlier backups are untouched."}
+        {"problem" => ended ? ENDED : "It took over #{SECONDS / 3600} hours. Earlier backups are untouched.", "cut_off" => true}
       end
 
       # @return [Process::Status, nil] nil when it took too long and was ended

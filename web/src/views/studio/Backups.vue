@@ -32,7 +32,7 @@ function outcome(one: One) {
   if (one.trial_problem) return `Could not be restored. ${one.trial_problem}`
   if (!one.made_at) return 'being made…'
   if (one.under_way) return 'made; being restored on trial…'
-  return one.tried_at ? 'restored on trial, and the same' : 'was cut off before its trial'
+  return one.tried_at ? 'restored on trial, and the same' : 'the test restore was cut off and is repeated'
 }
 </script>
 

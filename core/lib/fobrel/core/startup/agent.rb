@@ -54,14 +54,14 @@ module Fobrel
         rescue Errno::ENOSPC, Errno::EDQUOT, Errno::EFBIG
           clear
           raise Stopped,
-            "There is no room left where #{@folder.path} lies. What was there is there still. Make room, and try again."
+            "There is no room left where the folder #{folder.name} lies. What was there is there still. Make room, and try again."
         rescue Errno::EACCES, Errno::EROFS, Errno::EPERM => e
           clear
           raise Stopped,
-            "#{@folder.path} cannot be written to (#{e.class.name.split("::").last}). Nothing was changed. " \
+            "The folder #{folder.name} cannot be written to (#{e.class.name.split("::").last}). Nothing was changed. " \
               "See who may write there."
         rescue Errno::ENOTDIR, Errno::EEXIST
-          raise Stopped, "#{@folder.path} is no folder. Nothing was changed. Name another."
+          raise Stopped, "#{folder.name} is no folder. Nothing was changed. Name another."
         end
 
         # Puts an earlier plan in place, or what was here before Fobrel, without asking anybody. It stays so until
@@ -119,7 +119,7 @@ module Fobrel
           tree.locked(folder.own("lock"), patience: @patience) do |lock|
             unless lock
               raise Stopped,
-                "Another agent is at work in #{folder.path}. Nothing was changed. It will be done in a moment."
+                "Another agent is at work in #{folder.name}. Nothing was changed. It will be done in a moment."
             end
             return yield
           end

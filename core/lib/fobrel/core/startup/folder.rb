@@ -40,6 +40,9 @@ module Fobrel
           @sums = {}
         end
 
+        # @return [String] what a sentence calls it: where it lies is nobody's business but the machine's
+        def name = File.basename(path)
+
         # @return [String] of a thing of the agent's own, within the folder
         def own(*names) = [OWN, *names].join("/")
 
@@ -122,6 +125,7 @@ module Fobrel
         # What the rest relies on: somebody may have written over it.
         def plan?(said)
           said.is_a?(Hash) && said["files"].is_a?(Hash) && said["files"].values.all?(Hash) &&
+            [Hash, NilClass].any? { |kind| said["seat"].is_a?(kind) } &&
             Layers::PARTS.all? { |part| said[part].is_a?(Array) && said[part].all? { |line| line?(line) } }
         end
 

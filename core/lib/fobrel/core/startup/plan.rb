@@ -141,10 +141,12 @@ module Fobrel
             }
         end
 
+        # Names in it are one line each: none may pass for a line of ours.
         def words(about, lists)
+          seat, by, why = [about[:seat]["name"], about[:by], about[:why].to_s].map { |text| Names.clean(text) }
           <<~TEXT
-            #{about[:seat]["name"]}, start plan #{about[:number]}
-            Handed out by #{about[:by]}, #{about[:at]}#{": #{about[:why]}" if about[:why].to_s != ""}
+            #{seat}, start plan #{about[:number]}
+            Handed out by #{by}, #{about[:at]}#{": #{why}" if why != ""}
 
             startup   #{lists["startup"].size} brushes, loaded at every start, in the order of their numbers
             shelf     #{lists["shelf"].size} brushes at hand, loaded when asked for
@@ -160,7 +162,7 @@ module Fobrel
         end
 
         def keys(list)
-          found = list.select { _1["key"] }.map { "  #{_1["key"].ljust(8)} #{_1["name"]}" }
+          found = list.select { _1["key"] }.map { "  #{Names.clean(_1["key"]).ljust(8)} #{Names.clean(_1["name"])}" }
           found.empty? ? "" : "\nKeys\n#{found.join("\n")}"
         end
       end

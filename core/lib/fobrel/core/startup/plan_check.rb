@@ -10,7 +10,7 @@ module Fobrel
         # One name in one folder: nothing that climbs, hides, or that a system reads as something else.
         PATH = Regexp.union(
           %r{\A(?:startup|shelf)/[^/\\\0[:cntrl:]]{1,150}\.json\z},
-          %r{\Aparts/[0-9a-f]{64}\.[a-z]{3,4}\z},
+          %r{\Aparts/[0-9a-f]{64}\.(?:png|jpg|webp|tiff?|gif|svg)\z},
           /\AREAD ME\.txt\z/
         )
         SUM = /\A[0-9a-f]{64}\z/

@@ -42,7 +42,7 @@ module Fobrel
           @strips = strips
           @decoded = {}
           unless @folder.tree.kind(@folder.place(Plan::LISTING)) == :file
-            raise Problem, "#{folder} holds no start.json. Hand a start plan out to this seat first."
+            raise Problem, "#{@folder.name} holds no start.json. Hand a start plan out to this seat first."
           end
           @plan = read_plan
         end
@@ -70,7 +70,7 @@ module Fobrel
         def read_plan
           plan = @folder.listing
           return plan if plan["format"] == Plan::FORMAT && plan["startup"].is_a?(Array) && plan["startup"].all?(Hash)
-          raise Problem, "The start.json in #{@folder.path} is damaged. Repair it, or hand the plan out again."
+          raise Problem, "The start.json in #{@folder.name} is damaged. Repair it, or hand the plan out again."
         end
 
         # A painting program loads what lies in its startup folder, listed or not.
