@@ -148,4 +148,11 @@ RSpec.describe "bin/fobrel" do
     expect(results).to eq([[1, true, false]] * 4 + [[2, true, false]] * 4)
     expect(Dir.children(".")).to contain_exactly("mark.png", "bad.json")
   end
+
+  it "sends no control characters of others to a terminal" do
+    require_relative "../cli/plain_output"
+    out = StringIO.new
+    Fobrel::PlainOutput.new(out).puts("Fog\e[2J\e]0;owned\a", ["a\tb\r", "\u009B31mred", "ok\xFF".b])
+    expect(out.string).to eq("Fog\uFFFD[2J\uFFFD]0;owned\uFFFD\na\tb\uFFFD\n\uFFFD31mred\nok\uFFFD\n")
+  end
 end

@@ -99,6 +99,15 @@ RSpec.describe "starting and stopping" do
     secret = File.read("#{@folder}/session.secret")
     expect(File.stat("#{@folder}/session.secret").mode & 0o077).to eq(0)
     expect(cluster_runs?).to be true
+    # Its database dies: it is started again, and said so; pages wait meanwhile.
+    lock = Dir["#{@folder}/postgres/postmaster.pid"].first || "#{File.read("#{@folder}/postgres.place").strip}/postmaster.pid"
+    Process.kill(:KILL, Integer(File.foreach(lock).first))
+    Timeout.timeout(40) { sleep 0.1 until File.read(@log).include?("the database had ended and was started again") }
+    answer = Timeout.timeout(40) do
+      sleep 0.2 until (one = ask("/api/session")).code == "200"
+      one
+    end
+    expect(answer.body).to include('"person":null')
     expect(stop).to eq(0)
     expect { cluster_runs? }.to raise_error(SystemCallError)
 

@@ -143,6 +143,53 @@ RSpec.describe "on the wire" do
     expect(Process.clock_gettime(Process::CLOCK_MONOTONIC) - started).to be < 12
   end
 
+  describe "a line that a page listens on" do
+    def listen(cookie)
+      TCPSocket.open("127.0.0.1", port).tap do |socket|
+        socket.write("GET /api/libraries/#{@first.id}/live HTTP/1.1\r\nHost: localhost\r\nCookie: #{cookie}\r\n\r\n")
+        expect(socket.readpartial(4096)).to include("text/event-stream")
+      end
+    end
+
+    # Whether it ends within the five seconds that are promised.
+    def ends?(socket)
+      till = Process.clock_gettime(Process::CLOCK_MONOTONIC) + 5
+      loop do
+        left = till - Process.clock_gettime(Process::CLOCK_MONOTONIC)
+        return false unless left.positive? && socket.wait_readable(left)
+        socket.readpartial(4096)
+      end
+    rescue EOFError, Errno::ECONNRESET
+      true
+    end
+
+    let(:tove) { Studio::M::Person.find_by!(login: "tove") }
+    let(:maren) { Studio::M::Person.find_by!(login: "maren") }
+
+    it "ends with the session, the membership, the role and the account, and with nobody else's" do
+      other = listen(@cookies["maren"])
+      changes = [
+        -> { tove.sign_ins.end_all },
+        -> { Fobrel::Actions::ChangeRole.call(library: @first, person: maren, member: tove.id, role: "guest") },
+        -> { Fobrel::Actions::LeaveLibrary.call(library: @first, person: maren, member: tove.id, drafts_to: nil) }
+      ]
+      changes.each do |change|
+        line = listen(cookie("tove"))
+        change.call
+        expect(ends?(line)).to be(true)
+      end
+      line = listen(cookie("ilse"))
+      ilse = Studio::M::Person.find_by!(login: "ilse")
+      Fobrel::Actions::ChangePerson.call(person: maren, other: ilse, wish: {"closed" => true})
+      expect(ends?(line)).to be(true)
+      expect(other.wait_readable(0.2) && other.readpartial(4096)).not_to be_nil # news of the changes, and no end
+      other.close
+    ensure
+      Studio::M::Person.update_all(closed_at: nil)
+      @first.memberships.find_or_create_by!(person: tove) { |one| one.role = "artist" }.update!(role: "artist")
+    end
+  end
+
   secret = "fobrel.session=a-secret-of-mine"
   {
     "a bad chunk" => ["POST /api/session HTTP/1.1\nHost: localhost\nTransfer-Encoding: chunked\n", "zz\r\n"],

@@ -401,4 +401,48 @@ RSpec.describe "people and libraries", :api do
   ensure
     Studio.clear
   end
+
+  it "knows a login however it is written, and takes none that looks like another" do
+    names = Fobrel::Core::Names
+    expect(["Ｍaren", " MAREN ", "ma\u200Bren", "e\u0301va"].map { |text| names.login(text) }).to eq(%w[maren maren maren éva])
+    person = ->(login, name = "Any") { Studio::M::Person.new(login:, name:, password: "four quiet harbour words") }
+    expect(%w[maren2 дмитрий 山田たろう çelik].map { |login| person[login].valid? }).to all(be(true))
+    # Cyrillic а in a Latin word, Greek ο, digits of another script, a line break, a direction mark.
+    odd = ["m\u0430ren", "t\u03BFve", "tove\u0661", "to\nve x", "a b"]
+    expect(odd.map { |login| person[login].valid? }).to all(be(false))
+    expect(person["nobody", "Maren\u202E\nOake"].name).to eq("Maren Oake")
+  end
+
+  it "does not do for somebody what they may not do any more when it comes up" do
+    sign_in("tove")
+    ids = @first.presets.limit(2).ids
+    said = {"preset_ids" => ids, "tag" => "late"}
+    task = Studio::M::Task.create!(
+      library: @first, person: Studio::M::Person.find_by!(login: "tove"), kind: "ChangeMany", message: "Tagging",
+      about: {"deed" => "tag", "said" => said, "answer" => {}, "via" => "page"}
+    )
+    member = @first.memberships.find_by!(person: task.person)
+    member.update!(role: "guest")
+    Fobrel::Jobs::ChangeMany.run(task.id)
+    expect([task.reload.state, task.message, @first.tags.exists?(name: "late")]).to match(["failed", /may not do it any more/, false])
+    member.update!(role: "artist")
+    again = Studio::M::Task.create!(**task.attributes.symbolize_keys.slice(:library_id, :person_id, :kind, :message, :about))
+    Fobrel::Jobs::ChangeMany.run(again.id)
+    expect([again.reload.state, @first.tags.exists?(name: "late")]).to eq(["done", true])
+  end
+
+  it "ends tokens with a new password where that is asked for, and lets nobody into an archive" do
+    sign_in("maren")
+    maren = Studio::M::Person.find_by!(login: "maren")
+    2.times { |n| Studio::M::AccessToken.issue(maren, "box #{n}") }
+    fresh = "another four quiet words"
+    call(:put, "/api/me/password", {now: Studio::PASSWORD, password: fresh})
+    expect([status, maren.access_tokens.count]).to eq([200, 2])
+    call(:put, "/api/me/password", {now: fresh, password: "#{fresh} more", tokens: true})
+    expect([status, maren.access_tokens.count]).to eq([200, 0])
+    key = Studio::M::Invitation.issue(@second, maren, role: "guest", name: "").last
+    @second.update!(archived_at: Time.current)
+    call(:get, "/api/invitations/#{key}")
+    expect(status).to eq(404)
+  end
 end

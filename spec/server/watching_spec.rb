@@ -128,4 +128,19 @@ RSpec.describe "watching over the server", :api do
     expect([Studio::M::Try.read("door"), count.call]).to eq([nil, 1])
     expect(Rack::Attack.cache.store).to eq(Studio::M::Try)
   end
+
+  it "gives figures to this machine under its own names only" do
+    ask = ->(**env) { get("/metrics", {}, {"REMOTE_ADDR" => "127.0.0.1", **env.transform_keys(&:to_s)}) && status }
+    # What is no address of ours is not there (or not under this name).
+    header "Host", nil
+    expect([ask[HTTP_HOST: "localhost:4810"], ask[HTTP_HOST: "127.0.0.1"]]).to eq([200, 200])
+    expect([ask[HTTP_HOST: "evil.example"], ask[HTTP_HOST: "localhost", REMOTE_ADDR: "10.0.0.9"]]).to eq([403, 404])
+  end
+
+  it "is not ready when the folder for what is sent is full" do
+    health = Fobrel::Watching::Health
+    allow(health).to receive(:free).and_call_original
+    allow(health).to receive(:free).with(Dir.tmpdir).and_return(1_000_000)
+    expect(health.checks[:disk]).to match(/full but for 0 MB/)
+  end
 end
