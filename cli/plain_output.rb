@@ -1,8 +1,8 @@
 # frozen_string_literal: true
 
 module Fobrel
-  # Writes lines to a terminal. Names come from files and from other people: a control character in one of them could move
-  # the cursor, change what is shown or answer for the person, so each is shown as a mark instead.
+  # Writes lines to a terminal. Names come from files and from other people: a control character in one of them could
+  # move the cursor, change what is shown or answer for the person, so each is shown as a mark instead.
   class PlainOutput
     # C0 but for tab and line feed, DEL, and C1 (ECMA-48).
     CONTROL = /[\u0000-\u0008\u000B-\u001F\u007F-\u009F]/

@@ -36,8 +36,8 @@ module Fobrel
       expire_after: 30 * 86_400
     }.freeze
 
-    # Refuses more sign-ins than a person types, from one address to one account (in Api::Session): whoever knows a login
-    # must not be able to lock its owner out. From one address to all accounts together, five times as many.
+    # Refuses more sign-ins than a person types, from one address to one account (in Api::Session): whoever knows a
+    # login must not be able to lock its owner out. From one address to all accounts together, five times as many.
     SIGN_IN_LIMIT = Integer(ENV.fetch("SIGN_IN_LIMIT", 20))
     SIGN_IN_PERIOD = 60
     Rack::Attack.cache.store = Models::Try
@@ -163,7 +163,9 @@ module Fobrel
 
     # Answers under the names that it is known by only.
     class KnownHosts < Rack::Protection::HostAuthorization
-      def default_reaction(_env) = PlainErrors.answer(403, "Fobrel does not answer under this name. Nothing was changed.", nil)
+      def default_reaction(_env)
+        PlainErrors.answer(403, "Fobrel does not answer under this name. Nothing was changed.", nil)
+      end
     end
 
     # Decodes a path once, before anything compares it; what is still written in code after that was

@@ -158,7 +158,12 @@ module Fobrel
         changes = verb != "get" && !said.key?("x-changes")
         max_bytes = said.fetch("x-max-bytes") { said.key?("requestBody") ? MAX_JSON : RequestGate::ANYBODY }
         Operation.new(
-          verb: verb.upcase, path:, may: said.fetch("x-may").to_sym, pattern: pattern(path, shapes), shapes:, changes:,
+          verb: verb.upcase,
+          path:,
+          may: said.fetch("x-may").to_sym,
+          pattern: pattern(path, shapes),
+          shapes:,
+          changes:,
           max_bytes:
         )
       end

@@ -25,7 +25,12 @@ module Fobrel
         arriving = total
         free = @free.call
         full = free && free - arriving - bytes < Watching::Health::LEAST
-        raise RequestGate::Refused.new(507, "The disk is full. Nothing was kept. Tell whoever looks after Fobrel.") if full
+        if full
+          raise RequestGate::Refused.new(
+            507,
+            "The disk is full. Nothing was kept. Tell whoever looks after Fobrel."
+          )
+        end
         raise RequestGate::Refused.new(503, BUSY) if arriving.positive? && arriving + bytes > @most
         write(@held + bytes)
       end

@@ -3,8 +3,8 @@
 require_relative "puma_limits"
 
 module Fobrel
-  # The answer to what never reached a route, or broke outside of one: a sentence, our headers and a number. What exactly
-  # happened stands in the log alone, without what was sent.
+  # The answer to what never reached a route, or broke outside of one: a sentence, our headers and a number. What
+  # exactly happened stands in the log alone, without what was sent.
   module PlainErrors
     SENTENCES = {
       400 => "This request is not written as HTTP asks. Nothing was changed.",
@@ -14,8 +14,8 @@ module Fobrel
       503 => "Fobrel is stopping. Nothing was changed. Try again in a moment.",
       507 => "The disk is full. Nothing was kept. Tell whoever looks after Fobrel."
     }.freeze
-    BROKEN = "Something went wrong on our side. What was saved before is still there. If it happens again, tell whoever " \
-      "looks after Fobrel the number %s."
+    BROKEN = "Something went wrong on our side. What was saved before is still there. If it happens again, tell " \
+      "whoever looks after Fobrel the number %s."
     private_constant :SENTENCES, :BROKEN
 
     # A page waits and asks again where it is told so.
@@ -57,13 +57,25 @@ module Fobrel
 
       def status_of(error, status)
         return [507, SENTENCES[507]] if error.is_a?(Errno::ENOSPC) || error.cause.is_a?(Errno::ENOSPC)
-        return [400, SENTENCES[400]] if error.is_a?(EncodingError) || error.is_a?(Rack::QueryParser::InvalidParameterError)
+        if error.is_a?(EncodingError) || error.is_a?(Rack::QueryParser::InvalidParameterError)
+          return [
+            400,
+            SENTENCES[400]
+          ]
+        end
         [status, SENTENCES[status]]
       end
 
       # What a parser says holds what was sent, cookies too: its class is enough.
       def told(error, status, number)
-        return Watching::Log.line("refused", id: number, status:, said: error.class.name) if status < 500 || status == 501
+        if status < 500 || status == 501
+          return Watching::Log.line(
+            "refused",
+            id: number,
+            status:,
+            said: error.class.name
+          )
+        end
         Watching::Log.trouble("outside of a route", error, id: number)
       end
     end

@@ -5,9 +5,9 @@ require "puma/client"
 require "puma/log_writer"
 
 module Fobrel
-  # What Puma reads before the application sees a request is held to our limits too: the gate is asked once a request's head
-  # is there and before its body is read (Puma::Client#setup_body), what arrives is counted, and a sender that takes too
-  # long is ended. Puma has one limit for all routes and starts its clock anew with each byte.
+  # What Puma reads before the application sees a request is held to our limits too: the gate is asked once a request's
+  # head is there and before its body is read (Puma::Client#setup_body), what arrives is counted, and a sender that
+  # takes too long is ended. Puma has one limit for all routes and starts its clock anew with each byte.
   module PumaLimits
     # Seconds for a request's head, and for a body beside the time that it takes at the slowest rate.
     HEAD_SECONDS = Integer(ENV.fetch("HEAD_SECONDS", 20))
@@ -141,7 +141,11 @@ module Fobrel
           left = BYTES
           while left.positive? && (wait = ends - Process.clock_gettime(Process::CLOCK_MONOTONIC)).positive?
             io.wait_readable(wait) or break
-            left -= (io.read_nonblock(65_536).bytesize rescue break)
+            left -= begin
+              io.read_nonblock(65_536).bytesize
+            rescue
+              break
+            end
           end
         end
       end

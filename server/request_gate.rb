@@ -1,9 +1,9 @@
 # frozen_string_literal: true
 
 module Fobrel
-  # Decides, from a request's head alone, how large its body may be: before any of it is read. Nobody who is not signed in
-  # sends more than a few kilobytes; everybody else sends what the contract allows on that route (`x-max-bytes`), if they
-  # may use the route at all.
+  # Decides, from a request's head alone, how large its body may be: before any of it is read. Nobody who is not signed
+  # in sends more than a few kilobytes; everybody else sends what the contract allows on that route (`x-max-bytes`), if
+  # they may use the route at all.
   #
   #   gate.limit("REQUEST_METHOD" => "POST", "REQUEST_PATH" => "/api/session", "CONTENT_LENGTH" => "99999999")
   #   # raises RequestGate::Refused, 413
@@ -23,7 +23,10 @@ module Fobrel
 
     # @param secret [String] that the session's cookie is encrypted with
     def initialize(secret:)
-      @encryptor = Rack::Session::Encryptor.new(secret, App::SESSION.slice(:serialize_json).merge(purpose: App::SESSION[:key]))
+      @encryptor = Rack::Session::Encryptor.new(
+        secret,
+        App::SESSION.slice(:serialize_json).merge(purpose: App::SESSION[:key])
+      )
     end
 
     # @param env [Hash] as the HTTP parser left it: before the path is decoded
@@ -45,7 +48,9 @@ module Fobrel
     private
 
     # A body of unknown length counts as a large one.
-    def large?(env) = env.key?("HTTP_TRANSFER_ENCODING") || env["CONTENT_LENGTH"].to_s.size > 4 && env["CONTENT_LENGTH"].to_i > ANYBODY
+    def large?(env)
+      env.key?("HTTP_TRANSFER_ENCODING") || env["CONTENT_LENGTH"].to_s.size > 4 && env["CONTENT_LENGTH"].to_i > ANYBODY
+    end
 
     def path(env) = Rack::Utils.unescape_path(env["REQUEST_PATH"].to_s).scrub
 

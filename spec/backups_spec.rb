@@ -213,9 +213,21 @@ RSpec.describe Fobrel::Backups, :command do
     end
 
     {
-      "a desk's folder that leads out" => ["seats", ->(rows) { rows.sub("desk-whole", "../../x") }, /seats \d+: Folder/],
+      "a desk's folder that leads out" => [
+        "seats",
+        ->(rows) {
+          rows.sub("desk-whole", "../../x")
+        },
+        /seats \d+: Folder/
+],
       "a role that nobody has" => ["memberships", ->(rows) { rows.sub(/\bguest\b/, "owner") }, /memberships/],
-      "a login that looks like another" => ["people", ->(rows) { rows.sub(/\bmaren\b/, "m\u0430ren") }, /people \d+: Login/],
+      "a login that looks like another" => [
+        "people",
+        ->(rows) {
+          rows.sub(/\bmaren\b/, "m\u0430ren")
+        },
+        /people \d+: Login/
+],
       "a version that is not what it is found by" =>
         ["editions", ->(rows) { rows.sub('""opacity"": 1', '""opacity"": 0.9') }, /version \d+: its fingerprint/],
       "a plan that writes elsewhere" =>
@@ -225,7 +237,11 @@ RSpec.describe Fobrel::Backups, :command do
         path = forged(table) { |rows| change[rows].tap { |other| expect(other).not_to eq(rows) } }
         expect { restored(path) { nil } }.to raise_error(Fobrel::Core::Problem, told)
         in_scratch do
-          expect { Fobrel::Backups::Copy.open(path) { |copy| Fobrel::Backups::Restore.call(copy) } }.to raise_error(Fobrel::Core::Problem)
+          expect {
+            Fobrel::Backups::Copy.open(path) { |copy|
+              Fobrel::Backups::Restore.call(copy)
+            }
+          }.to raise_error(Fobrel::Core::Problem)
           expect([Studio::M::Person.count, Studio::M::Seat.count, Studio::M::Preset.count]).to eq([0, 0, 0])
         end
       end

@@ -100,7 +100,8 @@ RSpec.describe "starting and stopping" do
     expect(File.stat("#{@folder}/session.secret").mode & 0o077).to eq(0)
     expect(cluster_runs?).to be true
     # Its database dies: it is started again, and said so; pages wait meanwhile.
-    lock = Dir["#{@folder}/postgres/postmaster.pid"].first || "#{File.read("#{@folder}/postgres.place").strip}/postmaster.pid"
+    place = File.expand_path(File.read("#{@folder}/postgres.place").strip, @folder)
+    lock = "#{place}/postmaster.pid"
     Process.kill(:KILL, Integer(File.foreach(lock).first))
     Timeout.timeout(40) { sleep 0.1 until File.read(@log).include?("the database had ended and was started again") }
     answer = Timeout.timeout(40) do

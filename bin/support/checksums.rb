@@ -2,9 +2,9 @@
 
 require "digest"
 
-# Whether every gem that was installed is the one that was chosen: `Gemfile.checksums` has the SHA-256 of each package, and
-# Bundler of Debian 12 (2.3) does not look at sums itself. `--write` notes those that are installed, after a change of the
-# lock file.
+# Whether every gem that was installed is the one that was chosen: `Gemfile.checksums` has the SHA-256 of each package,
+# and Bundler of Debian 12 (2.3) does not look at sums itself. `--write` notes those that are installed, after a change
+# of the lock file.
 class Checksums
   # @param root [String] of the project
   def initialize(root)

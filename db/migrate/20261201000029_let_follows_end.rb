@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
-# A library follows another by a right that the other's leads grant and end. A brush that a release no longer holds stays
-# known, so that it comes back as what it was when another release holds it again.
+# A library follows another by a right that the other's leads grant and end. A brush that a release no longer holds
+# stays known, so that it comes back as what it was when another release holds it again.
 class LetFollowsEnd < ActiveRecord::Migration[7.2]
   def change
     create_table :follow_rights do |t|

@@ -2,8 +2,8 @@
 
 module Fobrel
   module Actions
-    # A library begins to follow bundles of another and takes a release of each. It needs the right to do so; where it has
-    # none, whoever also leads the publisher grants it by following, and anybody else asks for it.
+    # A library begins to follow bundles of another and takes a release of each. It needs the right to do so; where it
+    # has none, whoever also leads the publisher grants it by following, and anybody else asks for it.
     class BeginToFollow < Action
       # @param library [Models::Library] that follows
       # @param wanted [Array<Array(Models::Bundle, Models::Release)>] of one publisher

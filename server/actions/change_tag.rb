@@ -17,7 +17,9 @@ module Fobrel
         refuse_taken
         from = @tag.name
         changes.watch(Models::Tag.where(id: @tag), %w[name colour shape]) { @tag.update!(**@said) }
-        changes.watch(@tag.library.brush_sets.where.not(query: nil), %w[query pointers]) { Finding::Standing.follow(@tag, from) }
+        changes.watch(@tag.library.brush_sets.where.not(query: nil), %w[query pointers]) {
+          Finding::Standing.follow(@tag, from)
+        }
         synonyms
         write_down(@tag.library, @person, "tag", said(from), about: [@tag]) unless changes.empty?
         @tag

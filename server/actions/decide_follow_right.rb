@@ -5,8 +5,11 @@ module Fobrel
     # A lead of a publishing library grants, refuses or ends another library's right to follow its bundles. What that
     # library has taken stays with it.
     class DecideFollowRight < Deed
-      WORDS = {"granted" => "may follow its bundles", "refused" => "may not follow its bundles",
-               "ended" => "may no longer follow its bundles"}.freeze
+      WORDS = {
+        "granted" => "may follow its bundles",
+        "refused" => "may not follow its bundles",
+        "ended" => "may no longer follow its bundles"
+      }.freeze
       private_constant :WORDS
 
       # @param right [Models::FollowRight]

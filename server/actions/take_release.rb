@@ -130,7 +130,11 @@ module Fobrel
         return if preset.hidden_at.nil?
         choice = @choices.dig(id, HIDDEN)
         by_hand = known && known.left_as != "hidden"
-        (choice ? choice == "mine" : by_hand) ? "stays" : "back"
+        if choice ? choice == "mine" : by_hand
+          "stays"
+        else
+          "back"
+        end
       end
 
       def row(id, theirs, known)

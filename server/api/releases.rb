@@ -11,7 +11,14 @@ module Fobrel
         how = {number: json["number"], notes: json.fetch("notes", "")}
         if Actions::ReleaseBundle.new(bundle:, person:).long?
           about = {"bundle" => bundle.id, **how.transform_keys(&:to_s)}
-          answer_begun(Jobs::WriteRelease.begin(library: bundle.library, person:, about:, message: "Releasing #{bundle.name}"))
+          answer_begun(
+            Jobs::WriteRelease.begin(
+              library: bundle.library,
+              person:,
+              about:,
+              message: "Releasing #{bundle.name}"
+            )
+          )
         end
         answer(Views::Bundles.release(Actions::ReleaseBundle.call(bundle:, person:, **how)), 201)
       end

@@ -2,8 +2,9 @@
 
 module Fobrel
   module Backups
-    # Whether the rows of a studio that was just brought into the database are ones that the operations could have made. A
-    # backup's own sums only say that it is as somebody wrote it: whoever writes one can write new sums beside new rows.
+    # Whether the rows of a studio that was just brought into the database are ones that the operations could have made.
+    # A backup's own sums only say that it is as somebody wrote it: whoever writes one can write new sums beside new
+    # rows.
     #
     #   Validation.call   # raises Core::Problem, which undoes the restore
     class Validation
@@ -28,8 +29,8 @@ module Fobrel
         return if @problems.empty?
         more = " and #{@problems.size - TOLD} more" if @problems.size > TOLD
         raise Core::Problem,
-          "The backup holds what Fobrel would never have written: #{@problems.first(TOLD).join("; ")}#{more}. Nothing of " \
-            "it was kept. Take another backup."
+          "The backup holds what Fobrel would never have written: #{@problems.first(TOLD).join("; ")}#{more}. " \
+            "Nothing of it was kept. Take another backup."
       end
 
       private
@@ -71,7 +72,7 @@ module Fobrel
           name = "picture #{asset.sha256[0, 12]}"
           next problem(name, "its sum is another") unless Core::Sum.of(bytes) == asset.sha256
           next problem(name, "it is no kind of picture (#{asset.ext})") unless ENDINGS.include?(asset.ext)
-          asset.ext == "svg" ? shape(bytes, name) : kind(bytes, name)
+          (asset.ext == "svg") ? shape(bytes, name) : kind(bytes, name)
         end
       end
 

@@ -78,7 +78,9 @@ module Fobrel
         # @return [Array<String>] what lies there and is no link, within the folder
         def entries(tree, folder = "")
           names = tree.children(folder).reject { |name| name == TAKEN || name.start_with?(".") }
-          names.map { |name| [folder, name].reject(&:empty?).join("/") }.select { |path| %i[file folder].include?(tree.kind(path)) }
+          names.map { |name|
+            [folder, name].reject(&:empty?).join("/")
+          }.select { |path| %i[file folder].include?(tree.kind(path)) }
         end
 
         # What was dealt with is left alone until it is another.
@@ -130,8 +132,8 @@ module Fobrel
           found = files(tree, path)
           size = found.sum { |one| one.stat.size }
           if found.size > Actions::Deliver::MAX_FILES
-            return "It has more than #{Actions::Deliver::MAX_FILES} files. It was not read and lies where it was. Pack " \
-              "it as one ZIP."
+            return "It has more than #{Actions::Deliver::MAX_FILES} files. It was not read and lies where it was. " \
+              "Pack it as one ZIP."
           end
           return if size <= Actions::Deliver::MAX_BYTES
           "It is #{size / 1024 / 1024} MB large, more than #{Actions::Deliver::MAX_BYTES / 1024 / 1024} MB. It was " \
@@ -145,7 +147,7 @@ module Fobrel
               arrival = Models::Arrival.create!(library:, name: called(path), source: SOURCE, watched: sum(tree, path))
               files(tree, path).each { |one|
                 name = plain(one.path.delete_prefix("#{File.dirname(path)}/"))
-                tree.open(one.path) { |io| Actions::Deliver.add(arrival, name:, io:) }
+                tree.open_file(one.path) { |io| Actions::Deliver.add(arrival, name:, io:) }
               }
               Actions::Deliver.call(arrival:, person: nil)
             end

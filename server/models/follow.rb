@@ -14,12 +14,13 @@ module Fobrel
       has_many :known, class_name: "Fobrel::Models::FollowedBrush"
 
       # Those that are told of what is new.
-      scope :current, lambda {
-        joins(:bundle).where(stays: false).where(<<~SQL)
-          EXISTS (SELECT 1 FROM follow_rights r WHERE r.state = 'granted'
-            AND r.publisher_id = bundles.library_id AND r.library_id = follows.library_id)
-        SQL
-      }
+      scope :current,
+        lambda {
+          joins(:bundle).where(stays: false).where(<<~SQL)
+            EXISTS (SELECT 1 FROM follow_rights r WHERE r.state = 'granted'
+              AND r.publisher_id = bundles.library_id AND r.library_id = follows.library_id)
+          SQL
+        }
 
       # @return [FollowRight, nil]
       def right = FollowRight.find_by(publisher: bundle.library_id, library: library_id)

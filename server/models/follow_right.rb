@@ -2,8 +2,8 @@
 
 module Fobrel
   module Models
-    # A library's right to follow bundles of another. A lead of the publisher grants it (or follows for both, which grants
-    # it too) and can end it. It also ends when the following library has no lead left who may see the publisher.
+    # A library's right to follow bundles of another. A lead of the publisher grants it (or follows for both, which
+    # grants it too) and can end it. It also ends when the following library has no lead left who may see the publisher.
     class FollowRight < Record
       STATES = %w[asked granted refused ended].freeze
 

@@ -106,8 +106,8 @@ module Fobrel
       end
       private_class_method :keep
 
-      # On a connection of its own where something longer is under way on this one: two who paint the same would wait for
-      # each other's whole deed.
+      # On a connection of its own where something longer is under way on this one: two who paint the same would wait
+      # for each other's whole deed.
       def self.by_itself
         return yield unless connection.transaction_open?
         Thread.new { connection_pool.with_connection { yield } }.value

@@ -22,7 +22,14 @@ module Fobrel
       validates :login, length: {in: 2..40}, format: {with: Core::Names::LOGIN}
       validates :name, length: {maximum: 60}
       validate :password_rule, if: :password
-      validate { errors.add(:login, "has letters of several scripts, which look alike") unless Core::Names.one_script?(login.to_s) }
+      validate {
+        unless Core::Names.one_script?(login.to_s)
+          errors.add(
+            :login,
+            "has letters of several scripts, which look alike"
+          )
+        end
+      }
 
       # Who is still of the studio.
       scope :here, -> { where(closed_at: nil) }

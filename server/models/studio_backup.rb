@@ -94,7 +94,10 @@ module Fobrel
           return {"problem" => trouble.strip.gsub(%r{(?<![\w.])/(?:[\w.-]+/)+}, "")[0, 500]}
         end
         Watching::Log.trouble("The program that makes a backup", trouble.strip)
-        {"problem" => ended ? ENDED : "It took over #{SECONDS / 3600} hours. Earlier backups are untouched.", "cut_off" => true}
+        {
+          "problem" => ended ? ENDED : "It took over #{SECONDS / 3600} hours. Earlier backups are untouched.",
+          "cut_off" => true
+        }
       end
 
       # @return [Process::Status, nil] nil when it took too long and was ended

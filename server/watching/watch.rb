@@ -29,7 +29,7 @@ module Fobrel
       # What breaks between here and a route is answered as plainly as what a route does.
       def whatever_happens(env)
         yield
-      rescue StandardError => e
+      rescue => e
         PlainErrors.call(e, env)
       end
 

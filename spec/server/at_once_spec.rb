@@ -69,13 +69,15 @@ RSpec.describe "several people at once" do
   it "hands plans out five times: the folder has the newest, and is said to" do
     seat = @library.seats.create!(name: "Desk", folder: "desk-at-once").tap { |one| one.put_in_order(@ids.first(2)) }
     5.times do
-      given = at_once(*Array.new(5) do |index|
-        lambda do
-          mine = Studio::M::Seat.find(seat.id)
-          Fobrel::Actions::HandOut.call(seat: mine, person: @people.first, why: "no. #{index}")
-          Studio::M::SeatFolder.new(mine).pull(repair: true)
+      given = at_once(
+        Array.new(5) do |index|
+          lambda do
+            mine = Studio::M::Seat.find(seat.id)
+            Fobrel::Actions::HandOut.call(seat: mine, person: @people.first, why: "no. #{index}")
+            Studio::M::SeatFolder.new(mine).pull(repair: true)
+          end
         end
-      end)
+      )
       expect(given.grep(Exception)).to eq([])
       newest = seat.reload.handed
       expect(Fobrel::Core::Startup::Folder.new(seat.path).plan["plan"]).to eq(newest.number)
@@ -86,7 +88,10 @@ RSpec.describe "several people at once" do
   end
 
   it "paints and keeps a strip while somebody else's longer deed has painted the same and is not done" do
-    value = Fobrel::Core::Preset::Preset.build("New", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 31}}})
+    value = Fobrel::Core::Preset::Preset.build(
+      "New",
+      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 31}}}
+    )
     painted, done = Queue.new, Queue.new
     long = Thread.new do
       Studio::M::Record.transaction do
@@ -103,15 +108,27 @@ RSpec.describe "several people at once" do
   end
 
   it "writes a release without holding its bundle, and freezes none that is not what it wrote" do
-    bundle = @library.bundles.create!(name: "Kit", licence: "CC0-1.0", author: "M").tap { |one| one.put_in_order(@ids.first(3)) }
+    bundle = @library.bundles.create!(name: "Kit", licence: "CC0-1.0", author: "M").tap { |one|
+      one.put_in_order(@ids.first(3))
+    }
     other = @people.last
     writing = Fobrel::Actions::ReleaseBundle.new(bundle:, person: @people.first, notes: "")
     writing.write
-    changed = at_once(-> {
-      Fobrel::Actions::ChangeBundle.call(bundle: Studio::M::Bundle.find(bundle.id), person: other, ids: @ids.first(2))
-    })
+    changed = at_once(
+      -> {
+        Fobrel::Actions::ChangeBundle.call(
+          bundle: Studio::M::Bundle.find(bundle.id),
+          person: other,
+          ids: @ids.first(2)
+        )
+      }
+    )
     expect(changed.grep(Exception)).to eq([])
-    expect { Studio::M::Record.transaction { writing.call } }.to raise_error(Fobrel::Actions::Action::Overtaken, /Nothing was released/)
+    expect {
+      Studio::M::Record.transaction {
+        writing.call
+      }
+    }.to raise_error(Fobrel::Actions::Action::Overtaken, /Nothing was released/)
     expect(bundle.releases.count).to eq(0)
     made = Fobrel::Actions::ReleaseBundle.call(bundle: bundle.reload, person: other, notes: "")
     expect(made.items.size).to eq(2)

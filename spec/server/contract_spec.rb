@@ -128,7 +128,11 @@ RSpec.describe "who the contract lets ask", :api do
   end
 
   def with_number(value, way, number)
-    JSON.parse(JSON.generate(value)).tap { |copy| way[..-2].inject(copy) { |inner, key| inner[key] }[way.last] = number }
+    JSON.parse(JSON.generate(value)).tap { |copy|
+      way[..-2].inject(copy) { |inner, key|
+        inner[key]
+      }[way.last] = number
+    }
   end
 
   it "takes no number that breaks something later: each of the contract, as far too large, too small and as text" do
@@ -167,14 +171,23 @@ RSpec.describe "who the contract lets ask", :api do
   it "bounds what a desk reports, so that its view stands whatever a desk says" do
     sign_in("maren")
     path = "/api/seats/#{things["seats"].id}"
-    start = {started_at: "2026-12-01T08:00:00Z", ms: 86_400_000, failed: 1_000_000, loaded: [], stray: [], memory: 10**15}
+    start = {
+      started_at: "2026-12-01T08:00:00Z",
+      ms: 86_400_000,
+      failed: 1_000_000,
+      loaded: [],
+      stray: [],
+      memory: 10**15
+    }
     {ms: 1e300, memory: 2**63, failed: -1}.each do |field, number|
       answer = call(:post, "#{path}/report", {start: start.merge(field => number)})
       expect([field, answer["error"], status]).to match([field, /\.\z/, be_between(400, 422)])
     end
     call(:post, "#{path}/report", {start:})
     expect(status).to eq(200)
-    [path, "/api/libraries/#{@first.id}/seats"].each { |address| call(:get, address) && expect(status).to(eq(200), address) }
+    [path, "/api/libraries/#{@first.id}/seats"].each { |address|
+      call(:get, address) && expect(status).to(eq(200), address)
+    }
   end
 
   it "lets a token that only reads change nothing: what changes nothing says so in the contract" do
@@ -185,9 +198,17 @@ RSpec.describe "who the contract lets ask", :api do
     end
     expect(let_through.map(&:path)).to contain_exactly(
       *%w[
-        /api/libraries/{library}/strip /api/libraries/{library}/pad /api/libraries/{library}/comparison /api/curves
-        /api/hand/fit /api/libraries/{library}/rows /api/libraries/{library}/uses /api/libraries/{library}/differences
-        /api/libraries/{library}/recipes/preview /api/libraries/{library}/exports /api/exports/{id}/repeat
+        /api/libraries/{library}/strip
+        /api/libraries/{library}/pad
+        /api/libraries/{library}/comparison
+        /api/curves
+        /api/hand/fit
+        /api/libraries/{library}/rows
+        /api/libraries/{library}/uses
+        /api/libraries/{library}/differences
+        /api/libraries/{library}/recipes/preview
+        /api/libraries/{library}/exports
+        /api/exports/{id}/repeat
         /api/libraries/{library}/parts/kit
       ]
     )

@@ -404,7 +404,11 @@ RSpec.describe "people and libraries", :api do
 
   it "knows a login however it is written, and takes none that looks like another" do
     names = Fobrel::Core::Names
-    expect(["Ｍaren", " MAREN ", "ma\u200Bren", "e\u0301va"].map { |text| names.login(text) }).to eq(%w[maren maren maren éva])
+    expect(
+      ["Ｍaren", " MAREN ", "ma\u200Bren", "e\u0301va"].map { |text|
+        names.login(text)
+      }
+    ).to eq(%w[maren maren maren éva])
     person = ->(login, name = "Any") { Studio::M::Person.new(login:, name:, password: "four quiet harbour words") }
     expect(%w[maren2 дмитрий 山田たろう çelik].map { |login| person[login].valid? }).to all(be(true))
     # Cyrillic а in a Latin word, Greek ο, digits of another script, a line break, a direction mark.
@@ -418,15 +422,32 @@ RSpec.describe "people and libraries", :api do
     ids = @first.presets.limit(2).ids
     said = {"preset_ids" => ids, "tag" => "late"}
     task = Studio::M::Task.create!(
-      library: @first, person: Studio::M::Person.find_by!(login: "tove"), kind: "ChangeMany", message: "Tagging",
+      library: @first,
+      person: Studio::M::Person.find_by!(login: "tove"),
+      kind: "ChangeMany",
+      message: "Tagging",
       about: {"deed" => "tag", "said" => said, "answer" => {}, "via" => "page"}
     )
     member = @first.memberships.find_by!(person: task.person)
     member.update!(role: "guest")
     Fobrel::Jobs::ChangeMany.run(task.id)
-    expect([task.reload.state, task.message, @first.tags.exists?(name: "late")]).to match(["failed", /may not do it any more/, false])
+    expect(
+      [
+        task.reload.state,
+        task.message,
+        @first.tags.exists?(name: "late")
+      ]
+    ).to match(["failed", /may not do it any more/, false])
     member.update!(role: "artist")
-    again = Studio::M::Task.create!(**task.attributes.symbolize_keys.slice(:library_id, :person_id, :kind, :message, :about))
+    again = Studio::M::Task.create!(
+      **task.attributes.symbolize_keys.slice(
+        :library_id,
+        :person_id,
+        :kind,
+        :message,
+        :about
+      )
+    )
     Fobrel::Jobs::ChangeMany.run(again.id)
     expect([again.reload.state, @first.tags.exists?(name: "late")]).to eq(["done", true])
   end

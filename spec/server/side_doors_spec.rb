@@ -31,7 +31,11 @@ RSpec.describe "side doors", :api do
       # The account itself is open to its owner, who comes from elsewhere.
       env = {"REMOTE_ADDR" => "10.9.9.9", "HTTP_HOST" => "localhost", "HTTP_X_CSRF_TOKEN" => @token}
       stub_const("Fobrel::Api::Session::SLOWED", 0)
-      post("/api/session", JSON.generate({login: "maren", password: Studio::PASSWORD}), env.merge("CONTENT_TYPE" => "application/json"))
+      post(
+        "/api/session",
+        JSON.generate({login: "maren", password: Studio::PASSWORD}),
+        env.merge("CONTENT_TYPE" => "application/json")
+      )
       expect(status).to eq(200)
       clear_cookies
       @token = nil
@@ -207,9 +211,20 @@ RSpec.describe "side doors", :api do
     begun = call(:post, "/api/bundles/#{bundle.id}/releases", {notes: "News"})["begun"]
     expect(status).to eq(202)
     done = call(:get, "/api/tasks/#{begun["id"]}")
-    expect([done["state"], done["message"], done["result"]["number"]]).to eq(["done", "“Kit” 1.0.0 is released.", "1.0.0"])
+    expect(
+      [
+        done["state"],
+        done["message"],
+        done["result"]["number"]
+      ]
+    ).to eq(["done", "“Kit” 1.0.0 is released.", "1.0.0"])
     failed = call(:post, "/api/bundles/#{bundle.id}/releases", {})["begun"]
-    expect(call(:get, "/api/tasks/#{failed["id"]}").values_at("state", "message")).to match(["failed", /Nothing differs/])
+    expect(
+      call(:get, "/api/tasks/#{failed["id"]}").values_at(
+        "state",
+        "message"
+      )
+    ).to match(["failed", /Nothing differs/])
   end
 
   it "says of a release what cannot be painted, and by name" do
@@ -217,7 +232,10 @@ RSpec.describe "side doors", :api do
     bundle = @first.bundles.create!(name: "Kit", licence: "CC0-1.0", author: "M")
     bundle.put_in_order(@first.presets.shown.order(:id).limit(2).ids)
     Studio::M::KeptStrip.delete_all
-    allow(Fobrel::Core::Apart).to receive(:call).and_raise(Fobrel::Core::Clock::Over, "This takes longer than 20 seconds.")
+    allow(Fobrel::Core::Apart).to receive(:call).and_raise(
+      Fobrel::Core::Clock::Over,
+      "This takes longer than 20 seconds."
+    )
     answer = call(:post, "/api/bundles/#{bundle.id}/releases", {})
     expect([answer["error"], status]).to match([/\A“.+” cannot be painted: This takes .* Nothing was released\./, 422])
   end

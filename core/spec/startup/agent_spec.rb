@@ -171,7 +171,9 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     def expect_untouched
       expect(Dir.children(outside)).to eq(["secret.json"])
       expect(File.read("#{outside}/secret.json")).to eq(secret)
-      copies = Dir.glob("#{@seat}/**/*", File::FNM_DOTMATCH).select { |at| File.lstat(at).file? && File.stat(at).nlink == 1 && File.read(at).include?("Secret") }
+      copies = Dir.glob("#{@seat}/**/*", File::FNM_DOTMATCH).select { |at|
+        File.lstat(at).file? && File.stat(at).nlink == 1 && File.read(at).include?("Secret")
+      }
       expect(copies).to eq([])
     end
 
@@ -193,7 +195,11 @@ RSpec.describe Fobrel::Core::Startup::Agent do
       pull(1, [fog, "startup"])
       File.symlink("#{outside}/secret.json", "#{@seat}/startup/mine.json")
       File.symlink(outside, "#{@seat}/startup/more")
-      expect(drift.items.filter_map { |one| one["path"] if one["kind"] == "foreign" }).to contain_exactly("startup/mine.json", "startup/more")
+      expect(
+        drift.items.filter_map { |one|
+          one["path"] if one["kind"] == "foreign"
+        }
+      ).to contain_exactly("startup/mine.json", "startup/more")
       expect(drift.items.to_s).not_to include("Secret")
       pull(2, [ink, "startup"])
       expect(File.readlink("#{@seat}/startup/mine.json")).to eq("#{outside}/secret.json")
@@ -243,7 +249,14 @@ RSpec.describe Fobrel::Core::Startup::Agent do
       File.write("#{@seat}/startup/own.json", own("Mine"), perm: 0o600)
       pull(1, [fog, "startup"])
       mode = ->(path) { format("%o", File.stat("#{@seat}/#{path}").mode & 0o777) }
-      expect(["startup/own.json", "startup/01 Round.json", ".fobrel/agent.json", ".fobrel/before"].map(&mode)).to eq(%w[600 644 600 700])
+      expect(
+        [
+          "startup/own.json",
+          "startup/01 Round.json",
+          ".fobrel/agent.json",
+          ".fobrel/before"
+        ].map(&mode)
+      ).to eq(%w[600 644 600 700])
     end
   end
 

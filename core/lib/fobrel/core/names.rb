@@ -23,20 +23,26 @@ module Fobrel
       # Scripts whose letters are taken for one another, and those that are written together (Unicode Technical Standard
       # 39, "highly restrictive").
       SCRIPTS = [
-        /\A[\p{Latin}\p{Common}\p{Inherited}]*\z/, /\A[\p{Greek}\p{Common}\p{Inherited}]*\z/,
-        /\A[\p{Cyrillic}\p{Common}\p{Inherited}]*\z/, /\A[\p{Armenian}\p{Common}\p{Inherited}]*\z/,
-        /\A[\p{Hebrew}\p{Common}\p{Inherited}]*\z/, /\A[\p{Arabic}\p{Common}\p{Inherited}]*\z/,
-        /\A[\p{Devanagari}\p{Common}\p{Inherited}]*\z/, /\A[\p{Bengali}\p{Common}\p{Inherited}]*\z/,
-        /\A[\p{Tamil}\p{Common}\p{Inherited}]*\z/, /\A[\p{Thai}\p{Common}\p{Inherited}]*\z/,
-        /\A[\p{Georgian}\p{Common}\p{Inherited}]*\z/, /\A[\p{Ethiopic}\p{Common}\p{Inherited}]*\z/,
+        /\A[\p{Latin}\p{Common}\p{Inherited}]*\z/,
+        /\A[\p{Greek}\p{Common}\p{Inherited}]*\z/,
+        /\A[\p{Cyrillic}\p{Common}\p{Inherited}]*\z/,
+        /\A[\p{Armenian}\p{Common}\p{Inherited}]*\z/,
+        /\A[\p{Hebrew}\p{Common}\p{Inherited}]*\z/,
+        /\A[\p{Arabic}\p{Common}\p{Inherited}]*\z/,
+        /\A[\p{Devanagari}\p{Common}\p{Inherited}]*\z/,
+        /\A[\p{Bengali}\p{Common}\p{Inherited}]*\z/,
+        /\A[\p{Tamil}\p{Common}\p{Inherited}]*\z/,
+        /\A[\p{Thai}\p{Common}\p{Inherited}]*\z/,
+        /\A[\p{Georgian}\p{Common}\p{Inherited}]*\z/,
+        /\A[\p{Ethiopic}\p{Common}\p{Inherited}]*\z/,
         /\A[\p{Latin}\p{Han}\p{Hiragana}\p{Katakana}\p{Common}\p{Inherited}]*\z/,
         /\A[\p{Latin}\p{Han}\p{Bopomofo}\p{Common}\p{Inherited}]*\z/,
         /\A[\p{Latin}\p{Han}\p{Hangul}\p{Common}\p{Inherited}]*\z/
       ].freeze
       private_constant :SCRIPTS
 
-      # A name to sign in with, so that two that look the same are the same: wide and narrow forms are folded, letters are
-      # small, and it is composed (RFC 8265, UsernameCaseMapped, 3.3; what it may be made of is LOGIN).
+      # A name to sign in with, so that two that look the same are the same: wide and narrow forms are folded, letters
+      # are small, and it is composed (RFC 8265, UsernameCaseMapped, 3.3; what it may be made of is LOGIN).
       #
       #   Names.login(" Ｍaren ")   # => "maren"
       #

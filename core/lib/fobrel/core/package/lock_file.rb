@@ -44,7 +44,8 @@ module Fobrel
           raise Invalid, "#{name} is not JSON, or damaged."
         end
 
-        # What of a lock differs from what is found: for a process apart, so that whoever asks never holds the file itself.
+        # What of a lock differs from what is found: for a process apart, so that whoever asks never holds the file
+        # itself.
         #
         # @param json [String]
         # @param found [Hash{String => Array(String, String)}]

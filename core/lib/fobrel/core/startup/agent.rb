@@ -54,7 +54,8 @@ module Fobrel
         rescue Errno::ENOSPC, Errno::EDQUOT, Errno::EFBIG
           clear
           raise Stopped,
-            "There is no room left where the folder #{folder.name} lies. What was there is there still. Make room, and try again."
+            "There is no room left where the folder #{folder.name} lies. What was there is there still. Make room, and " \
+              "try again."
         rescue Errno::EACCES, Errno::EROFS, Errno::EPERM => e
           clear
           raise Stopped,
@@ -124,7 +125,8 @@ module Fobrel
             return yield
           end
         rescue Tree::Foreign => e
-          raise Stopped, "#{e.message} Fobrel follows no links in a desk's folder. Nothing more was changed. Take it away."
+          raise Stopped,
+            "#{e.message} Fobrel follows no links in a desk's folder. Nothing more was changed. Take it away."
         end
 
         # What a pull that was cut off left behind.
@@ -134,7 +136,11 @@ module Fobrel
           tree.children.grep(/\A\.fobrel-link-/).each { |name| tree.remove(name) }
           current = folder.current
           # One that was finished, but never put in place; what it carried along lies in the one before.
-          return folder.states.each { |one| tree.remove(folder.own("states", one)) if one.to_i > current.to_i } if current
+          if current
+            return folder.states.each { |one|
+              tree.remove(folder.own("states", one)) if one.to_i > current.to_i
+            }
+          end
           # Somebody took the link away: what was carried along may lie nowhere else.
           last = folder.states.last
           tree.link("states/#{last}", folder.own("current")) if last && tree.kind(folder.own("current")).nil?
@@ -288,7 +294,9 @@ module Fobrel
         # and from then on one link changes all of them.
         def adopt
           state(folder.plan) do |making|
-            folder.scan.each { |path, one| copy(folder.place(path), making, path) unless one.link && !path.include?("/") }
+            folder.scan.each { |path, one|
+              copy(folder.place(path), making, path) unless one.link && !path.include?("/")
+            }
           end
           Folder::ROOT.reject { folder.linked?(_1) }.each { |name| lead(name) }
           tree.sync

@@ -11,7 +11,8 @@ module Fobrel
       #   DIR/.fobrel/before/                     everything that was here before Fobrel, for ever
       #   DIR/anything else                       somebody's own: listed, never touched
       #
-      # Whoever works at the desk may write here, so no link is followed but these, and these only to where they must lead.
+      # Whoever works at the desk may write here, so no link is followed but these, and these only to where they must
+      # lead.
       class Folder
         OWN = ".fobrel"
         FOLDERS = %w[startup shelf parts originals aside].freeze

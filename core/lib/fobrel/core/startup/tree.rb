@@ -5,10 +5,10 @@ require "securerandom"
 module Fobrel
   module Core
     module Startup
-      # A folder that somebody else may change at any moment. No link in it is ever followed: every path is opened part by
-      # part, each from a handle of the folder above it (as openat(2) with O_NOFOLLOW does, by way of /proc/self/fd), so a
-      # folder that becomes a link meanwhile leads nowhere. What is written is new: under a name nobody can guess, then
-      # renamed.
+      # A folder that somebody else may change at any moment. No link in it is ever followed: every path is opened part
+      # by part, each from a handle of the folder above it (as openat(2) with O_NOFOLLOW does, by way of /proc/self/fd),
+      # so a folder that becomes a link meanwhile leads nowhere. What is written is new: under a name nobody can guess,
+      # then renamed.
       #
       #   tree = Tree.new("/home/tove/brushes")
       #   tree.write("startup/01 Fog.json", bytes, mode: 0o644)
@@ -95,7 +95,7 @@ module Fobrel
         # @return [String] binary
         # @raise [Errno::ENOENT, Foreign, TooLarge]
         def read(path, most:)
-          open(path) do |file|
+          open_file(path) do |file|
             raise TooLarge, "#{File.basename(path)} is too large." if file.size > most
             # As much as there is: a buffer of the most would be taken whole.
             file.read(file.size).to_s
@@ -104,7 +104,7 @@ module Fobrel
 
         # @yieldparam file [File] binary, to read from; what is no plain file is not opened
         # @raise [Errno::ENOENT, Foreign]
-        def open(path)
+        def open_file(path)
           within(path) do |at|
             File.open(at, READ | File::BINARY) do |file|
               raise Foreign, "#{path} is no plain file." unless file.stat.file?
@@ -134,7 +134,7 @@ module Fobrel
               file.fsync
             end
             File.rename(fresh, at)
-          rescue StandardError
+          rescue
             remove_entry(fresh)
             raise
           end
@@ -184,7 +184,7 @@ module Fobrel
         def copy(from, to, mode: nil)
           target = readlink(from)
           return link(target, to) if target
-          open(from) do |source|
+          open_file(from) do |source|
             stat = source.stat
             create(to, mode: mode || (stat.mode & 0o777)) { |file| IO.copy_stream(source, file) }
             within(to) { |at| File.utime(stat.atime, stat.mtime, at) }
@@ -196,7 +196,9 @@ module Fobrel
           return unless (kind = kind(from))
           return copy(from, to) unless kind == :folder
           make(to, mode: PRIVATE_FOLDER)
-          children(from).each { |name| copy_all("#{from}/#{name}", "#{to}/#{name}") if kind("#{from}/#{name}") != :other }
+          children(from).each { |name|
+            copy_all("#{from}/#{name}", "#{to}/#{name}") if kind("#{from}/#{name}") != :other
+          }
         end
 
         # Takes away whatever it is; a link goes, and what it leads to stays.
@@ -210,14 +212,14 @@ module Fobrel
 
         # @return [Boolean] whether two files have the same bytes
         def same?(one, other)
-          open(one) { |a| open(other) { |b| a.size == b.size && FileUtils.compare_stream(a, b) } }
+          open_file(one) { |a| open_file(other) { |b| a.size == b.size && FileUtils.compare_stream(a, b) } }
         rescue Errno::ENOENT, Foreign
           false
         end
 
         # @return [String] the SHA-256 of a file, in hexadecimal digits
         def sum(path)
-          open(path) do |file|
+          open_file(path) do |file|
             digest = OpenSSL::Digest.new("SHA256")
             digest << file.readpartial(1 << 20) until file.eof?
             digest.hexdigest
@@ -228,7 +230,7 @@ module Fobrel
         def sync(path = "")
           case path.empty? ? :folder : kind(path)
           when :folder then folder(path) { |_, handle| handle.fsync }
-          when :file then open(path, &:fsync)
+          when :file then open_file(path, &:fsync)
           end
         rescue Errno::EINVAL, Errno::EBADF
           nil # a file system that keeps folders otherwise
