@@ -129,7 +129,8 @@ module Fobrel
     # @return [UNIXSocket] that ends with the worker, and the worker with it
     def begin_worker
       near, far = UNIXSocket.pair
-      beside({"FOBREL_LINE" => far.fileno.to_s}, RbConfig.ruby, File.join(ROOT, "server/worker.rb"), far => far)
+      env = {"FOBREL_LINE" => far.fileno.to_s}
+      @worker_pid = beside(env, RbConfig.ruby, File.join(ROOT, "server/worker.rb"), far => far)
       far.close
       near
     end
@@ -139,7 +140,8 @@ module Fobrel
       @worker.kill.join
       line = @line.call
       line.close_write
-      line.wait_readable(LAST) # what it does not end by then is taken up at the next start
+      # What it does not end by then is taken up at the next start; one that goes on would meet another's database.
+      Process.kill("KILL", @worker_pid) unless line.wait_readable(LAST)
       line.close
     rescue SystemCallError
       nil # it was gone already

@@ -230,6 +230,57 @@ RSpec.describe "on the wire" do
     end
   end
 
+  # Requests that were right, with bytes put in, taken out and turned round. bin/fuzz sends more of them.
+  it "answers whatever comes, and goes on answering others" do
+    count = Integer(ENV.fetch("FUZZ", 300))
+    chance = Random.new(Integer(ENV.fetch("SEED", 17)))
+    cookie = "Cookie: #{@cookies["maren"]}\r\n"
+    whole = [
+      "GET /api/libraries/#{@first.id}/wall?q=fog&limit=3 HTTP/1.1\r\nHost: localhost\r\n#{cookie}\r\n",
+      "POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: 13\r\n\r\n" \
+        '{"login":"x"}',
+      "PUT /api/presets/1/favourite HTTP/1.1\r\nHost: localhost\r\n#{cookie}Transfer-Encoding: chunked\r\n\r\n" \
+        "3\r\n{}\n\r\n0\r\n\r\n",
+      "GET /assets/none.js HTTP/1.0\r\nRange: bytes=0-1,2-\r\nAccept-Encoding: br;q=x\r\nHost: localhost\r\n\r\n"
+    ]
+    bytes = [
+      "\0",
+      "\r",
+      "\n",
+      "\r\n",
+      "\x80\xFF",
+      "%00",
+      "%",
+      " ",
+      ":",
+      ";",
+      "\t",
+      "a" * 5000,
+      "HTTP/9.9",
+      "../",
+      "\x1B[2J"
+    ].map(&:b)
+    before = log.size
+    wrong = Array.new(count) { |index|
+      text = whole.sample(random: chance).b
+      (1 + chance.rand(4)).times do
+        at = chance.rand(text.bytesize)
+        text = [text[0...at], bytes.sample(random: chance), text[(at + chance.rand(3))..]].join
+      end
+      answer = TCPSocket.open("127.0.0.1", port) do |socket|
+        socket.write(text)
+        socket.close_write
+        socket.wait_readable(5) ? socket.readpartial(4096) : ""
+      rescue SystemCallError, EOFError
+        ""
+      end
+      [index, text, answer] if answer.match?(%r{\AHTTP/1\.[01] 5(?!01)|\.rb[:\d]|backtrace})
+    }.compact
+    expect(wrong).to eq([])
+    expect(log[before..]).not_to include(@cookies["maren"].split("=", 2).last[0, 40])
+    expect(ask("GET /healthz HTTP/1.1\nHost: localhost\n")).to start_with("HTTP/1.1 200")
+  end
+
   def eventually(seconds = 5)
     ends = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
     begin

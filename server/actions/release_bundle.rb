@@ -97,8 +97,8 @@ module Fobrel
         @presets = @frozen = nil
         if state != @written
           raise Overtaken,
-            "“#{@bundle.name}” was changed while its release was being written. Nothing was released. Look at it once " \
-              "more."
+            "“#{@bundle.name}” was changed while its release was being written. Nothing was released. Look at it " \
+              "once more."
         end
         release = @bundle.releases.create!(
           number: @number,

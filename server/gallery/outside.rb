@@ -20,6 +20,9 @@ module Fobrel
       # Seconds and bytes for a list.
       LOOK_SECONDS = 8
       LOOK_BYTES = 4 * 1024 * 1024
+      # Bytes of a package: what an arrival may be.
+      MOST = Actions::Deliver::MAX_BYTES
+      ID = /\A[\w.~-]{1,64}\z/
       ODD = "The gallery said something that is no list of packages. Nothing was changed. Tell whoever runs it."
       SILENT = "The gallery did not answer, though it was asked %s. Nothing was changed here. Try again later."
       WAIT = Float(ENV.fetch("GALLERY_WAIT", "1"))
@@ -41,7 +44,7 @@ module Fobrel
         found = JSON.parse(said, max_nesting: 10)
         found = found["packages"] if found.is_a?(Hash)
         raise Failed, ODD unless found.is_a?(Array)
-        found.grep(Hash).first(500)
+        found.grep(Hash).first(500).filter_map { |package| told(package) }
       rescue JSON::ParserError
         raise Failed, ODD
       end
@@ -53,9 +56,9 @@ module Fobrel
       # @yieldparam try [Integer] which try it is
       # @return [Hash] what the gallery says of it
       def download(id, into:, &tell)
-        about = list.find {
-          _1["id"] == id
-        } or raise Failed, "This package is no longer in the gallery. Nothing was taken. Look again."
+        about = list.find { _1["id"] == id } or
+          raise Failed, "This package is no longer in the gallery. Nothing was taken. Look again."
+        raise Failed, "This package is larger than may come. Nothing was taken." if about["size"] > MOST
         trying do |try|
           into.rewind
           into.truncate(0)
@@ -88,9 +91,29 @@ module Fobrel
           request.body_stream = Counted.new(io) { |done| tell&.call(done, io.size, try) }
           JSON.parse(text(request, 60))
         end
+      rescue JSON::ParserError
+        raise Failed, ODD
       end
 
       private
+
+      # What it says of a package, as texts and numbers of a length; nothing of one whose id could be more than a name.
+      def told(package)
+        text = ->(key, most) { Core::Names.clean(package[key].is_a?(String) ? package[key].delete("\0") : "")[0, most] }
+        return unless package["id"].is_a?(String) && package["id"].match?(ID)
+        {
+          "id" => package["id"],
+          "title" => text["title", 200],
+          "description" => text["description", 5000],
+          "author" => text["author", 200],
+          "tags" => Array(package["tags"]).grep(String).first(20).map { |tag|
+            Core::Names.clean(tag.delete("\0"))[0, 60]
+          },
+          "size" => package["size"].is_a?(Integer) ? package["size"].clamp(0, 2**53) : 0,
+          "sha256" => text["sha256", 64],
+          "at" => text["at", 40]
+        }
+      end
 
       # What is read of a file, counted.
       Counted = Struct.new(:io, :tell) do

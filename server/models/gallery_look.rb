@@ -38,7 +38,8 @@ module Fobrel
             silent_at:
           )
         end
-        found = Gallery::Outside.new(token).list(query, within: Gallery::Outside::LOOK_SECONDS).map { shown(_1) }
+        found = Gallery::Outside.new(token).list(query, within: Gallery::Outside::LOOK_SECONDS)
+          .map { |package| package.except("sha256") }
         GalleryToken.find_or_initialize_by(person:).update!(token:) if candidate
         answered(packages: found)
       rescue Gallery::Outside::Failed => e
@@ -55,24 +56,6 @@ module Fobrel
           candidate: nil,
           answered_at: Time.current
         )
-      end
-
-      # What comes from outside is cut to size.
-      def shown(package)
-        {
-          id: package["id"].to_s[0, 64],
-          title: package["title"].to_s[0, 200],
-          description: package["description"].to_s[0, 5000],
-          author: package["author"].to_s[0, 200],
-          tags: Array(package["tags"]).first(20).map {
-            _1.to_s[0, 60]
-          },
-          size: package["size"].to_i.clamp(0, 2**53),
-          at: package["at"].to_s[0, 40]
-        }
-          .transform_values {
-          _1.is_a?(String) ? _1.delete("\0") : _1
-        }
       end
     end
   end

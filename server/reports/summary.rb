@@ -30,9 +30,9 @@ module Fobrel
       # @return [String, nil] the file; nil where there is nothing to say
       def write
         return if @person.notices_off.include?(Models::Notice::DAILY) || notices.empty?
-        FileUtils.mkdir_p(self.class.outbox)
+        FileUtils.mkdir_p(self.class.outbox, mode: 0o700)
         file = File.join(self.class.outbox, "#{@day.iso8601}-#{@person.id}.eml")
-        File.write("#{file}.part", mail.to_s)
+        File.write("#{file}.part", mail.to_s, perm: 0o600)
         File.rename("#{file}.part", file)
         file
       end
@@ -59,7 +59,7 @@ module Fobrel
 
       def text
         lines = notices.first(MOST).map { |one|
-          "- #{one.text.tr("\r\n", " ")}\n  #{one.library.name}: /#{one.library_id}#{one.path}"
+          "- #{Core::Names.clean(one.text)}\n  #{one.library.name}: /#{one.library_id}#{one.path}"
         }
         more = notices.size - lines.size
         [

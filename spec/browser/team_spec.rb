@@ -135,6 +135,19 @@ RSpec.describe "a team", :apart, :browser do
       go "Following"
       select "Storm kit 1.0.0", from: "A bundle to follow"
       click_button "Follow it"
+      expect(page).to have_content("“Storm over Skerrow” has been asked whether this library may follow it.")
+    end
+    # Whoever leads the publisher lets the other library follow.
+    as("maren") do
+      header_says 1
+      visit "/#{@first.id}/following"
+      within(".one", text: "Second unit") { click_button "Allow" }
+      expect(page).to have_css(".one", text: "may follow bundles of this library")
+    end
+    as("tove") do
+      header_says 1
+      select "Storm kit 1.0.0", from: "A bundle to follow"
+      click_button "Follow it"
       expect(page).to have_content("“Storm kit” is followed: 2 brushes are here.")
       go "Wall"
       row("Quay line").double_click
@@ -153,7 +166,7 @@ RSpec.describe "a team", :apart, :browser do
       release("2.0.0", "2 brushes")
     end
     as("tove") do
-      header_says 1
+      header_says 2
       expect(page).to have_content("at 1.0.0; 2.0.0 is out", wait: 5)
       click_button "See what changes…"
       expect(page).to have_content("Still to decide: Quay line")

@@ -68,16 +68,13 @@ RSpec.describe "several people at once" do
 
   it "hands plans out five times: the folder has the newest, and is said to" do
     seat = @library.seats.create!(name: "Desk", folder: "desk-at-once").tap { |one| one.put_in_order(@ids.first(2)) }
+    hand_out = lambda do |index|
+      mine = Studio::M::Seat.find(seat.id)
+      Fobrel::Actions::HandOut.call(seat: mine, person: @people.first, why: "no. #{index}")
+      Studio::M::SeatFolder.new(mine).pull(repair: true)
+    end
     5.times do
-      given = at_once(
-        Array.new(5) do |index|
-          lambda do
-            mine = Studio::M::Seat.find(seat.id)
-            Fobrel::Actions::HandOut.call(seat: mine, person: @people.first, why: "no. #{index}")
-            Studio::M::SeatFolder.new(mine).pull(repair: true)
-          end
-        end
-      )
+      given = at_once(*(1..5).map { |index| -> { hand_out[index] } })
       expect(given.grep(Exception)).to eq([])
       newest = seat.reload.handed
       expect(Fobrel::Core::Startup::Folder.new(seat.path).plan["plan"]).to eq(newest.number)

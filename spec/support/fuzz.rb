@@ -68,10 +68,9 @@ class Fuzz
     return pick(["x", "-1", "9" * 20, "0"]) if @chance.rand(25).zero?
     kind = (name == "library") ? "libraries" : path.split("/")[2]
     return pick(@ids.fetch(kind, [1])) if %w[library id].include?(name)
-    {"fingerprint" => "0" * 64, "sum" => "0" * 64, "shape" => "wall", "name" => "nib", "about" => "preset"}.fetch(
-      name,
-      1
-    )
+    # What a thing is called by something else than its number: "follow-rights/{item}", or "{sum}" alone.
+    before = path[%r{([\w-]+)/\{#{name}\}}, 1]
+    pick(@ids.fetch("#{before}/#{name}") { @ids.fetch(name, [1]) })
   end
 
   def body(route)

@@ -70,7 +70,12 @@ export const useLive = defineStore('live', () => {
     // The browser comes again by itself; what was told meanwhile is asked for.
     source.onerror = () => (missed = true)
     source.onopen = () => {
-      if (missed) askAnew()
+      // It may have ended because what one may see has become another: that is asked for first.
+      if (missed)
+        void session
+          .load()
+          .catch(() => undefined)
+          .then(askAnew)
       missed = false
     }
     source.onmessage = ({ data }) => hear(JSON.parse(data) as Heard)

@@ -136,7 +136,11 @@ async function taken() {
           @click="updating = { follow: one }"
           >See what changes…</el-button
         >
-        <button v-if="one.earlier && !one.ended" class="plain" @click="updating = { follow: one, release: one.earlier.id }">
+        <button
+          v-if="one.earlier && !one.ended"
+          class="plain"
+          @click="updating = { follow: one, release: one.earlier.id }"
+        >
           back to {{ one.earlier.number }}…
         </button>
         <button class="plain" @click="setStays(one)">{{ one.stays ? 'follow the newest' : 'stay here' }}</button>
@@ -160,11 +164,14 @@ async function taken() {
       >
       <el-button native-type="submit" :disabled="!chosen" :loading="busy">Follow it</el-button>
     </form>
-    <p v-for="name in asked" :key="name" class="soft">“{{ name }}” has been asked whether this library may follow it.</p>
+    <p v-for="name in asked" :key="name" class="soft">
+      “{{ name }}” has been asked whether this library may follow it.
+    </p>
     <section v-if="leads && rights.length" aria-labelledby="rights">
       <h2 id="rights">Libraries that follow this one</h2>
       <div v-for="one in rights" :key="one.id" class="one line">
-        <b>{{ one.library }}</b><span :class="{ changed: one.state === 'asked' }">{{ RIGHTS[one.state] }}</span>
+        <b>{{ one.library }}</b>
+        <span :class="{ changed: one.state === 'asked' }">{{ RIGHTS[one.state] }}</span>
         <span class="soft">{{
           [one.bundles.join(', '), one.reason, one.decided_by && `decided by ${one.decided_by}`]
             .filter(Boolean)

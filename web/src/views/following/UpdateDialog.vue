@@ -36,7 +36,8 @@ onMounted(() =>
 )
 const shown = computed(() => rows.value.filter(({ kind, hidden }) => kind !== 'same' || hidden))
 /** Whether a brush that is hidden here comes back: as was decided, or as it was proposed. */
-const comesBack = (row: Row) => (choices.value[row.id]?.hidden ?? (row.hidden === 'back' ? 'theirs' : 'mine')) === 'theirs'
+const comesBack = (row: Row) =>
+  (choices.value[row.id]?.hidden ?? (row.hidden === 'back' ? 'theirs' : 'mine')) === 'theirs'
 const open = computed(() =>
   shown.value.filter(
     ({ id, kind, conflicts }) =>

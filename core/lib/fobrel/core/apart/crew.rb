@@ -212,7 +212,7 @@ module Fobrel
         GRACE = 1
         private_constant :GRACE
 
-        def late(seconds) = "It took longer than #{[seconds.round, 1].max} s and was ended."
+        def late(seconds) = "It took longer than #{[seconds.round, 1].max} seconds and was ended."
 
         def gone?(turn)
           turn.gone&.wait_readable(0) && turn.gone.recv_nonblock(1, Socket::MSG_PEEK, exception: false).then {

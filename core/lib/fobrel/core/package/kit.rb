@@ -72,7 +72,8 @@ module Fobrel
           end
 
           def tip(bytes, path, own)
-            return [["#{path}.png", bytes]] if own
+            # Written anew: a file may hold more than the picture that it shows.
+            return [["#{path}.png", Vips::Image.new_from_buffer(bytes, "").pngsave_buffer(strip: true)]] if own
             written(Tip::Cover.from_file(bytes, name: "A tip"), path)
           end
 

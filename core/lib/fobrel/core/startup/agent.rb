@@ -54,8 +54,8 @@ module Fobrel
         rescue Errno::ENOSPC, Errno::EDQUOT, Errno::EFBIG
           clear
           raise Stopped,
-            "There is no room left where the folder #{folder.name} lies. What was there is there still. Make room, and " \
-              "try again."
+            "There is no room left where the folder #{folder.name} lies. What was there is there still. Make room, " \
+              "and try again."
         rescue Errno::EACCES, Errno::EROFS, Errno::EPERM => e
           clear
           raise Stopped,
