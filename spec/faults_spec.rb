@@ -49,7 +49,11 @@ RSpec.describe "cut off anywhere" do
       }
       entry = Fobrel::Actions::TagPresets.call(library:, person: maren, name: "harsh", ids: presets.map(&:id))
       file = ->(wish) { Fobrel::Actions::ExportBrushes.call(library:, person: maren, wish:).io }
+      parcel, first, newer = releases(library, presets, maren)
+      follow = Fobrel::Actions::BeginToFollow.call(library: @fourth, person: maren, wanted: [[parcel, first]]).first
       @of = {
+        "follow" => follow.id,
+        "newer" => newer.id,
         "arrival" => arrival(second, maren, file[{"kind" => "package", "of" => {"library" => true}}]),
         "backup" => arrival(third, maren, file[{"kind" => "backup"}]),
         "bundle" => bundle.id,
@@ -62,6 +66,20 @@ RSpec.describe "cut off anywhere" do
       }
       Fobrel::Backups::Write.file(@of["whole"])
     end
+  end
+
+  # Two releases: the newer one has another edition, one more brush and two less.
+  def releases(library, presets, maren)
+    @fourth = Studio::M::Library.create!(name: "Fourth")
+    @fourth.memberships.create!(person: maren, role: "lead")
+    parcel = library.bundles.create!(name: "Parcel", licence: "CC0-1.0", author: "Maren Oake")
+    parcel.put_in_order(presets.first(5).map(&:id))
+    first = Fobrel::Actions::ReleaseBundle.call(bundle: parcel, person: maren, number: "1.0.0")
+    value = presets[0].current_edition.value
+    changed = value.with("mark", value.to_h["mark"].merge("angle" => 33))
+    Fobrel::Actions::AddEdition.call(preset: presets[0], value: changed, person: maren)
+    parcel.put_in_order((presets.first(3) + presets.last(1)).map(&:id))
+    [parcel, first, Fobrel::Actions::ReleaseBundle.call(bundle: parcel.reload, person: maren, number: "2.0.0")]
   end
 
   # Read, planned, and about to be taken in.
@@ -133,6 +151,7 @@ RSpec.describe "cut off anywhere" do
     "import" => "takes a package in",
     "library" => "brings a library back",
     "release" => "releases a bundle",
+    "follow" => "takes a release that changes, adds, hides and brings back",
     "hand out" => "hands a plan out",
     "many" => "renames all",
     "undo" => "takes a deed back",

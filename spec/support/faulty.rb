@@ -68,6 +68,11 @@ module Faulty
         bundle: M::Bundle.find(of["bundle"]), person: M::Person.find(of["person"]), number: "1.0.0"
       )
     },
+    "follow" => lambda { |of|
+      Fobrel::Actions::TakeRelease.call(
+        follow: M::Follow.find(of["follow"]), person: M::Person.find(of["person"]), release: M::Release.find(of["newer"])
+      )
+    },
     "hand out" => lambda { |of|
       Fobrel::Actions::HandOut.call(seat: M::Seat.find(of["seat"]), person: M::Person.find(of["person"]))
     },
