@@ -300,6 +300,19 @@ RSpec.describe Fobrel::Backups, :command do
       expect(File.stat("nights").mode & 0o777).to eq(0o700)
     end
 
+    it "is not told as gone wrong when its trial was cut off, which is repeated later" do
+      made = Fobrel::Models::StudioBackup.begin
+      allow(made).to receive(:program).and_wrap_original do |program, *words|
+        (words.first == "restore") ? {"problem" => "It ended by itself.", "cut_off" => true} : program.call(*words)
+      end
+      expect([made.make, made.there?]).to eq([false, true])
+      expect(made.reload).to have_attributes(problem: nil, trial_problem: nil, tried_at: nil, ended_at: be_truthy)
+      # Done again it tries, and makes no second file.
+      size = File.mtime(made.send(:path))
+      expect(Fobrel::Models::StudioBackup.find(made.id).try).to be(true)
+      expect([made.reload.trial_problem, made.tried_at.nil?, File.mtime(made.send(:path))]).to eq([nil, false, size])
+    end
+
     it "is told when it cannot be, once at a time" do
       File.write("nights", "in the way")
       made = Fobrel::Jobs::BackUpStudio.begin.reload

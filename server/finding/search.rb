@@ -12,6 +12,11 @@ module Fobrel
       # How alike a mistyped word and a name must be (trigrams, pg_trgm's word similarity); every
       # connection is told so.
       MISTYPED = 0.5
+      # Every brush is one: these words say nothing beside others.
+      NOISE = %w[brush brushes].freeze
+      # Words that are written in two ways.
+      SPELLINGS = [%w[colour color], %w[grey gray]].freeze
+      private_constant :NOISE, :SPELLINGS
       # Standing sets may ask for standing sets, but not for ever.
       DEEPEST = 3
       # By what the Wall is ordered; "own" is the order of the set looked at.
@@ -62,7 +67,7 @@ module Fobrel
           if known
             known.alike ? alike(known.alike) : narrowed(exact)
           else
-            narrowed(exact).then { |found| (@query.words.any? && !found.exists?) ? tolerated : found }
+            narrowed(exact).then { |found| (sought.any? && !found.exists?) ? tolerated : found }
           end
       end
 
@@ -93,7 +98,7 @@ module Fobrel
           return [presets.joins(places).order("here.position")]
         end
         found = presets
-        found = found.order(Arel.sql(nearest)) if by == "name" && @query.words.any?
+        found = found.order(Arel.sql(nearest)) if by == "name" && sought.any?
         return [found.order(Arel.sql(ORDERS.fetch(by)))] unless by == "use"
         [found.joins(USED).order(Arel.sql(ORDERS["use"])), found.where(UNUSED).order(Arel.sql(ORDERS["name"]))]
       end
@@ -160,20 +165,57 @@ module Fobrel
       # The brush that is called so stands first, then those whose name has the words, then the rest.
       def nearest
         name = 'presets.plain_name COLLATE "C"'
-        folded = @query.words.map { Q.fold(_1) }
+        folded = sought.map { Q.fold(_1) }
         in_name = folded.map { sql("#{name} LIKE ?", "%#{like(_1)}%") }.join(" AND ")
         "CASE WHEN #{sql("#{name} = ?", folded.join(" "))} THEN 0 WHEN #{in_name} THEN 1 ELSE 2 END"
       end
 
       def base = Models::Preset.shown.where(library_id: libraries)
 
-      # A word that no tag has is looked for in the words alone, for which there is an index.
-      def exact
-        @query.words.inject(base) do |found, word|
-          tags = Models::Tag.where(library_id: libraries).where("lower(name) LIKE ?", "%#{like(word.downcase)}%").ids
-          own = written(Q.fold(word))
-          found.where(tags.any? ? "#{own} OR #{tagged(tags)}" : own)
+      # @return [Array<String>] the words that tell brushes apart
+      def sought
+        @sought ||= @query.words.reject { |word| NOISE.include?(word.downcase) }.then { |rest|
+          (rest.empty? && @query.terms.empty?) ? @query.words : rest
+        }
+      end
+
+      def exact = sought.inject(base) { |found, word| found.where(meanings(word).join(" OR ")) }
+
+      # What a word may mean: letters or a form of a word in a brush's own words, a tag or one of its synonyms, a
+      # category with those below it, and of a number a size. What no tag and no category is called is not asked of them.
+      #
+      # @return [Array<String>] conditions in SQL
+      def meanings(word)
+        spelled(Q.fold(word)).flat_map do |one|
+          tags, families = labels(Models::Tag, one), labels(Models::Family, one)
+          [
+            written(one),
+            (sql("presets.stems @@ plainto_tsquery('english', ?)", one) if one.match?(/\A[a-z]{3,}\z/)),
+            (tagged(tags) if tags.any?),
+            (sql("presets.family_id IN (?)", Models::Family.with_children(families)) if families.any?),
+            (sql("presets.size BETWEEN ? AND ?", *Q::Range.about(one.to_f)) if one.match?(/\A\d{1,4}(\.\d+)?\z/))
+          ].compact
         end
+      end
+
+      def spelled(word)
+        [word, *SPELLINGS.flat_map { |one, other| [[one, other], [other, one]] }.filter_map { |from, to|
+          word.sub(from, to) if word.include?(from)
+        }].uniq
+      end
+
+      # @param model [Class] Models::Tag or Models::Family
+      # @return [Array<Integer>] ids of those whose name, or a synonym of it, has a word
+      def labels(model, word)
+        named = ->(relation) {
+          relation.where(
+            "lower(name) LIKE :part OR to_tsvector('english', name) @@ plainto_tsquery('english', :word)",
+            part: "%#{like(word)}%", word:
+          )
+        }
+        here = model.where(library_id: libraries)
+        return named[here].ids unless model == Models::Tag
+        named[here].ids | named[Models::TagSynonym.where(library_id: libraries)].pluck(:tag_id)
       end
 
       # The index knows nothing shorter than three letters: asked for less, it would be read from end to end. Bytes are
@@ -198,7 +240,7 @@ module Fobrel
       # @yieldparam word [String] folded
       # @yieldreturn [Array<String>] what may stand for it
       def mistyped
-        @query.words.inject(base) do |found, word|
+        sought.inject(base) do |found, word|
           folded = Q.fold(word)
           next found.where(written(folded)) if folded.size < 4
           found.where(

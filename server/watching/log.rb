@@ -24,7 +24,9 @@ module Fobrel
       LETTERS = 300
       # What a database adds may hold what was sent.
       ADDED = /\n?(DETAIL|HINT|LINE|CONTEXT):.*/m
-      private_constant :Lines, :FILES, :BYTES, :LINES, :LETTERS, :ADDED
+      # A session's cookie, and a token of ours or of a gallery's, wherever they are told.
+      KEYS = /(?<=fobrel\.session=)[^;\s]+|\bfobrel_[\w-]{20,}|(?<=Bearer )\S+/
+      private_constant :KEYS, :Lines, :FILES, :BYTES, :LINES, :LETTERS, :ADDED
 
       class << self
         # @param event [String] such as "request"
@@ -54,7 +56,7 @@ module Fobrel
         # Ruby tells of a name that it does not know what it was looked for in, which may have been sent.
         def message(error)
           return error.name.to_s if error.is_a?(NameError)
-          error.message.sub(ADDED, "")[0, LETTERS]
+          error.message.scrub.sub(ADDED, "").gsub(KEYS, "…")[0, LETTERS]
         end
 
         def device = @device ||= at(ENV.fetch("FOBREL_LOG", File.join(Fobrel.var, "log/fobrel.jsonl")))

@@ -51,6 +51,26 @@ RSpec.describe "finding and ordering", :api do
       expect(found("lineart").size).to eq(8)
     end
 
+    it "finds what is meant: other forms of a word, categories, synonyms, spellings, and a number as a size" do
+      dry = @first.families.create!(name: "Dry marks")
+      below = @first.families.create!(name: "Broken", parent: dry)
+      @first.presets.find_by!(name: "Bollard").update!(family: below)
+      make("Sail rope", size: 42)
+      make("Colour wash", size: 7)
+      @first.tags.find_by!(name: "flat").synonyms.create!(library: @first, name: "gouache")
+      expect(found("dry brush")).to eq(["Bollard"])
+      expect(found("dry brush")).to eq(found("dry"))
+      expect(found("ropes")).to include("Sail rope")
+      expect(found("washes")).to include("Ängström wash", "Colour wash")
+      expect(found("water color").size + found("color wash").size).to eq(1)
+      expect(found("gouache")).to eq(found("tag: flat"))
+      expect(found("rope 40")).to eq(["Sail rope"])
+      expect(found("rope about 50")).to eq(["Sail rope"])
+      expect(found("rope about 90")).to eq([])
+      expect(found("brush").size).to eq(@first.presets.shown.where("words LIKE '%brush%'").count)
+      expect(found("brushes; size: 42")).to eq(["Sail rope"])
+    end
+
     it "forgives small mistakes where nothing fits to the letter" do
       page = call(:get, "#{library}/wall?q=lantrn")
       expect([page["tolerant"], page["presets"].map { _1["name"] }]).to eq([true, ["Lantern glow"]])

@@ -340,4 +340,28 @@ RSpec.describe "seats", :api do
     both = plan(desk, [seen[1], seen[0], seen[2]], before: seen)
     expect(titles(both)).to eq([presets[1].name, presets[0].name])
   end
+
+  it "show no more of what a link leads to than that there is one, to anybody" do
+    outside = Dir.mktmpdir
+    File.write("#{outside}/secret.json", "a private thing", perm: 0o600)
+    seat = @first.seats.create!(name: "Linked", folder: "desk-linked").tap { |one| one.put_in_order(ids.first(2)) }
+    call(:post, "/api/seats/#{seat.id}/hand-out", {})
+    FileUtils.rm_f("#{seat.path}/shelf")
+    File.symlink(outside, "#{seat.path}/shelf")
+    File.symlink("/usr/share", "#{seat.path}/more")
+    sign_in("ilse")
+    began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
+    seen = call(:get, "/api/seats/#{seat.id}")
+    expect(Process.clock_gettime(Process::CLOCK_MONOTONIC) - began).to be < 5
+    expect(JSON.generate(seen)).not_to match(/secret|private thing/)
+    sign_in("maren")
+    call(:post, "/api/seats/#{seat.id}/hand-out", {})
+    expect(Dir.children(outside)).to eq(["secret.json"])
+    copies = Dir.glob("#{seat.path}/**/*", File::FNM_DOTMATCH).select { |at|
+      File.lstat(at).file? && File.read(at).include?("a private thing")
+    }
+    expect(copies).to eq([])
+  ensure
+    FileUtils.rm_rf([outside, seat&.path].compact)
+  end
 end

@@ -143,4 +143,10 @@ RSpec.describe "watching over the server", :api do
     allow(health).to receive(:free).with(Dir.tmpdir).and_return(1_000_000)
     expect(health.checks[:disk]).to match(/full but for 0 MB/)
   end
+
+  it "writes neither cookies nor tokens down, wherever an error tells them" do
+    said = "bad header Cookie: fobrel.session=abc%2Fdef; x, Authorization: Bearer sekret-1 and fobrel_#{"k" * 43} \xFF"
+    expect { Fobrel::Watching::Log.trouble("A request", RuntimeError.new(said)) }
+      .to output(/fobrel\.session=…; x, Authorization: Bearer … and …/).to_stderr
+  end
 end

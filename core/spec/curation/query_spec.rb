@@ -252,4 +252,24 @@ RSpec.describe Fobrel::Core::Curation::Query, "changed at a click" do
       ["fog; not family: washes", "fog; tag: sea, night"]
     )
   end
+
+  it "takes a size as one speaks of it, and leaves a term's own values alone" do
+    lines = {
+      "dry about 40" => ["dry", "size: about 40"],
+      "under 60 fog" => ["fog", "size: under 60"],
+      "fog 40 px" => ["fog", "size: 40 px"],
+      "20 to 60 px" => ["", "size: 20 to 60 px"],
+      "size: 20 to 60 px" => ["", "size: 20 to 60 px"],
+      "size: under 20, over 100" => ["", "size: under 20, over 100"],
+      "dry 40" => ["dry 40", ""],
+      '"about" 40' => ["about 40", ""]
+    }
+    lines.each do |line, (words, terms)|
+      query = described_class.parse(line)
+      expect([line, query.words.join(" "), query.terms.join]).to eq([line, words, terms])
+      again = described_class.parse(query.to_s)
+      expect([again.words, again.terms]).to eq([query.words, query.terms])
+    end
+    expect(described_class::Range.parse("about 40")).to eq([30.0, 50.0])
+  end
 end

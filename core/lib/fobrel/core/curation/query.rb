@@ -23,7 +23,7 @@ module Fobrel
           "trait" => "what the brush does: grain, erases, answers to tilt …",
           "set" => "a set that holds it",
           "library" => "another library of yours",
-          "size" => "px: 40, under 60, over 20, 20 to 60",
+          "size" => "px: 40, about 40, under 60, over 20, 20 to 60",
           "author" => "who made it",
           "changed" => "since 2026-11-01, before 2026-11-01, today, this week, this month",
           "used in" => "a set or a seat’s start plan; nothing",
@@ -45,13 +45,18 @@ module Fobrel
         PLAIN = /
           (?<![\w:,])(?<![:,]\s)
           (?:
-            (size)\s+((?:under|over)\s+#{NUMBER}|#{NUMBER}(?:\s+to\s+#{NUMBER})?) |
+            (size)\s+((?:under|over|about)\s+#{NUMBER}|#{NUMBER}(?:\s+to\s+#{NUMBER})?) |
             (changed)\s+((?:since|before)\s+\d{4}-\d\d-\d\d|today|this\s+week|this\s+month)\b
           )
         /ix
+        # A size that is written as one speaks of it: "about 40", "under 60", "40 px".
+        SPOKEN = /
+          (?<![\w:,])(?<![:,]\s)(?<!\bto\s)
+          (?:(?:under|over|about)\s+#{NUMBER}|(?:\d+(?:\.\d+)?\s+to\s+)?\d+(?:\.\d+)?\s*px(?![\w.]))
+        /ix
         # While a line is taken apart, what was quoted is away; signs of private use stand for it.
         AWAY = /\uE000(\d+)\uE001/
-        private_constant :WORD, :SPECIAL, :NUMBER, :PLAIN, :AWAY
+        private_constant :WORD, :SPECIAL, :NUMBER, :PLAIN, :SPOKEN, :AWAY
 
         # One term: its name, its values, whether it is turned round.
         Term = Struct.new(:name, :values, :negated) do
@@ -72,7 +77,7 @@ module Fobrel
           raise Unclear, "This search is longer than #{LONGEST} characters. Shorten it." if text.size > LONGEST
           away = []
           text = text.gsub(QUOTED) { "\uE000#{(away << $1.gsub('""', '"')).size - 1}\uE001" }
-          text = text.gsub(PLAIN) { "; #{$1 || $3}: #{$2 || $4}; " }
+          text = text.gsub(PLAIN) { "; #{$1 || $3}: #{$2 || $4}; " }.gsub(SPOKEN) { |size| "; size: #{size}; " }
           back = ->(part) { part.gsub(AWAY) { away.fetch($1.to_i) }.strip }
           words = []
           terms = []
@@ -138,15 +143,23 @@ module Fobrel
 
         # A size asked for, from px to px.
         module Range
+          # How far "about" reaches on both sides, as a share.
+          NEAR = 0.25
+
+          # @param size [Float] px
+          # @return [Array(Float, Float)]
+          def self.about(size) = [size * (1 - NEAR), size * (1 + NEAR)]
+
           # @return [Array(Float, Float)] least and most, px
           def self.parse(text)
             number = '(\d+(?:\.\d+)?)\s*(?:px)?'
             case text.downcase
             when /\A#{number}\z/ then [$1.to_f, $1.to_f]
+            when /\Aabout\s+#{number}\z/ then about($1.to_f)
             when /\Aunder\s+#{number}\z/ then [0.0, $1.to_f.prev_float]
             when /\Aover\s+#{number}\z/ then [$1.to_f.next_float, Float::INFINITY]
             when /\A#{number}\s+to\s+#{number}\z/ then [$1.to_f, $2.to_f].minmax
-            else raise Unclear, "“size: #{text}” is not a size. Write 40, under 60, over 20, or 20 to 60."
+            else raise Unclear, "“size: #{text}” is not a size. Write 40, about 40, under 60, over 20, or 20 to 60."
             end
           end
         end
@@ -200,7 +213,7 @@ module Fobrel
         def to_s
           [
             words.map {
-              Query.quoted(_1, /[";\s]|:\z|\A(?:size|changed)\z/i)
+              Query.quoted(_1, /[";\s]|:\z|\A(?:size|changed|under|over|about)\z|\A\d+px\z/i)
             }.join(" "),
             *terms.map(&:to_s)
           ].reject(&:empty?).join("; ")
