@@ -16,6 +16,7 @@ module Fobrel
 
       # A row that somebody changed since.
       def changed(table, change, now)
+        return if with_its_holder?(table)
         case change.before.keys.first
         when "current_edition_id" then brush(change, "was saved again since; it stays as it is.")
         when "home_edition_id" then brush(change, "has another home since; it stays.")
@@ -30,6 +31,7 @@ module Fobrel
 
       # A row that came with the deed and that somebody changed or uses.
       def stays(table, now)
+        return if with_its_holder?(table)
         case table.name
         when "taggings" then again(Table.named("presets"))
         when "drafts" then draft(table.key_of(now))
@@ -77,6 +79,9 @@ module Fobrel
       end
 
       private
+
+      # What a library keeps of each brush that it follows is told with the bundle and the brushes themselves.
+      def with_its_holder?(table) = table.name == "followed_brushes"
 
       def say(sentence) = @sentences << sentence
 

@@ -15,6 +15,8 @@ const me = ref<components['schemas']['Me']>()
 const name = ref('')
 const now = ref('')
 const password = ref('')
+/** Whether tokens of programs end with the old password. */
+const endTokens = ref(false)
 function take(got: components['schemas']['Me']) {
   me.value = got
   name.value = got.name
@@ -31,8 +33,10 @@ const {
   problem,
   go: change,
 } = useDeed(async () => {
-  take(await of(api.PUT('/api/me/password', { body: { now: now.value, password: password.value } })))
+  const body = { now: now.value, password: password.value, tokens: endTokens.value }
+  take(await of(api.PUT('/api/me/password', { body })))
   now.value = password.value = ''
+  endTokens.value = false
   toast.done('Your password is changed. Everywhere else you were signed in, you are signed out.')
 })
 const endAll = () => toast.attempt(async () => take(await of(api.DELETE('/api/me/sessions'))))
@@ -49,7 +53,7 @@ const end = (item: number) =>
       </form>
       <p class="soft">You sign in as {{ me.login }}.</p>
       <p v-if="unnamed" class="problem" role="alert">{{ unnamed }}</p>
-      <h3>Another password</h3>
+      <h3>Password</h3>
       <form @submit.prevent="change">
         <input type="text" name="login" :value="me.login" autocomplete="username" hidden />
         <div class="line">
@@ -59,8 +63,9 @@ const end = (item: number) =>
           <label class="grow"
             >New<el-input v-model="password" type="password" autocomplete="new-password" show-password maxlength="72"
           /></label>
-          <el-button native-type="submit" :disabled="!now || !password" :loading="busy">Change it</el-button>
+          <el-button native-type="submit" :disabled="!now || !password" :loading="busy">Change password</el-button>
         </div>
+        <el-checkbox v-model="endTokens" label="End my tokens too" />
       </form>
       <p class="soft small">At least 10 characters; four words are easy to remember.</p>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
@@ -76,6 +81,10 @@ const end = (item: number) =>
 </template>
 
 <style scoped>
+form > .el-checkbox {
+  display: inline-flex;
+  margin-top: 6px;
+}
 .line {
   align-items: end;
 }

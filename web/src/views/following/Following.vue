@@ -182,7 +182,7 @@ async function taken() {
           <el-button size="small" @click="decide(one.id, 'granted')">Allow</el-button>
           <button class="plain" @click="decide(one.id, 'refused')">Refuse</button>
         </template>
-        <button v-else-if="one.state === 'granted'" class="plain" @click="decide(one.id, 'ended')">End</button>
+        <button v-else-if="one.state === 'granted'" class="plain" @click="decide(one.id, 'ended')">End access</button>
         <button v-else class="plain" @click="decide(one.id, 'granted')">Allow again</button>
       </div>
     </section>

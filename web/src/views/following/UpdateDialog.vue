@@ -48,9 +48,9 @@ const strip = (row: Row, side: string) =>
   `/api/follows/${props.follow.id}/strips/${row.id}.png?release=${target.value!.id}&side=${side}`
 const sides = (row: Row) =>
   [
-    ['as it came', 'base', row.kind !== 'new'],
+    ['as it came', 'base', row.kind !== 'new' && row.kind !== 'same'],
     ['here', 'mine', !!row.preset],
-    ['there', 'theirs', row.kind !== 'gone' && row.kind !== 'stays'],
+    ['there', 'theirs', !['gone', 'stays', 'same'].includes(row.kind)],
   ] as [string, string, boolean][]
 const choose = (row: Row, key: string, side: Side) =>
   (choices.value = { ...choices.value, [row.id]: { ...choices.value[row.id], [key]: side } })
@@ -88,7 +88,10 @@ const { busy, problem, go } = useDeed(async () => {
       <article v-for="row in shown" :key="row.id" :class="{ out: left.has(row.id) }" :aria-label="row.name">
         <div class="line">
           <el-checkbox :model-value="!left.has(row.id)" :label="row.name" @change="toggle(row)" />
-          <span class="soft">{{ KINDS[row.kind] }}{{ row.why ? `: ${row.why}` : '' }}</span>
+          <span class="soft"
+            >{{ row.hidden && row.kind === 'same' ? 'the same, hidden here' : KINDS[row.kind]
+            }}{{ row.why ? `: ${row.why}` : '' }}</span
+          >
         </div>
         <div class="strips">
           <template v-for="[words, side, there] in sides(row)" :key="side"
