@@ -182,7 +182,7 @@ module Fobrel
       def exact = sought.inject(base) { |found, word| found.where(meanings(word).join(" OR ")) }
 
       # What a word may mean: letters or a form of a word in a brush's own words, a tag or one of its synonyms, a
-      # category with those below it, and of a number a size. What no tag and no category is called is not asked of them.
+      # category with those below it, and of a number a size.
       #
       # @return [Array<String>] conditions in SQL
       def meanings(word)
@@ -199,20 +199,15 @@ module Fobrel
       end
 
       def spelled(word)
-        [word, *SPELLINGS.flat_map { |one, other| [[one, other], [other, one]] }.filter_map { |from, to|
-          word.sub(from, to) if word.include?(from)
-        }].uniq
+        pairs = SPELLINGS.flat_map { |one, other| [[one, other], [other, one]] }
+        [word] | pairs.filter_map { |from, to| word.sub(from, to) if word.include?(from) }
       end
 
       # @param model [Class] Models::Tag or Models::Family
       # @return [Array<Integer>] ids of those whose name, or a synonym of it, has a word
       def labels(model, word)
-        named = ->(relation) {
-          relation.where(
-            "lower(name) LIKE :part OR to_tsvector('english', name) @@ plainto_tsquery('english', :word)",
-            part: "%#{like(word)}%", word:
-          )
-        }
+        condition = "lower(name) LIKE :part OR to_tsvector('english', name) @@ plainto_tsquery('english', :word)"
+        named = ->(relation) { relation.where(condition, part: "%#{like(word)}%", word:) }
         here = model.where(library_id: libraries)
         return named[here].ids unless model == Models::Tag
         named[here].ids | named[Models::TagSynonym.where(library_id: libraries)].pluck(:tag_id)

@@ -69,9 +69,8 @@ module Faulty
       )
     },
     "follow" => lambda { |of|
-      Fobrel::Actions::TakeRelease.call(
-        follow: M::Follow.find(of["follow"]), person: M::Person.find(of["person"]), release: M::Release.find(of["newer"])
-      )
+      follow, release = M::Follow.find(of["follow"]), M::Release.find(of["newer"])
+      Fobrel::Actions::TakeRelease.call(follow:, person: M::Person.find(of["person"]), release:)
     },
     "hand out" => lambda { |of|
       Fobrel::Actions::HandOut.call(seat: M::Seat.find(of["seat"]), person: M::Person.find(of["person"]))
