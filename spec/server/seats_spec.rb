@@ -344,7 +344,8 @@ RSpec.describe "seats", :api do
   it "show no more of what a link leads to than that there is one, to anybody" do
     outside = Dir.mktmpdir
     File.write("#{outside}/secret.json", "a private thing", perm: 0o600)
-    seat = @first.seats.create!(name: "Linked", folder: "desk-linked").tap { |one| one.put_in_order(@first.presets.in_order.ids.first(2)) }
+    seat = @first.seats.create!(name: "Linked", folder: "desk-linked")
+    seat.put_in_order(@first.presets.in_order.ids.first(2))
     call(:post, "/api/seats/#{seat.id}/hand-out", {})
     FileUtils.rm_f("#{seat.path}/shelf")
     File.symlink(outside, "#{seat.path}/shelf")
