@@ -47,8 +47,9 @@ module Fobrel
       STANDING = {"Answers to tilt" => "trait: answers to tilt", "In no plan yet" => "used in: nothing"}.freeze
 
       class << self
+        # @param paint [Boolean] whether all strips are painted now, which takes most of the time, or when asked for
         # @return [void]
-        def build
+        def build(paint: true)
           warn "Drawing the demo studio"
           Models::Record.transaction do
             people = PEOPLE.to_h { |login, name| [login, Models::Person.create!(login:, name:, password: PASSWORD)] }
@@ -60,7 +61,7 @@ module Fobrel
             follow(libraries["Second unit"], libraries["Storm over Skerrow"].bundles.first, people["maren"])
             offer(libraries["Storm over Skerrow"], people["tove"])
           end
-          Models::Preset.find_each { Models::KeptStrip.png_of(_1.current_edition.value, "wall") }
+          paint_strips if paint
         end
 
         # Brushes with their pictures and tags.
@@ -78,6 +79,19 @@ module Fobrel
         end
 
         private
+
+        # Two at a time: each is painted by a process of its own, and this one only waits.
+        def paint_strips
+          left = Queue.new(Models::Preset.includes(:current_edition).map { _1.current_edition.value }).tap(&:close)
+          painters = Array.new(2) do
+            Thread.new do
+              while (value = left.pop)
+                Models::Record.connection_pool.with_connection { Models::KeptStrip.png_of(value, "wall") }
+              end
+            end
+          end
+          painters.each(&:value)
+        end
 
         def library(name, roles, people)
           Models::Library.create!(name:, description: ABOUT.fetch(name, "")).tap { |made|

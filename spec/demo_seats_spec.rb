@@ -8,7 +8,7 @@ RSpec.describe "the demo's seats" do
   # Common practice, no source: a lead decides by a meter that is right within a quarter for memory.
   it "take the memory the meter said, within a quarter, and learn from each start" do
     Studio.clear
-    Fobrel::Demo::Studio.build
+    Fobrel::Demo::Studio.build(paint: false)
     seats = Studio::M::Seat.workplaces.where(away: false).order(:id).to_a
     expect(seats.size).to be >= 3
     seats.each do |seat|

@@ -78,7 +78,7 @@ RSpec.describe "requests by chance", :api do
       "ledger" => [Studio::M::LedgerEntry.write(far, maren, "tag", secret).id]
     }
     mine.merge!(rest(maren))
-    fuzz = Fuzz.new(seed, mine.merge(theirs) { |_, one, two| one * 3 + two })
+    fuzz = Fuzz.new(seed, mine.merge(theirs) { |_, one, two| one * 8 + two })
     people = %w[maren tove ilse]
     wrong, slow, told = [], [], Hash.new(0)
     count.times do |turn|
@@ -87,12 +87,17 @@ RSpec.describe "requests by chance", :api do
       began = Process.clock_gettime(Process::CLOCK_MONOTONIC)
       begin
         body = (data.nil? || data.is_a?(String) || data.is_a?(Hash)) ? data : JSON.generate(data)
-        Studio::M::Record.transaction(requires_new: true) { call(verb, path, body) }
+        Studio::M::Record.transaction(requires_new: true) do
+          call(verb, path, body)
+          # Most of what is deleted is there again for the requests after it.
+          raise ActiveRecord::Rollback if verb == :delete && turn % 4 != 0
+        end
       rescue Committee::InvalidResponse => e
         wrong << [verb, path, data, e.message[0, 200]]
       end
       seconds = Process.clock_gettime(Process::CLOCK_MONOTONIC) - began
       told[status] += 1
+      (($n ||= Hash.new(0))[[people[turn / 200 % 3], verb, path.gsub(/\d+/, '1').split('?').first]] += 1) if status == 404 #DEBUG
       slow << [verb, path, seconds.round(1)] if seconds > 2
       wrong << [verb, path, data, status, last_response.body[0, 160]] if status >= 500
       if last_response.body.to_s.dup.force_encoding("UTF-8").scrub.include?(secret)
@@ -108,6 +113,7 @@ RSpec.describe "requests by chance", :api do
     RSpec.configuration.reporter.message(
       "#{count} requests, seed #{seed}: #{told.sort.to_h}; over two seconds: #{slow.first(5)}"
     )
+    puts $n.sort_by { -_2 }.first(60).map { _1.flatten.join(' ') } #DEBUG
     expect(wrong.map { _1.inspect[0, 500] }).to eq([])
     # Most reach something: what is asked is there, and what is sent is of the shape that is asked for.
     expect(told[404]).to be < count / 2

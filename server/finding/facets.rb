@@ -68,7 +68,7 @@ module Fobrel
           work_states: column(counts["label_id"]),
           authors: column(counts["author"]),
           licences: column(counts["licence"]),
-          tags: listed(counts.fetch("tags", {})),
+          tags: column(counts["tags"]),
           traits: listed(self.class.summed(traits(counts["traits"]))),
           states: counts.fetch("states", {})
         }

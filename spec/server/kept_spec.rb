@@ -124,8 +124,8 @@ RSpec.describe "what was found and is kept" do
   def act(action, **how) = Fobrel::Actions.const_get(action).call(library: @library, person: @maren, **how)
 
   it "is what would be found now, after every deed" do
+    before = lines.to_h { [_1, found(_1)] }
     deeds.each do |name, deed|
-      before = lines.to_h { [_1, found(_1)] }
       instance_exec(&deed)
       now = lines.to_h { [_1, found(_1)] }
       expect(now).not_to eq(before), "#{name} changed nothing that is looked for"
@@ -137,6 +137,7 @@ RSpec.describe "what was found and is kept" do
       expect(lines.to_h { [_1, found(_1)] }).to eq(now), name
       expect(now[""][3]).to eq(now[""][2].sort_by.with_index { |id, place| [-times_used(id), place] }), name
       lines.each { |line| expect(counted(now[line].last)).to eq(one_by_one(now[line][2])), "#{name}, #{line}" }
+      before = now
     end
   end
 

@@ -55,12 +55,14 @@ RSpec.describe "tuning", :api do
       expect(sizes(go("back"))).to eq(15)
     end
 
-    it "brings back what was discarded, and keeps two hundred steps" do
+    it "brings back what was discarded, and keeps the newest steps only" do
+      stub_const("#{Studio::M::Tuning}::MOST", 10)
       keep(tuned(size: 33))
       call(:post, "/api/libraries/#{@first.id}/reset", {preset_ids: [preset.id], to: "current"})
       expect(sizes(go("back"))).to eq(33)
-      (1..Studio::M::Tuning::MOST + 5).each { keep(tuned(size: 40 + _1)) }
-      expect(Studio::M::TuningStep.count).to be <= Studio::M::Tuning::MOST + 1
+      (1..15).each { keep(tuned(size: 40 + _1)) }
+      expect(Studio::M::TuningStep.count).to be <= 11
+      expect(Array.new(9) { sizes(go("back")) }).to eq([*46..54].reverse)
     end
 
     it "belongs to the person, goes with the brush, and keeps the brush's name" do

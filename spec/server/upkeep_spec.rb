@@ -110,8 +110,6 @@ RSpec.describe "upkeep", :api do
   end
 
   it "takes pictures and strips of what is not here any more, and those of drafts, covers and undo not" do
-    # Strips are kept on a connection of their own, so those of other examples are still here.
-    Studio::M::KeptStrip.delete_all
     plan = take_in(@second, tip("gone").values.first, file: "gone.png")
     gone = @second.presets.last
     sum = gone.current_edition.value.needs.first.delete_prefix("sha256:")

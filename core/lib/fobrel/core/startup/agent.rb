@@ -401,16 +401,25 @@ module Fobrel
           found = Folder::FOLDERS.flat_map { |name| tree.walk("#{root}/#{name}", most: Plan::FILES + Folder::MOST) }
           found.select { |one| one.stat.file? }.each do |one|
             path = one.path.delete_prefix("#{root}/")
-            known = before[path]
-            next if known && known.changed == one.stat.mtime.to_r && known.bytes == one.stat.size
-            next if written[path] && tree.sum(one.path) == written[path]["sum"]
-            ours = plan["files"].key?(path) || written.key?(path)
-            to = ours ? Carry.aside(path, ->(name) { tree.kind("#{finished}/#{name}") }) : path
-            next if tree.same?(one.path, "#{finished}/#{to}")
-            tree.make(File.dirname("#{finished}/#{to}"))
-            tree.copy(one.path, "#{finished}/#{to}")
-            @carried[path] = to
+            next if unchanged?(one, before[path], written[path])
+            carry(one.path, path, finished, ours: plan["files"].key?(path) || written.key?(path))
           end
+        end
+
+        # @param known [Object, nil] what was seen of the file before the swap
+        # @param written [Hash, nil] what the old plan says of it
+        def unchanged?(file, known, written)
+          return true if known && known.changed == file.stat.mtime.to_r && known.bytes == file.stat.size
+          !written.nil? && tree.sum(file.path) == written["sum"]
+        end
+
+        # @param ours [Boolean] whether a plan writes this path, so that a user's file needs another name
+        def carry(from, path, finished, ours:)
+          to = ours ? Carry.aside(path, ->(name) { tree.kind("#{finished}/#{name}") }) : path
+          return if tree.same?(from, "#{finished}/#{to}")
+          tree.make(File.dirname("#{finished}/#{to}"))
+          tree.copy(from, "#{finished}/#{to}")
+          @carried[path] = to
         end
       end
     end
