@@ -50,7 +50,7 @@ if ARGV.first == "browse"
   require "ferrum"
   browser = Ferrum::Browser.new(
     window_size: [1280, 800],
-    browser_path: "/usr/bin/chromium",
+    browser_path: "/usr/bin/chromium-headless-shell",
     process_timeout: 60,
     timeout: 30,
     browser_options: {"no-sandbox" => nil}

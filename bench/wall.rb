@@ -204,7 +204,7 @@ module Fobrel
       false
     end
     browser = Ferrum::Browser.new(
-      browser_path: "/usr/bin/chromium",
+      browser_path: "/usr/bin/chromium-headless-shell",
       window_size: [1280, 800],
       timeout: 60,
       process_timeout: 60,

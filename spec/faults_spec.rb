@@ -5,7 +5,7 @@ require "open3"
 
 # What a person may be in the middle of when a process is killed, the database stops at once, or the disk is full: at
 # seeded points of each deed. Afterwards it did not happen or is complete, what was told as done is there, and it can be
-# done again. FAULTS says how many points of each kind (20 for a long look; left out, one of one kind for each deed),
+# done again. FAULTS says how many points of each kind (20 for a long look; left out, one of one kind for five deeds),
 # FAULTS_SEED which.
 RSpec.describe "cut off anywhere" do
   points = ENV["FAULTS"]&.to_i
@@ -147,7 +147,7 @@ RSpec.describe "cut off anywhere" do
     end
   end
 
-  {
+  deeds = {
     "import" => "takes a package in",
     "library" => "brings a library back",
     "release" => "releases a bundle",
@@ -157,7 +157,10 @@ RSpec.describe "cut off anywhere" do
     "undo" => "takes a deed back",
     "backup" => "writes a backup of everything",
     "restore" => "restores everything"
-  }.each_with_index do |(deed, words), index|
+  }
+  # bin/attack kills tries all of them.
+  deeds = deeds.slice("import", "release", "follow", "undo", "restore") unless points
+  deeds.each_with_index do |(deed, words), index|
     it "#{words}, or does not" do
       empty = deed == "restore"
       fresh(empty)

@@ -78,12 +78,52 @@ module Studio
         }
       }
     end
-    Fobrel::Demo::Studio.take_in(first, people["maren"], drawn.first(brushes))
+    Fobrel::Demo::Studio.take_in(first, people["maren"], drawn(brushes).first(brushes))
     [first, second]
   end
 
-  # The demo's brushes, drawn once.
-  def self.drawn = @drawn ||= Fobrel::Demo::Brushes.all
+  # The studio of .build, which takes seconds; from the second time on its rows are copied back.
+  #
+  # @param keep [Array<String>] tables left as they are
+  def self.again(keep: [])
+    clear(keep:)
+    @copied ? copy_back(keep) : build.then { copy_away }
+    M::Library.order(:id).first(2)
+  end
+
+  # Changes of a library are told by transaction: copied back they would look as if nothing had changed since.
+  TOLD_ANEW = %w[wall_changes schema_migrations ar_internal_metadata].freeze
+
+  def self.copy_away
+    connection = M::Record.connection
+    connection.execute("DROP SCHEMA IF EXISTS as_built CASCADE; CREATE SCHEMA as_built")
+    @copied = (connection.tables - TOLD_ANEW).reject { connection.select_value("SELECT 1 FROM #{_1} LIMIT 1").nil? }
+    @copied.each { connection.execute("CREATE TABLE as_built.#{_1} AS SELECT * FROM public.#{_1}") }
+    @next = connection.select_rows("SELECT sequencename, last_value + 1 FROM pg_sequences WHERE last_value IS NOT NULL")
+  end
+
+  def self.copy_back(keep)
+    connection = M::Record.connection
+    rows = (@copied - keep).map do |table|
+      columns = connection.columns(table).reject(&:virtual?).map { connection.quote_column_name(_1.name) }.join(", ")
+      "INSERT INTO #{table} (#{columns}) SELECT #{columns} FROM as_built.#{table}"
+    end
+    connection.execute(
+      [
+        "SET session_replication_role = replica",
+        *rows,
+        "SET session_replication_role = DEFAULT",
+        *@next.map { |name, value| "ALTER SEQUENCE #{name} RESTART WITH #{value}" },
+        "INSERT INTO wall_changes (library_id) SELECT id FROM libraries"
+      ].join("; ")
+    )
+  end
+  private_class_method :copy_away, :copy_back
+
+  # The demo's brushes, drawn once; the first of them are lines, which need fewer pictures.
+  def self.drawn(count = nil)
+    (count && count <= 12) ? (@inks ||= Fobrel::Demo::Brushes.inks) : (@drawn ||= Fobrel::Demo::Brushes.all)
+  end
 end
 
 RSpec.configure do |config|
