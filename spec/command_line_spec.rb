@@ -6,9 +6,9 @@ require "support/command"
 RSpec.describe "bin/fobrel", :command do
   # As a program of its own, which takes seconds to start; the other examples call it in this process.
   it "is a program that answers on its own streams" do
-    tool = File.expand_path("../bin/fobrel", __dir__)
+    program = File.expand_path("../bin/fobrel", __dir__)
     File.write("bad.json", "{")
-    out, err, ended = Open3.capture3(tool, "preset", "check", "bad.json")
+    out, err, ended = Open3.capture3(program, "preset", "check", "bad.json")
     expect([out, err, ended.exitstatus]).to match(["", /bad\.json/, 1])
   end
 

@@ -28,7 +28,7 @@ module Fobrel
           library: @library,
           kind: "people",
           except: @person,
-          path: "/people",
+          path: "/library/people",
           text: "You are #{@role} in “#{@library.name}” now"
         )
         write_down(@library, @person, "people", said(before), about: [@member])

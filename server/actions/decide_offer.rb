@@ -116,7 +116,7 @@ module Fobrel
           library: @library,
           kind: "answer",
           except: @person,
-          path: "/offers?offer=#{@offer.id}",
+          path: "/sharing/proposals?offer=#{@offer.id}",
           text: "#{@person.name} #{what}"
         )
       end

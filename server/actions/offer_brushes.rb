@@ -63,7 +63,7 @@ module Fobrel
           library: @library,
           kind: "offer",
           except: @person,
-          path: "/offers?offer=#{offer.id}",
+          path: "/sharing/proposals?offer=#{offer.id}",
           text: "#{@person.name} offers #{what} to “#{@library.name}”#{": #{@sentence}" unless @sentence.empty?}"
         )
         Models::Live.tell(what: "library", library: @library.id)

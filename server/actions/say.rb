@@ -64,7 +64,7 @@ module Fobrel
         case @about
         when "preset" then "/bench/#{@thing.id}"
         when "release" then "/bundles?bundle=#{@thing.bundle_id}"
-        else "/offers?offer=#{@thing.id}"
+        else "/sharing/proposals?offer=#{@thing.id}"
         end
       end
     end

@@ -30,7 +30,7 @@ module Fobrel
       # @param text [String]
       def tell_leads(text)
         leads = library.people.here.where(memberships: {role: "lead"}).to_a
-        Notice.tell(leads, library:, kind: "release", text:, path: "/following?follow=#{id}")
+        Notice.tell(leads, library:, kind: "release", text:, path: "/sharing/following?follow=#{id}")
       end
 
       # @return [Release, nil] the newest one that was not withdrawn

@@ -70,7 +70,7 @@ module Fobrel
 
       def tell_leads(where, text, by)
         leads = where.people.here.where(memberships: {role: "lead"}).to_a
-        Notice.tell(leads, library: where, kind: "release", text:, path: "/following", except: by)
+        Notice.tell(leads, library: where, kind: "release", text:, path: "/sharing/following", except: by)
       end
     end
   end

@@ -28,7 +28,7 @@ module Fobrel
       scope :unseen, -> { where(seen_at: nil) }
 
       # @param people [Array<Person>] each once; whoever wants none of this kind gets none
-      # @param path [String] where it is looked at, within the library: "/offers?offer=3"
+      # @param path [String] where it is looked at, within the library: "/sharing/proposals?offer=3"
       def self.tell(people, library:, kind:, text:, path:, except: nil)
         now = Time.current
         rows = people.uniq.reject { |one| one == except || one.closed_at || one.notices_off.include?(kind) }.map { |one|

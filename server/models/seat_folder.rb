@@ -91,7 +91,7 @@ module Fobrel
           library: seat.library,
           kind: "seat",
           text: "#{seat.name} drifted: #{state.said}",
-          path: "/seats?seat=#{seat.id}"
+          path: "/desks?seat=#{seat.id}"
         )
       end
       private_class_method :tell_leads

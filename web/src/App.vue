@@ -12,6 +12,7 @@ import Rail from './parts/Rail.vue'
 import SignInAgain from './parts/SignInAgain.vue'
 import Tokens from './parts/Tokens.vue'
 import Toast from './parts/Toast.vue'
+import Tabs from './parts/Tabs.vue'
 import Tray from './parts/Tray.vue'
 import { useDeed } from './parts/useDeed'
 import { views } from './routes'
@@ -143,13 +144,15 @@ useEventListener(window, 'drop', (event: DragEvent) => {
     <main>
       <div v-if="barred" class="empty barred">
         <p>{{ barred }}</p>
-        <el-button type="primary" @click="router.push({ name: 'wall', params: here })"
+        <el-button type="primary" @click="router.push({ name: 'brushes', params: here })"
           >To the Wall{{ session.library ? ` of ${session.library.name}` : '' }}</el-button
         >
       </div>
       <router-view v-else-if="kept && library.loaded === session.libraryId" v-slot="{ Component }">
-        <component :is="Component" :key="`${session.libraryId}.${route.params.id ?? ''}`" />
+        <Tabs />
+        <div class="view"><component :is="Component" :key="`${session.libraryId}.${route.params.id ?? ''}`" /></div>
       </router-view>
+      <Toast />
       <div v-if="arrival.over" class="dropping">
         <p>Drop it: one picture becomes a tip; packages, folders and everything else go to the Intake.</p>
       </div>
@@ -195,7 +198,13 @@ useEventListener(window, 'drop', (event: DragEvent) => {
 }
 main {
   position: relative;
+  display: flex;
+  flex-direction: column;
   min-width: 0;
+  min-height: 0;
+}
+.view {
+  flex: 1;
   min-height: 0;
 }
 .dropping {

@@ -1,185 +1,131 @@
+import {
+  Brush,
+  Download,
+  History as HistoryIcon,
+  LibraryBig,
+  ListOrdered,
+  Monitor,
+  Package,
+  PenTool,
+  Share2,
+  SlidersHorizontal,
+  Upload,
+} from '@lucide/vue'
 import { createRouter, createWebHistory } from 'vue-router'
 import { useSession } from './stores/session'
 
-/** The one list of views, and who may use them: the rail is made from it, group by group. */
-export const views = [
-  {
-    name: 'tip-maker',
-    title: 'Tip maker',
-    group: 'Make',
-    path: '/tip-maker',
-    who: 'editors',
-    component: () => import('./views/tipmaker/TipMaker.vue'),
-  },
-  {
-    name: 'drafts',
-    title: 'Bench',
-    group: 'Make',
-    path: '/bench',
-    who: 'editors',
-    component: () => import('./views/bench/Drafts.vue'),
-  },
-  {
-    name: 'parts',
-    title: 'Parts',
-    group: 'Make',
-    path: '/parts',
-    who: 'editors',
-    component: () => import('./views/parts/Parts.vue'),
-  },
-  {
-    name: 'wall',
-    title: 'Wall',
-    group: 'Keep',
-    path: '/wall',
-    who: 'all',
-    component: () => import('./views/wall/Wall.vue'),
-  },
-  {
-    name: 'sets',
-    title: 'Sets',
-    group: 'Keep',
-    path: '/sets',
-    who: 'all',
-    component: () => import('./views/sets/Sets.vue'),
-  },
-  {
-    name: 'families',
-    title: 'Families & tags',
-    group: 'Keep',
-    path: '/families',
-    who: 'all',
-    component: () => import('./views/families/Families.vue'),
-  },
-  {
-    name: 'doubles',
-    title: 'Doubles',
-    group: 'Keep',
-    path: '/doubles',
-    who: 'editors',
-    component: () => import('./views/doubles/Doubles.vue'),
-  },
-  {
-    name: 'intake',
-    title: 'Intake',
-    group: 'Hand over',
-    path: '/intake',
-    who: 'editors',
-    component: () => import('./views/intake/Intake.vue'),
-  },
-  {
-    name: 'bundles',
-    title: 'Bundles',
-    group: 'Hand over',
-    path: '/bundles',
-    who: 'all',
-    component: () => import('./views/bundles/Bundles.vue'),
-  },
-  {
-    name: 'exports',
-    title: 'Exports',
-    group: 'Hand over',
-    path: '/exports',
-    who: 'all',
-    component: () => import('./views/exports/Exports.vue'),
-  },
-  {
-    name: 'recipes',
-    title: 'Recipes',
-    group: 'Hand over',
-    path: '/recipes',
-    who: 'editors',
-    component: () => import('./views/recipes/Recipes.vue'),
-  },
-  {
-    name: 'seats',
-    title: 'Seats',
-    group: 'Hand over',
-    path: '/seats',
-    who: 'all',
-    component: () => import('./views/seats/Seats.vue'),
-  },
-  {
-    name: 'library',
-    title: 'This library',
-    group: 'Team',
-    path: '/library',
-    who: 'all',
-    component: () => import('./views/library/Library.vue'),
-  },
-  {
-    name: 'offers',
-    title: 'Offers',
-    group: 'Team',
-    path: '/offers',
-    who: 'all',
-    component: () => import('./views/offers/Offers.vue'),
-  },
-  {
-    name: 'following',
-    title: 'Following',
-    group: 'Team',
-    path: '/following',
-    who: 'all',
-    component: () => import('./views/following/Following.vue'),
-  },
-  {
-    name: 'inbox',
-    title: 'Inbox',
-    group: 'Team',
-    path: '/inbox',
-    who: 'all',
-    component: () => import('./views/inbox/Inbox.vue'),
-  },
-  {
-    name: 'people',
-    title: 'People',
-    group: 'Team',
-    path: '/people',
-    who: 'all',
-    component: () => import('./views/people/People.vue'),
-  },
-  {
-    name: 'studio',
-    title: 'Studio',
-    group: 'Team',
-    path: '/studio',
-    who: 'owner',
-    component: () => import('./views/studio/Studio.vue'),
-  },
-  {
-    name: 'overview',
-    title: 'Overview',
-    group: 'Look back',
-    path: '/overview',
-    who: 'all',
-    component: () => import('./views/overview/Overview.vue'),
-  },
-  {
-    name: 'ledger',
-    title: 'Ledger',
-    group: 'Look back',
-    path: '/ledger',
-    who: 'all',
-    component: () => import('./views/ledger/Ledger.vue'),
-  },
-  {
-    name: 'attic',
-    title: 'Attic',
-    group: 'Look back',
-    path: '/attic',
-    who: 'editors',
-    component: () => import('./views/attic/Attic.vue'),
-  },
-  {
-    name: 'upkeep',
-    title: 'Upkeep',
-    group: 'Look back',
-    path: '/upkeep',
-    who: 'leads',
-    component: () => import('./views/upkeep/Upkeep.vue'),
-  },
+/** What stands on the rail, line by line; each opens the first of its views that a person may use. */
+export const entries = [
+  { name: 'brushes', title: 'Brushes', icon: Brush, line: 1 },
+  { name: 'bench', title: 'Bench', icon: SlidersHorizontal, line: 1 },
+  { name: 'tip-maker', title: 'Tip maker', icon: PenTool, line: 1 },
+  { name: 'sets', title: 'Sets', icon: ListOrdered, line: 2 },
+  { name: 'bundles', title: 'Bundles', icon: Package, line: 2 },
+  { name: 'import', title: 'Import', icon: Download, line: 2 },
+  { name: 'export', title: 'Export', icon: Upload, line: 2 },
+  { name: 'desks', title: 'Desks', icon: Monitor, line: 3 },
+  { name: 'sharing', title: 'Sharing', icon: Share2, line: 3 },
+  { name: 'library', title: 'Library', icon: LibraryBig, line: 4 },
+  { name: 'history', title: 'History', icon: HistoryIcon, line: 4 },
 ] as const
+export type EntryName = (typeof entries)[number]['name']
+
+/** Who may use a view. */
+type Who = 'all' | 'editors' | 'leads' | 'owner'
+interface View {
+  name: string
+  title: string
+  /** Where it stands on the rail; those without are reached from the header. */
+  entry?: EntryName
+  path: string
+  who: Who
+  component: () => Promise<unknown>
+}
+
+/** The one list of views. Those of one entry are its tabs, in this order. */
+export const views: readonly View[] = [
+  view('brushes', 'All brushes', 'brushes', '/brushes', 'all', () => import('./views/wall/Wall.vue')),
+  view(
+    'duplicates',
+    'Duplicates',
+    'brushes',
+    '/brushes/duplicates',
+    'editors',
+    () => import('./views/doubles/Doubles.vue'),
+  ),
+  view('hidden', 'Hidden', 'brushes', '/brushes/hidden', 'editors', () => import('./views/attic/Attic.vue')),
+  view('drafts', 'Drafts', 'bench', '/bench', 'editors', () => import('./views/bench/Drafts.vue')),
+  view('tip-maker', 'New tip', 'tip-maker', '/tip-maker', 'editors', () => import('./views/tipmaker/TipMaker.vue')),
+  view('parts', 'Tips and grains', 'tip-maker', '/tip-maker/parts', 'editors', () => import('./views/parts/Parts.vue')),
+  view('sets', 'Sets', 'sets', '/sets', 'all', () => import('./views/sets/Sets.vue')),
+  view('bundles', 'Bundles', 'bundles', '/bundles', 'all', () => import('./views/bundles/Bundles.vue')),
+  view('import', 'Files', 'import', '/import', 'editors', () => import('./views/intake/Intake.vue')),
+  view(
+    'gallery',
+    'External gallery',
+    'import',
+    '/import/gallery',
+    'editors',
+    () => import('./views/intake/Gallery.vue'),
+  ),
+  view('export', 'Past exports', 'export', '/export', 'all', () => import('./views/exports/Exports.vue')),
+  view(
+    'templates',
+    'Export templates',
+    'export',
+    '/export/templates',
+    'editors',
+    () => import('./views/recipes/Recipes.vue'),
+  ),
+  view('desks', 'Desks', 'desks', '/desks', 'all', () => import('./views/seats/Seats.vue')),
+  view('proposals', 'Proposals', 'sharing', '/sharing/proposals', 'all', () => import('./views/offers/Offers.vue')),
+  view(
+    'following',
+    'Following',
+    'sharing',
+    '/sharing/following',
+    'all',
+    () => import('./views/following/Following.vue'),
+  ),
+  view(
+    'versions',
+    'Versions in use',
+    'sharing',
+    '/sharing/versions',
+    'all',
+    () => import('./views/following/WhoHasWhat.vue'),
+  ),
+  view('library', 'About', 'library', '/library', 'all', () => import('./views/library/Library.vue')),
+  view('people', 'People', 'library', '/library/people', 'all', () => import('./views/people/People.vue')),
+  view(
+    'categories',
+    'Categories and tags',
+    'library',
+    '/library/categories',
+    'all',
+    () => import('./views/families/Families.vue'),
+  ),
+  view('overview', 'Overview', 'library', '/library/overview', 'all', () => import('./views/overview/Overview.vue')),
+  view('storage', 'Storage', 'library', '/library/storage', 'leads', () => import('./views/upkeep/Upkeep.vue')),
+  view('history', 'History', 'history', '/history', 'all', () => import('./views/ledger/Ledger.vue')),
+  view('notifications', 'Notifications', undefined, '/notifications', 'all', () => import('./views/inbox/Inbox.vue')),
+  view('studio', 'Studio', undefined, '/studio', 'owner', () => import('./views/studio/Studio.vue')),
+]
+
+function view(
+  name: string,
+  title: string,
+  entry: EntryName | undefined,
+  path: string,
+  who: Who,
+  component: View['component'],
+): View {
+  return { name, title, entry, path, who, component }
+}
+
+/** The entry of the rail that a route belongs to. */
+export const entryOf = (name: unknown): EntryName | undefined =>
+  name === 'bench' ? 'bench' : name === 'compare' ? 'brushes' : views.find((one) => one.name === name)?.entry
 
 /**
  * Every address names its library first, so that a link shows the same to everybody who may see it. One without a
@@ -190,12 +136,14 @@ export const router = createRouter({
   routes: [
     ...views.map(({ name, path, component }) => ({ name, path: `/:library(\\d+)${path}`, component })),
     { name: 'bench', path: '/:library(\\d+)/bench/:id(\\d+)', component: () => import('./views/bench/Bench.vue') },
-    { name: 'compare', path: '/:library(\\d+)/compare', component: () => import('./views/compare/Compare.vue') },
+    {
+      name: 'compare',
+      path: '/:library(\\d+)/brushes/compare',
+      component: () => import('./views/compare/Compare.vue'),
+    },
     // Before anybody is in a library; App.vue shows them without the frame.
     { name: 'begin', path: '/begin', component: () => import('./views/signin/Begin.vue') },
     { name: 'invitation', path: '/invitation/:key', component: () => import('./views/signin/Invitation.vue') },
-    // As it was written down earlier.
-    { path: '/:library(\\d+)/order', redirect: { name: 'families' } },
     { name: 'nowhere', path: '/:library(\\d+)/:rest(.*)*', component: { render: () => null } },
     { name: 'anywhere', path: '/:rest(.*)*', component: { render: () => null } },
   ],
@@ -205,7 +153,7 @@ router.beforeEach((to) => {
   const session = useSession()
   // The form for signing in stands over any address.
   if (!session.person || !session.libraryId) return true
-  if (to.name === 'anywhere') return `/${session.libraryId}${to.path === '/' ? '/wall' : to.fullPath}`
+  if (to.name === 'anywhere') return `/${session.libraryId}${to.path === '/' ? '/brushes' : to.fullPath}`
   const id = Number(to.params.library)
   if (session.libraries.some((library) => library.id === id)) session.look(id)
   return true

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import { Bell, CircleQuestionMark, Moon, Sun } from '@lucide/vue'
 import { useToggle } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
@@ -11,7 +12,6 @@ import { useSession } from '../stores/session'
 import { useToast } from '../stores/toast'
 import { useWork } from '../stores/work'
 import SearchLine from './SearchLine.vue'
-import Toast from './Toast.vue'
 
 /** The line at the top of every view: the library, the search, what is under way, who is signed in. */
 defineEmits<{ keys: []; tokens: []; you: []; newLibrary: [] }>()
@@ -25,12 +25,12 @@ const night = useNight()
 const toggleNight = useToggle(night)
 const searchLine = ref<InstanceType<typeof SearchLine>>()
 const change = (id: number) =>
-  router.push({ name: views.find(({ name }) => name === route.name)?.name ?? 'wall', params: { library: id } })
+  router.push({ name: views.find(({ name }) => name === route.name)?.name ?? 'brushes', params: { library: id } })
 const toOwn = () =>
   toast.attempt(async () => {
     const { id } = await of(api.POST('/api/libraries/own'))
     await session.load()
-    await router.push({ name: 'wall', params: { library: id } })
+    await router.push({ name: 'brushes', params: { library: id } })
   })
 /** Those in use first. */
 const listed = computed(() => [...session.libraries].sort((a, b) => Number(a.archived) - Number(b.archived)))
@@ -59,35 +59,49 @@ defineExpose({ search: () => searchLine.value?.focus() })
       />
     </el-select>
     <SearchLine ref="searchLine" />
-    <Toast />
+    <span class="grow" />
     <router-link
       v-if="working"
-      :to="{ name: 'intake', params: { library: session.libraryId } }"
+      :to="{ name: 'import', params: { library: session.libraryId } }"
       class="work"
       role="status"
       ><i :style="{ width: `${working.part}%` }" />{{ working.words }}</router-link
     >
     <span v-if="offline" class="offline" role="status">no connection, trying again…</span>
-    <button class="plain" :aria-pressed="night" @click="toggleNight()">{{ night ? 'Night' : 'Day' }}</button>
-    <button class="plain" aria-label="Keys" @click="$emit('keys')">?</button>
+    <button
+      class="icon"
+      :aria-label="night ? 'Switch to Day' : 'Switch to Night'"
+      :title="night ? 'Switch to Day' : 'Switch to Night'"
+      @click="toggleNight()"
+    >
+      <component :is="night ? Sun : Moon" :size="17" aria-hidden="true" />
+    </button>
+    <button class="icon" aria-label="Help" title="Help (?)" @click="$emit('keys')">
+      <CircleQuestionMark :size="17" aria-hidden="true" />
+    </button>
     <router-link
-      v-if="inbox.unseen"
-      :to="{ name: 'inbox', params: { library: session.libraryId } }"
-      class="new"
-      :aria-label="`${inbox.unseen} new in your inbox`"
-      >{{ inbox.unseen }} new</router-link
+      :to="{ name: 'notifications', params: { library: session.libraryId } }"
+      class="icon bell"
+      :aria-label="inbox.unseen ? `${inbox.unseen} new notifications` : 'Notifications'"
+      title="Notifications"
+      ><Bell :size="17" aria-hidden="true" /><b v-if="inbox.unseen">{{ inbox.unseen }}</b></router-link
     >
     <el-dropdown trigger="click">
       <button class="who" :aria-label="`Signed in as ${session.person?.name}`">{{ session.person?.name[0] }}</button>
       <template #dropdown>
         <el-dropdown-menu>
           <el-dropdown-item disabled>{{ session.person?.name }}, {{ session.library?.role }}</el-dropdown-item>
-          <el-dropdown-item @click="$emit('you')">You, and where you are signed in…</el-dropdown-item>
-          <el-dropdown-item @click="$emit('newLibrary')">A new library…</el-dropdown-item>
+          <el-dropdown-item @click="$emit('you')">Account and sessions…</el-dropdown-item>
+          <el-dropdown-item @click="$emit('tokens')">Access tokens…</el-dropdown-item>
+          <el-dropdown-item @click="$emit('newLibrary')">New library…</el-dropdown-item>
           <el-dropdown-item v-if="!session.libraries.some(({ own }) => own)" @click="toOwn"
-            >A library of your own</el-dropdown-item
+            >Create my own library</el-dropdown-item
           >
-          <el-dropdown-item @click="$emit('tokens')">Tokens for programs…</el-dropdown-item>
+          <el-dropdown-item
+            v-if="session.mayUse('owner')"
+            @click="router.push({ name: 'studio', params: { library: session.libraryId } })"
+            >Studio administration</el-dropdown-item
+          >
           <el-dropdown-item @click="toast.attempt(session.signOut)">Sign out</el-dropdown-item>
         </el-dropdown-menu>
       </template>
@@ -157,15 +171,35 @@ header {
   background: var(--accent);
   transition: width 0.3s;
 }
-.new {
-  padding: 2px 9px;
-  border-radius: 10px;
-  background: var(--ochre-wash);
-  color: var(--ochre);
-  font-weight: 700;
-  font-size: 12px;
-  text-decoration: none;
-  white-space: nowrap;
+.icon {
+  position: relative;
+  display: grid;
+  flex: none;
+  place-items: center;
+  width: 28px;
+  height: 28px;
+  padding: 0;
+  border: 0;
+  border-radius: 6px;
+  background: none;
+  color: var(--ink);
+  cursor: pointer;
+}
+.icon:hover {
+  background: var(--paper);
+}
+.bell b {
+  position: absolute;
+  top: -3px;
+  right: -3px;
+  min-width: 15px;
+  padding: 0 3px;
+  border-radius: 8px;
+  background: var(--ochre);
+  color: var(--card);
+  font-size: 10.5px;
+  line-height: 15px;
+  text-align: center;
 }
 .who {
   width: 28px;

@@ -1,101 +1,115 @@
 <script setup lang="ts">
 import { computed } from 'vue'
 import { useRoute } from 'vue-router'
-import { views } from '../routes'
-import { useInbox } from '../stores/inbox'
+import { entries, entryOf, views, type EntryName } from '../routes'
+import { lastBrush } from '../stores/lastBrush'
 import { useLibrary } from '../stores/library'
 import { useSession } from '../stores/session'
 
-/** The views this person may use, under their headings; a heading of none is left out. */
+/** The rail: an icon and a word for each entry this person may use, in four groups. */
 const session = useSession()
 const library = useLibrary()
-const inbox = useInbox()
 const route = useRoute()
 const here = computed(() => ({ library: session.libraryId }))
+const current = computed(() => entryOf(route.name))
 const drafts = computed(() => library.count('draft'))
-const behind = computed(
+const stale = computed(
   () => library.seats.filter(({ state }) => ['behind', 'drifted', 'unreachable'].includes(state)).length,
 )
-const groups = computed(() =>
-  [...new Set(views.map(({ group }) => group))]
-    .map((group) => ({ group, views: views.filter((view) => view.group === group && session.mayUse(view.who)) }))
-    .filter((one) => one.views.length),
+/** The count beside an entry, and what it counts. */
+const counts = computed<Partial<Record<EntryName, { count: number; of: string }>>>(() => ({
+  bench: { count: drafts.value, of: 'unsaved drafts' },
+  desks: { count: stale.value, of: 'desks that need attention' },
+}))
+const shown = computed(() =>
+  entries.flatMap((entry) => {
+    const first = views.find((view) => view.entry === entry.name && session.mayUse(view.who))
+    return first ? [{ ...entry, view: first.name }] : []
+  }),
 )
+/** The Bench opens with the brush that lay there last. */
+function target(entry: { name: EntryName; view: string }) {
+  const id = entry.name === 'bench' && current.value !== 'bench' ? lastBrush(session.libraryId!) : undefined
+  return id && library.byId.has(id)
+    ? { name: 'bench', params: { ...here.value, id } }
+    : { name: entry.view, params: here.value }
+}
 </script>
 
 <template>
-  <nav aria-label="Views">
-    <template v-for="{ group, views: list } in groups" :key="group">
-      <h3>{{ group }}</h3>
+  <nav class="rail" aria-label="Main">
+    <template v-for="(entry, index) in shown" :key="entry.name">
+      <hr v-if="index && entry.line !== shown[index - 1]!.line" />
       <router-link
-        v-for="view in list"
-        :key="view.name"
-        :to="{ name: view.name, params: here }"
-        active-class="here"
-        :class="{ here: view.name === 'drafts' && route.name === 'bench' }"
+        :to="target(entry)"
+        :class="{ here: entry.name === current }"
+        :aria-current="entry.name === current ? 'page' : undefined"
       >
-        {{ view.title }}
-        <b v-if="view.name === 'drafts' && drafts" title="Your drafts">{{ drafts }}</b>
-        <b v-if="view.name === 'inbox' && inbox.unseen" title="New for you">{{ inbox.unseen }}</b>
-        <b v-if="view.name === 'seats' && behind" title="Seats that are not current">{{ behind }}</b>
+        <component :is="entry.icon" :size="17" :stroke-width="1.8" aria-hidden="true" />
+        <span>{{ entry.title }}</span>
+        <b v-if="counts[entry.name]?.count" :title="`${counts[entry.name]!.count} ${counts[entry.name]!.of}`">{{
+          counts[entry.name]!.count
+        }}</b>
       </router-link>
     </template>
   </nav>
 </template>
 
 <style scoped>
-nav {
+.rail {
   background: var(--rail);
   border-right: 1px solid var(--line);
-  padding: 2px 0;
+  padding: 10px 0;
   overflow: auto;
 }
-nav h3 {
-  margin: 7px 16px 1px;
-  font-size: 11px;
-  font-weight: 600;
-  color: var(--soft);
+hr {
+  margin: 10px 16px;
+  border: 0;
+  border-top: 1px solid var(--line);
 }
-nav a {
-  display: block;
-  padding: 3px 16px;
+a {
+  display: flex;
+  align-items: center;
+  gap: 10px;
+  padding: 7px 14px;
   font-size: 13px;
+  font-weight: 500;
   color: var(--ink);
   text-decoration: none;
 }
-nav a:hover {
+a:hover {
   background: var(--card);
 }
-nav a.here {
+a.here {
   font-weight: 700;
   background: var(--card);
   box-shadow: inset 4px 0 var(--accent);
 }
-nav a b {
-  float: right;
+a span {
+  flex: 1;
+  white-space: nowrap;
+}
+b {
   color: var(--ochre);
 }
 @media (max-width: 820px) {
-  nav {
+  .rail {
     display: flex;
     align-items: center;
     padding: 0 8px;
     border-right: 0;
     border-bottom: 1px solid var(--line);
   }
-  nav h3 {
+  hr {
     display: none;
   }
-  nav a {
+  a {
     flex: none;
-    padding: 5px 9px;
-    white-space: nowrap;
+    gap: 6px;
+    padding: 7px 9px;
   }
-  nav a.here {
+  a.here {
     box-shadow: inset 0 -3px var(--accent);
-  }
-  nav a b {
-    float: none;
   }
 }
 </style>

@@ -45,12 +45,12 @@ let timer: ReturnType<typeof setTimeout>
 function find() {
   clearTimeout(timer)
   const words = text.value.trim()
-  if (route.name === 'wall' && words === String(route.query.search ?? '')) return
+  if (route.name === 'brushes' && words === String(route.query.search ?? '')) return
   sent = words
   router[begun ? 'replace' : 'push']({
-    name: 'wall',
+    name: 'brushes',
     params: { library: session.libraryId },
-    query: { ...(route.name === 'wall' ? route.query : {}), search: words || undefined },
+    query: { ...(route.name === 'brushes' ? route.query : {}), search: words || undefined },
   })
   begun = true
 }
@@ -77,7 +77,7 @@ function findNow() {
 }
 function key(event: KeyboardEvent) {
   // Below the suggestions, or where there are none, lies the list of what was found.
-  if (event.key === 'ArrowDown' && route.name === 'wall' && at.value === list.value.length - 1) {
+  if (event.key === 'ArrowDown' && route.name === 'brushes' && at.value === list.value.length - 1) {
     event.preventDefault()
     open.value = false
     find()

@@ -12,16 +12,18 @@ const toast = useToast()
 </template>
 
 <style scoped>
-/* In the head line, so that nothing that can be pressed lies beneath; above dialogs, whose deeds it tells of. */
+/* At the lower right, above the tray and above the dialogs whose outcome it reports. */
 .toast {
-  position: relative;
+  position: absolute;
+  right: 14px;
+  bottom: 14px;
   z-index: 3000;
-  flex: 0 1 auto;
   display: flex;
   align-items: center;
   gap: 10px;
-  max-width: min(620px, 46vw);
-  padding: 4px 8px 4px 14px;
+  max-width: min(520px, calc(100% - 28px));
+  padding: 8px 10px 8px 14px;
+  box-shadow: 0 4px 18px rgb(0 0 0 / 22%);
   border-radius: 9px;
   background: var(--ink);
   color: var(--paper);
@@ -35,9 +37,8 @@ const toast = useToast()
 }
 .toast.alone {
   position: fixed;
-  left: 50%;
-  top: 12px;
-  transform: translateX(-50%);
+  right: 16px;
+  bottom: 16px;
 }
 .toast.problem {
   background: var(--madder-wash);

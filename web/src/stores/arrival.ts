@@ -57,7 +57,7 @@ export const useArrival = defineStore('arrival', () => {
     const fits = ({ name }: Brought) => !(view === 'tip-maker' ? /\.(zip|json|csv|tsv)$/i : SEVERAL).test(name)
     const maker =
       !intake &&
-      view !== 'intake' &&
+      view !== 'import' &&
       files.every(fits) &&
       files.length > 0 &&
       (view === 'tip-maker' || files.length === 1)
@@ -66,7 +66,7 @@ export const useArrival = defineStore('arrival', () => {
     if (maker && view === 'tip-maker') return
     // Dropped in the first moment, the address has no library yet; and a view that settles its own address meanwhile
     // would keep one from leaving.
-    const to = { name: maker ? 'tip-maker' : 'intake', params: { library: useSession().libraryId } }
+    const to = { name: maker ? 'tip-maker' : 'import', params: { library: useSession().libraryId } }
     for (let tries = 0; tries < TRIES; tries++)
       if (!isNavigationFailure(await router.push(to), NavigationFailureType.cancelled)) return
   }

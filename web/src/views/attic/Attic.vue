@@ -77,7 +77,7 @@ const destroy = () =>
     </div>
     <p v-if="days" class="soft" :role="tonight.length ? 'status' : undefined">
       What nothing uses is destroyed after {{ days }} days, as this library’s
-      <RouterLink v-if="session.library?.role === 'lead'" :to="{ name: 'upkeep' }">upkeep</RouterLink
+      <RouterLink v-if="session.library?.role === 'lead'" :to="{ name: 'storage' }">upkeep</RouterLink
       ><template v-else>upkeep</template> says{{
         tonight.length
           ? `: in the coming night ${tonight.length}, ${tonight

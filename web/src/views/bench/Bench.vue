@@ -50,7 +50,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 <template>
   <div v-if="bench.missing.value" class="empty" role="alert">
     <p>{{ bench.missing.value }}</p>
-    <el-button type="primary" @click="bench.router.push({ name: 'wall' })">To the Wall</el-button>
+    <el-button type="primary" @click="bench.router.push({ name: 'brushes' })">To the Wall</el-button>
   </div>
   <div v-else-if="detail && document" class="bench">
     <BenchHead ref="head" @open="open = $event" />

@@ -73,7 +73,7 @@ const discard = (which: number[]) =>
     >
     <div v-if="rows && !rows.length" class="empty">
       <p>No drafts. Open a brush from the Wall and move a slider: the change is kept here by itself.</p>
-      <el-button @click="$router.push({ name: 'wall' })">Go to the Wall</el-button>
+      <el-button @click="$router.push({ name: 'brushes' })">Go to the Wall</el-button>
     </div>
   </div>
 </template>

@@ -9,6 +9,7 @@ import { turns } from '../../parts/newest'
 import type { Place } from '../../parts/paintedPlace'
 import { stable } from '../../parts/stable'
 import type { Ask, Try } from '../../parts/usePainted'
+import { rememberBrush } from '../../stores/lastBrush'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
@@ -41,6 +42,11 @@ export function useBench(id: number) {
   const trying = useLocalStorage<Trying>('fobrel.try', USUAL)
   /** The place in the middle of all zoomed strips. */
   const middle = reactive<Place>({ x: 0.5, y: 0.5 })
+
+  watch(
+    () => !!detail.value,
+    (found) => found && rememberBrush(session.libraryId!, id),
+  )
 
   const keeping = useKeeping(id, detail, document)
   const { tune, keep } = keeping

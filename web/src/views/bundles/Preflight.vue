@@ -21,7 +21,7 @@ const saveCanvas = () =>
   })
 /** Where a finding can be mended. */
 const jump = (key: number, kind: string) =>
-  router.push(kind === 'hidden' ? { name: 'attic' } : { name: 'bench', params: { id: key } })
+  router.push(kind === 'hidden' ? { name: 'hidden' } : { name: 'bench', params: { id: key } })
 </script>
 
 <template>

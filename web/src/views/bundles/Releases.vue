@@ -101,7 +101,7 @@ async function pick(id: number) {
         <RouterLink
           class="plain small"
           :aria-label="`Release ${one.number} in the Ledger`"
-          :to="{ name: 'ledger', query: { release: one.id } }"
+          :to="{ name: 'history', query: { release: one.id } }"
           >history</RouterLink
         >
         <Talk v-if="talking === one.id" :id="one.id" about="release" />

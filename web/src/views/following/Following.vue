@@ -9,7 +9,6 @@ import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 import UpdateDialog from './UpdateDialog.vue'
-import WhoHasWhat from './WhoHasWhat.vue'
 
 /** What this library follows, and who has what of its own brushes. */
 type Follow = components['schemas']['Follow']
@@ -117,7 +116,7 @@ async function taken() {
   <div class="page">
     <div class="line">
       <h1>Following</h1>
-      <span class="soft">Bundles of other libraries that this one keeps up with, and who keeps up with this one.</span>
+      <span class="soft">Bundles of other libraries that this library follows.</span>
     </div>
     <p v-if="follows && !follows.length" class="soft">This library follows nothing yet.</p>
     <div v-for="one in follows" :key="one.id" class="one line">
@@ -186,7 +185,6 @@ async function taken() {
         <button v-else class="plain" @click="decide(one.id, 'granted')">Allow again</button>
       </div>
     </section>
-    <WhoHasWhat />
     <UpdateDialog
       v-if="updating"
       :follow="updating.follow"

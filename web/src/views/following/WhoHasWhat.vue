@@ -80,9 +80,9 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
 </script>
 
 <template>
-  <section v-if="found" aria-labelledby="who">
+  <section v-if="found" class="page" aria-labelledby="who">
     <div class="line">
-      <h2 id="who">Who has what</h2>
+      <h1 id="who">Versions in use</h1>
       <span>{{ found.sentence }}</span><span class="grow" />
       <button v-if="leads && behind" class="plain" @click="remind">remind those behind</button>
       <label class="line soft small"
@@ -117,7 +117,7 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
     <p v-if="found.places.length" class="soft small">
       <template v-for="(words, key) in found.states" :key="key">{{ SIGNS[key] }} {{ words }} &nbsp; </template>
     </p>
-    <div v-if="found.places.length" ref="holder" class="table" role="table" aria-label="Who has what" tabindex="0">
+    <div v-if="found.places.length" ref="holder" class="table" role="table" aria-label="Versions in use" tabindex="0">
       <div class="row head" role="row">
         <span class="name" role="columnheader">Brush</span
         ><span v-for="one in places" :key="one.key" class="cell" role="columnheader" :title="one.of"

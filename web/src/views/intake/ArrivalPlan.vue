@@ -148,7 +148,7 @@ const LONG = 5
         <button v-if="plan.entry?.undoable" class="plain" @click="toast.undo(plan.entry!).then(load)">
           Take it all back
         </button>
-        <el-button @click="router.push({ name: 'wall' })">See the Wall</el-button>
+        <el-button @click="router.push({ name: 'brushes' })">See the Wall</el-button>
       </template>
     </div>
     <div v-if="task" class="working" role="status">

@@ -30,7 +30,7 @@ const told = computed(() =>
   <p>
     {{ plan.entry?.summary ?? 'Everything in it was here already. Nothing was added.'
     }}<span v-if="plan.entry?.undone" class="changed">taken back</span>
-    <router-link v-if="plan.entry" :to="{ name: 'ledger', query: { arrival: plan.id } }">in the Ledger</router-link>
+    <router-link v-if="plan.entry" :to="{ name: 'history', query: { arrival: plan.id } }">in the Ledger</router-link>
   </p>
   <p v-for="note in report?.notes" :key="note" class="changed">{{ note }}</p>
   <section v-for="{ decision, title, list } in told" :key="decision" class="kind" :aria-label="title">

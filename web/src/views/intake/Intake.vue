@@ -9,7 +9,6 @@ import { useToast } from '../../stores/toast'
 import { titled, words } from '../../stores/words'
 import { useWork } from '../../stores/work'
 import ArrivalPlan from './ArrivalPlan.vue'
-import OutsideGallery from './OutsideGallery.vue'
 import { moment } from '../../parts/when'
 
 /** Where files come in. Each delivery is an arrival with a plan, before anything is changed. */
@@ -25,9 +24,8 @@ const limits = ref<components['schemas']['IntakeLimits']>()
 const sending = ref<{ name: string; sent: number; size: number; at: number; of: number }>()
 const files = ref<HTMLInputElement>()
 const tree = ref<HTMLInputElement>()
-const gallery = computed(() => route.query.from === 'gallery')
 const chosen = computed(() =>
-  gallery.value || sending.value
+  sending.value
     ? undefined
     : (arrivals.value.find(({ id }) => id === Number(route.query.arrival)) ??
       arrivals.value.find(({ state }) => state === 'planned')),
@@ -117,13 +115,7 @@ function changed(gone?: boolean) {
         ><span class="soft small">packages, presets, pictures, layered drawings, reels, shapes, tables</span>
       </button>
       <div class="line">
-        <button class="plain" @click="tree?.click()">a whole folder…</button><span class="grow" /><button
-          class="plain"
-          :aria-pressed="gallery"
-          @click="router.replace({ query: { from: 'gallery' } })"
-        >
-          outside gallery
-        </button>
+        <button class="plain" @click="tree?.click()">Choose a folder…</button>
       </div>
       <p v-if="folder" class="soft small">
         Files laid into <code>{{ folder }}</code> come in by themselves.
@@ -161,7 +153,6 @@ function changed(gone?: boolean) {
       </p>
       <el-progress :percentage="sending.size ? Math.min(100, Math.round((100 * sending.sent) / sending.size)) : 100" />
     </section>
-    <OutsideGallery v-else-if="gallery" />
     <ArrivalPlan v-else-if="chosen" :key="chosen.id" :arrival="chosen" @changed="changed" />
     <section v-else class="empty">
       <p>

@@ -92,7 +92,7 @@ const print = () => window.print()
         <h2 id="fresh">New here</h2>
         <div v-for="one in page.fresh" :key="one.id" class="fresh">
           <Strip :fingerprint="one.fingerprint" :label="one.name" />
-          <router-link :to="{ name: 'wall', query: { search: one.name } }"
+          <router-link :to="{ name: 'brushes', query: { search: one.name } }"
             ><b>{{ one.name }}</b></router-link
           >
           <span class="soft size">{{ one.size }} px</span>

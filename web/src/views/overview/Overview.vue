@@ -35,7 +35,7 @@ const charts = computed(() => {
         <router-link
           v-for="gap in found.gaps"
           :key="gap.name"
-          :to="{ name: 'wall', query: { search: gap.query } }"
+          :to="{ name: 'brushes', query: { search: gap.query } }"
           class="gap"
           ><b>{{ gap.count }}</b
           ><span>{{ gap.name }}</span></router-link

@@ -35,8 +35,12 @@ const about = ref(false)
 /** Whether the library's brushes stand beside the plan. */
 const beside = ref(false)
 const reserved = ref<Record<string, string>>()
-const below = ref<'all' | 'folder' | 'start' | 'plans'>('all')
 const BELOW = { all: 'All seats', folder: 'In its folder', start: 'Last start', plans: 'Earlier plans' }
+const below = computed({
+  get: () =>
+    String(route.query.show ?? 'all') in BELOW ? (String(route.query.show ?? 'all') as keyof typeof BELOW) : 'all',
+  set: (show) => void router.push({ query: { ...route.query, show: show === 'all' ? undefined : show } }),
+})
 const open = computed(() => seat.value?.found.filter(({ left, kind }) => !left && kind !== 'aside').length ?? 0)
 const own = computed(() => lines.value.filter((one) => one.change).length + (seat.value?.out.length ?? 0))
 const why = ref('')
@@ -83,7 +87,7 @@ async function remove() {
   })
 }
 const menu = (what: string) => {
-  if (what === 'history') void router.push({ name: 'ledger', query: { seat: seat.value!.id } })
+  if (what === 'history') void router.push({ name: 'history', query: { seat: seat.value!.id } })
   if (what === 'about') about.value = true
   if (what === 'card') void card()
   if (what === 'aside') void aside()

@@ -150,7 +150,7 @@ function askToSplit(at: number) {
           @ask="dialog = $event"
           @order="orderBy"
           @bundle="bundle"
-          @wall="router.push({ name: 'wall', query: { search: chosen.line } })"
+          @wall="router.push({ name: 'brushes', query: { search: chosen.line } })"
         />
       </div>
       <div class="lists" data-scrolls>

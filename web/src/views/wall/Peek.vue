@@ -129,7 +129,7 @@ async function reset() {
       </dl>
       <h3>
         Editions
-        <RouterLink class="history" :to="{ name: 'ledger', query: { preset: preset.id } }"
+        <RouterLink class="history" :to="{ name: 'history', query: { preset: preset.id } }"
           >History of this brush</RouterLink
         >
       </h3>
