@@ -174,7 +174,7 @@ module Fobrel
       parser.on("--library NAME") { @options[:library] = _1 }
     end
 
-    def wanted_output = @options[:output] || raise(Usage, "say where to write with -o")
+    def wanted_output = @options[:output] || raise(Usage, "give the output file with -o")
 
     def answer(data, text)
       @out.puts(@options[:json] ? JSON.generate(data) : text)
@@ -347,8 +347,8 @@ module Fobrel
         arrival.slice("id", "state", "items"),
         [
           *rows,
-          @options[:keep] ? "Nothing was changed. It waits in the Intake as “#{arrival["name"]}”." : "Nothing was " \
-            "changed, and nothing waits in the Intake. Take it in with --apply, or let it wait there with --keep."
+          @options[:keep] ? "Nothing was changed. It waits in Import as “#{arrival["name"]}”." : "Nothing was " \
+            "changed, and nothing waits in Import. Take it in with --apply, or let it wait there with --keep."
         ]
       )
       code
@@ -372,7 +372,7 @@ module Fobrel
 
     # Has the server write a set as a file.
     def written(kind)
-      names = arguments((kind == "recipe") ? "recipe and set" : "set", (kind == "recipe") ? 2 : 1) do |o|
+      names = arguments((kind == "recipe") ? "export template and set" : "set", (kind == "recipe") ? 2 : 1) do |o|
         output(o)
         in_library(o)
       end

@@ -14,7 +14,7 @@ module Fobrel
       rows = studio.parts(library)
       rows = rows.select { _1["brushes"].empty? } if @options[:unused]
       lines = rows.map { |row|
-        uses = row["brushes"].empty? ? "in no brush" : row["brushes"].map { _1["name"] }.join(", ")
+        uses = row["brushes"].empty? ? "unused" : row["brushes"].map { _1["name"] }.join(", ")
         "#{row["sum"][0, 12]}  #{row["kind"].ljust(7)}  #{row["width"]} × #{row["height"]}  " \
           "#{row["named"] ? row["name"] : "(of #{row["name"]})"}: #{uses}"
       }
@@ -28,7 +28,7 @@ module Fobrel
       rows = studio.parts(found)
       from, to = [from, to].map { |said| part_called(rows, said) }
       entry = studio.exchange(found, from, to)["entry"]
-      answer({entry:, from: from["sum"], to: to["sum"]}, "#{entry["summary"]}. It can be undone in the Ledger.")
+      answer({entry:, from: from["sum"], to: to["sum"]}, "#{entry["summary"]}. You can undo it in History.")
     end
 
     # By its name, or by how its sum begins.

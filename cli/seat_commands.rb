@@ -49,7 +49,7 @@ module Fobrel
 
     # The folder that the artist names may be a link of theirs; within it none is followed.
     def seat_folder
-      path = argument("seat's folder") { |o| yield o if block_given? }
+      path = argument("desk's folder") { |o| yield o if block_given? }
       File.realpath(path)
     rescue Errno::ENOENT
       path
@@ -90,7 +90,7 @@ module Fobrel
     end
 
     def words(done)
-      here = done.number ? "Plan #{done.number} is in place." : "Nothing was handed out here yet."
+      here = done.number ? "Plan #{done.number} is in place." : "Nothing was sent here yet."
       return "#{done.away} #{here}" if done.away
       return "Plan #{done.number} is in place. Nothing newer." unless done.swapped
       aside = done.carried.any? ? " Set aside or moved: #{done.carried.map { |from, to|
@@ -118,7 +118,7 @@ module Fobrel
       }
       found = counts.map { |kind, count| "#{count} #{kind}" }.join(", ")
       sentence = [
-        ("All of it is as it was handed out" unless drift.any?),
+        ("Everything is as it was sent" unless drift.any?),
         *found
       ].compact.reject(&:empty?).join("; also ")
       answer(data, "#{data[:seat]}, plan #{data[:plan]} of #{data[:by]}, #{data[:made_at]}. #{sentence}.")
@@ -135,7 +135,7 @@ module Fobrel
 
     def looked_at(path)
       folder = Folder.new(path)
-      drift = Drift.of(folder) or raise Core::Problem, "Nothing was handed out to #{path} yet. Pull first."
+      drift = Drift.of(folder) or raise Core::Problem, "Nothing was sent to #{path} yet. Pull first."
       [folder, drift]
     end
 
@@ -157,7 +157,7 @@ module Fobrel
       end
       done = agent.back(@options[:before] ? nil : @options[:to])
       what = @options[:before] ? "As it was before Fobrel" : "Plan #{done.number} is in place"
-      answer({plan: done.number, carried: done.carried}, "#{what}. It stays so until a newer plan is handed out.")
+      answer({plan: done.number, carried: done.carried}, "#{what}. It stays until a newer plan is sent.")
     end
 
     # Starts the stand-in of a painting program; exit 1 where a brush failed.

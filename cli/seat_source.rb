@@ -30,7 +30,7 @@ module Fobrel
       @token = token.to_s.strip
       if @token.empty?
         raise Core::Problem,
-          "There is no token. Make one for this seat in Fobrel, and give it with --token."
+          "There is no token. Make one for this desk in Fobrel, and give it with --token."
       end
       @seat = seat
       @received = 0
@@ -47,7 +47,7 @@ module Fobrel
       said = JSON.parse(answer.body)
       {etag: said["etag"].to_s, plan: said["plan"], kept: said["kept"]}
     rescue JSON::ParserError
-      raise Stopped, "The server's answer is no start plan. Nothing was changed."
+      raise Stopped, "The server's answer is no start-up plan. Nothing was changed."
     end
 
     # @see Core::Startup::Agent#initialize
@@ -80,7 +80,7 @@ module Fobrel
 
     def seat
       @seat ||= JSON.parse(ask(Net::HTTP::Get.new("/api/my-seat")).body)["id"] ||
-        raise(Core::Problem, "This token is a person's. Say which seat with --seat.")
+        raise(Core::Problem, "This token is a person's. Say which desk with --seat.")
     end
 
     def ask(request)
@@ -91,7 +91,7 @@ module Fobrel
             @received += piece.bytesize
             if body.bytesize > LARGEST
               raise Stopped,
-                "The server sends more than a start plan can be. Nothing was changed."
+                "The server sends more than a start-up plan can be. Nothing was changed."
             end
             body << piece
           end

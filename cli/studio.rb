@@ -82,7 +82,7 @@ module Fobrel
         _1["name"].casecmp?(name)
       } || raise(
         Refused,
-        "There is no recipe “#{name}” in #{library["name"]}: #{list.map {
+        "There is no export template “#{name}” in #{library["name"]}: #{list.map {
           _1["name"]
         }.first(12).join(", ")}."
       )

@@ -32,7 +32,7 @@ module Fobrel
       return taken_out(file) if @options[:library] || @options[:brush]
       raise Usage, "-o goes with --library or --brush" if @options[:output]
       at_database do
-        next Backups::Scratch.within { restored(file, "can be restored: it was, and was held against the backup") } if
+        next Backups::Scratch.within { restored(file, "can be restored: a test restore matched it") } if
           @options[:trial]
         empty_anew
         restored(file, "is restored")
@@ -83,7 +83,7 @@ module Fobrel
         lines << "Passwords were not in it: fobrel password NAME gives somebody a new one (#{found[:unsure]} people)."
       end
       broken = found[:broken]
-      lines << "Its ledger was changed behind the application's back already: #{broken.join(", ")}" if broken.any?
+      lines << "Its history was changed behind the application's back already: #{broken.join(", ")}" if broken.any?
       answer(found, lines)
     end
 

@@ -51,26 +51,26 @@ see.call(".pick")
 browser.css(".pick").values_at(2, 4, 5, 6).each(&:click)
 browser.css(".row")[3].click
 sleep 0.6
-shot.call("wall")
+shot.call("brushes")
 picked = browser.evaluate(
   "[...document.querySelectorAll('.row .pick.on')].map((pick) => pick.parentElement.dataset.id)"
 )
-browser.go_to("#{address}/compare?ids=#{picked.join(",")}")
+browser.go_to("#{address}/brushes/compare?ids=#{picked.join(",")}")
 see.call("table")
 sleep 2
 shot.call("compare")
-browser.go_to("#{address}/wall")
+browser.go_to("#{address}/brushes")
 see.call(".pick")
 browser.css(".pick.on").each(&:click)
 ground.call("dark")
-browser.go_to("#{address}/wall")
+browser.go_to("#{address}/brushes")
 browser.network.wait_for_idle(connections: 1)
 see.call(".row")
 browser.css(".row")[5].click
 sleep 0.6
-shot.call("wall-night")
+shot.call("brushes-night")
 ground.call("light")
-browser.go_to("#{address}/wall?search=harbour+fog")
+browser.go_to("#{address}/brushes?search=harbour+fog")
 browser.network.wait_for_idle(connections: 1)
 see.call(".peek h3")
 press.call("Open on the Bench")
@@ -78,21 +78,21 @@ see.call(".setting")
 flow = see.call("[aria-label='Flow in %']")
 flow.focus.type([:control, "a"], "24", :tab)
 browser.at_css("[aria-label^='size by pressure']").click
-press.call("paint the trial stroke")
+press.call("Paint the sample stroke")
 sleep 2.5
 browser.execute("document.querySelector('.tuning').scrollTop = 0")
 shot.call("bench")
 {
   "bundles" => ".flight",
-  "families" => ".item",
-  "overview" => ".bars",
-  "doubles" => ".strip",
-  "attic" => ".empty"
+  "library/categories" => ".item",
+  "library/overview" => ".bars",
+  "brushes/duplicates" => ".strip",
+  "brushes/hidden" => ".empty"
 }.each do |view, ready|
   browser.go_to("#{address}/#{view}")
   see.call(ready)
   sleep 0.8
-  shot.call(view)
+  shot.call(view.split("/").last)
 end
 browser.go_to("#{address}/tip-maker")
 browser.network.wait_for_idle(connections: 1)
@@ -101,37 +101,37 @@ File.binwrite(page, Fobrel::Demo::Drawing.sketchbook_page)
 see.call("input[type=file]").select_file(page)
 see.call("[data-test=tip]")
 [2, 3, 6].each { |number| see.call("[aria-label='Mark #{number} on the page']").click && sleep(0.3) }
-press.call("make it solid")
+press.call("Make solid")
 sleep 3
 shot.call("tip-maker")
-browser.go_to("#{address}/parts")
+browser.go_to("#{address}/tip-maker/parts")
 see.call(".part")
 sleep 1.5
 browser.css(".part")[6].click
 sleep 0.8
-shot.call("parts")
-browser.go_to("#{address}/offers")
+shot.call("tips-and-grains")
+browser.go_to("#{address}/sharing/proposals")
 see.call("article img")
 sleep 1
-press.call("As a new brush")
-shot.call("offers")
-browser.go_to("#{address}/following")
+press.call("Accept as new brush")
+shot.call("proposals")
+browser.go_to("#{address}/sharing/versions")
 see.call("[role=table]")
-shot.call("following")
+shot.call("versions")
 browser.go_to("#{address}/sets")
 see.call(".sets li")
 shot.call("sets")
-browser.go_to("#{address}/seats")
+browser.go_to("#{address}/desks")
 browser.network.wait_for_idle(connections: 1)
 see.call("[data-thing]")
 press.call("Line desk 1")
-press.call("Restart this seat")
+press.call("Restart desk")
 sleep 2
 press.call("Line desk 2")
 sleep 1
-press.call("In its folder")
+press.call("On disk")
 sleep 1
-shot.call("seats")
+shot.call("desks")
 
 # A package with some that are here, one that paints otherwise, and two that are new.
 here = Fobrel::Demo::Brushes.all.values_at(0, 1, 40, 43)
@@ -156,24 +156,24 @@ File.binwrite(
     )
   )
 )
-browser.go_to("#{address}/intake")
+browser.go_to("#{address}/import")
 see.call("[aria-label='Choose files']").select_file(parcel)
 see.call(".item")
 sleep 2.5 # the line at the foot goes
 press.call("✕") if browser.at_xpath("//button[contains(., '✕')]")
 sleep 1
-shot.call("intake")
-browser.go_to("#{address}/intake?from=gallery")
+shot.call("import")
+browser.go_to("#{address}/import/gallery")
 sleep 1
 browser.at_css("[aria-label='Token of the gallery']")&.focus&.type(Fobrel::Demo::Gallery::TOKEN, :enter)
 see.call("article")
 shot.call("gallery")
-browser.go_to("#{address}/ledger")
+browser.go_to("#{address}/history")
 see.call(".summary")
 browser.css(".summary").first.click # with what it changed
 see.call(".detail")
-shot.call("ledger")
-browser.go_to("#{address}/upkeep")
+shot.call("history")
+browser.go_to("#{address}/library/storage")
 see.call("tbody tr")
-shot.call("upkeep")
+shot.call("storage")
 browser.quit

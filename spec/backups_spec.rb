@@ -219,14 +219,14 @@ RSpec.describe Fobrel::Backups, :command do
 
     forgeries = {
       "a desk's folder that leads out" =>
-        ["seats", ->(rows) { rows.sub("desk-whole", "../../x") }, /seats \d+: Folder/],
+        ["seats", ->(rows) { rows.sub("desk-whole", "../../x") }, /desks \d+: Folder/],
       "a role that nobody has" => ["memberships", ->(rows) { rows.sub(/\bguest\b/, "owner") }, /memberships/],
       "a login that looks like another" =>
         ["people", ->(rows) { rows.sub(/\bmaren\b/, "m\u0430ren") }, /people \d+: Login/],
       "a version that is not what it is found by" =>
         ["editions", ->(rows) { rows.sub('""opacity"": 1', '""opacity"": 0.9') }, /version \d+: its fingerprint/],
       "a plan that writes elsewhere" =>
-        ["seat_plans", ->(rows) { rows.gsub("startup/0", "startupX0") }, /start plan \d+: What the server sent/]
+        ["seat_plans", ->(rows) { rows.gsub("startup/0", "startupX0") }, /start-up plan \d+: What the server sent/]
     }
 
     it "refuses #{forgeries.keys.join(", ")}, and keeps nothing of them" do
@@ -263,7 +263,7 @@ RSpec.describe Fobrel::Backups, :command do
     end
   end
 
-  it "gives one library, or one brush, as a package that the Intake reads" do
+  it "gives one library, or one brush, as a package that Import reads" do
     fobrel("backup", "--all", "-o", file)
     name = @library.presets.in_order.first.name
     expect(fobrel("restore", file, "--library", @library.name, "-o", "one.zip")[2]).to eq(0)

@@ -115,7 +115,7 @@ RSpec.describe "cut off in the middle" do
     complete
   end
 
-  it "reads all others when one arrival ends its process every time, and puts that one aside" do
+  it "reads all others when one import ends its process every time, and puts that one aside" do
     expect(
       system(
         {"DATABASE_URL" => @url, "FOBREL_VAR" => @folder},

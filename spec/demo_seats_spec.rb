@@ -4,7 +4,7 @@ require "support/studio"
 
 # What is told beforehand of the demo's seats, against what the stand-in then measured on each. Time is held against
 # the clock in bench/seats.rb; core/spec/startup says how it is learned.
-RSpec.describe "the demo's seats" do
+RSpec.describe "the demo's desks" do
   # Common practice, no source: a lead decides by a meter that is right within a quarter for memory.
   it "take the memory the meter said, within a quarter, and learn from each start" do
     Studio.clear

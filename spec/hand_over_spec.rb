@@ -56,7 +56,7 @@ RSpec.describe "handing over, from outside the page" do
     Studio::M::Draft.delete_all
   end
 
-  it "checks the ledger, takes it out as a file, and finds what was changed behind its back" do
+  it "checks the history, takes it out as a file, and finds what was changed behind its back" do
     library = ["--library", @second.name]
     person = @second.memberships.first.person
     3.times { |index| Studio::M::LedgerEntry.write(@second, person, "tag", "Line #{index}") }
@@ -76,7 +76,7 @@ RSpec.describe "handing over, from outside the page" do
     expect([out, status]).to match([/entry \d+: its words are not/, 1])
   end
 
-  it "exports, makes a kit, a proof and what a recipe writes, and imports elsewhere by plan and for good" do
+  it "exports, makes a kit, a proof and what a export template writes, and imports elsewhere by plan and for good" do
     library = ["--library", @first.name]
     outs = [
       ["export", "Line kit", "-o", "k.fobrel.zip"],
@@ -206,7 +206,7 @@ RSpec.describe "handing over, from outside the page" do
   end
 
   # The gallery fails nearly every second time here; what fails in passing is tried again.
-  it "looks into the outside gallery, brings a package in and offers a release, whatever fails on the way" do
+  it "looks into the external gallery, brings a package in and offers a release, whatever fails on the way" do
     headers = {"Authorization" => "Bearer #{@token}", "Content-Type" => "application/json"}
     once = ->(kind, path, body = nil) {
       Net::HTTP.start(URI(@running.address).host, URI(@running.address).port) { |http|
@@ -293,6 +293,6 @@ RSpec.describe "handing over, from outside the page" do
       @first.exports.last.then {
         [_1.goes_to, _1.release_id, _1.sha256]
       }
-    ).to eq(["the outside gallery", release.id, release.sha256])
+    ).to eq(["the external gallery", release.id, release.sha256])
   end
 end

@@ -43,7 +43,7 @@ RSpec.describe Fobrel::SeatCommands, :command do
   def state = Studio::M::SeatState.of(@seat.reload).word
 
   it "fetches the plan, starts, reports, tells what was altered, goes back, and costs little where nothing is new" do
-    expect(seat("pull", "desk")).to match([/Nothing was handed out to Laptop yet/, 1])
+    expect(seat("pull", "desk")).to match([/Nothing was sent to Laptop yet/, 1])
     hand_out
     found, status = seat("pull", "desk")
     expect([found.values_at("plan", "swapped", "drift"), status]).to eq([[1, true, []], 0])
@@ -62,7 +62,7 @@ RSpec.describe Fobrel::SeatCommands, :command do
     expect(seat("status", "desk")).to match([include("drift" => {"missing" => 1, "foreign" => 1}), 1])
     expect(seat("diff", "desk").first["items"].map { |one| one["kind"] }).to contain_exactly("missing", "foreign")
     seat("pull", "desk")
-    expect(state).to eq("drifted")
+    expect(state).to eq("changed on the desk")
     seat("pull", "desk", "--repair")
     expect([state, Dir.glob("desk/startup/*").size, File.read("desk/mine.txt")]).to eq(["current", 3, "x"])
     @seat.put_in_order(@first.presets.shown.order(:id).limit(2).ids)
@@ -87,7 +87,7 @@ RSpec.describe Fobrel::SeatCommands, :command do
     expect([err, status]).to match([/sign|token/i, 1])
     _, person = Studio::M::AccessToken.issue(@maren, "person")
     _, err, = fobrel("seat", "pull", "other", "--server", @running.address, "--token", person)
-    expect(err).to match(/Say which seat with --seat/)
+    expect(err).to match(/Say which desk with --seat/)
     by_number = ["--server", @running.address, "--token", person, "--seat", @seat.id.to_s]
     expect(fobrel("seat", "pull", "other", *by_number).last).to eq(0)
     expect(fobrel("seat", "pull").last).to eq(2)

@@ -39,7 +39,8 @@ function addresses(): Plugin {
     apply: 'build',
     async generateBundle() {
       const routes = await readFile(new URL('src/routes.ts', import.meta.url), 'utf8')
-      const paths = [...routes.matchAll(/path: ['`](\/[^'`]*)['`]/g)].map(([, path]) => path!)
+      // Every literal that begins with a slash is an address: those of `view(…)` and of `path:`.
+      const paths = [...routes.matchAll(/(?:path: |^ *|, )['`](\/[^'`\s]*)['`]/gm)].map(([, path]) => path!)
       const views = paths
         .filter((path) => !path.includes(':rest') && !path.includes('${'))
         .map((path) => path.replaceAll('\\\\', '\\'))

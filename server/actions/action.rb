@@ -55,7 +55,7 @@ module Fobrel
         return if !plans || member&.may?(:hand_out)
         seat = Models::Seat.joins(:items).find_by(start_items: {preset_id: presets.map(&:id)}) or return
         raise Core::Problem,
-          "One of these brushes is in the start plan of #{seat.name}, which only a lead changes. Nothing was " \
+          "One of these brushes is in the start-up plan of #{seat.name}, which only a lead changes. Nothing was " \
             "changed. Ask a lead, or leave it out."
       end
 

@@ -17,7 +17,7 @@ module Fobrel
         @arrival.lock!
         unless @arrival.state == "planned"
           raise Core::Problem,
-            "This arrival is not waiting to be taken in. Nothing was changed."
+            "This import is not waiting to be taken in. Nothing was changed."
         end
         unless Models::Arrival.stamp(@arrival.plan(@person)) == @stamp
           raise Overtaken,

@@ -13,7 +13,7 @@ module Fobrel
       # @raise [ActiveRecord::RecordInvalid, Core::Problem]
       def call
         Models::Record.connection.execute("LOCK TABLE people IN SHARE ROW EXCLUSIVE MODE")
-        raise Core::Problem, "This studio has begun already. Sign in instead." unless Models::Person.none?
+        raise Core::Problem, "This studio is already set up. Sign in instead." unless Models::Person.none?
         Models::Person.create!(**@words, owner: true).tap do |first|
           MakeLibrary.call(person: first, kind: "project", name: @library, description: "")
           first.own_library!

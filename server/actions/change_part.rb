@@ -46,7 +46,7 @@ module Fobrel
       end
 
       def said(part)
-        return "“#{part.name}” thrown away, into the Attic" if @wish["hidden"]
+        return "“#{part.name}” deleted" if @wish["hidden"]
         return "“#{part.name}” brought back to the shelf of parts" if @wish.key?("hidden")
         "“#{part.name}” changed on the shelf of parts"
       end

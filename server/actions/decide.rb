@@ -18,7 +18,7 @@ module Fobrel
         @arrival.lock!
         unless @arrival.state == "planned"
           raise Core::Problem,
-            "This arrival is not waiting for a decision. Nothing was changed."
+            "This import is not waiting for a decision. Nothing was changed."
         end
         kept = @arrival.choices
         %w[items all ways].each { |key| kept[key] = words(@choices[key]) if @choices[key].is_a?(Hash) }

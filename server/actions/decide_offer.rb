@@ -29,7 +29,7 @@ module Fobrel
       private
 
       def refuse_decided
-        raise Overtaken, "#{@offer.person.name} has withdrawn this offer. Nothing was changed." if @offer.withdrawn_at
+        raise Overtaken, "#{@offer.person.name} has withdrawn this proposal. Nothing was changed." if @offer.withdrawn_at
         return if @item.state == "open"
         said = (@item.state == "accepted") ? "accepted" : "returned"
         raise Overtaken, "#{@item.decided_by.name} has #{said} this one already. Nothing was changed by you."
@@ -63,7 +63,7 @@ module Fobrel
         current = preset.current_edition
         unless current.number == @wish["base"]
           raise Overtaken,
-            "“#{preset.name}” is at edition #{current.number} now. Nothing was changed. Look at both once more."
+            "“#{preset.name}” is at version #{current.number} now. Nothing was changed. Look at both once more."
         end
         document = @item.document.merge("id" => preset.document_id, "name" => preset.name)
         value = Core::Preset::Preset.restore(document)
@@ -75,7 +75,7 @@ module Fobrel
           preset.update!(came_from: @item.came_from) unless own?
           made
         end
-        [preset, edition.number, "as edition #{edition.number}"]
+        [preset, edition.number, "as version #{edition.number}"]
       end
 
       # A brush of this very library that was tuned is from nowhere else.
@@ -93,7 +93,7 @@ module Fobrel
         changes.came(Models::Preset.where(id: preset.id))
         tag(preset)
         into_set(preset)
-        [preset, 1, "as a new brush"]
+        [preset, 1, "as new brush"]
       end
 
       def family = @wish["family_id"] && @library.families.find(@wish["family_id"])

@@ -42,7 +42,7 @@ module Fobrel
       def keep(what)
         rest = others
         @seat.update!(left_alone: [*rest, {"path" => @path, "id" => @item["id"], **what}.compact])
-        said = (@decision == "own") ? "is this seat's own" : "stays as it is"
+        said = (@decision == "own") ? "is this desk's own" : "stays as it is"
         @seat.note("decided", "#{@item["name"] || @path} #{said}", @person)
         nil
       end
@@ -58,12 +58,12 @@ module Fobrel
 
       def offer
         document = @item["document"] or raise Core::Problem,
-          "“#{@item["name"] || @path}” is no brush that can be read, so it cannot be offered. It stays where it is."
+          "“#{@item["name"] || @path}” is no brush that can be read, so it cannot be proposed. It stays where it is."
         value = Core::Preset::Preset[document]
         keep_parts(value)
         from = {
           library: @seat.library_id,
-          library_name: "the seat #{@seat.name}",
+          library_name: "the desk #{@seat.name}",
           name: value.name,
           edition: 1,
           fingerprint: value.fingerprint,
@@ -88,8 +88,8 @@ module Fobrel
         bytes = path && folder.read("parts/#{path}", most: Core::Tip::Picture::MAX_BYTES)
         unless bytes && Core::Sum.of(bytes) == sum
           raise Core::Problem,
-            "A picture that “#{value.name}” needs does not lie in the seat's parts. Nothing was offered. " \
-              "Export it there as a package, and bring that to the Intake."
+            "A picture that “#{value.name}” needs is missing from the desk. Nothing was proposed. " \
+              "Export it there as a package, and bring that to Import."
         end
         ext = File.extname(path).delete_prefix(".")
         Core::Apart.call((ext == "svg") ? Core::Tip::Vector : Core::Tip::Picture, :check, bytes, name: "Its picture")

@@ -17,7 +17,7 @@ module Fobrel
       # @return [Ledger::Changes] what this deed has changed until now
       def changes = @changes ||= Ledger::Changes.new
 
-      NOTHING = "Nothing would change, so nothing was done."
+      NOTHING = "Nothing to change."
       private_constant :NOTHING
 
       # As #write_down; what is so already is not written down again.

@@ -16,11 +16,11 @@ module Fobrel
       def self.add(arrival, name:, io:)
         unless arrival.state == "open"
           raise Core::Problem,
-            "This arrival is closed. Nothing was kept of “#{name}”. Begin another."
+            "This import is closed. Nothing was kept of “#{name}”. Begin another."
         end
         if arrival.files.count >= MAX_FILES
           raise Core::Problem,
-            "An arrival holds at most #{MAX_FILES} files. Nothing was kept of “#{name}”. Pack them as one ZIP."
+            "An import holds at most #{MAX_FILES} files. Nothing was kept of “#{name}”. Pack them as one ZIP."
         end
         Models::Record.transaction(requires_new: true) do
           arrival.files.create!(name: free(arrival, name[-400..] || name)).tap {
@@ -49,8 +49,8 @@ module Fobrel
       # @return [Models::Arrival]
       def call
         @arrival.lock!
-        raise Core::Problem, "This arrival is read already." unless @arrival.state == "open"
-        raise Core::Problem, "This arrival has no files. Choose some first." if @arrival.files.none?
+        raise Core::Problem, "This import is read already." unless @arrival.state == "open"
+        raise Core::Problem, "This import has no files. Choose some first." if @arrival.files.none?
         @arrival.update!(state: "reading")
         @arrival.update!(
           task: Jobs::ReadArrival.begin(

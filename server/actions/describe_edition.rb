@@ -17,7 +17,7 @@ module Fobrel
       # @return [void]
       def call
         describe
-        said = "Edition #{@edition.number} of “#{@preset.name}” described"
+        said = "Version #{@edition.number} of “#{@preset.name}” described"
         said += " as “#{@name}”" if @name.present?
         Models::LedgerEntry.write(@preset.library, @person, "describe", said, about: [@preset])
       end

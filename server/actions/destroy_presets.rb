@@ -18,12 +18,12 @@ module Fobrel
         presets = presets_of(@library, @ids)
         if presets.any? { _1.hidden_at.nil? }
           raise Core::Problem,
-            "Only what lies in the Attic can be destroyed. Nothing was destroyed. Hide it first."
+            "Only what lies among the hidden brushes can be deleted permanently. Nothing was deleted permanently. Hide it first."
         end
         used = uses(presets)
         if used.any?
           raise Core::Problem,
-            "Still used: #{used.first(5).join("; ")}. Nothing was destroyed. Bring them back, take them out there, " \
+            "Still used: #{used.first(5).join("; ")}. Nothing was deleted permanently. Bring them back, take them out there, " \
               "and hide them again."
         end
         names = presets.map(&:name)
@@ -32,7 +32,7 @@ module Fobrel
           @library,
           @person,
           "destroy",
-          "#{brushes(names.size)} destroyed: #{names.first(10).join(", ")}#{" …" if names.size > 10}",
+          "#{brushes(names.size)} deleted permanently: #{names.first(10).join(", ")}#{" …" if names.size > 10}",
           about: presets
         )
       end

@@ -20,9 +20,9 @@ module Fobrel
       def call
         @seat.lock!
         plan = keep
-        said = "#{brushes(count(plan))} handed out to #{@seat.name}#{": #{@why}" unless @why.empty?}"
-        write_down(@seat.library, @person, "hand out", said, about: [@seat])
-        @seat.note("handed out", "plan #{plan.number}#{", as it was before Fobrel" if @like == :before}", @person)
+        said = "#{brushes(count(plan))} sent to #{@seat.name}#{": #{@why}" unless @why.empty?}"
+        write_down(@seat.library, @person, "send", said, about: [@seat])
+        @seat.note("sent", "plan #{plan.number}#{", as it was before Fobrel" if @like == :before}", @person)
         Models::Live.tell(what: "library", library: @seat.library_id)
         plan
       end
@@ -56,7 +56,7 @@ module Fobrel
         about = {"plan" => number, "made_at" => Time.current.utc.iso8601, "by" => @person.name, "why" => @why}
         if @like == :before
           last = @seat.handed or raise Core::Problem,
-            "Nothing was handed out to #{@seat.name} yet. Nothing was changed."
+            "Nothing was sent to #{@seat.name} yet. Nothing was changed."
           document = Core::Startup::Plan.before(last.document).merge(about, "why" => "As it was before Fobrel")
           return [document, Files.new(document, {})]
         end
@@ -84,10 +84,10 @@ module Fobrel
       def refuse(found)
         if found.brushes.empty?
           raise Core::Problem,
-            "The start plan of #{@seat.name} is empty. Nothing was handed out. Add brushes to it first."
+            "The start-up plan of #{@seat.name} is empty. Nothing was sent. Add brushes to it first."
         end
         clash = found.keys.clashes.first or return
-        raise Core::Problem, "#{clash.why} Nothing was handed out to #{@seat.name}. Give one of them another key first."
+        raise Core::Problem, "#{clash.why} Nothing was sent to #{@seat.name}. Change one of the shortcuts first."
       end
 
       def count(plan) = Core::Startup::Layers::PARTS.sum { |part| plan.document[part].size }

@@ -16,7 +16,7 @@ module Fobrel
         check_rights(@library, @person, presets)
         found = Models::Preset.where(id: presets)
         changes.watch(found, %w[hidden_at hidden_by_id]) { found.hide(@person) }
-        write_changes(@library, @person, "hide", "#{brushes(presets.size)} hidden in the Attic")
+        write_changes(@library, @person, "hide", "#{brushes(presets.size)} hidden")
       end
     end
   end

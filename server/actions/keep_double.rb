@@ -23,7 +23,7 @@ module Fobrel
         unless Finding::Doubles.new(@library).alike?([stays, *go].map(&:fingerprint))
           raise Core::Problem,
             "These brushes do not paint alike, so none can stand for another. Nothing was changed. Choose from one " \
-              "group of doubles."
+              "group of duplicates."
         end
         self.class.swap(changes, go.map(&:id), stays.id)
         gone = Models::Preset.where(id: go)

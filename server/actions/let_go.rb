@@ -13,10 +13,10 @@ module Fobrel
       def call
         @arrival.lock!
         if @arrival.state == "applying"
-          raise Core::Problem, "This arrival is being taken in. Wait until that is done."
+          raise Core::Problem, "This import is being taken in. Wait until that is done."
         end
         task = @arrival.task
-        task.fail("“#{@arrival.name}” was let go. Nothing of it was taken in.") unless task.nil? || task.over?
+        task.fail("“#{@arrival.name}” was discarded. Nothing was imported.") unless task.nil? || task.over?
         @arrival.clear
         @arrival.items.delete_all unless @arrival.state == "applied"
         @arrival.update!(state: "left")

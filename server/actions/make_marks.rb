@@ -107,7 +107,7 @@ module Fobrel
           presets: [],
           parts: made,
           entry:,
-          sentence: "#{what} lies on the shelf of parts now: a part, not a brush."
+          sentence: "#{what} saved under Tips and grains."
         )
       end
 

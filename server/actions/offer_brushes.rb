@@ -32,9 +32,9 @@ module Fobrel
       # @return [Models::Offer]
       # @raise [Core::Problem]
       def call
-        raise Core::Problem, "Nothing is picked, so there is nothing to offer." if @picked.empty?
+        raise Core::Problem, "Select the brushes to propose." if @picked.empty?
         if @picked.size > Models::Offer::MOST
-          raise Core::Problem, "An offer has at most #{Models::Offer::MOST} brushes. Nothing was offered."
+          raise Core::Problem, "A proposal has at most #{Models::Offer::MOST} brushes. Nothing was proposed."
         end
         offer = Models::Offer.create!(library: @library, person: @person, sentence: @sentence)
         @picked.each { |one| add(offer, one) }
@@ -48,7 +48,7 @@ module Fobrel
         value = one.value
         same = @library.presets.shown.find_by(document_id: value.id)
         if same && value.alike?(same.current_edition.value)
-          raise Core::Problem, "“#{value.name}” is in “#{@library.name}” already, just as it is. Nothing was offered."
+          raise Core::Problem, "“#{value.name}” is in “#{@library.name}” already. Nothing was proposed."
         end
         offer.items.create!(document: value.to_h, fingerprint: value.fingerprint, came_from: one.came_from)
       end
@@ -57,14 +57,14 @@ module Fobrel
         leads = @library.people.here.where(memberships: {role: "lead"}).to_a
         count = offer.items.size
         what = (count == 1) ? "“#{offer.items.first.value.name}”" : brushes(count)
-        Models::LedgerEntry.write(@library, @person, "offer", "#{@person.name} offered #{what}")
+        Models::LedgerEntry.write(@library, @person, "offer", "#{@person.name} proposed #{what}")
         Models::Notice.tell(
           leads,
           library: @library,
           kind: "offer",
           except: @person,
           path: "/sharing/proposals?offer=#{offer.id}",
-          text: "#{@person.name} offers #{what} to “#{@library.name}”#{": #{@sentence}" unless @sentence.empty?}"
+          text: "#{@person.name} proposes #{what} to “#{@library.name}”#{": #{@sentence}" unless @sentence.empty?}"
         )
         Models::Live.tell(what: "library", library: @library.id)
       end

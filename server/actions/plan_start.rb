@@ -42,7 +42,7 @@ module Fobrel
         @seat.settle
         Models::Live.tell(what: "library", library: @seat.library_id)
         count = Finding::StartPlan.new(@seat).brushes.size
-        write_down(@seat.library, @person, "start plan", "#{brushes(count)} in the start plan of #{@seat.name}")
+        write_down(@seat.library, @person, "start-up plan", "#{brushes(count)} in the start-up plan of #{@seat.name}")
       end
 
       private
@@ -89,7 +89,7 @@ module Fobrel
       def check_bundle(bundle)
         return if Models::Follow.new(bundle:).newest
         raise Core::Problem,
-          "“#{bundle.name}” has no release yet, so a seat cannot have it. Nothing was changed. Release it first."
+          "“#{bundle.name}” has no release yet, so a desk cannot have it. Nothing was changed. Release it first."
       end
 
       def check_release(line)

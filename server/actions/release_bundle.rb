@@ -83,7 +83,7 @@ module Fobrel
         last = @bundle.releases.last&.number
         @number = @number.to_s.strip.empty? ? since_last.next(last) : @number.strip
         if @bundle.last_release && since_last.level.nil?
-          raise Core::Problem, "Nothing differs from release #{last}, so there is nothing to release."
+          raise Core::Problem, "No changes since release #{last}, so there is nothing to release."
         end
         since_last.check(@number, last)
         paint

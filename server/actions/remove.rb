@@ -37,13 +37,13 @@ module Fobrel
           count = @record.taggings.count
           if count.positive?
             raise Core::Problem,
-              "“#{@record.name}” hangs on #{brushes(count)}. Nothing was changed. Take it off them first, or merge " \
+              "“#{@record.name}” is used by #{brushes(count)}. Nothing was changed. Remove it from them first, or merge " \
                 "it into another."
           end
         when Models::Bundle
           if @record.releases.any?
             raise Core::Problem,
-              "“#{@record.name}” has releases, which are kept for ever. Nothing was deleted. Withdraw them instead."
+              "“#{@record.name}” has releases, which are kept permanently. Nothing was deleted. Withdraw them instead."
           end
         end
       end

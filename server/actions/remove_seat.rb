@@ -12,7 +12,7 @@ module Fobrel
       end
 
       # @return [Models::LedgerEntry]
-      # @raise [Core::Problem] where the seat is in use
+      # @raise [Core::Problem] where the desk is in use
       def call
         @seat.library.hold
         @seat.lock!
@@ -23,7 +23,7 @@ module Fobrel
         keep_plans
         Models::AccessToken.where(seat: @seat).delete_all
         folder = " Its folder var/seats/#{@seat.folder} stays as it is." unless @seat.template || @seat.plans.none?
-        what = @seat.template ? "The template" : "The seat"
+        what = @seat.template ? "The template" : "The desk"
         @seat.destroy!
         Models::Live.tell(what: "library", library: @seat.library_id)
         write_down(

@@ -6,7 +6,7 @@ module Fobrel
     # edition, to home, or to the first edition. Nothing is lost: what was saved stays among
     # the editions, and all can be undone.
     class ResetPresets < Deed
-      WORDS = {"current" => "the current edition", "home" => "home", "received" => "the first edition"}.freeze
+      WORDS = {"current" => "the current version", "home" => "home", "received" => "the first version"}.freeze
 
       # What would go back.
       #
@@ -51,7 +51,7 @@ module Fobrel
         targets = presets.to_h { |preset| [preset, preset.edition_to_go_back_to(@to)] }
         targets.reject! { |preset, target| preset.current_edition.fingerprint == target.fingerprint }
         items = targets.map do |preset, target|
-          AddEditions::Item.new(preset, target.value, "Back to edition #{target.number}", nil)
+          AddEditions::Item.new(preset, target.value, "Back to version #{target.number}", nil)
         end
         AddEditions.call(items:, person: @person)
         targets.keys.map(&:id)

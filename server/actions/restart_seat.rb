@@ -16,7 +16,7 @@ module Fobrel
         self.class.keep(@seat, report)
       rescue Core::Problem => e
         raise e if @seat.handed_out_at
-        raise Core::Problem, "Nothing was handed out to #{@seat.name} yet. Hand its start plan out first."
+        raise Core::Problem, "Nothing was sent to #{@seat.name} yet. Send its start-up plan first."
       end
 
       # Keeps a report, and learns from it what a start costs there.

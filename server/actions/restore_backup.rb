@@ -174,7 +174,7 @@ module Fobrel
         return if list.empty?
         unless @may[:hand_out]
           return @notes << "The releases of “#{bundle.name}” were left out: only a lead may bring releases. Ask " \
-            "one to take this backup in."
+            "one to import this backup into."
         end
         list.each { |said| release(bundle, said) }
       end
@@ -206,7 +206,7 @@ module Fobrel
         wanted = @said["plans"].uniq { |plan| Core::Names.clean(plan["seat"]).downcase }
         wanted.reject! { |plan| called(@library.seats, plan["seat"]) }
         return if wanted.empty?
-        return @notes << "Its start plans were left out: only a lead may change them." unless @may[:hand_out]
+        return @notes << "Its start-up plans were left out: only a lead may change them." unless @may[:hand_out]
         wanted.each do |plan|
           folder = Models::Seat.free_folder(@library, plan["seat"])
           seat = Models::Seat.create!(library: @library, name: plan["seat"], folder:)

@@ -37,26 +37,26 @@ module Fobrel
         edition = AddEdition.call(preset: @preset, value:, person: @person, note: @note)
         draft.destroy!
         said = [
-          "“#{@preset.name}” saved as edition #{edition.number}",
+          "“#{@preset.name}” saved as version #{edition.number}",
           @note.presence&.truncate(120)
         ].compact.join(": ")
         Models::LedgerEntry.write(@preset.library, @person, "save", said, about: [@preset])
         edition
       rescue AddEditions::Locked => e
-        raise e.but("Nothing was saved; your change is kept as your draft. Save it as a new brush.")
+        raise e.but("Nothing was saved; your change is kept as your draft. Save it as new brush.")
       end
 
       private
 
       def overtaken(current)
         raise Overtaken,
-          "#{current.person&.name || "Somebody"} saved edition #{current.number} of “#{@preset.name}” meanwhile. " \
+          "#{current.person&.name || "Somebody"} saved version #{current.number} of “#{@preset.name}” in the meantime. " \
             "Your change is kept as your draft. Bring the two together setting by setting, or save yours as a new " \
             "brush."
       end
 
       def nothing_differs(current)
-        raise Core::Problem, "Nothing differs from edition #{current.number}, so there is nothing to save."
+        raise Core::Problem, "Nothing differs from version #{current.number}, so there is nothing to save."
       end
     end
   end

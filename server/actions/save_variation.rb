@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Saves a person's draft, or the edition they look at, as a new brush; the one it came from stays as it is.
+    # Saves a person's draft, or the edition they look at, as new brush; the one it came from stays as it is.
     class SaveVariation < Action
       # @param kept [String] the fingerprint of what the person saw
       # @param name [String, nil] nil takes the next number of the brush it came from
@@ -40,7 +40,7 @@ module Fobrel
         tags(library).each { made.taggings.create!(tag: _1) }
         @places.each { |place| put(made, library, place) }
         @preset.drafts.where(person: @person).destroy_all
-        said = "“#{made.name}” saved as a new brush from “#{@preset.name}”"
+        said = "“#{made.name}” saved as new brush from “#{@preset.name}”"
         Models::LedgerEntry.write(library, @person, "save", said, about: [made, @preset])
         made
       end

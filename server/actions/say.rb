@@ -37,7 +37,7 @@ module Fobrel
       def check_edition
         return unless @words["edition"]
         known = @about == "preset" && @thing.editions.exists?(number: @words["edition"])
-        raise Core::Problem, "There is no edition #{@words["edition"]}. Nothing was said." unless known
+        raise Core::Problem, "There is no version #{@words["edition"]}. Nothing was said." unless known
       end
 
       def tell(people, kind, text)
@@ -56,7 +56,7 @@ module Fobrel
         case @about
         when "preset" then "“#{@thing.name}”"
         when "release" then "“#{@thing.bundle.name}” #{@thing.number}"
-        else "an offer of #{@thing.person.name}"
+        else "a proposal by #{@thing.person.name}"
         end
       end
 

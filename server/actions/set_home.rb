@@ -16,11 +16,11 @@ module Fobrel
         @preset.lock!
         check_rights(@preset.library, @person, [@preset])
         edition = @preset.editions.find_by!(number: @number)
-        raise Core::Problem, "Edition #{@number} is home already." if @preset.home_edition == edition
+        raise Core::Problem, "Version #{@number} is already the baseline." if @preset.home_edition == edition
         changes.watch(Models::Preset.where(id: @preset), %w[home_edition_id]) { @preset.update!(home_edition: edition) }
         Models::Preset.settle([@preset.id])
         @preset.homes.create!(edition:, person: @person)
-        write_down(@preset.library, @person, "home", "Edition #{@number} is now home of “#{@preset.name}”")
+        write_down(@preset.library, @person, "home", "Version #{@number} is now the baseline of “#{@preset.name}”")
       end
     end
   end

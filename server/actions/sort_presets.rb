@@ -29,7 +29,7 @@ module Fobrel
 
       def said
         return "without #{@kind}" unless @place
-        "#{(@kind == "family") ? "in the family" : "labelled"} “#{@place.name}”"
+        "#{(@kind == "family") ? "in the category" : "with the status"} “#{@place.name}”"
       end
     end
   end

@@ -5,7 +5,7 @@ module Fobrel
     # Goes a step back or forth in what a person tuned.
     class StepTuning < Action
       WAYS = {"back" => -1, "forth" => 1}.freeze
-      NONE = {"back" => "There is no step to take back.", "forth" => "There is no step to do again."}.freeze
+      NONE = {"back" => "Nothing to undo.", "forth" => "Nothing to redo."}.freeze
       private_constant :NONE
 
       # @param way [String] a key of WAYS

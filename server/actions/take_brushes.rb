@@ -41,7 +41,7 @@ module Fobrel
         name = taken ? Core::Curation::Numbering.next_name(preset.name, names) : preset.name
         names << name
         value = Core::Preset::Preset.restore(edition.document.merge("name" => name))
-        note = "Taken from “#{preset.library.name}”, edition #{edition.number}"
+        note = "Taken from “#{preset.library.name}”, version #{edition.number}"
         made = CreatePreset.call(library:, value:, person:, note:, origin: "received")
         made.update!(came_from: came_from(preset, edition))
         preset.tags.each do |tag|

@@ -178,7 +178,7 @@ module Fobrel
       SAID = {
         "take" => "new",
         "both" => "under the next number",
-        "edition" => "as next editions",
+        "edition" => "as next versions",
         "replace" => "in the place of another",
         "back" => "brought back"
       }.freeze

@@ -9,7 +9,7 @@ module Fobrel
       # What becomes of one brush. `kind` is "new", "same", "changed" (there only), "merged" (on both sides),
       # "conflict", "gone" (there; untouched and unused here, so it goes to the Attic) or "stays" (gone there, but
       # changed or used here). `base` is what it was when it came, `value` what it would be. `hidden` is nil for a brush
-      # that is shown here; else "back" (it is brought back from the Attic) or "stays" (somebody hid it here, and it is
+      # that is shown here; else "back" (it is restored) or "stays" (somebody hid it here, and it is
       # left hidden unless that is decided otherwise).
       Row = Struct.new(:id, :kind, :preset, :base, :mine, :theirs, :value, :merge, :why, :hidden, keyword_init: true) do
         # @return [Boolean] whether taking it changes anything here
@@ -258,10 +258,10 @@ module Fobrel
           "new" => "%d new",
           "changed" => "%d changed",
           "merged" => "%d brought together with own changes",
-          "gone" => "%d into the Attic",
+          "gone" => "%d among the hidden brushes",
           "stays" => "%d kept here"
         }.filter_map { |kind, words| format(words, counts[kind]) if counts[kind] }
-        {"back" => "brought back from the Attic", "stays" => "left in the Attic"}.each do |hidden, words|
+        {"back" => "brought back among the hidden brushes", "stays" => "left among the hidden brushes"}.each do |hidden, words|
           count = rows.count { |row| row.hidden == hidden && row.theirs }
           parts << "#{count} #{words}" if count.positive?
         end

@@ -85,8 +85,8 @@ module Fobrel
         [ActiveRecord::InvalidForeignKey] =>
           [409, "Somebody deleted one of these at this moment. Nothing was changed by you. Reload and look again."],
         [ActiveRecord::RecordNotUnique] =>
-          [409, "Something of that name is already here. Nothing was saved. Take another name."],
-        [ActiveRecord::RecordNotFound] => [404, "There is no such thing here, or it is not yours to see."],
+          [409, "That name is taken. Choose another."],
+        [ActiveRecord::RecordNotFound] => [404, "This doesn’t exist, or you don’t have access."],
         [ActiveModel::RangeError] => [422, "A number in it is too large. Nothing was changed."]
       }.each do |errors, (status, message)|
         error(*errors) { answer({error: message}, status) }

@@ -177,7 +177,7 @@ module Fobrel
       # Whose share a request is of: a seat has its own, though one lead made the tokens of all of them.
       def whose
         seat = token? && token_shown&.seat_id
-        seat ? "seat #{seat}" : person.id
+        seat ? "desk #{seat}" : person.id
       end
 
       # Held against whose library the address names. A thing that is not there, or not theirs to see, is the
@@ -187,7 +187,7 @@ module Fobrel
         if token? && person && !token_shown.reaches?(operation, request.path_info, library_id)
           refuse(403, "This token does not reach so far. Nothing was changed. Make another one in Fobrel.")
         end
-        refuse(403, "This is for whoever runs the studio.") if operation.may == :studio && !person.owner
+        refuse(403, "This is for the studio’s administrator.") if operation.may == :studio && !person.owner
         membership(library_id) if library_id
       end
 

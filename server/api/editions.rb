@@ -51,7 +51,7 @@ module Fobrel
       post "/api/presets/:id/merge" do
         preset = preset_here
         draft = preset.drafts.find_by(person:)
-        refuse(422, "You have no change of your own here, so there is nothing to bring together.") unless draft
+        refuse(422, "You have no draft here, so there is nothing to merge.") unless draft
         answer(Views::Brushes.merge(draft, json.fetch("choices", {})))
       end
 

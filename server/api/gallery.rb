@@ -43,7 +43,7 @@ module Fobrel
       post "/api/releases/:id/offer" do
         need_gallery_token
         release = release_here
-        refuse(422, "This release was withdrawn. Offer another.") if release.withdrawn_at
+        refuse(422, "This release was withdrawn. Publish another.") if release.withdrawn_at
         about = {"description" => "", "tags" => "", **json, "title" => json["title"].strip, "release" => release.id}
         refuse(422, "Give it a title, so that it can be found.") if about["title"].empty?
         task = Jobs::OfferToGallery.begin(

@@ -36,7 +36,7 @@ module Fobrel
             here,
             person,
             "people",
-            "The invitation of #{called(gone)} taken back",
+            "The invitation of #{called(gone)} was revoked",
             about: [gone]
           )
         end
@@ -73,7 +73,7 @@ module Fobrel
         def invitation(key)
           Models::Invitation.of(key) || refuse(
             404,
-            "This invitation does not count any more: it was used, taken back, or is older than a week. Ask for " \
+            "This invitation is no longer valid: it was used, revoked, or is over a week old. Ask for " \
               "another."
           )
         end

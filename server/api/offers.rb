@@ -33,11 +33,11 @@ module Fobrel
       # Whoever offered may think better of it.
       delete "/api/offers/:id" do
         offer = offer_here
-        refuse(403, "Only #{offer.person.name} can withdraw this offer.") unless offer.person == person
+        refuse(403, "Only #{offer.person.name} can withdraw this proposal.") unless offer.person == person
         offer.with_lock do
           refuse(409, "It is decided already.") unless offer.state == "open"
           offer.update!(withdrawn_at: Time.current)
-          said = "#{offer.person.name} withdrew an offer of #{offer.items.size}"
+          said = "#{offer.person.name} withdrew a proposal by #{offer.items.size}"
           Models::LedgerEntry.write(offer.library, person, "offer", said)
         end
         Models::Live.tell(what: "library", library: offer.library_id)
@@ -52,7 +52,7 @@ module Fobrel
         beside = found.map { |one|
           {title: "#{one[:name]}, as it is here", document: here[one[:id]].current_edition.document}
         }
-        answer({brushes: [{title: "as offered", document: item.document}, *beside]})
+        answer({brushes: [{title: "as proposed", document: item.document}, *beside]})
       end
 
       post "/api/offers/:id/items/:item" do

@@ -30,7 +30,7 @@ module Fobrel
         end
         answer(Views::Seats.line(seat), 201)
       rescue ActiveRecord::RecordNotUnique
-        refuse(422, "There is a seat of that name already. Nothing was changed. Take another name.")
+        refuse(422, "There is a desk of that name already. Nothing was changed. Take another name.")
       end
 
       get "/api/libraries/:library/seat-table" do
@@ -165,7 +165,7 @@ module Fobrel
         seat = seat_here
         seat.update_columns(seen_at: Time.current) if token?
         plan = seat.plans.select(:id, :seat_id, :number, :created_at).order(number: :desc).first
-        refuse(404, "Nothing was handed out to #{seat.name} yet.") unless plan
+        refuse(404, "Nothing was sent to #{seat.name} yet.") unless plan
         etag plan.etag
         # As the database writes it: nobody here reads it.
         content_type :json
@@ -204,7 +204,7 @@ module Fobrel
           if seat.put_aside_at
             refuse(
               422,
-              "#{seat.name} is put aside. Nothing was handed out. Take it into use again first."
+              "#{seat.name} is out of use. Nothing was sent. Put it back into use first."
             )
           end
           plan = Actions::HandOut.call(seat:, person:, **how)

@@ -22,7 +22,7 @@ module Fobrel
         login, password = json.values_at("login", "password")
         found = known(Core::Names.login(login), password)
         unless found
-          refuse(422, "This name and password do not belong together. Check both and try again.")
+          refuse(422, "Wrong name or password.")
         end
         enter(found)
         answer(session_state(found))
@@ -39,7 +39,7 @@ module Fobrel
       post "/api/begin" do
         key = Models::Person.first_key or refuse(
           404,
-          "This studio has begun already. Sign in, or ask for an invitation."
+          "This studio is already set up. Sign in, or ask for an invitation."
         )
         refuse(422, "This is not the key that was shown when Fobrel started.") unless Core::Sum.of(json["key"]) == key
         first = Actions::BeginStudio.call(**json.slice("login", "name", "password", "library").transform_keys(&:to_sym))

@@ -25,7 +25,7 @@ module Fobrel
 
       delete "/api/tokens/:id" do
         gone = person.access_tokens.find(params["id"]).destroy!
-        Models::LedgerEntry.write(nil, person, "token", "The token “#{gone.name}” taken back")
+        Models::LedgerEntry.write(nil, person, "token", "The token “#{gone.name}” was revoked")
         answer({ok: true})
       end
 

@@ -91,7 +91,7 @@ module Fobrel
         Models::SeatPlan.find_each(batch_size: SOME) do |plan|
           Core::Startup::Plan.check(plan.document) unless plan.document["before"]
         rescue Core::Problem => e
-          problem("start plan #{plan.id}", e.message)
+          problem("start-up plan #{plan.id}", e.message)
         end
         Models::Record.connection.select_values("SELECT sum FROM handed_files").each do |sum|
           bytes = Models::SeatPlan.bytes(sum)

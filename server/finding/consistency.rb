@@ -43,7 +43,7 @@ module Fobrel
 
       # @return [String] in one sentence
       def sentence
-        return "Nobody follows a bundle of this library, and no seat has one of its brushes." if having.empty?
+        return "Nobody follows a bundle of this library, and no desk has one of its brushes." if having.empty?
         if behind.empty?
           return (having.size == 1) ? "#{having.first[:name]} has the newest." : "All #{having.size} have the newest."
         end

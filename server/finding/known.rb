@@ -22,8 +22,8 @@ module Fobrel
         sets = names(@library.brush_sets)
         {
           "tag" => tags,
-          "family" => names(@library.families),
-          "work state" => names(@library.work_states),
+          "category" => names(@library.families),
+          "status" => names(@library.work_states),
           "trait" => Facets.traits(shown).map(&:first),
           "set" => sets,
           "library" => [],

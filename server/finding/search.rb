@@ -57,7 +57,7 @@ module Fobrel
       Known = Struct.new(:total, :alike)
       KEPT = Core::LruCache.new(200_000) { |known| 10 + known.alike.to_a.size }
       # Terms that look at nothing but brushes, tags, families, work states and places; see Models::WallChange.
-      LASTING = ["tag", "family", "work state", "trait", "size", "author", "licence"].freeze
+      LASTING = ["tag", "category", "status", "trait", "size", "author", "licence"].freeze
       LASTING_STATES = ["changed", "locked", "untagged", "without notes"].freeze
       private_constant :Known, :KEPT, :LASTING, :LASTING_STATES
 
@@ -274,8 +274,8 @@ module Fobrel
         word = value.downcase
         case name
         when "tag" then tag(word)
-        when "family" then family(word)
-        when "work state" then sql("presets.label_id IN (?)", ids(Models::WorkState, name, word))
+        when "category" then family(word)
+        when "status" then sql("presets.label_id IN (?)", ids(Models::WorkState, name, word))
         when "trait" then trait(word)
         when "set" then in_set(word)
         when "size" then sql("presets.size BETWEEN ? AND ?", *Q::Range.parse(value).map { _1.infinite? ? 1e9 : _1 })
@@ -308,7 +308,7 @@ module Fobrel
 
       def family(word)
         return "presets.family_id IS NULL" if word == "none"
-        sql("presets.family_id IN (?)", Models::Family.with_children(ids(Models::Family, "family", word)))
+        sql("presets.family_id IN (?)", Models::Family.with_children(ids(Models::Family, "category", word)))
       end
 
       def in_set(word)

@@ -5,18 +5,18 @@ module Fobrel
     # What a set that fills itself points to: the search says words, but it means the tags, families,
     # work states and sets that were called so when it was made.
     #
-    #   Standing.pointers(library, query)   # => {"family" => {"ink" => [4, 9]}}
+    #   Standing.pointers(library, query)   # => {"category" => {"ink" => [4, 9]}}
     module Standing
       # What each term's words are the names of.
       NAMED = {
         "tag" => Models::Tag,
-        "family" => Models::Family,
-        "work state" => Models::WorkState,
+        "category" => Models::Family,
+        "status" => Models::WorkState,
         "set" => Models::BrushSet,
         "used in" => Models::BrushSet
       }.freeze
       # Words of a term that are no names.
-      PLAIN = {"family" => "none", "used in" => "nothing"}.freeze
+      PLAIN = {"category" => "none", "used in" => "nothing"}.freeze
 
       # @param library [Models::Library]
       # @param query [Core::Curation::Query]
@@ -39,7 +39,7 @@ module Fobrel
         each_name(query).each do |term, word|
           next if called(library, term, word).any?
           next if term == "used in" && library.seats.named(word).exists?
-          what = term.sub("used in", "set or seat")
+          what = term.sub("used in", "set or desk")
           raise Core::Curation::Query::Unclear,
             "There is no #{what} “#{word}” here, so the set would stay empty. Nothing was saved. Choose one that is " \
               "there, or make it first."

@@ -94,11 +94,11 @@ module Fobrel
         edition = (line.at && line.at != current.number) ? preset.editions.find_by(number: line.at) || current : current
         newer = (current.number if current.number > edition.number)
         found = made(line, preset, edition, newer)
-        problem = "It is in the Attic." if preset.hidden_at
+        problem = "It is among the hidden brushes." if preset.hidden_at
         Named.new(
           line:,
           title: preset.name,
-          at: line.at && "edition #{line.at}",
+          at: line.at && "version #{line.at}",
           problem:,
           brushes: [found],
           newest: newer
@@ -137,7 +137,7 @@ module Fobrel
         behind = newest.number if line.at && newest && newest.id != release.id
         brushes = of_release(line, bundle, release)
         lost = release.items.size - brushes.size
-        problem = "#{lost} of its brushes were destroyed, and cannot be handed out." if lost.positive?
+        problem = "#{lost} of its brushes were deleted and cannot be sent." if lost.positive?
         problem = "Release #{release.number} was withdrawn." if release.withdrawn_at
         Named.new(line:, title:, at: release.number, problem:, newest: behind, brushes:, pin: release.id)
       end

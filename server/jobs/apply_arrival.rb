@@ -36,7 +36,7 @@ module Fobrel
         PaintStrips.enqueue(@arrival.ledger_entry.what_changed.ids_that_came("presets")) if @arrival.ledger_entry
       end
 
-      def let_go = @task.fail("“#{@arrival.name}” was let go. Nothing of it was taken in.")
+      def let_go = @task.fail("“#{@arrival.name}” was discarded. Nothing was imported.")
 
       def undone = @arrival&.reload&.update!(state: "planned")
     end

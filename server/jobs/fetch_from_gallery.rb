@@ -19,7 +19,7 @@ module Fobrel
             library: @task.library,
             person: @task.person,
             name: found["title"].to_s.strip[0, 150].presence || "A package",
-            source: "the outside gallery"
+            source: "the external gallery"
           )
           Actions::Deliver.add(
             arrival,
@@ -28,7 +28,7 @@ module Fobrel
           )
           Actions::Deliver.call(arrival:, person: @task.person)
           @task.update!(about: about.merge("arrival" => arrival.id))
-          @task.finish("“#{found["title"]}” is in the Intake.")
+          @task.finish("“#{found["title"]}” is in Import.")
         end
       ensure
         file&.close

@@ -25,13 +25,13 @@ module Fobrel
           kind: "package",
           name: "#{release.words["name"]} #{release.number}",
           file: "#{about["title"]}.fobrel.zip",
-          goes_to: "the outside gallery",
+          goes_to: "the external gallery",
           wish: {"release" => release.id},
           count: release.items.size,
           size: release.package.bytesize,
           sha256: release.sha256
         )
-        @task.finish("“#{about["title"]}” lies in the outside gallery.")
+        @task.finish("“#{about["title"]}” lies in the external gallery.")
       end
     end
   end

@@ -38,7 +38,7 @@ module Fobrel
 
       def let_go
         @arrival.parts.delete_all
-        @task.fail("“#{@arrival.name}” was let go. Nothing of it was taken in.")
+        @task.fail("“#{@arrival.name}” was discarded. Nothing was imported.")
       end
 
       RELEASE = <<~SQL
@@ -72,7 +72,7 @@ module Fobrel
         return if delivery.items.size <= MOST && places <= MOST_PLACES && delivery.sets.size <= MOST
         raise Core::Problem,
           "“#{@arrival.name}” holds #{delivery.items.size} things in #{delivery.sets.size} sets with #{places} " \
-            "places. An arrival may bring #{MOST} things, as many sets, and #{MOST_PLACES} places. Nothing was taken " \
+            "places. An import may bring #{MOST} things, as many sets, and #{MOST_PLACES} places. Nothing was taken " \
             "in. Bring it in parts."
       end
 

@@ -17,7 +17,7 @@ module Fobrel
           loop do
             look
           rescue => e
-            Watching::Log.trouble("The seats' folders", e)
+            Watching::Log.trouble("The desks' folders", e)
           ensure
             sleep EVERY
           end

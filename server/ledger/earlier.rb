@@ -16,7 +16,7 @@ module Fobrel
           entry.update_columns(undo: changes.to_h, touched: changes.touched)
         rescue NoMethodError, KeyError, TypeError => e
           # It stays written down as it is, and cannot be undone; the others are not held up.
-          Watching::Log.trouble("The undo of ledger entry #{entry.id} (#{entry.kind}) cannot be read", e)
+          Watching::Log.trouble("The undo of history entry #{entry.id} (#{entry.kind}) cannot be read", e)
         end
       end
 
@@ -44,13 +44,13 @@ module Fobrel
         when "merge tags" then merged
         when "family", "label" then sorted
         when "hide" then hidden(@undo["presets"])
-        when "bring back" then shown(@undo["presets"])
+        when "Restore" then shown(@undo["presets"])
         when "duplicate"
           presets(@undo["presets"])
           taggings(tags_of_copies)
         when "set" then order("brush_sets", @undo["set"], @undo)
         when "split" then split
-        when "start plan" then order("seats", @undo["seat"], @undo)
+        when "start-up plan" then order("seats", @undo["seat"], @undo)
         when "bundle" then bundle
         when "doubles"
           places

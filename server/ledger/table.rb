@@ -166,12 +166,12 @@ module Fobrel
             new(m::Library, "library"),
             new(
               m::Family,
-              "family",
+              "category",
               needs: in_library,
               optional: {"parent_id" => m::Family},
               used: Used.method(:families)
             ),
-            new(m::WorkState, "work state", needs: in_library, used: Used.method(:labels)),
+            new(m::WorkState, "status", needs: in_library, used: Used.method(:labels)),
             new(m::Tag, "tag", needs: in_library, used: Used.method(:tags)),
             new(m::TagSynonym, "synonym", needs: {"tag_id" => m::Tag}),
             new(m::BrushSet, "set", left: %w[name query], needs: in_library, used: Used.method(:sets)),
@@ -184,8 +184,8 @@ module Fobrel
               items: true,
               used: Used.method(:bundles)
             ),
-            new(m::Seat, "seat", left: %w[name handed_out_at], needs: in_library, items: true),
-            new(m::Recipe, "recipe", needs: in_library),
+            new(m::Seat, "desk", left: %w[name handed_out_at], needs: in_library, items: true),
+            new(m::Recipe, "export template", needs: in_library),
             new(m::Follow, "followed bundle", left: %w[bundle_id], needs: in_library),
             new(m::Part, "part", left: %w[name sha256 hidden_at], needs: in_library),
             new(

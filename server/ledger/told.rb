@@ -19,7 +19,7 @@ module Fobrel
         return if with_its_holder?(table)
         case change.before.keys.first
         when "current_edition_id" then brush(change, "was saved again since; it stays as it is.")
-        when "home_edition_id" then brush(change, "has another home since; it stays.")
+        when "home_edition_id" then brush(change, "has a newer baseline; it stays.")
         when "locked_by_id" then brush(
           change,
           "was #{now["locked_by_id"] ? "locked" : "unlocked"} by somebody since; it stays so."
@@ -106,7 +106,7 @@ module Fobrel
 
       def the(table, now)
         return table.called(now) if %w[presets brush_sets].include?(table.name)
-        (table.name == "seats") ? "The start plan of #{table.called(now)}" : "The #{table.noun} #{table.called(now)}"
+        (table.name == "seats") ? "The start-up plan of #{table.called(now)}" : "The #{table.noun} #{table.called(now)}"
       end
     end
   end

@@ -11,7 +11,7 @@ module Fobrel
         "planned" => "waiting",
         "applying" => "being taken in",
         "applied" => "taken in",
-        "left" => "let go"
+        "left" => "Unfollow"
       }.freeze
 
       belongs_to :library

@@ -97,7 +97,7 @@ module Fobrel
 
       def destroy(library, some, days)
         person = some.first.hidden_by || library.memberships.find_by(role: "lead")&.person or return
-        said = "#{some.size} #{(some.size == 1) ? "brush" : "brushes"} destroyed after #{days} days in the Attic, as " \
+        said = "#{some.size} #{(some.size == 1) ? "brush" : "brushes"} deleted #{days} days after being hidden, as " \
           "the rules say: #{some.first(10).map(&:name).join(", ")}#{" …" if some.size > 10}"
         self.class.transaction do
           Actions::DestroyPresets.erase(some.map(&:id))

@@ -12,7 +12,7 @@ module Fobrel
       normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..60}
       validate {
-        errors.add(:base, "Families go #{DEEPEST} deep at the most, and never in a circle") unless depth.between?(
+        errors.add(:base, "Categories go #{DEEPEST} deep at the most, and never in a circle") unless depth.between?(
           1,
           DEEPEST
         )

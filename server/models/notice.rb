@@ -6,13 +6,13 @@ module Fobrel
     class Notice < Record
       # Each kind, and what a person calls it who wants none of them.
       KINDS = {
-        "offer" => "brushes offered to libraries that you lead",
-        "answer" => "answers to your offers",
+        "offer" => "brushes proposed to libraries you lead",
+        "answer" => "answers to your proposals",
         "mention" => "where somebody names you",
         "comment" => "what is said where you spoke, or made something",
         "release" => "new releases of what your libraries follow",
         "lock" => "locks of yours that somebody opened",
-        "seat" => "seats whose folder was altered",
+        "seat" => "desks whose folder was altered",
         "people" => "your role in a library"
       }.freeze
       # Beside the kinds, the summary once a day.

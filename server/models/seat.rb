@@ -135,7 +135,7 @@ module Fobrel
       # @raise [Core::Problem] where it has that now, or never had any
       def earlier(to, at = nil)
         newest = plans.order(number: :desc)
-        last = newest.first or raise Core::Problem, "Nothing was handed out to #{name} yet. Nothing was changed."
+        last = newest.first or raise Core::Problem, "Nothing was sent to #{name} yet. Nothing was changed."
         found = {
           "previous" => -> { newest.second or raise Core::Problem, "#{name} had no plan before this one." },
           "moment" => -> { newest.where(created_at: ..at).first },
@@ -177,7 +177,7 @@ module Fobrel
       def named_once
         others = self.class.where(library_id:, template:).where.not(id:).named(name.to_s)
         return if others.none?
-        errors.add(:base, "There is #{template ? "a template" : "a seat"} called “#{name}” already. Take another name")
+        errors.add(:base, "There is #{template ? "a template" : "a desk"} called “#{name}” already. Take another name")
       end
 
       def begins_from_a_template

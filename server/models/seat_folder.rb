@@ -78,7 +78,7 @@ module Fobrel
         return if now.word == was.word && now.said == was.said
         seat.note(now.word, now.said)
         Live.tell(what: "library", library: seat.library_id)
-        tell_leads(seat, now) if now.word == "drifted" && was.word != "drifted"
+        tell_leads(seat, now) if now.word == "changed on the desk" && was.word != "changed on the desk"
       end
 
       def self.tell_leads(seat, state)

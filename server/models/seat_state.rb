@@ -5,7 +5,7 @@ module Fobrel
     # How a seat stands, in one word and what there is to say: the folder is asked, not what was meant to be in it.
     class SeatState
       WORDS = [
-        "empty", "never handed out", "current", "behind", "drifted", "unreachable", "put aside"
+        "empty", "never sent", "current", "out of date", "changed on the desk", "unreachable", "out of use"
       ].freeze
 
       # @return [String] one of WORDS
@@ -29,20 +29,20 @@ module Fobrel
       private
 
       def found
-        return ["put aside", ""] if @seat.put_aside_at
-        return [(@seat.plan_changes.empty? && @seat.parent.nil?) ? "empty" : "never handed out", ""] unless @plan
+        return ["out of use", ""] if @seat.put_aside_at
+        return [(@seat.plan_changes.empty? && @seat.parent.nil?) ? "empty" : "never sent", ""] unless @plan
         drifted = open_items
-        return ["drifted", count(drifted)] if drifted.any? && !unheard?
+        return ["changed on the desk", count(drifted)] if drifted.any? && !unheard?
         return ["unreachable", "since #{@seat.seen_at&.iso8601 || "it was added"}"] if unheard?
         there = @seat.found&.dig("plan")
-        return ["behind", elsewhere(there)] if @seat.found&.dig("mark") != Core::Startup::Plan.mark(@plan.document)
-        changed? ? ["behind", newer] : ["current", ""]
+        return ["out of date", elsewhere(there)] if @seat.found&.dig("mark") != Core::Startup::Plan.mark(@plan.document)
+        changed? ? ["out of date", newer] : ["current", ""]
       end
 
       def elsewhere(there)
         return "nothing is in its folder" unless there
         return "it has plan #{there}, #{@plan.number} is out" if there != @plan.number
-        "it has another plan #{there}: not the one that was handed out from here"
+        "it has another plan #{there}: not the one sent from here"
       end
 
       def unheard? = @seat.away && (@seat.seen_at.nil? || @seat.seen_at < Seat::HEARD.ago)

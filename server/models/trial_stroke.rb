@@ -14,7 +14,7 @@ module Fobrel
         if person.trial_strokes.count >= MOST
           errors.add(
             :base,
-            "You keep #{MOST} trial strokes already. Remove one first"
+            "You keep #{MOST} sample strokes already. Remove one first"
           )
         end
       }

@@ -154,7 +154,7 @@ module Fobrel
         line(preset.name, left, top, 9, "22252b", :bold)
         said = {
           "size" => "#{preset.size.round(1)} px".sub(".0 ", " "),
-          "edition" => "edition #{numbers[preset.current_edition_id]}",
+          "edition" => "version #{numbers[preset.current_edition_id]}",
           "keys" => keys[preset.id],
           "traits" => preset.traits.join(
             " · "

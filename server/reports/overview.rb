@@ -23,7 +23,7 @@ module Fobrel
 
       def families
         names = Models::Family.paths(@library).transform_values { _1.join(" / ") }
-        listed(shown.group(:family_id).count.transform_keys { names.fetch(_1, "no family") })
+        listed(shown.group(:family_id).count.transform_keys { names.fetch(_1, "no category") })
       end
 
       def sizes
@@ -53,12 +53,12 @@ module Fobrel
       # Each gap with the search that shows it.
       def gaps
         {
-          "In no set and no start plan" => "used in: nothing",
+          "In no set and no start-up plan" => "used in: nothing",
           "Without a tag" => "is: untagged",
           "Without a licence" => "licence: none",
           "Without notes" => "is: without notes",
-          "In no family" => "family: none",
-          "Changed from home" => "is: changed"
+          "In no category" => "category: none",
+          "Changed since baseline" => "is: changed"
         }.map do |name, query|
           {
             name:,

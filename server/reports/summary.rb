@@ -68,7 +68,7 @@ module Fobrel
           *lines,
           ("… and #{more} more" if more.positive?),
           "",
-          "What comes here is yours to say, in the Inbox under “What comes here…”."
+          "Choose what you get under Notifications, “Notification settings…”."
         ].compact.join("\n")
       end
     end

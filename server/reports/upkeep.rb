@@ -12,11 +12,11 @@ module Fobrel
       RULES = {
         "cut_off" => Rule.new("Files that did not arrive whole", 2, false),
         "waiting" => Rule.new("Arrivals that were read and never taken in", 60, true),
-        "listed" => Rule.new("What an arrival brought, item by item, once it was taken in or let go", 30, true),
+        "listed" => Rule.new("What an import brought, item by item, after it was imported or discarded", 30, true),
         "tasks" => Rule.new("Messages of long work that has ended", 30, true),
         "undo" => Rule.new("The undo of what was done (what was done stays, and stays written down)", 365, true),
         "taken" => Rule.new("Files in the watched folder that were taken", 90, true),
-        "attic" => Rule.new("Brushes in the Attic that nothing uses; then they are destroyed", nil, true)
+        "attic" => Rule.new("Brushes among the hidden brushes that nothing uses; then they are deleted permanently", nil, true)
       }.freeze
 
       # Days that a rule may say.
@@ -44,7 +44,7 @@ module Fobrel
       def said(given)
         given.filter_map { |key, value|
           next if !RULES.key?(key) || days[key] == value
-          "#{RULES[key].title.downcase} #{value ? "#{value} days" : "for ever"}"
+          "#{RULES[key].title.downcase} #{value ? "#{value} days" : "no limit"}"
         }.join("; ").presence
       end
 
@@ -56,7 +56,7 @@ module Fobrel
           rule = RULES[key] or raise Core::Problem, "There is no rule called “#{key.to_s[0, 40]}”. Nothing was changed."
           next if (value.nil? && rule.never) || (value.is_a?(Integer) && DAYS.cover?(value))
           raise Core::Problem,
-            "“#{rule.title}” can be kept for #{DAYS.min} to #{DAYS.max} days#{", or for ever" if rule.never}. " \
+            "“#{rule.title}” can be kept for #{DAYS.min} to #{DAYS.max} days#{", or without limit" if rule.never}. " \
               "Nothing was changed."
         end
         days.merge(given).reject { |key, value| value == RULES[key].usual }
@@ -102,7 +102,7 @@ module Fobrel
 
       # How many rows and bytes, by what a person would call it.
       ROOM = {
-        "Editions of brushes" => <<~SQL,
+        "Versions of brushes" => <<~SQL,
           SELECT count(*), sum(pg_column_size(e.document)) FROM editions e
           JOIN presets p ON p.id = e.preset_id WHERE p.library_id = :library
         SQL
@@ -119,16 +119,16 @@ module Fobrel
           SELECT count(*), sum(octet_length(package)) FROM releases
           WHERE bundle_id IN (SELECT id FROM bundles WHERE library_id = :library)
         SQL
-        "Files of arrivals" => <<~SQL,
+        "Files of imports" => <<~SQL,
           SELECT count(DISTINCT f.id), sum(octet_length(c.bytes)) FROM arrival_chunks c
           JOIN arrival_files f ON f.id = c.arrival_file_id
           JOIN arrivals a ON a.id = f.arrival_id WHERE a.library_id = :library
         SQL
-        "Pictures in arrivals" => <<~SQL,
+        "Pictures in imports" => <<~SQL,
           SELECT count(*), sum(octet_length(coalesce(p.bytes, k.bytes))) FROM arrival_parts p
           JOIN arrivals a ON a.id = p.arrival_id LEFT JOIN assets k ON k.sha256 = p.sha256 WHERE a.library_id = :library
         SQL
-        "Plans of arrivals" => <<~SQL,
+        "Plans of imports" => <<~SQL,
           SELECT count(*), sum(pg_column_size(i.document) + coalesce(pg_column_size(i.past), 0)) FROM arrival_items i
           JOIN arrivals a ON a.id = i.arrival_id WHERE a.library_id = :library
         SQL

@@ -5,6 +5,15 @@ module Fobrel
     # What an entry of the ledger changed, for people.
     module Entries
       # Columns that say nothing to anybody.
+      # What columns are called on the screen, where that is not their own name.
+      WORDS = {
+        "current_edition_id" => "current version",
+        "home_edition_id" => "baseline",
+        "family_id" => "category",
+        "label_id" => "status",
+        "seat_id" => "desk",
+        "hidden_at" => "hidden"
+      }.freeze
       LEFT_OUT = %w[id library_id position sum words plain_name fingerprint updated_at created_at].freeze
       # A value is told in so many letters.
       LETTERS = 120
@@ -95,7 +104,7 @@ module Fobrel
           return [] unless change.kind == :changed
           settings(change, names) + change.after.keys.reject { LEFT_OUT.include?(_1) }.map do |column|
             {
-              name: column.delete_suffix("_id").tr("_", " "),
+              name: WORDS.fetch(column) { column.delete_suffix("_id").tr("_", " ") },
               before: said(column, change.before[column], names),
               after: said(column, change.after[column], names)
             }
@@ -112,7 +121,7 @@ module Fobrel
 
         def said(column, value, names)
           return "" if value.nil?
-          return "edition #{names["editions"][value] || "?"}" if EDITIONS.include?(column)
+          return "version #{names["editions"][value] || "?"}" if EDITIONS.include?(column)
           return names.dig(POINTS[column].table_name, value.to_s) || "#" + value.to_s if POINTS[column]
           (value.is_a?(String) ? value : JSON.generate(value)).truncate(LETTERS)
         end

@@ -89,7 +89,7 @@ module Fobrel
           named = library.families.order(:position, :name).filter_map { |family|
             {name: family.name, count: counts[family.id]} if counts[family.id]
           }
-          counts[nil] ? named + [{name: "no family", count: counts[nil]}] : named
+          counts[nil] ? named + [{name: "no category", count: counts[nil]}] : named
         end
 
         def releases(library)

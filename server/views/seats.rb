@@ -220,10 +220,10 @@ module Fobrel
         end
 
         def sentence(rows)
-          handed = rows.reject { ["empty", "never handed out"].include?(_1[:state]) }
-          return "Nothing was handed out yet." if handed.empty?
+          handed = rows.reject { ["empty", "never sent"].include?(_1[:state]) }
+          return "Nothing sent yet." if handed.empty?
           well, others = handed.partition { _1[:state] == "current" }
-          "#{well.size} of #{handed.size} #{(handed.size == 1) ? "seat is" : "seats are"} current" \
+          "#{well.size} of #{handed.size} #{(handed.size == 1) ? "desk is" : "desks are"} current" \
             "#{"; #{others.map { "#{_1[:name]} #{_1[:state]}" }.join(", ")}" if others.any?}."
         end
       end

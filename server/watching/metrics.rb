@@ -93,7 +93,7 @@ module Fobrel
             set(:fobrel_memory_bytes, "Their memory", list.sum { _1.said["memory"].to_i }, kind:)
           end
           jobs = Models::Task.where(state: %w[waiting working]).group(:state).count
-          %w[waiting working].each { |state| set(:fobrel_jobs, "Long work", jobs.fetch(state, 0), state:) }
+          %w[waiting working].each { |state| set(:fobrel_jobs, "Background work", jobs.fetch(state, 0), state:) }
           set(:fobrel_sessions, "People signed in", Models::SignIn.live.count)
           good = Models::StudioBackup.last_good
           set(:fobrel_backup_timestamp_seconds, "When the last whole backup was made (Unix)", good.made_at) if good

@@ -8,25 +8,27 @@ RSpec.describe "what everybody can use", :browser do
   views = %w[
     tip-maker
     bench
-    parts
-    wall
+    tip-maker/parts
+    brushes
     sets
-    families
-    doubles
-    intake
+    library/categories
+    brushes/duplicates
+    import
+    import/gallery
     bundles
-    exports
-    recipes
-    seats
+    export
+    export/templates
+    desks
     library
-    offers
-    following
-    inbox
-    people
-    overview
-    ledger
-    attic
-    upkeep
+    sharing/proposals
+    sharing/following
+    sharing/versions
+    notifications
+    library/people
+    library/overview
+    history
+    brushes/hidden
+    library/storage
     studio
   ]
 
@@ -48,7 +50,7 @@ RSpec.describe "what everybody can use", :browser do
   before { Studio::M::Person.find_by!(login: "maren").update!(owner: true) }
 
   define_method(:at) do |view|
-    visit %w[studio inbox].include?(view) ? "/#{view}" : "/#{@first.id}/#{view}"
+    visit %w[studio notifications].include?(view) ? "/#{view}" : "/#{@first.id}/#{view}"
     expect(page).to have_css("main h1, .wall, .bench, .page", wait: 20)
     sleep 0.5 # what comes with a picture
     view
@@ -58,11 +60,11 @@ RSpec.describe "what everybody can use", :browser do
     sign_in("maren")
     by_day = [*views, "bench/#{@first.presets.first.id}"].flat_map { |view| findings(at(view)) }
     expect(by_day).to eq([])
-    click_button "Day"
-    by_night = ["wall", "seats", "ledger", "sets", "bench/#{@first.presets.first.id}"].flat_map { |view|
+    click_button "Switch to Night"
+    by_night = ["brushes", "desks", "history", "sets", "bench/#{@first.presets.first.id}"].flat_map { |view|
       findings("night, #{at(view)}")
     }
-    click_button "Night"
+    click_button "Switch to Day"
     expect(by_night).to eq([])
   end
 

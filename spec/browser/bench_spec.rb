@@ -42,8 +42,8 @@ RSpec.describe "the Bench", :browser do
   it "bends responses in the grid; the line on the screen is the core's own" do
     sign_in("maren")
     bench("Quay line")
-    from_menu "Another thing that is driven", "flow"
-    from_menu "Another thing that drives", "tilt"
+    from_menu "Add a setting", "flow"
+    from_menu "Add an input", "tilt"
     click_button "let flow answer to tilt"
     click_button "firm"
     expect(page).to have_css(".cell.set.moved", count: 1)
@@ -53,13 +53,13 @@ RSpec.describe "the Bench", :browser do
     core = Fobrel::Core::Stroke::Curve.through([[0, 0], [0.5, 0.25], [1, 1]])
     expect(drawn.map { |x, y| (core.at(x) - y).abs }.max).to be < 0.01
     click_button "copy"
-    from_menu "Another thing that is driven", "hue"
-    from_menu "Another thing that drives", "speed"
+    from_menu "Add a setting", "hue"
+    from_menu "Add an input", "speed"
     click_button "paste"
     expect(page).to have_css(".cell.set.moved", count: 2)
     execute_script("document.querySelectorAll('.curve circle')[1].focus()")
     page.driver.browser.keyboard.type(:up, :up)
-    click_button "turn over"
+    click_button "Invert"
     expect(page).to have_css("[role=status]", text: "kept")
     bent = -> {
       (draft("Quay line") || {}).fetch("response", []).find {
@@ -90,8 +90,8 @@ RSpec.describe "the Bench", :browser do
     )
     click_button "undo"
     expect(page).to have_css("[data-test=painted][data-strokes='1']")
-    click_button "keep as trial stroke"
-    fill_in "Name of the trial stroke", with: "My wave"
+    click_button "Save as sample stroke"
+    fill_in "Name of the sample stroke", with: "My wave"
     click_button "Keep"
     expect(page).to have_content("“My wave” is kept")
     kept = Studio::M::TrialStroke.find_by!(name: "My wave")
@@ -99,8 +99,8 @@ RSpec.describe "the Bench", :browser do
     expect([kept.samples.first["tiltX"], pressures.max]).to match([30, be_within(0.05).of(0.85)])
     expect(kept.samples.size).to be > 20
     click_button "clear"
-    select "a heavy hand", from: "Stand-in for a tablet"
-    click_button "paint the trial stroke"
+    select "a heavy hand", from: "Simulated pen"
+    click_button "Paint the sample stroke"
     expect(page).to have_css("[data-test=painted]")
   end
 
@@ -123,12 +123,12 @@ RSpec.describe "the Bench", :browser do
       expect(page).to have_css(".row", count: 5)
       expect(all(".row .words").map(&:text).grep(/Flow .* → 3\d %/).size).to eq(5)
       prints = Studio::M::Draft.pluck(:fingerprint).sort
-      go "Wall"
-      click_button "Take back…"
+      go "Brushes"
+      click_button "Reset…"
       within("[role=dialog]") do
         expect(page).to have_css("label.row", count: 5)
         expect(page).to have_css("label.row .strip img", count: 10)
-        click_button "Take 5 brushes back"
+        click_button "Restore 5 brushes"
       end
       expect(page).to have_content("5 brushes back to home")
       expect(Studio::M::Draft.count).to eq(0)
@@ -178,42 +178,42 @@ RSpec.describe "the Bench", :browser do
       "mark",
       theirs["mark"].merge("size" => theirs["mark", "size"].merge("base" => 33), "angle" => 20)
     )
-    click_button "Save as edition 2…"
+    click_button "Save version 2…"
     Fobrel::Actions::AddEdition.call(
       preset: preset("Quay line"),
       value: changed,
       person: Studio::M::Person.find_by!(login: "tove")
     )
     # As it falls out, the page has looked meanwhile and knows, or it learns with the answer.
-    permit(/answer: 409 POST .*editions/)
+    permit(/answer: 409 POST .*versions/)
     find("[role=dialog] button", text: /\ASave edition [23]\z/).click
-    within("[role=dialog]", text: "Tove Lindgaard saved edition 2 meanwhile") do
+    within("[role=dialog]", text: "Tove Lindgaard saved version 2 meanwhile") do
       expect(page).to have_css(".painted img", count: 3)
-      expect(page).to have_button("Save both as edition 3", disabled: true)
+      expect(page).to have_button("Save both as version 3", disabled: true)
       find("label", text: "mine, 50 px").click
-      click_button "Save both as edition 3"
+      click_button "Save both as version 3"
     end
-    expect(page).to have_content("Saved as edition 3, with both changes.")
+    expect(page).to have_content("Saved as version 3, with both changes.")
     saved = preset("Quay line").current_edition.value
     expect([saved["mark", "size", "base"], saved["mark", "angle"], saved["trail", "spacing"]]).to eq([50, 20, 0.6])
   end
 
-  it "captures nothing by chance, names and compares editions, sets a new home and resets to it exactly" do
+  it "captures nothing by chance, names and compares versions, sets a new home and resets to it exactly" do
     sign_in("maren")
     bench("Quay line")
     tune "Size in px", 28
-    find(".setting", text: "Lay under").find(".el-switch").click
-    click_button "Save as edition 2…"
+    find(".setting", text: "Paint behind").find(".el-switch").click
+    click_button "Save version 2…"
     expect(page).to have_content("Not saved: lay under")
-    click_button "Save edition 2"
-    expect(page).to have_content("Saved as edition 2")
+    click_button "Save version 2"
+    expect(page).to have_content("Saved as version 2")
     expect(preset("Quay line").current_edition.document["habits"]["under"]).to be(false)
     click_button "history · 2"
-    within("[data-edition='1']") { click_button "Set edition 1 beside the draft" }
-    within("[data-edition='2']") { click_button "make this home" }
-    expect(page).to have_content("Edition 2 is now home")
+    within("[data-edition='1']") { click_button "Compare version 1 with the draft" }
+    within("[data-edition='2']") { click_button "Set as baseline" }
+    expect(page).to have_content("Version 2 is now home")
     within("[data-edition='1']") do
-      click_button "name it"
+      click_button "Add name"
       find("input[type=text]").set("As the maker meant it")
       click_button "Keep"
       expect(page).to have_content("As the maker meant it")
@@ -227,10 +227,10 @@ RSpec.describe "the Bench", :browser do
     home = preset("Quay line").home_edition.fingerprint
     tune "Size in px", 60
     save_edition 3
-    from_menu "take back ▾", "Reset to home, edition 2"
-    within("[role=dialog]", text: "Take changes back") do
+    from_menu "Reset ▾", "Reset to home, version 2"
+    within("[role=dialog]", text: "Reset brushes") do
       expect(page).to have_css("label.row .strip img", count: 2)
-      click_button "Take 1 brush back"
+      click_button "Restore 1 brush"
     end
     expect(page).to have_content("1 brush back to home")
     expect(preset("Quay line").current_edition.fingerprint).to eq(home)
@@ -245,7 +245,7 @@ RSpec.describe "the Bench", :browser do
     3.times { |i| pen_stroke(field, (0..40).map { |k| [20 + k * 6, 30 + i * 40, 0.02 + 0.38 * k / 40] }, wait: 0.004) }
     click_button "fit the curve to 3 strokes"
     expect(page).to have_css("[role=dialog] .curve circle", minimum: 5)
-    click_button "Keep my hand"
+    click_button "Save adjustments"
     expect(page).to have_button("my hand on")
     expect(page).to have_no_css("[data-test=live] img[src='#{plain}']")
     curve = Fobrel::Core::Stroke::Curve.through(Studio::M::Hand.first.settings["curve"])

@@ -9,7 +9,7 @@ RSpec.describe "bundles", :browser do
     click_button "Pick Chart nib"
     within("footer") { click_button "Bundle" }
     fill_in "Name of the bundle", with: "Quay kit"
-    within("[role=dialog]") { click_button "Make it" }
+    within("[role=dialog]") { click_button "Create" }
     expect(page).to have_css("h1", text: "Quay kit")
     expect(page).to have_content("The bundle has no licence. Choose one.")
     expect(page).to have_button("Release…", disabled: true)
@@ -17,7 +17,7 @@ RSpec.describe "bundles", :browser do
     page.driver.browser.keyboard.type("CC-BY-4")
     find(".el-autocomplete-suggestion li", text: "CC-BY-4.0").click
     fill_in "Description", with: "For the quay."
-    click_button "Save the words"
+    click_button "Save"
     expect(page).to have_content("ready: the first release is 1.0.0")
     click_button "Release…"
     expect(page).to have_field("Number of the release", with: "1.0.0")
@@ -33,7 +33,7 @@ RSpec.describe "bundles", :browser do
     expect(page).to have_css(".differ", text: /Chart nib.*gone/m)
     click_button "Withdraw release 2.0.0"
     fill_in "Why it is withdrawn", with: "The nib was missed"
-    click_button "Withdraw it"
+    click_button "Withdraw"
     expect(page).to have_css(".release", text: "The nib was missed")
     click_button "Download release 1.0.0"
     expect(page).to have_content("quay-kit-1.0.0.fobrel.zip went where")

@@ -3,7 +3,7 @@
 require "support/browser"
 
 # Somebody works at each of two web processes, which share nothing but the database.
-RSpec.describe "from a picture to everybody's seat", :apart, :browser do
+RSpec.describe "from a picture to everybody's desk", :apart, :browser do
   it "drops a mark, makes, names, tunes, tags, exports, imports elsewhere, hands out, restarts, changes and resets" do
     # A scanned mark becomes a tip with no grey box around it.
     sign_in("maren")
@@ -14,7 +14,7 @@ RSpec.describe "from a picture to everybody's seat", :apart, :browser do
     expect(page).to have_css("[data-test=stroke]")
     expect(page).to have_field("Name", with: "Bollard head")
     fill_in "Name", with: "Bollard cap"
-    click_button "Save the brush"
+    click_button "Save brush"
 
     # Tuned on the Bench: the strip follows, the change is a draft, and is saved.
     expect(page).to have_css(".bench h1", text: "Bollard cap")
@@ -28,24 +28,24 @@ RSpec.describe "from a picture to everybody's seat", :apart, :browser do
     expect(page).to have_no_css("[data-test=live] img[src='#{live}']")
     save_edition 2, note: "smaller, apart"
     tune "Flow in %", 40
-    click_button "as a new brush…"
+    click_button "Save as new brush…"
     expect(page).to have_field("Name of the new brush", with: "Bollard cap 2")
-    click_button "Save the new brush"
+    click_button "Save new brush"
     expect(page).to have_css("h1", text: /\ABollard cap 2\z/)
 
     # Found on the Wall, picked, tagged, put in a set.
-    go "Wall"
+    go "Brushes"
     fill_in "Find a brush", with: "bollard"
     expect(page).to have_css(".row", count: 3)
     click_button "Pick Bollard cap"
     click_button "Pick Bollard cap 2"
     within("footer") { click_button "Tag" }
-    fill_in "A tag that is here, or a new one", with: "quay"
+    fill_in "Existing or new tag", with: "quay"
     within("[role=dialog]") { click_button "Tag" }
     expect(page).to have_content("Tagged 2 with “quay”")
     expect(row("Bollard cap 2")).to have_content("quay")
     within("footer") { click_button "Add to set" }
-    fill_in "A set that is here, or a new one", with: "Pier kit"
+    fill_in "Existing or new set", with: "Pier kit"
     within("[role=dialog]") { click_button "Add" }
     expect(page).to have_css(".facet", text: "Pier kit")
 
@@ -81,15 +81,15 @@ RSpec.describe "from a picture to everybody's seat", :apart, :browser do
       }.sort
     }
     expect(prints[@second]).to eq(prints[@first])
-    go "Wall"
+    go "Brushes"
     expect(page).to have_css(".row", count: 2)
     expect(page).to have_css(".facet", text: "quay")
     expect(page).to have_no_css(".facet", text: "Pier kit") # two brushes were picked, no set was asked for
 
     # In a seat's startup folder after a restart.
-    click_button "Pick these"
-    go "Seats"
-    fill_in "Name of a new seat", with: "Quay desk"
+    click_button "Select these"
+    go "Desks"
+    fill_in "Name of a new desk", with: "Quay desk"
     click_button "Add"
     click_button "Add to the startup"
     find(".el-dropdown-menu__item", text: "The tray · 2").click
@@ -97,11 +97,11 @@ RSpec.describe "from a picture to everybody's seat", :apart, :browser do
     click_button "More for Bollard cap 2"
     find(".el-dropdown-menu__item", text: "Move up").click
     expect(page).to have_css("[aria-label=Startup] [data-thing]:first-child", text: "Bollard cap 2")
-    expect(page).to have_content("2 brushes in the start plan")
-    click_button "Hand out"
-    click_button "Hand it out"
-    expect(page).to have_content("Handed out to Quay desk")
-    click_button "Restart this seat"
+    expect(page).to have_content("2 brushes in the start-up plan")
+    click_button "Send to desk…"
+    click_button "Send"
+    expect(page).to have_content("Sent to Quay desk")
+    click_button "Restart desk"
     within("[aria-label='Report of the last start']") do
       expect(all("tr").map(&:text)).to match([/as planned\s+Bollard cap 2/, /as planned\s+Bollard cap\s/])
     end
@@ -109,20 +109,20 @@ RSpec.describe "from a picture to everybody's seat", :apart, :browser do
       .to eq(["01 Bollard cap 2.json", "02 Bollard cap.json"])
 
     # Changed, saved, and back to what was received.
-    go "Wall"
+    go "Brushes"
     row("Bollard cap 2").double_click
     expect(page).to have_css("h1", text: "Bollard cap 2")
     tune "Size in px", 80
     expect(page).to have_content("1 change")
     save_edition 2
-    go "Seats"
+    go "Desks"
     expect(page).to have_content("behind")
-    go "Wall"
-    click_button "Take back…"
+    go "Brushes"
+    click_button "Reset…"
     within("[role=dialog]") do
       expect(page).to have_css("label.row", count: 1)
       expect(page).to have_css("label.row .strip", count: 2)
-      click_button "Take 1 brush back"
+      click_button "Restore 1 brush"
     end
     expect(page).to have_content("1 brush back to home")
     expect(prints[@second]).to eq(prints[@first])

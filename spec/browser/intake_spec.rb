@@ -3,7 +3,7 @@
 require "support/browser"
 
 # What comes in and goes out, with the mouse and the keyboard.
-RSpec.describe "the Intake and what goes out", :browser do
+RSpec.describe "Import and what goes out", :browser do
   def brush(name, **settings)
     Fobrel::Core::Preset::Preset.build(
       name,
@@ -51,21 +51,21 @@ RSpec.describe "the Intake and what goes out", :browser do
       expect(page).to have_css(".item .strip img", count: 4) # as it came, and as it is here
       select "leave out", from: "All: The same name, another stroke"
       expect(page).to have_css(".item.left", count: 2)
-      select "take its place; it goes to the Attic", from: "What to do with Quay line"
+      select "take its place; it goes among the hidden brushes", from: "What to do with Quay line"
       expect(page).to have_css(".item.left", count: 1)
     end
     expect(page).to have_content("3 to take in")
-    find_field("In the set").send_keys("Guests", :tab)
-    expect(page).to have_content("added to what it holds")
+    find_field("Set").send_keys("Guests", :tab)
+    expect(page).to have_content("add")
     click_button "Take into Storm over Skerrow"
     expect(page).to have_content("Taken in. guest.fobrel.zip: 2 new, 1 in the place of another, 1 left out")
     expect([quay.reload.hidden_at.nil?, set.preset_ids_in_order.size]).to eq([false, 4])
     expect(page).to have_css("[aria-label='take in'] .report", count: 2)
-    go "Attic"
+    go "Hidden"
     expect(page).to have_content("Quay line")
-    go "Intake"
+    go "Import"
     find(".choice", text: "guest.fobrel.zip").click
-    click_button "Take it all back"
+    click_button "Undo import"
     expect(page).to have_content("Undone.")
     expect([strokes, set.preset_ids_in_order]).to eq([before, [nib.id]])
   end
@@ -85,7 +85,7 @@ RSpec.describe "the Intake and what goes out", :browser do
       if fresh.zero?
         expect(page).to have_content("nothing to take in")
         expect(page).to have_button("Take into Storm over Skerrow", disabled: true)
-        next click_button("Let it go")
+        next click_button("Discard")
       end
       expect(page).to have_content("#{fresh} to take in")
       click_button "Take into Storm over Skerrow"
@@ -98,7 +98,7 @@ RSpec.describe "the Intake and what goes out", :browser do
 
   it "shows by itself what was laid into the watched folder" do
     sign_in("maren")
-    go "Intake"
+    go "Import"
     expect(page).to have_content("Nothing is waiting.")
     folder = FileUtils.mkdir_p(Fobrel::Jobs::WatchedFolder.of(@first)).first
     File.binwrite(File.join(folder, "anchor.png"), Fobrel::Demo::Drawing.tip("anchor", 40))
@@ -116,12 +116,12 @@ RSpec.describe "the Intake and what goes out", :browser do
     }
     File.write(bad = File.join(files, "bad.json"), "{")
     sign_in("maren")
-    go "Intake"
+    go "Import"
     attach_file "Choose files", paths, make_visible: true
     expect(page).to have_content("2 to take in")
     find(".el-radio", text: "one brush, each picture a frame of its reel").click
     expect(page).to have_content("1 to take in")
-    click_button "Let it go"
+    click_button "Discard"
     expect(page).to have_content("was let go")
     attach_file "Choose files", [paths[0], bad], make_visible: true
     expect(page).to have_content("bad.json cannot be used: It is not JSON")
@@ -130,29 +130,29 @@ RSpec.describe "the Intake and what goes out", :browser do
     expect(page).to have_css("[aria-label='leave out'] .report", text: "bad.json")
   end
 
-  it "keeps a recipe, shows what it writes as it is typed, and lists what went out to do it again" do
+  it "keeps a export template, shows what it writes as it is typed, and lists what went out to do it again" do
     announce(/answer: 422 POST .*preview/)
     sign_in("maren")
-    go "Recipes"
+    go "Export templates"
     click_button "Markdown card"
     expect(page).to have_css("pre", text: "| Size |")
-    fill_in "Name of the recipe", with: "Size list"
-    find(".el-radio", text: "one file for all").click
+    fill_in "Name of the export template", with: "Size list"
+    find(".el-radio", text: "one file for all brushes").click
     fill_in "File name", with: "{{ set.name }}.txt"
-    fill_in "Text of the recipe",
+    fill_in "Text of the export template",
       with: "{% for preset in presets %}{{ preset.name }}={{ preset.mark.size.base | radius }}\n{% endfor"
     expect(page).to have_css("[role=alert]", text: "cannot be read")
-    fill_in "Text of the recipe",
+    fill_in "Text of the export template",
       with: "{% for preset in presets %}{{ preset.name }}={{ preset.mark.size.base | radius }}\n{% endfor %}"
     expect(page).to have_css("pre", text: "Bollard=15")
-    click_button "Keep it here"
+    click_button "Save template"
     expect(page).to have_content("“Size list” is kept")
-    click_button "Write files…"
+    click_button "Export files…"
     within("[role=dialog]") { click_button "Export" }
     expect(page).to have_content("8 brushes packed as size-list-")
-    go "Exports"
+    go "Export"
     expect(page).to have_css("tbody tr", count: 1, text: "8 brushes as text files")
-    click_button "Back up this library now"
+    click_button "Back up library"
     expect(page).to have_css("tbody tr", count: 2)
     expect(page).to have_css("tbody tr:first-child", text: "8 brushes as a backup")
     click_button "Export Size list again"
@@ -168,11 +168,11 @@ RSpec.describe "the Intake and what goes out", :browser do
   it "makes a token for a program and takes it back" do
     sign_in("tove")
     find("header .who").click
-    find("li", text: "Tokens for programs").click
+    find("li", text: "Access tokens").click
     fill_in "What the token is for", with: "nightly"
-    click_button "Make a token"
+    click_button "Create token"
     expect(find("[role=status]", text: "This is shown only now").text).to match(/fobrel_\S{40}/)
-    click_button "Take back nightly"
+    click_button "Revoke nightly"
     expect(page).to have_content("The token is taken back")
     expect(Studio::M::AccessToken.count).to eq(0)
   end

@@ -44,7 +44,7 @@ RSpec.describe "orders made by hand", :browser do
     visit "/sets"
     expect(page).to have_css("ol li", count: 3)
     expect(names).to eq(dragged.values_at(1, 3, 2))
-    go "Ledger"
+    go "History"
     within("tr", text: "1 taken out of") { click_button "Undo" }
     expect(page).to have_content("Undone.")
     expect(@set.preset_ids_in_order.size).to eq(4)

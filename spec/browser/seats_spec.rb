@@ -22,15 +22,15 @@ RSpec.describe "seats", :browser do
   end
 
   def hand_out
-    click_button "Hand out"
-    click_button "Hand it out"
-    expect(page).to have_content("Handed out to")
+    click_button "Send to desk…"
+    click_button "Send"
+    expect(page).to have_content("Sent to")
   end
 
   def make(name, kind: "seat", from: nil)
     find("aside label", text: kind).click
     fill_in "Name of a new #{kind}", with: name
-    select "begins from #{from}", from: "Begins from" if from
+    select "begins from #{from}", from: "Template" if from
     click_button "Add"
     expect(page).to have_css("main h1", text: name)
   end
@@ -49,10 +49,10 @@ RSpec.describe "seats", :browser do
 
   def folder(seat) = "#{files}/seats/#{Studio::M::Seat.find_by!(name: seat).folder}"
 
-  it "go the whole way: template, two seats, a clash, handed out, altered, repaired, offered, and on to the other" do
+  it "go the whole way: template, two desks, a clash, sent, altered, repaired, offered, and on to the other" do
     names = presets.map(&:name)
     sign_in("maren")
-    go "Seats"
+    go "Desks"
     make "Whole unit", kind: "template"
     names.first(3).each { |name| add(name) }
     press_key names[0], "1"
@@ -68,16 +68,16 @@ RSpec.describe "seats", :browser do
     press_key names[3], "2"
     expect(page).to have_css("button[aria-label*='is wanted by']", count: 2)
     announce(/answer: 422 POST/)
-    click_button "Hand out"
-    click_button "Hand it out"
+    click_button "Send to desk…"
+    click_button "Send"
     expect(page).to have_css("[role=alert]", text: /2 is wanted by .*Nothing was handed out to Desk two/)
-    from_list "More for #{names[3]}", "Take key 3, which is free"
+    from_list "More for #{names[3]}", "Use free key 3"
     expect(page).to have_no_css("button[aria-label*='is wanted by']")
     hand_out
     find(".choice", text: "Desk one").click
     expect(page).to have_css("main h1", text: "Desk one")
     hand_out
-    click_button "Restart this seat"
+    click_button "Restart desk"
     expect(page).to have_css("tr", text: "as planned", count: 3)
     # By hand, behind everybody's back: one altered, one deleted, one brush of one's own, and a note.
     at = folder("Desk one")
@@ -92,20 +92,20 @@ RSpec.describe "seats", :browser do
     expect(page).to have_css("main header", text: "drifted: 1 missing, 1 altered")
     click_button "In its folder · 4"
     %w[Mine note.txt].push(*names.first(2)).each { |name| expect(page).to have_css("article b", text: name) }
-    within("article", text: "altered here") { expect(page).to have_content("77 px") }
+    within("article", text: "altered") { expect(page).to have_content("77 px") }
     within("article", text: "missing") { click_button "repair" }
     expect(page).to have_content("Put right")
     expect(page).to have_no_css("article", text: "missing")
-    within("article", text: "altered here") { click_button "offer to the library…" }
-    within(".el-message-box") { click_button "Offer it" }
+    within("article", text: "altered") { click_button "Propose to library…" }
+    within(".el-message-box") { click_button "Publish" }
     expect(page).to have_content("is offered to")
-    within("article", text: "Mine") { click_button "keep as this seat’s own" }
+    within("article", text: "Mine") { click_button "Keep as this desk’s own" }
     expect(page).to have_no_css("article", text: "Mine")
-    go "Offers"
-    click_button "as its edition 2…", match: :first
-    click_button "Save it as the next edition"
-    expect(page).to have_content("accepted as edition 2")
-    go "Seats"
+    go "Proposals"
+    click_button "Accept as version 2…", match: :first
+    click_button "Accept as next version"
+    expect(page).to have_content("accepted as version 2")
+    go "Desks"
     expect(page).to have_css(".choice", text: /Desk two\s+behind/)
     3.times do
       find(".choice", text: "Desk one").click
@@ -116,15 +116,15 @@ RSpec.describe "seats", :browser do
     expect(File.read("#{at}/note.txt")).to eq("mine")
     expect(JSON.parse(File.read("#{at}/startup/mine.json"))["name"]).to eq("Mine")
     find("button", text: "Hand out to all that are behind").click
-    expect(page).to have_content("Handed out to Desk two")
+    expect(page).to have_content("Sent to Desk two")
     there = JSON.parse(File.read("#{folder("Desk two")}/startup/01 #{names[0]}.json"))
     expect(there["mark"]["size"]["base"]).to eq(77)
-    expect(page).to have_content("2 of 2 seats are current")
+    expect(page).to have_content("2 of 2 desks are current")
   end
 
   it "go back several at once to the plan before, told for each beforehand; a name is asked for where it is typed" do
     sign_in("maren")
-    go "Seats"
+    go "Desks"
     make "Desk one"
     add presets[0].name
     hand_out
@@ -139,12 +139,12 @@ RSpec.describe "seats", :browser do
     add presets[2].name
     hand_out
     2.times do |times|
-      click_button "several back…"
+      click_button "Restore several…"
       within("[role=dialog]") do
         expect(page).to have_content("Desk two had no plan before this one.")
         expect(page).to have_content((times == 0) ? "plan 1, 1 brushes" : "plan 2, 2 brushes")
         expect(page).to have_field("Desk two", type: "checkbox", disabled: true, checked: false, visible: :all)
-        click_button "Take 1 back"
+        click_button "Restore 1"
       end
       expect(page).to have_content("Desk one: back")
       expect(page).to have_no_css("[role=dialog]")
@@ -152,10 +152,10 @@ RSpec.describe "seats", :browser do
     end
   end
 
-  it "say beforehand which seats a template changes, and take own differences back" do
+  it "say beforehand which desks a template changes, and take own differences back" do
     names = presets.map(&:name)
     sign_in("maren")
-    go "Seats"
+    go "Desks"
     make "Whole unit", kind: "template"
     add names[0]
     make "Desk one", from: "Whole unit"
@@ -173,11 +173,11 @@ RSpec.describe "seats", :browser do
     end
     expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 1)
     seek(names[2])
-    within(".el-dialog") { click_button "Change them" }
+    within(".el-dialog") { click_button "Apply" }
     expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 2)
     find(".choice", text: "Desk one").click
     expect(page).to have_css("[aria-label=Startup] [data-thing]", text: names[2])
-    click_button "take it back in"
+    click_button "Restore"
     expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 3)
   end
 
@@ -187,15 +187,15 @@ RSpec.describe "seats", :browser do
       one.put_in_order(presets.first(3).map(&:id))
     }
     sign_in("maren")
-    go "Seats"
+    go "Desks"
     expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 3)
     Capybara.using_session("other") do
       sign_in("maren")
-      go "Seats"
+      go "Desks"
       expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 3)
       click_button "Take #{names[2]} out"
       expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 2)
-      expect(page).to have_content("2 brushes in the start plan")
+      expect(page).to have_content("2 brushes in the start-up plan")
     end
     execute_script("document.querySelectorAll('[data-thing] .key')[1].focus()")
     page.driver.browser.keyboard.type(%i[alt up])
@@ -204,13 +204,13 @@ RSpec.describe "seats", :browser do
     expect(Studio::M::Seat.find(seat.id).preset_ids_in_order).to eq([presets[1].id, presets[0].id])
     Capybara.using_session("guest") do
       sign_in("ilse")
-      go "Seats"
+      go "Desks"
       expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 2)
-      expect(page).to have_no_button("Hand out")
+      expect(page).to have_no_button("Send to desk…")
       expect(page).to have_no_button("Take #{names[0]} out")
-      visit "/#{@first.id}/seats?seat=999999"
+      visit "/#{@first.id}/desks?seat=999999"
       permit(/answer: 404/)
-      expect(page).to have_css("[role=alert]", text: "no such seat")
+      expect(page).to have_css("[role=alert]", text: "no such desk")
     end
   end
 end

@@ -8,19 +8,19 @@ RSpec.describe "Studio", :browser do
     Studio::M::Person.find_by!(login: "maren").update!(owner: true)
     sign_in("maren")
     go "Studio"
-    within("section", text: "Backups of everything") do
+    within("section", text: "Studio backups") do
       expect(page).to have_content("None yet.")
       click_button "Back up now"
       expect(page).to have_css("tr", text: /Maren Oake.*being made|restored on trial, and the same/)
       page.refresh
     end
-    within("section", text: "Backups of everything") do
+    within("section", text: "Studio backups") do
       expect(page).to have_css("tr", text: /Maren Oake.*rows, \d+ pictures.*restored on trial, and the same/, wait: 60)
       FileUtils.rm_rf(File.join(ENV.fetch("FOBREL_VAR"), "backups"))
       File.write(File.join(ENV.fetch("FOBREL_VAR"), "backups"), "in the way")
       page.refresh
     end
-    within("section", text: "Backups of everything") do
+    within("section", text: "Studio backups") do
       expect(page).to have_css("tr", text: "its file is not kept any more")
       click_button "Back up now"
       expect(page).to have_css("tr", text: /None was made.*File exists.*Earlier backups are untouched/, wait: 60)
@@ -33,7 +33,7 @@ RSpec.describe "Studio", :browser do
     sign_in("tove")
     expect(page).to have_no_link("Studio")
     visit "/studio"
-    expect(page).to have_no_content("Backups of everything")
+    expect(page).to have_no_content("Studio backups")
     expect(page).to have_content("whoever runs")
   end
 end

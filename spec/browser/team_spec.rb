@@ -34,22 +34,22 @@ RSpec.describe "a team", :apart, :browser do
     announce(/answer: 422 POST/)
     sign_in("maren")
     go "People"
-    click_button "Invite somebody…"
-    fill_in "For whom", with: "Nils"
-    click_button "Make the link"
+    click_button "Invite…"
+    fill_in "Name", with: "Nils"
+    click_button "Create link"
     link = find(".link").text.sub(%r{\Ahttp://[^/]+}, "")
     click_button "Close"
     expect(page).to have_css(".one", text: "Nils")
     as("nils") do
       visit link
-      expect(page).to have_content("invites you into")
-      fill_in "Name to sign in with", with: "nils"
+      expect(page).to have_content("invites you to")
+      fill_in "Login name", with: "nils"
       fill_in "Password", with: "password123"
-      click_button "Come in"
+      click_button "Join"
       expect(page).to have_css("[role=alert]", text: "tried first")
-      expect(find_field("Name to sign in with").value).to eq("nils")
+      expect(find_field("Login name").value).to eq("nils")
       fill_in "Password", with: good
-      click_button "Come in"
+      click_button "Join"
       expect(page).to have_css("header .who[aria-label='Signed in as Nils']")
       expect(page).to have_css(".row", minimum: 3)
     end
@@ -59,7 +59,7 @@ RSpec.describe "a team", :apart, :browser do
       expect(page).to have_css("[role=alert]", text: "does not count any more")
     end
     page.refresh
-    expect(page).to have_select("What Nils may do", selected: "artist: uses and changes")
+    expect(page).to have_select("Role of Nils", selected: "Artist: edit")
   end
 
   it "offers, decides and is told within a second, without reloading" do
@@ -68,7 +68,7 @@ RSpec.describe "a team", :apart, :browser do
     as("tove") do
       row("Quay line").find(".pick").click
       click_button "More ▾"
-      find(".el-dropdown-menu__item", text: "Take into another library…").click
+      find(".el-dropdown-menu__item", text: "Copy to another library…").click
       choose "Into which library", "Second unit"
       click_button "Take"
       expect(page).to have_content("taken from “Storm over Skerrow”")
@@ -77,7 +77,7 @@ RSpec.describe "a team", :apart, :browser do
       expect(page).to have_css("[data-test=live] img")
       tune "Size in px", 33
       expect(page).to have_css("[role=status]", text: "kept")
-      from_menu "more", "Offer…"
+      from_menu "more", "Propose…"
       choose "To which library", "Storm over Skerrow"
       fill_in "Why", with: "Broader, for the near wall"
       click_button "Offer"
@@ -88,23 +88,23 @@ RSpec.describe "a team", :apart, :browser do
       find("header .new").click
       find(".one a", text: "Broader, for the near wall").click
       expect(page).to have_css("article img", minimum: 2)
-      click_button "try it on the pad…"
-      click_button "paint the trial stroke"
+      click_button "Try on the pad…"
+      click_button "Paint the sample stroke"
       expect(page).to have_css("[data-test=painted][data-strokes='1']")
       offered = find("[data-test=painted]")[:src]
       choose_radio "Quay line, as it is here"
       expect(page).to have_no_css("[data-test=painted][src='#{offered}']")
       find(".el-dialog__headerbtn").click
-      click_button "as its edition 2…", match: :first
-      fill_in "A word to them", with: "Just right"
-      click_button "Save it as the next edition"
-      expect(page).to have_content("accepted as edition 2 by Maren Oake")
+      click_button "Accept as version 2…", match: :first
+      fill_in "Message", with: "Just right"
+      click_button "Accept as next version"
+      expect(page).to have_content("accepted as version 2 by Maren Oake")
     end
     expect(Studio::M::Preset.where(name: "Quay line").order(:id).first.current_edition.value["mark", "size", "base"])
       .to eq(33)
     as("tove") do
       header_says 1
-      go "Inbox"
+      go "Notifications"
       expect(page).to have_css(".one", text: "Just right")
       expect(page).to have_no_css("header .new")
       page.refresh
@@ -134,22 +134,22 @@ RSpec.describe "a team", :apart, :browser do
       choose_library "Second unit"
       go "Following"
       select "Storm kit 1.0.0", from: "A bundle to follow"
-      click_button "Follow it"
+      click_button "Follow"
       expect(page).to have_content("“Storm over Skerrow” has been asked whether this library may follow it.")
     end
     # Whoever leads the publisher lets the other library follow.
     as("maren") do
       header_says 1
-      visit "/#{@first.id}/following"
+      visit "/#{@first.id}/sharing/following"
       within(".one", text: "Second unit") { click_button "Allow" }
       expect(page).to have_css(".one", text: "may follow bundles of this library")
     end
     as("tove") do
       header_says 1
       select "Storm kit 1.0.0", from: "A bundle to follow"
-      click_button "Follow it"
+      click_button "Follow"
       expect(page).to have_content("“Storm kit” is followed: 2 brushes are here.")
-      go "Wall"
+      go "Brushes"
       row("Quay line").double_click
       expect(page).to have_css(".bench h1", text: "Quay line")
       tune "Size in px", 33
@@ -168,7 +168,7 @@ RSpec.describe "a team", :apart, :browser do
     as("tove") do
       header_says 2
       expect(page).to have_content("at 1.0.0; 2.0.0 is out", wait: 5)
-      click_button "See what changes…"
+      click_button "Review changes…"
       expect(page).to have_content("Still to decide: Quay line")
       expect(page).to have_css("article[aria-label='Quay line'] img", count: 3)
       expect(page).to have_button("Take 2.0.0", disabled: true)
@@ -176,7 +176,7 @@ RSpec.describe "a team", :apart, :browser do
       click_button "Take 2.0.0"
       expect(page).to have_content("at the newest, 2.0.0")
       expect(here("Quay line")).to eq(60)
-      click_button "back to 1.0.0…"
+      click_button "Go back to 1.0.0…"
       click_button "Take 1.0.0"
       expect(page).to have_content("at 1.0.0; 2.0.0 is out")
       expect(here("Quay line")).to eq(came)
@@ -190,11 +190,11 @@ RSpec.describe "several people", :browser do
   it "points at a place of a stroke, with the mouse and the keys" do
     sign_in("maren")
     row("Quay line").find(".words b").click
-    find("label", text: "about edition 1").click
+    find("label", text: "about version 1").click
     find(".point.moves").click
     find(".point.moves").send_keys(:right, :right, :up)
-    fill_in "Say something about it", with: "It thins here"
-    click_button "Say it"
+    fill_in "Write a comment", with: "It thins here"
+    click_button "Post"
     expect(page).to have_css(".one .text", text: "It thins here")
     said = Studio::M::Comment.sole
     expect([said.edition, said.x, said.y]).to match([1, be_within(0.01).of(0.54), be_within(0.02).of(0.44)])
@@ -203,7 +203,7 @@ RSpec.describe "several people", :browser do
     expect(find(".one .point i", visible: :all)[:style]).to include("left: 5")
   end
 
-  it "shows on the Bench who else is there, and an edition the moment it came" do
+  it "shows on the Bench who else is there, and a version the moment it came" do
     enter("tove")
     as("tove") { bench("Quay line") }
     enter("maren")
@@ -214,7 +214,7 @@ RSpec.describe "several people", :browser do
       expect(page).to have_css("[role=status]", text: "kept")
       save_edition 2
     end
-    as("tove") { expect(page).to have_content("Maren Oake saved edition 2.", wait: 5) }
+    as("tove") { expect(page).to have_content("Maren Oake saved version 2.", wait: 5) }
   end
 
   it "signs out elsewhere at once, whoever has the cookie" do
@@ -223,8 +223,8 @@ RSpec.describe "several people", :browser do
     sign_in("maren")
     find("header .who").click
     find("li", text: "You, and where you are signed in…").click
-    click_button "Sign out everywhere but here"
-    expect(page).to have_no_button("sign out there")
+    click_button "Sign out everywhere else"
+    expect(page).to have_no_button("Sign out")
     as("maren") do
       page.refresh
       expect(page).to have_button("Sign in")

@@ -43,7 +43,7 @@ RSpec.describe "the tip maker", :browser do
     sign_in("maren")
     bring("leaves.png", leaves)
     [1, 2, 5].each { |number| press "Mark #{number} on the page" }
-    press "make it solid"
+    press "Make solid"
     settled
     expect(page).to have_content("Paints solid")
     press "3 brushes"
@@ -54,15 +54,15 @@ RSpec.describe "the tip maker", :browser do
     @clicks = 0
     refresh
     expect(page).to have_css("[aria-label='Frame 3']")
-    press "choose all"
+    press "Select all"
     press "a brush with a reel of 5"
     settled
-    press "A step back"
+    press "Undo"
     expect(page).to have_no_css("[aria-label='Frame 5']")
-    press "A step forth"
+    press "Redo"
     expect(page).to have_css("[aria-label='Frame 5']")
     fill_in "Name", with: "Leaf fall"
-    press "Save the brush"
+    press "Save brush"
     expect(page).to have_css("h1", text: "Leaf fall")
     expect([tip_of("Leaf fall")["frames"].size, @clicks <= 8]).to eq([5, true])
   end
@@ -75,8 +75,8 @@ RSpec.describe "the tip maker", :browser do
     press "As texture" if has_button?("As texture", wait: 2)
     press "texture" unless has_css?("[aria-label='As texture'][aria-pressed=true]", wait: 2)
     @clicks += 1
-    check "and its twin, light and dark exchanged"
-    press "Save the brush"
+    check "also an inverted copy"
+    press "Save brush"
     made "2 brushes were made: “Wet slate”"
     settings = Studio::M::Preset.find_by!(name: "Wet slate").current_edition.value
     expect([settings["pigment", "flow"], settings["mark", "size", "base"] > 150]).to eq([0.7, true])
@@ -86,18 +86,18 @@ RSpec.describe "the tip maker", :browser do
   it "makes a signature a stamp in white, at 100 % and at 30 %" do
     sign_in("maren")
     go "Tip maker"
-    fill_in "Words to write", with: "© Skerrow"
+    fill_in "Text to draw", with: "© Skerrow"
     press "Write"
     expect(page).to have_css("[data-test=tip]")
     press "bold"
     settled
     press "in white"
     fill_in "Name", with: "Signature"
-    press "Save the brush"
+    press "Save brush"
     expect(page).to have_content("“Signature” is a brush now")
     expect(page).to have_field("Name", with: "Signature 2")
     press "at 30 %"
-    press "Save the brush"
+    press "Save brush"
     made "“Signature 2” is a brush now"
     pigments = ["Signature", "Signature 2"].map { |name|
       Studio::M::Preset.find_by!(name:).current_edition.value["pigment"]
@@ -106,27 +106,27 @@ RSpec.describe "the tip maker", :browser do
     expect(pigments.map { _1["opacity"] }).to eq([1, 0.3])
   end
 
-  it "makes a star with a hole a part, and three tapers a numbered family" do
+  it "makes a star with a hole a part, and three tapers a numbered category" do
     sign_in("maren")
     go "Tip maker"
     press "star"
     expect(page).to have_css("[data-test=tip]")
-    press "+ a shape"
+    press "+ Add shape"
     select "polygon", from: "Shape"
     @clicks += 1
     settled
     press "a part"
     fill_in "Name", with: "Holed star"
-    press "Save the part"
+    press "Save tip"
     made "lies on the shelf of parts now"
     part = Studio::M::Part.find_by!(name: "Holed star")
     expect([part.ext, part.made["figure"].map { _1["cut"] }]).to eq(["svg", [nil, true]])
 
     @clicks = 0
-    press "works begun"
+    press "In progress"
     press "taper"
     expect(page).to have_css("[data-test=tip]")
-    press "a family of three"
+    press "Three variants"
     expect(page).to have_css("[aria-label='Frame 3']")
     press "3 brushes"
     fill_in "Name", with: "Taper"
@@ -135,16 +135,16 @@ RSpec.describe "the tip maker", :browser do
     expect(Studio::M::Preset.find_by!(name: "Taper 2").current_edition.document["method"]).to eq("ribbon")
   end
 
-  it "makes what was painted on the trial pad a brush" do
+  it "makes what was painted on the pad a brush" do
     sign_in("maren")
     row("Quay line").double_click
     expect(page).to have_css("[data-part=pad] canvas")
-    click_button "paint the trial stroke"
+    click_button "Paint the sample stroke"
     expect(page).to have_css("[data-test=painted]")
-    press "as a mark"
+    press "Use as tip"
     expect(page).to have_css("[data-test=tip]")
     fill_in "Name", with: "Painted line"
-    press "Save the brush"
+    press "Save brush"
     made "Painted line"
     expect(tip_of("Painted line")["frames"].size).to eq(1)
   end
@@ -152,13 +152,13 @@ RSpec.describe "the tip maker", :browser do
   it "lets what was painted, a square of a picture or a symbol stand for a brush beside its strip" do
     sign_in("maren")
     bench("Quay line")
-    click_button "paint the trial stroke"
+    click_button "Paint the sample stroke"
     expect(page).to have_css("[data-test=painted]")
-    click_button "as its picture"
+    click_button "Use as preview"
     square = find("[role=group].frame")
     2.times { square.send_keys("-") }
     square.send_keys(:right)
-    click_button "Use it"
+    click_button "Use picture"
     kept = -> {
       Studio::M::Draft.joins(:preset).find_by(presets: {name: "Quay line"})&.document&.dig("about", "picture")
     }
@@ -166,17 +166,17 @@ RSpec.describe "the tip maker", :browser do
     painted = kept.call
     expect(painted).to match(/\Asha256:\h{64}\z/)
     from_menu("more", "About this brush…")
-    click_button "another…"
+    click_button "Change…"
     find("[aria-label='Foliage']").click
-    click_button "Use it"
+    click_button "Use picture"
     expect(page).to have_no_css("[role=group][aria-label=Symbols]")
-    expect(page).to have_css("img[alt='The picture beside the strip']")
+    expect(page).to have_css("img[alt='Preview picture']")
     click_button "Close"
     expect(page).to have_css("[role=status]", text: "kept")
     expect(kept.call).not_to eq(painted)
     save_edition 2
-    go "Wall"
-    click_button "What else the Wall shows"
+    go "Brushes"
+    click_button "Show"
     find("label", text: "pictures beside the strips").click
     expect(page).to have_css("img[alt='Picture of Quay line']", count: 1)
     page.refresh
@@ -204,7 +204,7 @@ RSpec.describe "the tip maker", :browser do
       JS
     }
     expect(shown).to eq([[255, 0, 0], [0, 255, 0], [0, 0, 255]])
-    press "Save the brush"
+    press "Save brush"
     expect(page).to have_css(".bench h1", text: "Lanterns")
     expect(@clicks).to be <= 8
     colours = tip_of("Lanterns")["frames"].map { |sum|
@@ -241,7 +241,7 @@ RSpec.describe "the tip maker", :browser do
     find("[aria-label='Frame 1']").send_keys(%i[alt right])
     expect(page).to have_css("[aria-label='Frame 2']:focus")
     expect(pictures[]).to eq(before.reverse)
-    click_button "This frame earlier"
+    click_button "Move frame left"
     expect(pictures[]).to eq(before)
   end
 
@@ -251,18 +251,18 @@ RSpec.describe "the tip maker", :browser do
     press "loop"
     drag_on("[data-part=page] img", [[0.03, 0.1], [0.35, 0.05], [0.4, 0.45], [0.1, 0.48], [0.02, 0.2]])
     expect(page).to have_css("[aria-label='Frame 1']")
-    press "marks found · 5"
+    press "Marks found (5)"
     press "none"
     press "Mark 1 on the page"
     press "Mark 2 on the page"
     press "join"
-    expect(page).to have_button("marks found · 4")
+    expect(page).to have_button("Marks found (4)")
     settled
     address = current_url
     other = open_new_window
     within_window(other) do
       visit address
-      expect(page).to have_button("marks found · 4")
+      expect(page).to have_button("Marks found (4)")
       click_button "invert"
       settled
     end
@@ -278,11 +278,11 @@ RSpec.describe "the tip maker", :browser do
     made = Array.new(4) { |i| brush("Twig #{i + 1}", tip) }
     @first.parts.create!(name: "Fresh", kind: "tip", sha256: Fobrel::Core::Sum.in(kept_disc(24)))
     sign_in("maren")
-    go "Parts"
-    fill_in "Find a part", with: "Twig"
+    go "Tips and grains"
+    fill_in "Find a tip or grain", with: "Twig"
     find("[data-sum='#{Fobrel::Core::Sum.in(tip["frames"].first)}']").click
     expect(page).to have_content("Used in 4 brushes")
-    press "exchange…"
+    press "Replace…"
     fill_in "Find the other part", with: "Fresh"
     press "Take Fresh"
     press "Exchange in 4 brushes"

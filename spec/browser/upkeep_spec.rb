@@ -9,17 +9,17 @@ RSpec.describe "Upkeep", :browser do
   it "shows what takes room, keeps a changed rule over a reload, and cleans at a press" do
     arrival = @first.arrivals.create!(name: "old", source: "dropped", state: "planned", created_at: 61.days.ago)
     sign_in("maren")
-    go "Upkeep"
+    go "Storage"
     expect(page).to have_css("tr", text: /Tips, grains and other pictures\s*\d+/)
-    expect(page).to have_button("Keep these rules", disabled: true)
+    expect(page).to have_button("Save rules", disabled: true)
     days("Files that did not arrive whole").fill_in(with: "5")
-    find("label", text: "for ever", match: :first).click # the first that may be kept for ever
+    find("label", text: "No limit", match: :first).click # the first that may be kept for ever
     expect(days("Arrivals that were read and never taken in")).to be_disabled
-    click_button "Leave them as they were"
+    click_button "Discard changes"
     expect(days("Arrivals that were read and never taken in").value).to eq("60")
     days("Files that did not arrive whole").fill_in(with: "5")
     find("h1", text: "Upkeep").click
-    click_button "Keep these rules"
+    click_button "Save rules"
     expect(page).to have_content("It counts from the next night on.")
     page.refresh
     expect(page).to have_field("Files that did not arrive whole, days", with: "5")
@@ -32,21 +32,21 @@ RSpec.describe "Upkeep", :browser do
   it "is a lead's: an artist is told so, and finds no way there" do
     sign_in("tove")
     expect(page).to have_no_link("Upkeep")
-    visit "/#{@first.id}/upkeep"
+    visit "/#{@first.id}/library/storage"
     expect(page).to have_content("You are an artist in Storm over Skerrow")
-    expect(page).to have_content("“Upkeep” is for its leads")
+    expect(page).to have_content("“Storage” is for its leads")
   end
 
-  it "says before what may come, and what a recipe may take" do
+  it "says before what may come, and what a export template may take" do
     sign_in("maren")
-    go "Intake"
-    find("summary", text: "How much may come").click
+    go "Import"
+    find("summary", text: "Limits").click
     expect(page).to have_content(
-      "At most 5,000 files and 1,024 MB in one arrival. A picture: 64 MB, 12,000 px a side, 40 million pixels; 256 " \
+      "At most 5,000 files and 1,024 MB per import. A picture: 64 MB, 12,000 px a side, 40 million pixels; 256 " \
         "in one file. What was read and never taken in is let go after 60 days."
     )
-    go "Recipes"
-    click_button "what can be written"
+    go "Export templates"
+    click_button "Reference"
     expect(page).to have_content("It may take 5 seconds, and one more for every hundred brushes")
   end
 end

@@ -30,11 +30,11 @@ RSpec.describe "the views", :browser do
     expect(page).to have_css("[role=status]", text: "kept")
     sign_out
     sign_in("maren")
-    go "Wall"
+    go "Brushes"
     expect(row("Bollard")).to have_content("unsaved change")
     row("Bollard").double_click
     expect(page).to have_field("Size in px", with: "55")
-    from_menu "take back ▾", "Discard my change"
+    from_menu "Reset ▾", "Discard draft"
     expect(page).to have_field("Size in px", with: "30")
     click_button "Undo"
     expect(page).to have_field("Size in px", with: "55")
@@ -62,7 +62,7 @@ RSpec.describe "the views", :browser do
     expect(page).to have_css(".row", count: 1)
     find("body").click
     find("body").send_keys("?")
-    expect(page).to have_css("[role=dialog]", text: "Walk the Wall")
+    expect(page).to have_css("[role=dialog]", text: "Move through the brushes")
   end
 
   it "lets a guest look, and shows nothing they may not do" do
@@ -70,10 +70,10 @@ RSpec.describe "the views", :browser do
     expect(page).to have_css(".row", count: 8)
     expect(page).to have_no_link("Tip maker")
     expect(page).to have_no_link("Intake")
-    expect(page).to have_no_button("Take back…")
+    expect(page).to have_no_button("Reset…")
     row("Bollard").double_click
     expect(page).to have_css("h1", text: "Bollard")
-    expect(page).to have_no_button("Discard my change")
+    expect(page).to have_no_button("Discard draft")
     drop_file(scan("no.png"))
     expect(page).to have_css("[role=alert]", text: "You may look at this library")
   end
@@ -88,8 +88,8 @@ RSpec.describe "the views", :browser do
       )
     }
     day = ground.call
-    click_button "Day"
-    expect(page).to have_button("Night")
+    click_button "Switch to Night"
+    expect(page).to have_button("Switch to Day")
     night = ground.call
     expect([day[0] == night[0], night[1]]).to eq([false, "rgb(247, 247, 245)"])
   end

@@ -3,7 +3,7 @@
 require "support/browser"
 
 # The Wall, the sets, the dialogs and the addresses, as a day of use broke them.
-RSpec.describe "the Wall in use", :browser do
+RSpec.describe "Brushes in use", :browser do
   def names(list = page) = list.all("ol li b").map(&:text)
 
   def focused = evaluate_script("document.activeElement.getAttribute('aria-label')")
@@ -115,7 +115,7 @@ RSpec.describe "the Wall in use", :browser do
     it "gives a brush to the set beside it by dragging, and with Ctrl keeps it too" do
       click_button "More ▾"
       expect(all(".el-dropdown-menu__item").size).to be < 20
-      find(".el-dropdown-menu__item", text: "Another set beside it…").click
+      find(".el-dropdown-menu__item", text: "Open another set beside it…").click
       expect(page).to have_css("[role=dialog] input:focus")
       type("Other", :enter)
       expect(page).to have_css("[role=dialog] .el-select", text: "Other")
@@ -158,13 +158,12 @@ RSpec.describe "the Wall in use", :browser do
       expect(page).to have_content(done)
       expect(page).to have_no_css("[role=dialog]")
     end
-    # What was done is told where nothing lies beneath that can be pressed.
-    covered = evaluate_script(
-      "(r => [...document.querySelectorAll('button, a, input')].filter((one) => !one.closest('.toast') && ((b) => " \
-        "b.width && b.left < r.right && b.right > r.left && b.top < r.bottom && b.bottom > " \
-        "r.top)(one.getBoundingClientRect())).length)(document.querySelector('.toast').getBoundingClientRect())"
+    # The toast lies at the lower right, above the tray.
+    right, bottom, tray = evaluate_script(
+      "(r => [innerWidth - r.right, r.bottom, document.querySelector('footer').getBoundingClientRect().top])" \
+        "(document.querySelector('.toast').getBoundingClientRect())"
     )
-    expect(covered).to eq(0)
+    expect([right, tray - bottom]).to all(be_between(0, 30))
   end
 
   it "shows at every address what it says, or a sentence and a way back" do
@@ -182,24 +181,24 @@ RSpec.describe "the Wall in use", :browser do
     expect(page).to have_css(".libraries", text: @second.name)
     expect(current_path).to eq("/#{@second.id}/bench/#{elsewhere.id}")
     visit "/#{@first.id}/sets?set=99"
-    expect(page).to have_css("[role=alert]", text: "There is no such set in #{@first.name}")
+    expect(page).to have_css("[role=alert]", text: "This set doesn’t exist in #{@first.name}")
     visit "/#{@first.id}/bench/999"
-    expect(page).to have_css("[role=alert]", text: "There is no such thing here")
-    visit "/77/wall"
-    expect(page).to have_content("in a library that is not here, or that you are not a member of")
-    click_button "To the Wall of"
+    expect(page).to have_css("[role=alert]", text: "This doesn’t exist, or you don’t have access")
+    visit "/77/brushes"
+    expect(page).to have_content("This library doesn’t exist, or you’re not a member of it.")
+    click_button "Go to Brushes"
     expect(page).to have_css(".row", minimum: 1)
     visit "/nowhere/at/all"
-    expect(page).to have_content("There is nothing at this address.")
+    expect(page).to have_content("Page not found.")
     sign_out
-    visit "/#{@first.id}/intake"
+    visit "/#{@first.id}/import"
     fill_in "login", with: "ilse"
     fill_in "password", with: Studio::PASSWORD
     click_button "Sign in"
     expect(page).to have_content(
-      "You are a guest in #{@first.name}: you can look at its brushes, but “Intake” is for those who change them"
+      "You are a guest in #{@first.name}: you can view its brushes, but “Import” is for artists and leads"
     )
-    expect(all("nav h3").map(&:text)).not_to include("Make")
+    expect(all("nav.rail a").map(&:text)).to eq(%w[Brushes Sets Bundles Export Desks Sharing Library History])
   end
 
   it "shows a try again, not an empty page, when the server did not answer at first" do
@@ -233,16 +232,16 @@ RSpec.describe "the Wall in use", :browser do
     go "Tip maker"
     attach_file "Choose a picture", reel, make_visible: true
     expect(page).to have_css("[aria-label='Frame 2'] img")
-    go "Intake"
+    go "Import"
     attach_file "Choose files", reel, make_visible: true
     expect(page).to have_content("1 to take in")
-    click_button "Let it go"
+    click_button "Discard"
     expect(page).to have_content("was let go")
     File.write(odd = File.join(files, "odd.exe"), "MZ")
     attach_file "Choose files", odd, make_visible: true
     expect(page).to have_content("What is read: packages")
     expect(page).to have_button("Take into #{@first.name}", disabled: true)
-    click_button "Let it go"
+    click_button "Discard"
     attach_file "Choose files",
       File.join(files, "leaf.svg").tap {
         File.write(
@@ -253,7 +252,7 @@ RSpec.describe "the Wall in use", :browser do
       make_visible: true
     click_button "Take into #{@first.name}"
     # Nothing moves any more once it can be taken back.
-    expect(page).to have_button("Take it all back")
+    expect(page).to have_button("Undo import")
     still(find(".report a", text: "leaf")).click
     expect(page).to have_css(".bench h1", text: "leaf")
   end

@@ -3,7 +3,7 @@
 require "support/browser"
 require_relative "../../bench/many"
 
-RSpec.describe "the Wall", :browser do
+RSpec.describe "Brushes", :browser do
   def names = all(".list .row .words b").map(&:text)
 
   def first_strip = evaluate_script("document.querySelector('.list .row img').getAttribute('src')")
@@ -24,14 +24,14 @@ RSpec.describe "the Wall", :browser do
     expect(shown.map { |index, name, src| [name, src[/\h{64}/]] == wanted[index] }.uniq).to eq([true])
     find("[aria-rowindex='270']").double_click
     expect(page).to have_css(".bench h1", text: wanted[269].first)
-    go "Wall"
+    go "Brushes"
     expect(page).to have_css(".list .row[aria-rowindex='270']")
     # Another question never shows a row of the one before.
-    fill_in "Find a brush", with: "family: fog; size: under 30"
+    fill_in "Find a brush", with: "category: fog; size: under 30"
     fog = Fobrel::Finding::Search.new(
       library: @first,
       person: Studio::M::Person.first,
-      query: Fobrel::Core::Curation::Query.parse("family: fog; size: under 30")
+      query: Fobrel::Core::Curation::Query.parse("category: fog; size: under 30")
     ).presets
     expect(page).to have_content("#{fog.count} brushes")
     expect(names - fog.pluck(:name)).to eq([])
@@ -62,8 +62,8 @@ RSpec.describe "the Wall", :browser do
     expect(page).to have_css(".chip", text: "tag: rigging")
     expect(page).to have_css(".row", count: 2)
     find(".facet", text: "picture tip").click if page.has_css?(".facet", text: "picture tip", wait: 1)
-    click_button "keep this search"
-    fill_in "Name of the set that fills itself", with: "Rigging now"
+    click_button "Save search"
+    fill_in "Name of the automatic set", with: "Rigging now"
     click_button "Keep"
     expect(page).to have_css(".facet", text: "Rigging now")
     find(".chip", text: "tag: rigging").click
@@ -102,7 +102,7 @@ RSpec.describe "the Wall", :browser do
 
   it "renames many with a live table, compares, hides and brings back" do
     sign_in("maren")
-    click_button "Pick these"
+    click_button "Select these"
     within("footer") { click_button "Rename" }
     fill_in "Before the name", with: "Q "
     expect(page).to have_content("8 would change")
@@ -125,37 +125,37 @@ RSpec.describe "the Wall", :browser do
     within("footer") { find("button", text: "More").click }
     find("li", text: "Hide…").click
     within("[role=dialog]") { click_button "Hide" }
-    expect(page).to have_content("2 brushes hidden in the Attic")
+    expect(page).to have_content("2 brushes hidden among the hidden brushes")
     expect(page).to have_css("footer", text: "Tray · 0") # what was hidden leaves the tray
-    go "Attic"
+    go "Hidden"
     find("[aria-label='Choose Bollard']", visible: :all).find(:xpath, "..").click
-    click_button "Bring back · 1"
+    click_button "Restore (1)"
     expect(page).to have_content("1 brush brought back")
-    go "Wall"
+    go "Brushes"
     expect(page).to have_css(".row", count: 7)
   end
 
-  it "puts brushes into families and sets with sections; shows doubles and what the library holds" do
+  it "puts brushes into categories and sets with sections; shows duplicates and what the library holds" do
     sign_in("maren")
-    go "Families & tags"
-    fill_in "Name of a new family", with: "Inks"
+    go "Categories & tags"
+    fill_in "Name of a new category", with: "Inks"
     within("section[aria-label=Families]") { click_button "Add" }
     expect(page).to have_css(".item b", text: "Inks")
-    go "Wall"
+    go "Brushes"
     click_button "Pick Bollard"
     click_button "Pick Chart nib"
     within("footer") { find("button", text: "More").click }
-    find("li", text: "Put in a family…").click
+    find("li", text: "Set category…").click
     find("[role=dialog] .el-select").click
     find(".el-select-dropdown__item", text: "Inks").click
-    within("[role=dialog]") { click_button "Put there" }
+    within("[role=dialog]") { click_button "Set" }
     expect(page).to have_css(".facet", text: /Inks\s*2/)
     within("footer") { click_button "Add to set" }
-    fill_in "A set that is here, or a new one", with: "Kit"
+    fill_in "Existing or new set", with: "Kit"
     within("[role=dialog]") { click_button "Add" }
     expect(page).to have_content("The set “Kit” holds 2 brushes")
     go "Sets"
-    click_button "A section from Chart nib on"
+    click_button "Start a section at Chart nib"
     fill_in "Name of the section", with: "Nibs"
     click_button "From here on"
     expect(page).to have_css("h3", text: "Nibs")
@@ -163,7 +163,7 @@ RSpec.describe "the Wall", :browser do
     expect(page).to have_css(".gap", text: /6\s*In no set/)
     expect(page).to have_css("section[aria-label='By size'] .bars li", text: /\A20–40 px\s*\d+\z/)
     expect(page).to have_css(".bars", minimum: 4)
-    go "Doubles"
-    expect(page).to have_content(/No doubles|identical|alike/)
+    go "Duplicates"
+    expect(page).to have_content(/No duplicates|identical|alike/)
   end
 end

@@ -45,7 +45,7 @@ RSpec.describe "several people at once" do
     end
   end
 
-  it "destroys, brings back and puts into a new set: each is done or refused, whoever is first" do
+  it "deletes permanently, brings back and puts into a new set: each is done or refused, whoever is first" do
     person = @people.first
     8.times do |turn|
       ids = @ids.first(3)
@@ -172,7 +172,7 @@ RSpec.describe "several people at once" do
     4.times do
       done = at_once(*deeds.shuffle)
       # Whoever comes second may find it done.
-      troubles = ->(all) { all.grep(Exception).map(&:message) - ["Nothing would change, so nothing was done."] }
+      troubles = ->(all) { all.grep(Exception).map(&:message) - ["Nothing to change."] }
       expect(troubles[done]).to eq([])
       undos = done.grep(Studio::M::LedgerEntry).select(&:undoable?).map { |entry|
         -> {

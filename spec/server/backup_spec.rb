@@ -34,7 +34,7 @@ RSpec.describe "a backup of a whole library", :api do
     presets[4].update!(locked_by: maren)
     library.brush_sets.create!(name: "Two").put_in_order([presets[3].id, presets[0].id], {presets[0].id => "Lines"})
     library.brush_sets.create!(name: "Empty")
-    library.brush_sets.create!(name: "Found", query: "family: lines")
+    library.brush_sets.create!(name: "Found", query: "category: lines")
     bundle(library)
     # Two that paint alike, and one in the Attic under the name of another.
     Fobrel::Actions::DuplicatePresets.call(library:, person: maren, ids: [presets[6].id])
@@ -115,11 +115,11 @@ RSpec.describe "a backup of a whole library", :api do
     expect(done["report"]["notes"]).to eq([])
     expect(back_up(@second)).to eq(bytes)
 
-    # What the file cannot show: what was packed is what can be fetched; nobody's seat is touched.
+    # What the file cannot show: what was packed is what can be fetched; nobody's desk is touched.
     release = @second.bundles.first.releases.first
     expect(Digest::SHA256.hexdigest(call(:get, "/api/releases/#{release.id}/package"))).to eq(release.sha256)
     Studio::M::Export.where(release:).delete_all
-    expect(Studio::M::SeatState.of(@second.seats.first).word).to eq("never handed out")
+    expect(Studio::M::SeatState.of(@second.seats.first).word).to eq("never sent")
     expect(@second.presets.find_by!(document_id: presets[3].document_id).altered).to be(false)
     expect(take_in(@second, bytes)["entry"]).to be_nil
 
@@ -170,21 +170,21 @@ RSpec.describe "a backup of a whole library", :api do
     kept = call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]
     expect(kept).to match_array(
       [
-        /start plan of “Desk” has been changed/,
+        /start-up plan of “Desk” has been changed/,
         /“#{tuned.name}” has been changed or used since/
       ]
     )
     expect([@second.presets.pluck(:name), tuned.editions.map(&:number)]).to eq([[tuned.name], [1, 2, 3, 4]])
   end
 
-  it "leaves releases, start plans and locks to a lead, and says so" do
+  it "leaves releases, start-up plans and locks to a lead, and says so" do
     bytes = back_up(@first)
     @second.memberships.find_by!(person: maren).update!(role: "artist")
     done = take_in(@second, bytes)
     expect(done["report"]["notes"]).to match(
       [
         /releases of “Harbour” were left out: only a lead/,
-        /start plans were left out/
+        /start-up plans were left out/
       ]
     )
     expect(
@@ -201,7 +201,7 @@ RSpec.describe "a backup of a whole library", :api do
     payload = Fobrel::Core::Package::Archive.read(back_up(@first)).select { |path, _|
       path.start_with?("data/")
     }.transform_keys { _1.delete_prefix("data/") }
-    payload["bundle.json"] = payload["bundle.json"].sub('"family: lines"', '"colour: red"')
+    payload["bundle.json"] = payload["bundle.json"].sub('"category: lines"', '"colour: red"')
     done = take_in(@second, Fobrel::Core::Package::Writer.pack(Fobrel::Core::Package::Writer.bag(payload)))
     expect(
       [

@@ -81,7 +81,7 @@ RSpec.describe "the Bench", :api do
       choice = {merge["conflicts"][0]["key"] => "mine"}
       merged = call(:post, "#{path}/merge", {choices: choice})
       kept = detail["kept"]
-      expect(call(:post, "#{path}/editions", {kept:, base: 2})["error"]).to match(/saved edition 2 .* meanwhile/)
+      expect(call(:post, "#{path}/editions", {kept:, base: 2})["error"]).to match(/saved version 2 .* in the meantime/)
       expect(call(:post, "#{path}/editions", {kept:, base: 2, choices: {}})["error"]).to match(/Choose one of the two/)
       expect(call(:post, "#{path}/editions", {kept: "0" * 64, base: 2, choices: choice})["error"]).to match(/window/)
       saved = call(:post, "#{path}/editions", {kept:, base: 2, choices: choice})
@@ -123,7 +123,7 @@ RSpec.describe "the Bench", :api do
   end
 
   describe "going back" do
-    it "goes to the current edition, to home, or as received, by exact fingerprint, and undoes each" do
+    it "goes to the current version, to home, or as received, by exact fingerprint, and undoes each" do
       received = detail["preset"]["fingerprint"]
       second = save(tuned(size: 33), base: 1)["preset"]["fingerprint"]
       call(:put, "#{path}/home", {number: 2})
@@ -154,14 +154,14 @@ RSpec.describe "the Bench", :api do
       save(tuned(size: 33), base: 1)
       entry = call(:put, "#{path}/home", {number: 2})["entry"]
       expect([detail["preset"]["home"], detail["homes"].map { _1["number"] }]).to eq([2, [2]])
-      expect(call(:put, "#{path}/home", {number: 2})["error"]).to match(/home already/)
+      expect(call(:put, "#{path}/home", {number: 2})["error"]).to match(/already the baseline/)
       call(:post, "/api/ledger/#{entry["id"]}/undo", {})
       expect(detail["preset"]["home"]).to eq(1)
       call(:put, "#{path}/home", {number: 9})
       expect(status).to eq(404)
     end
 
-    it "brings an old edition back as the next one, and names an important one" do
+    it "brings an old version back as the next one, and names an important one" do
       first = detail["preset"]["fingerprint"]
       save(tuned(size: 33), base: 1)
       entry = call(:post, "#{path}/restore", {number: 1})["entry"]
@@ -171,7 +171,7 @@ RSpec.describe "the Bench", :api do
           detail["preset"]["fingerprint"],
           detail["editions"][0]["note"]
         ]
-      ).to eq([3, first, "Edition 1 brought back"])
+      ).to eq([3, first, "Version 1 brought back"])
       call(:post, "/api/ledger/#{entry["id"]}/undo", {})
       expect([detail["preset"]["edition"], detail["editions"].size]).to eq([2, 3])
       named = call(:put, "#{path}/editions/1", {name: "As the maker meant it"})
@@ -197,14 +197,14 @@ RSpec.describe "the Bench", :api do
       call(:post, "#{library}/reset", {preset_ids: [ids[0]], to: "current"})
       expect(call(:get, "#{library}/changed?to=current")["presets"].size).to eq(2)
       entry = call(:post, "#{library}/reset", {to: "current"})["entry"]
-      expect([entry["summary"], Studio::M::Draft.count]).to eq(["2 brushes back to the current edition", 0])
+      expect([entry["summary"], Studio::M::Draft.count]).to eq(["2 brushes back to the current version", 0])
     end
   end
 
   describe "changing many" do
     let(:ids) { @first.presets.ids }
 
-    it "fits brushes to a canvas: first a plan, then drafts or editions, then undone" do
+    it "fits brushes to a canvas: first a plan, then drafts or versions, then undone" do
       fit = {preset_ids: ids, change: "fit", width: 200, height: 100, share: 0.2}
       plan = call(:post, "#{library}/revisions?plan=true", fit.merge(as: "drafts"))
       expect(
@@ -277,7 +277,7 @@ RSpec.describe "the Bench", :api do
   describe "seeing and trying" do
     def image(body) = Vips::Image.new_from_buffer(body, "")
 
-    it "paints strips along any trial stroke, ground, colour and size, two sizes on one scale" do
+    it "paints strips along any sample stroke, ground, colour and size, two sizes on one scale" do
       usual = call(:post, "#{library}/strip", {document: document})
       ways = [{trial: "taps"}, {ground: "black"}, {colour: "#a3312f"}, {size: 30}].map { |try|
         call(:post, "#{library}/strip", {document: document, try:})
@@ -354,7 +354,7 @@ RSpec.describe "the Bench", :api do
       expect(call(:post, "/api/curves", {curves: [[[1, 0], [0, 1]]]})["error"]).to match(/left to right/)
     end
 
-    it "keeps trial strokes of one's own, for oneself only" do
+    it "keeps sample strokes of one's own, for oneself only" do
       samples = (0..20).map { |i| {x: i * 8, y: 50, pressure: 0.5, tiltX: 0, tiltY: 0, t: i * 9} }
       made = call(:post, "/api/trial-strokes", {name: "My hatch", samples:, width: 180, height: 100})
       expect(
@@ -379,7 +379,7 @@ RSpec.describe "the Bench", :api do
       expect(call(:delete, "/api/trial-strokes/#{made["id"]}")).to eq({"ok" => true})
     end
 
-    it "lays a person's own hand over a brush for that person only, through its next editions" do
+    it "lays a person's own hand over a brush for that person only, through its next versions" do
       usual = call(:post, "#{library}/strip", {document: document})
       call(:put, "/api/hand", {curve: [[0, 0], [0.5, 0.1], [1, 1]], steadying: 0.3, most: 8, mirrored: true})
       mine = ->(on) { call(:post, "#{library}/strip", {document: document, try: {hand: on}}) }

@@ -32,7 +32,7 @@ RSpec.describe "bounded work", :api do
     expect([broken.reload.state, broken.message]).to match(["failed", /went wrong on our side, 3 times/])
   end
 
-  it "puts an arrival aside whose work ended its process every time, and it can be let go" do
+  it "puts an import aside whose work ended its process every time, and it can be let go" do
     arrival = @second.arrivals.create!(name: "heavy", source: "dropped", state: "applying")
     deadly = task({"arrival" => arrival.id}, tries: 3)
     arrival.update!(task: deadly)
@@ -74,7 +74,7 @@ RSpec.describe "bounded work", :api do
     )
   end
 
-  it "tells how long a large arrival takes, and refuses one that is larger than may come" do
+  it "tells how long a large import takes, and refuses one that is larger than may come" do
     preset = Fobrel::Core::Preset::Preset.build(
       "Fog",
       {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}}
@@ -179,7 +179,7 @@ RSpec.describe "bounded work", :api do
 end
 
 # The gallery outside is not ours: it may be silent, drip, or say anything.
-RSpec.describe "an outside gallery that behaves badly", :api do
+RSpec.describe "an external gallery that behaves badly", :api do
   # Answers each request with what the block writes to the connection.
   def gallery
     server = TCPServer.new("127.0.0.1", 0)

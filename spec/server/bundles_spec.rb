@@ -43,7 +43,7 @@ RSpec.describe "bundles and releases", :api do
     expect(release(number: "2.1.0")["error"]).to match(/2\.1\.0 is below 3\.0\.0/)
     expect(release(number: "x")["error"]).to match(/not written like 1\.0\.0/)
     numbers << release(number: "4.2.0")
-    expect(release["error"]).to match(/Nothing differs from release 4\.2\.0/)
+    expect(release["error"]).to match(/No changes since release 4\.2\.0/)
     list = numbers.map { _1["number"] }
     expect(list).to eq(%w[1.0.0 1.0.1 1.1.0 2.0.0 4.2.0])
     expect(outside({numbers: list}).values_at("rising", "levels")).to eq([true, %w[patch minor major major]])
@@ -119,7 +119,7 @@ RSpec.describe "bundles and releases", :api do
     expect([ids[0], ids[3]].map { |id| stock.include?("“#{names[id].name}”") }).to eq([true, false])
   end
 
-  it "names clashes, doubles, weak tips and missing needs" do
+  it "names clashes, duplicates, weak tips and missing needs" do
     weak = Fobrel::Core::Tip::Cover[Numo::SFloat.new(40, 40).fill(0.6)].to_png
     entry = lambda do |name, settings, key|
       preset = Fobrel::Core::Preset::Preset.build(

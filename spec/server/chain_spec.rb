@@ -2,7 +2,7 @@
 
 require "support/api"
 
-RSpec.describe "the ledger", :api do
+RSpec.describe "the history", :api do
   before { sign_in("maren") }
 
   let(:library) { "/api/libraries/#{@first.id}" }
@@ -35,12 +35,12 @@ RSpec.describe "the ledger", :api do
       "The synonyms of the tag “renamed” changed",
       "The set “Big ones” changed: query",
       "The set “Night kit” is “Day kit” now",
-      "The work state “to look at” is “seen” now",
-      "The family “Winter” is “Autumn” now",
+      "The status “to look at” is “seen” now",
+      "The category “Winter” is “Autumn” now",
       "The tag “#{tag.name}” is “renamed” now",
       "The bundle “Pack” made",
-      "The work state “to look at” made",
-      "The family “Winter” made",
+      "The status “to look at” made",
+      "The category “Winter” made",
       "The set “Big ones” made, filled by “size: over 20”",
       "The set “Night kit” made with 2 brushes"
     ].each { |one| expect(told).to include(one) }
@@ -67,12 +67,12 @@ RSpec.describe "the ledger", :api do
     expect(rename.size).to eq(1)
     detail = call(:get, "/api/ledger/#{rename[0]["id"]}")
     expect(detail["changes"].map { _1.values_at("thing", "what") }.uniq).to eq([%w[brush changed]])
-    expect(detail["changes"][0]["columns"].map { _1["name"] }).to include(/\AName .* x/, "current edition")
+    expect(detail["changes"][0]["columns"].map { _1["name"] }).to include(/\AName .* x/, "current version")
     expect(detail["stays"]).to eq([])
     document = @first.presets.find(ids[0]).current_edition.document
     kept = call(:put, "/api/presets/#{ids[0]}/draft", {document: document.merge("pigment" => {"flow" => 0.4})})["kept"]
     call(:post, "/api/presets/#{ids[0]}/editions", {kept:, base: 2, note: "softer"})
-    expect(summaries.first).to match(/saved as edition 3: softer/)
+    expect(summaries.first).to match(/saved as version 3: softer/)
     expect(call(:get, "/api/ledger/#{rename[0]["id"]}")["stays"]).to contain_exactly(/was saved again since; it stays/)
     expect(@first.presets.find(ids[1]).current_edition.number).to eq(2) # only looked
     expect(entries({"preset" => ids[0]}).size).to eq(3)

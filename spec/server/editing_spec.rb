@@ -52,11 +52,11 @@ RSpec.describe "changing brushes", :api do
     full = call(:get, "/api/presets/#{made.id}")["document"]
     expect(full["trail"]["spacing"]).to eq(0.1)
     expect(call(:put, "/api/presets/#{made.id}/draft", {document: full})["draft"]).to be_nil
-    expect(save_tuned("/api/presets/#{made.id}", full, base: 1)["error"]).to match(/Nothing differs/)
+    expect(save_tuned("/api/presets/#{made.id}", full, base: 1)["error"]).to match(/No changes since/)
     expect(made.reload.current_edition.document).to eq(sparse.to_h)
   end
 
-  it "saves as the next edition and never touches an earlier one" do
+  it "saves as the next version and never touches an earlier one" do
     before = detail
     call(:put, "#{path}/draft", {document: sized(33)})
     after = save_tuned(path, sized(33), base: 1, note: "wider")
@@ -75,11 +75,11 @@ RSpec.describe "changing brushes", :api do
     sign_in("tove")
     call(:put, "#{path}/draft", {document: sized(50)})
     answer = save_tuned(path, sized(50), base: 1)
-    expect([status, answer["error"]]).to match([409, /Maren Oake saved edition 2 .* Your change is kept as your draft/])
+    expect([status, answer["error"]]).to match([409, /Maren Oake saved version 2 .* Your change is kept as your draft/])
     expect([detail["preset"]["size"], detail["draft"]["document"]["mark"]["size"]["base"]]).to eq([33, 50])
   end
 
-  it "saves as a new brush under the next number, tags along, the old one untouched" do
+  it "saves as new brush under the next number, tags along, the old one untouched" do
     first = save_tuned(path, sized(33), as: "variations")
     other = sized(44, from: first["document"])
     second = save_tuned("/api/presets/#{first["preset"]["id"]}", other, as: "variations")
@@ -105,7 +105,7 @@ RSpec.describe "changing brushes", :api do
     expect(detail["draft"]["document"]["mark"]["size"]["base"]).to eq(33)
   end
 
-  it "goes back to the edition received, one or all, and undoes that" do
+  it "goes back to the version received, one or all, and undoes that" do
     others = @first.presets.where.not(id: preset.id).in_order.limit(2).to_a
     home = detail["preset"]["fingerprint"]
     save_tuned(path, sized(33), base: 1)
@@ -172,7 +172,7 @@ RSpec.describe "changing brushes", :api do
     ).to match(/changed “Kit” meanwhile/)
     call(:post, "/api/ledger/#{turned["entry"]["id"]}/undo", {})
     expect(call(:get, "/api/libraries/#{@first.id}/sets")["sets"].first["preset_ids"]).to eq(ids)
-    expect(call(:post, "/api/libraries/#{@first.id}/sets", {name: "kit"})["error"]).to match(/already here/)
+    expect(call(:post, "/api/libraries/#{@first.id}/sets", {name: "kit"})["error"]).to match(/name is taken/)
   end
 
   it "serves strips for ever and computes each once" do

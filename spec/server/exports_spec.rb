@@ -8,7 +8,7 @@ RSpec.describe "plain exports", :api do
   let(:path) { "/api/libraries/#{@first.id}/exports" }
   let(:ids) { @first.presets.in_order.ids }
 
-  it "writes a kit of the picked brushes only, and says so in the ledger" do
+  it "writes a kit of the picked brushes only, and says so in the history" do
     zip = call(:post, path, {kind: "kit", of: {preset_ids: ids.first(2)}})
     names = Zip::File.open_buffer(StringIO.new(zip)).map(&:name)
     expect(names).to include("settings.csv", "Bollard/strip.png", "Chart nib/tip-1.png")

@@ -53,7 +53,7 @@ RSpec.describe "following", :api do
     seen = call(:get, "#{second}/follows")["follows"].sole
     expect(seen.values_at("behind").push(seen["newest"]["number"])).to eq([true, "2.0.0"])
     notice = call(:get, "/api/inbox")["notices"].first
-    expect(notice.values_at("kind", "path")).to eq(["release", "/#{@second.id}/following?follow=#{made["id"]}"])
+    expect(notice.values_at("kind", "path")).to eq(["release", "/#{@second.id}/sharing/following?follow=#{made["id"]}"])
     call(:put, "/api/follows/#{made["id"]}", {stays: true})
     expect(call(:get, "#{second}/follows")["follows"].sole["behind"]).to be(false)
   end
@@ -235,7 +235,7 @@ RSpec.describe "following", :api do
       one, two = hold(*0..7), hold(*0..4)
       follow(release_id: one.id)
       entry = take(two)
-      expect(entry.summary).to end_with(": 3 into the Attic")
+      expect(entry.summary).to end_with(": 3 among the hidden brushes")
       expect([undo(entry), shown]).to eq([[], documents(*0..7)])
       entry = take(two)
       take(one)
@@ -250,7 +250,7 @@ RSpec.describe "following", :api do
       expect(shown).to eq(documents(*0..4))
       tune(pool[7], angle: 33)
       three = hold(*2..7)
-      expect(take(three).summary).to match(/1 changed, 2 into the Attic, 3 brought back from the Attic/)
+      expect(take(three).summary).to match(/1 changed, 2 among the hidden brushes, 3 brought back among the hidden brushes/)
       expect([shown, at(@second, pool[7].name)["mark", "angle"]]).to eq([documents(*2..7), 33])
       expect(call(:get, "#{second}/follows")["follows"].sole["behind"]).to be(false)
     end
@@ -266,7 +266,7 @@ RSpec.describe "following", :api do
       take(two)
       row = Fobrel::Actions::TakeRelease.new(follow: followed, person: maren, release: one).rows.first
       expect([row.kind, row.hidden]).to eq(%w[same stays])
-      expect(take(one).summary).to match(/1 brought back from the Attic, 1 left in the Attic/)
+      expect(take(one).summary).to match(/1 brought back among the hidden brushes, 1 left among the hidden brushes/)
       expect(shown).to eq(documents(1, 2, 3))
       take(one, pool[0].document_id => {"hidden" => "theirs"})
       expect(shown).to eq(documents(0, 1, 2, 3))

@@ -50,7 +50,7 @@ RSpec.describe "importing in any order", :api do
   end
 
   6.times do |seed|
-    it "ends with the same strokes and sets, doubles nothing, and is undone whole (seed #{seed})" do
+    it "ends with the same strokes and sets, duplicates nothing, and is undone whole (seed #{seed})" do
       chance = Random.new(seed)
       presets = pool(chance)
       packages = Array.new(3) { pack(presets.sample(5, random: chance), chance) }

@@ -107,8 +107,8 @@ RSpec.describe "in use", :api do
     )
   end
 
-  describe "the Intake" do
-    it "ends the work of an arrival that was let go meanwhile" do
+  describe "Import" do
+    it "ends the work of an import that was let go meanwhile" do
       plan = deliver(@second, {"a.svg" => svg})
       arrival = Studio::M::Arrival.find(plan["id"])
       arrival.update!(state: "applying")
@@ -121,7 +121,7 @@ RSpec.describe "in use", :api do
       )
       arrival.update!(state: "left", task:)
       Fobrel::Jobs::ApplyArrival.run(task.id)
-      expect([task.reload.state, task.message]).to match(["failed", /was let go. Nothing of it was taken in/])
+      expect([task.reload.state, task.message]).to match(["failed", /was discarded. Nothing was imported/])
       reading = Studio::M::Task.create!(
         library: @second,
         kind: "ReadArrival",
@@ -300,7 +300,7 @@ RSpec.describe "in use", :api do
         )
       ).to include(
         "error" => a_string_including(
-          "no such thing"
+          "doesn’t exist"
         )
       )
       expect(call(:put, path, {cover: ids[0]})["bundle"].values_at("cover", "picture")).to eq([ids[0], nil])
@@ -327,7 +327,7 @@ RSpec.describe "in use", :api do
           "#{path}/releases",
           {number: "1.0.1", notes: ""}
         )["error"]
-      ).to match(/Nothing differs from release 1.0.0/)
+      ).to match(/No changes since release 1.0.0/)
     end
   end
 
@@ -344,7 +344,7 @@ RSpec.describe "in use", :api do
     expect(text.instance_variable_get(:@shown)).to eq(%w[edition licence])
   end
 
-  it "warns of a word in a recipe that is not known" do
+  it "warns of a word in a export template that is not known" do
     recipe = {name: "n", scope: "each", file: "f.txt", body: "{{ preset.mark.size.bse }}"}
     expect(
       call(

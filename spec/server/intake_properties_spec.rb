@@ -5,7 +5,7 @@ require "support/api"
 # Whatever comes and whatever is decided: nobody's brush is lost, nothing is doubled, and the undo
 # gives the state before, by fingerprint and by order. Packages and decisions are made by a seeded
 # generator.
-RSpec.describe "arrivals of every kind", :api do
+RSpec.describe "imports of every kind", :api do
   before { sign_in("maren") }
 
   def allowed(state) = Fobrel::Core::Curation::IntakePlan::CHOICES.fetch(state)

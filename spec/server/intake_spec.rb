@@ -4,7 +4,7 @@ require "support/api"
 require "bagit"
 
 # What becomes of a delivery: decisions, places, reports, and the way back.
-RSpec.describe "the Intake", :api do
+RSpec.describe "Import", :api do
   before { sign_in("maren") }
 
   let(:presets) { @first.presets.in_order.to_a }
@@ -40,7 +40,7 @@ RSpec.describe "the Intake", :api do
     )
   end
 
-  it "takes newer editions as next ones, leaves older ones, and goes back by fingerprint and order" do
+  it "takes newer versions as next ones, leaves older ones, and goes back by fingerprint and order" do
     values = presets.first(3).map { _1.current_edition.value }
     take_in(@second, packed)
     newer = tuned(values, edition: 4, trail: {"spacing" => 0.71})
@@ -53,7 +53,7 @@ RSpec.describe "the Intake", :api do
     expect([undo(done["entry"]), state]).to eq([[], before])
   end
 
-  it "keeps a tuned brush of one's own when the maker's next edition comes, and both ends are found again" do
+  it "keeps a tuned brush of one's own when the maker's next version comes, and both ends are found again" do
     take_in(@second, packed)
     own = @second.presets.find_by!(name: presets[0].name)
     Fobrel::Actions::AddEdition.call(
@@ -71,7 +71,7 @@ RSpec.describe "the Intake", :api do
     expect(own.reload.fingerprint).to eq(mine)
   end
 
-  it "replaces only when told, puts what is replaced in the Attic, its places filled, and brings it back whole" do
+  it "replaces only when told, puts what is replaced among the hidden brushes, its places filled, and brings it back whole" do
     take_in(@second, packed)
     here = @second.presets.find_by!(name: presets[0].name)
     set = @second.brush_sets.create!(name: "Own").tap {
@@ -119,17 +119,17 @@ RSpec.describe "the Intake", :api do
     ).to eq([["a", "a (2)"], 2])
   end
 
-  it "puts what comes where it was told: set, place, family, tags; or in place of what a set holds" do
+  it "puts what comes where it was told: set, place, category, tags; or in place of what a set holds" do
     family = @second.families.create!(name: "Guests")
     own = Fobrel::Demo::Studio.take_in(@second, Studio::M::Person.first, Studio.drawn[20, 2]).values
-    set = @second.brush_sets.create!(name: "Wall chart").tap { _1.put_in_order(own.map(&:id)) }
+    set = @second.brush_sets.create!(name: "Brushes chart").tap { _1.put_in_order(own.map(&:id)) }
     before = state
     done = take_in(
       @second,
       package(@first, presets.first(2)),
       choices: {
         "where" => {
-          "set" => "wall chart",
+          "set" => "brushes chart",
           "place" => own[1].id.to_s,
           "family" => family.id,
           "tags" => ["guest"],
@@ -147,14 +147,14 @@ RSpec.describe "the Intake", :api do
     done = take_in(
       @second,
       package(@first, presets.first(2)),
-      choices: {"where" => {"set" => "Wall chart", "mode" => "replace"}}
+      choices: {"where" => {"set" => "Brushes chart", "mode" => "replace"}}
     )
     expect(Studio::M::Preset.find(set.preset_ids_in_order).map(&:name)).to match_array(presets.first(2).map(&:name))
     expect(own.map { _1.reload.hidden_at.nil? }).to eq([true, false]) # the first is in a start plan
     expect([undo(done["entry"]), state]).to eq([[], before])
   end
 
-  it "holds an arrival for a decision, plans again when the library changed, and refuses a plan that is old" do
+  it "holds an import for a decision, plans again when the library changed, and refuses a plan that is old" do
     plan = deliver(@second, {"kit.zip" => package(@first, presets.first(2))})
     Fobrel::Demo::Studio.take_in(@second, Studio::M::Person.first, [Studio.drawn[30]]).values.first.then do |stranger|
       Fobrel::Actions::AddEdition.call(
@@ -208,7 +208,7 @@ RSpec.describe "the Intake", :api do
     expect(@second.presets.map { [_1.name, _1.current_edition.value.frames.size] }).to eq([["pair", 2]])
   end
 
-  it "carries recipes along, keeps those of the same name, and takes them out again" do
+  it "carries export templates along, keeps those of the same name, and takes them out again" do
     call(:post, "/api/libraries/#{@first.id}/recipes", Fobrel::Core::Package::Recipe.examples[0].to_h)
     call(:post, "/api/libraries/#{@first.id}/recipes", Fobrel::Core::Package::Recipe.examples[1].to_h)
     @second.recipes.create!(Fobrel::Core::Package::Recipe.examples[0].to_h.merge("body" => "our own"))
@@ -268,7 +268,7 @@ RSpec.describe "the Intake", :api do
     family = @first.families.create!(name: "Lines")
     presets[2].update!(family:)
     set = @first.brush_sets.create!(name: "Two").tap { _1.put_in_order([presets[4].id, presets[3].id]) }
-    standing = @first.brush_sets.create!(name: "Found", query: "family: lines")
+    standing = @first.brush_sets.create!(name: "Found", query: "category: lines")
     names = [{set: set.id}, {set: standing.id}, {family: family.id}, {library: true}].map { |of|
       Fobrel::Core::Package::Reader.read(
         call(
@@ -301,7 +301,7 @@ RSpec.describe "the Intake", :api do
     ).to eq([7, ["Three", 3, "this browser", "Maren Oake", Digest::SHA256.hexdigest(bytes)]])
   end
 
-  it "writes what a recipe says, shows it before, and refuses a broken one in a sentence" do
+  it "writes what a export template says, shows it before, and refuses a broken one in a sentence" do
     base = "/api/libraries/#{@first.id}"
     recipe = {
       name: "Sizes",
@@ -336,6 +336,6 @@ RSpec.describe "the Intake", :api do
     call(:delete, "/api/recipes/#{kept["id"]}")
     expect(@first.recipes.count).to eq(0)
     2.times { call(:post, "#{base}/recipes", recipe) }
-    expect([status, JSON.parse(last_response.body)["error"]]).to match([409, /already here/])
+    expect([status, JSON.parse(last_response.body)["error"]]).to match([409, /name is taken/])
   end
 end

@@ -19,8 +19,8 @@ RSpec.describe "what was found and is kept" do
     "quya line",
     "tag: sea",
     "tag: brine",
-    "family: inks",
-    "work state: to check; not tag: sea",
+    "category: inks",
+    "status: to check; not tag: sea",
     "is: untagged",
     "is: locked",
     "size: under 30",
@@ -95,14 +95,14 @@ RSpec.describe "what was found and is kept" do
       tag = @library.tags.named("sea").first
       Fobrel::Actions::ChangeTag.call(tag:, person: @maren, name: "salt", colour: "teal", shape: "bar", synonyms: [])
     },
-    "a family" => lambda {
+    "a category" => lambda {
       family = @library.families.create!(name: "Inks")
       act(:SortPresets, ids: presets.ids.first(2), kind: "family", place: family)
     },
-    "a family's new name" => lambda {
+    "a category's new name" => lambda {
       Fobrel::Actions::ChangeGroup.call(record: @library.families.first, person: @maren, said: {name: "Oils"})
     },
-    "a work state" => lambda {
+    "a status" => lambda {
       state = @library.work_states.create!(name: "to check", colour: "moss", shape: "ring", position: 0)
       act(:SortPresets, ids: presets.ids.last(2), kind: "label", place: state)
     },
@@ -115,7 +115,7 @@ RSpec.describe "what was found and is kept" do
     "a lock" => -> { Fobrel::Actions::LockPreset.call(preset: presets.first, person: @maren, locked: true) },
     "hiding" => -> { act(:HidePresets, ids: presets.ids.last(1)) },
     "a new name" => -> { act(:RenamePresets, ids: presets.ids.last(1), rules: {"name" => "Zzzz"}) },
-    "a family that goes" => -> { Fobrel::Actions::Remove.call(record: @library.families.first, person: @maren) },
+    "a category that goes" => -> { Fobrel::Actions::Remove.call(record: @library.families.first, person: @maren) },
     "an undo" => lambda {
       Fobrel::Actions::Undo.call(entry: Studio::M::LedgerEntry.where(kind: "rename").last, person: @maren)
     }

@@ -158,7 +158,7 @@ RSpec.describe "deeds and their undo", :api do
   def perhaps
     Studio::M::Record.transaction(requires_new: true) { yield }
   rescue Fobrel::Core::Problem => e
-    expect(e.message).to match(/Nothing would change|cannot be a new name|is locked by/)
+    expect(e.message).to match(/Nothing to change|cannot be a new name|is locked by/)
     nil
   end
 

@@ -112,7 +112,7 @@ RSpec.describe "hostile input", :api do
     expect(call(:get, "#{home}/sets")["sets"].map { _1["name"] }).to match_array(names)
   end
 
-  it "gives two seats of one name folders of their own, and no seat a folder elsewhere" do
+  it "gives two desks of one name folders of their own, and no desk a folder elsewhere" do
     folders = ["Desk", "../../etc", "desk"].map { |name| call(:post, "#{home}/seats", {name:})["folder"] }
     expect(folders.compact).to all(match(/\A[a-z0-9][a-z0-9-]*\z/))
     expect(folders.compact.uniq.size).to eq(folders.compact.size)

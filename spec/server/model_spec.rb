@@ -11,7 +11,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     word = value.downcase
     case term.name
     when "tag" then preset.tags.any? { _1.name.downcase == word }
-    when "family" then preset.family&.name&.downcase == word
+    when "category" then preset.family&.name&.downcase == word
     when "trait" then Fobrel::Core::Curation::Traits.of(preset.current_edition.value).any? { _1.include?(word) }
     when "set" then preset.brush_sets.any? { _1.name.downcase == word }
     when "size" then preset.current_edition.document.dig(
@@ -50,7 +50,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     chance = Random.new(17)
     values = {
       "tag" => Fobrel::Many::TAGS,
-      "family" => Fobrel::Many::KINDS,
+      "category" => Fobrel::Many::KINDS,
       "trait" => ["hard", "soft", "answers to", "jitter", "crisp"],
       "set" => ["Set 1", "Set 2"],
       "size" => ["under 20", "over 30", "10 to 25"],

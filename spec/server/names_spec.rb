@@ -31,7 +31,7 @@ RSpec.describe "names, and what points to them", :api do
 
   def tagged(name) = @first.tags.find_by!(name:).taggings.pluck(:preset_id).sort
 
-  it "keep a set that fills itself on what it meant, when one of two families of a name is renamed" do
+  it "keep a set that fills itself on what it meant, when one of two categories of a name is renamed" do
     one, other = Array.new(2) { |i|
       call(
         :post,
@@ -41,15 +41,15 @@ RSpec.describe "names, and what points to them", :api do
     }
     put_in(one, ids.first(3))
     put_in(other, ids.last(2))
-    set = call(:post, "#{library}/sets", {name: "Inks", query: "family: ink"})
+    set = call(:post, "#{library}/sets", {name: "Inks", query: "category: ink"})
     expect(set["count"]).to eq(5)
     call(:put, "/api/families/#{one["id"]}", {name: "Line ink"})
     kept = call(:get, "#{library}/sets")["sets"].find { _1["id"] == set["id"] }
-    expect([kept["count"], kept["query"], found("set: Inks").size]).to eq([5, "family: ink, Line ink", 5])
+    expect([kept["count"], kept["query"], found("set: Inks").size]).to eq([5, "category: ink, Line ink", 5])
     call(:put, "/api/families/#{other["id"]}", {name: "Pale"})
     call(:post, "#{library}/families", {name: "ink"}).then { |late| put_in(late, [ids[4]]) }
     kept = call(:get, "#{library}/sets")["sets"].find { _1["id"] == set["id"] }
-    expect([kept["count"], kept["query"]]).to eq([5, "family: Pale, Line ink"])
+    expect([kept["count"], kept["query"]]).to eq([5, "category: Pale, Line ink"])
     gone = call(:delete, "/api/families/#{other["id"]}")["entry"]
     expect(gone["summary"]).to match(/“Inks”, filled from it, no longer finds/)
     undo(gone)
@@ -73,9 +73,9 @@ RSpec.describe "names, and what points to them", :api do
 
   it "refuse what names nothing, and searches that ask for nothing" do
     {
-      "family: nowhere" => /no family “nowhere”/,
-      "label: nobody" => /no work state “nobody”/,
-      "used in: nought" => /no set or seat/,
+      "category: nowhere" => /no category “nowhere”/,
+      "status: nobody" => /no status “nobody”/,
+      "used in: nought" => /no set or desk/,
       "; ; ;" => /something to look for/,
       " " => /something to look for/
     }.each do |query, said|
@@ -102,7 +102,7 @@ RSpec.describe "names, and what points to them", :api do
       ]
     ).to match([/name/i, 422])
     call(:post, "#{library}/sets", {name: "a b"})
-    expect([call(:post, "#{library}/sets", {name: "a  b\n"})["error"], status]).to match([/already here/, 409])
+    expect([call(:post, "#{library}/sets", {name: "a  b\n"})["error"], status]).to match([/name is taken/, 409])
     call(:post, "#{library}/renames", {preset_ids: ids.first(1), rules: {name: "Fog\u00A0 \u200Bbank"}})
     expect(Studio::M::Preset.find(ids.first).name).to eq("Fog bank")
     plan = call(:post, "#{library}/renames?plan=true", {preset_ids: [ids[1]], rules: {name: "fog   bank"}})["rows"]
@@ -166,7 +166,7 @@ RSpec.describe "names, and what points to them", :api do
     expect(preset.reload.locked_by).to eq(tove)
   end
 
-  it "undo two removed families in either order to where they hung" do
+  it "undo two removed categories in either order to where they hung" do
     [[0, 1], [1, 0]].each do |removed|
       [[0, 1], [1, 0]].each do |back|
         above = call(:post, "#{library}/families", {name: "Above"})

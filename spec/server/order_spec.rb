@@ -96,8 +96,8 @@ RSpec.describe "finding and ordering", :api do
       expect(found("size: over 50")).to eq(["Ängström wash", "帆 sail"])
       expect(
         [
-          found("family: washes"),
-          found("work state: to check"),
+          found("category: washes"),
+          found("status: to check"),
           found("trait: erases"),
           found("set: kit"),
           found("used in: Kit")
@@ -214,15 +214,15 @@ RSpec.describe "finding and ordering", :api do
     expect(icu.index("tip 9")).to be < icu.index("tip 10")
   end
 
-  describe "families, labels, tags" do
-    it "hangs many on a family or a label, and undoes it to where each was" do
+  describe "categories, labels, tags" do
+    it "hangs many on a category or a label, and undoes it to where each was" do
       washes = call(:post, "#{library}/families", {name: "Washes"})
       inks = call(:post, "#{library}/families", {name: "Inks", parent_id: washes["id"]})
       call(:post, "#{library}/placings", {preset_ids: ids.first(2), kind: "family", place: inks["id"]})
       entry = call(:post, "#{library}/placings", {preset_ids: ids, kind: "family", place: washes["id"]})["entry"]
-      expect(found("family: inks")).to eq([])
+      expect(found("category: inks")).to eq([])
       undo(entry)
-      expect([found("family: inks").size, @first.presets.where.not(family_id: nil).count]).to eq([2, 2])
+      expect([found("category: inks").size, @first.presets.where.not(family_id: nil).count]).to eq([2, 2])
       expect(
         call(
           :put,
@@ -231,7 +231,7 @@ RSpec.describe "finding and ordering", :api do
         )["error"]
       ).to match(/never in a circle/)
       call(:delete, "/api/families/#{inks["id"]}")
-      expect(found("family: washes").size).to eq(2)
+      expect(found("category: washes").size).to eq(2)
     end
 
     it "removes what brushes are sorted by, and brings it back as it was, keeping what was done since" do
@@ -267,9 +267,9 @@ RSpec.describe "finding and ordering", :api do
           removed.map {
             _1["summary"]
           }.first,
-          found("family: washes").size
+          found("category: washes").size
         ]
-      ).to eq(["The family “Inks” removed; its brushes stay", 4])
+      ).to eq(["The category “Inks” removed; its brushes stay", 4])
       expect(@first.families.find(pale["id"]).parent_id).to eq(washes["id"])
       removed.each { undo(_1) }
       expect(whole.call).to eq(before)
@@ -305,7 +305,7 @@ RSpec.describe "finding and ordering", :api do
       expect([Studio::M::Tag.exists?(flat.id), found("tag: flat").size]).to eq([false, 8])
       undo(entry)
       expect(@first.tags.find_by!(name: "flat").taggings.count).to eq(had)
-      expect(call(:delete, "/api/tags/#{lineart.id}")["error"]).to match(/hangs on 8 brushes/)
+      expect(call(:delete, "/api/tags/#{lineart.id}")["error"]).to match(/is used by 8 brushes/)
     end
   end
 
@@ -324,7 +324,7 @@ RSpec.describe "finding and ordering", :api do
       expect([again["preset_ids"], again["sections"]]).to eq([ids.first(5), {ids[2].to_s => "Night"}])
     end
 
-    it "keeps the places of what lies in the Attic, whatever is done with those in sight" do
+    it "keeps the places of what lies among the hidden brushes, whatever is done with those in sight" do
       set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(ids.first(5), {ids[2] => "Night"}) }
       call(:post, "#{library}/hidings", {preset_ids: ids.values_at(0, 2)})
       put = ->(now, before) { call(:put, "/api/sets/#{set.id}", {preset_ids: now, before:, sections: {}})["set"] }
@@ -388,14 +388,14 @@ RSpec.describe "finding and ordering", :api do
       kept = call(
         :post,
         "#{library}/sets",
-        {name: "All", query: "tag: LINEART, x; family: old; label: old; set: kit; used in: Kit"}
+        {name: "All", query: "tag: LINEART, x; category: old; label: old; set: kit; used in: Kit"}
       )
       call(:put, "/api/tags/#{lineart.id}", {name: "line; art", colour: "moss", shape: "drop", synonyms: []})
       call(:put, "/api/families/#{family["id"]}", {name: "Inks, pale"})
       call(:put, "/api/work-states/#{label["id"]}", {name: "New"})
       call(:put, "/api/sets/#{kit["id"]}/name", {name: "First kit"})
       expect(@first.brush_sets.find(kept["id"]).query).to eq(
-        'tag: "line; art", x; family: "Inks, pale"; work state: New; set: First kit; used in: ' \
+        'tag: "line; art", x; category: "Inks, pale"; status: New; set: First kit; used in: ' \
           "First kit"
       )
     end
@@ -458,7 +458,7 @@ RSpec.describe "finding and ordering", :api do
       ).to match([422, /cannot be a new name: another brush here has it\. Nothing was renamed/])
     end
 
-    it "hides, brings back, duplicates; destroys only what is hidden and used nowhere" do
+    it "hides, brings back, duplicates; deletes permanently only what is hidden and used nowhere" do
       entry = call(:post, "#{library}/hidings", {preset_ids: ids.first(2)})["entry"]
       expect(
         [
@@ -474,7 +474,7 @@ RSpec.describe "finding and ordering", :api do
       expect([found("").size, found("tag: lineart").size]).to eq([10, 10])
       undo(entry)
       expect(found("").size).to eq(8)
-      expect(call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})["error"]).to match(/Only what lies in the Attic/)
+      expect(call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})["error"]).to match(/Only what lies among the hidden brushes/)
       set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order([ids[0]]) }
       call(:post, "#{library}/hidings", {preset_ids: [ids[0]]})
       expect(
@@ -483,7 +483,7 @@ RSpec.describe "finding and ordering", :api do
           "#{library}/attic",
           {preset_ids: [ids[0]]}
         )["error"]
-      ).to match(/Still used: .*set Kit.*Nothing was destroyed/)
+      ).to match(/Still used: .*set Kit.*Nothing was deleted permanently/)
       set.destroy!
       sign_in("tove")
       call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})
@@ -495,11 +495,11 @@ RSpec.describe "finding and ordering", :api do
           "#{library}/attic",
           {preset_ids: [ids[0]]}
         )["entry"]["summary"]
-      ).to match(/1 brush destroyed/)
+      ).to match(/1 brush deleted permanently/)
       expect(@first.presets.count).to eq(7)
     end
 
-    it "finds doubles and near-doubles, keeps one, and undoes it" do
+    it "finds duplicates and near-doubles, keeps one, and undoes it" do
       original = @first.presets.find_by!(name: "Quay line")
       near = original.current_edition.value
       make("Same again", **{}).tap { |p|
@@ -568,7 +568,7 @@ RSpec.describe "finding and ordering", :api do
         overview["families"].map {
           _1.values_at("name", "count")
         }
-      ).to eq([["no family", 4], ["Sea / Dry", 3], ["Land / Dry", 1]])
+      ).to eq([["no category", 4], ["Sea / Dry", 3], ["Land / Dry", 1]])
       expect(
         [
           overview["total"],

@@ -66,7 +66,7 @@ RSpec.describe "the shelf of parts", :api do
     expect(status).to eq(404)
   end
 
-  it "names and tags, throws away into the Attic and brings back; what is needed stays" do
+  it "names and tags, throws away among the hidden brushes and brings back; what is needed stays" do
     sum = part("Pebble")
     change(sum, name: "Skerry", tags: [" wet ", "wet", ""])
     expect(shelf.find { _1["sum"] == sum }.values_at("name", "tags")).to eq(["Skerry", ["wet"]])
@@ -91,7 +91,7 @@ RSpec.describe "the shelf of parts", :api do
     expect(tips).to eq([["sha256:#{fresh}"]] * 4)
     call(:post, "/api/ledger/#{entry["id"]}/undo")
     expect(Studio::M::Draft.where(preset: made).count).to eq(0)
-    expect(call(:post, "#{library}/parts/exchange", {from: old, to: "0" * 64})["error"]).to match(/not yours to see/)
+    expect(call(:post, "#{library}/parts/exchange", {from: old, to: "0" * 64})["error"]).to match(/doesn’t exist, or you don’t have access/)
     expect(call(:post, "#{library}/parts/exchange", {from: old, to: old})["error"]).to match(/same part/)
   end
 
@@ -110,7 +110,7 @@ RSpec.describe "the shelf of parts", :api do
       )
     end
 
-    it "are a square of a picture or a symbol, kept as a draft, then with the edition, for all to see" do
+    it "are a square of a picture or a symbol, kept as a draft, then with the version, for all to see" do
       sum = call(:post, "#{library}/previews?left=0.1&top=0.1&side=0.5&file=disc.png", disc)["sum"]
       expect(status).to eq(201)
       row = shelf.find { |part| part["sum"] == sum }
@@ -126,7 +126,7 @@ RSpec.describe "the shelf of parts", :api do
       expect(call(:get, "#{library}/parts/#{sum}.png")).to start_with("\x89PNG".b)
     end
 
-    it "of a symbol are kept once, and the next edition may be without" do
+    it "of a symbol are kept once, and the next version may be without" do
       wish = {symbol: "nib", colour: "#aa3311"}
       sums = Array.new(2) { call(:post, "#{library}/previews/symbol", wish)["sum"] }
       expect([sums.uniq.size, @first.parts.where(kind: "picture").count]).to eq([1, 1])

@@ -45,7 +45,7 @@ RSpec.describe "people and libraries", :api do
           name: "Olga",
           password: good
         )["error"]
-      ).to match(/does not count any more/)
+      ).to match(/no longer valid/)
       sign_in("nils", good)
       call(:post, "#{library}/invitations", {role: "lead"})
       expect(status).to eq(403)

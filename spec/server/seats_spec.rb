@@ -47,7 +47,7 @@ RSpec.describe "seats", :api do
     )
     File.write("#{folder(seat)}/note.txt", "Do not touch")
     found = see(seat)
-    expect(found["state"]).to eq("drifted")
+    expect(found["state"]).to eq("changed on the desk")
     kinds = found["found"].to_h { |one| [one["path"], one["kind"]] }
     expect(kinds).to eq(
       "startup/#{names[0]}" => "altered",
@@ -83,7 +83,7 @@ RSpec.describe "seats", :api do
       plan(project, lines(*presets.first(3), presets[3]))
     end
 
-    it "are what seats differ from: added, taken out, moved, on another key, and taken back one by one" do
+    it "are what desks differ from: added, taken out, moved, on another key, and taken back one by one" do
       seen = see(desk)
       expect([titles(seen), seen["differences"]]).to eq([presets.first(4).map(&:name), 0])
       expect(seen["lines"].map { |one| one["from"] }).to eq(["Studio"] * 3 + ["Project"])
@@ -106,7 +106,7 @@ RSpec.describe "seats", :api do
       expect(back["seat"]["lines"].flat_map { |one| one["brushes"] }.filter_map { |one| one["key"] }).to eq([])
     end
 
-    it "say beforehand which seats they change, and how" do
+    it "say beforehand which desks they change, and how" do
       desk
       plan(make("Apart"), lines(presets[0]))
       wish = {lines: lines(*presets.first(2), presets[6]), keys: {presets[1].document_id => "2"}}
@@ -125,7 +125,7 @@ RSpec.describe "seats", :api do
       expect(titles(see(desk))).to eq(presets.first(4).map(&:name))
     end
 
-    it "begin from no seat, from none below them, and leave what began from them as it is" do
+    it "begin from no desk, from none below them, and leave what began from them as it is" do
       wrong = call(:put, "/api/seats/#{studio["id"]}", {parent_id: project["id"]})
       expect([status, wrong["error"]]).to match([422, /cannot begin from itself/])
       call(:put, "/api/seats/#{project["id"]}", {parent_id: desk["id"]})
@@ -187,19 +187,19 @@ RSpec.describe "seats", :api do
     Fobrel::Actions::AddEdition.call(preset: taken_one, value:, person: Studio::M::Person.first)
     Fobrel::Actions::ReleaseBundle.call(bundle: bundle.reload, person: Studio::M::Person.first, number: nil, notes: "")
     seen = see(desk)
-    expect([seen["state"], seen["lines"].last["newest"]]).to eq(["behind", bundle.releases.order(:id).last.number])
+    expect([seen["state"], seen["lines"].last["newest"]]).to eq(["out of date", bundle.releases.order(:id).last.number])
     expect(hand_out(desk)["state"]).to eq("current")
     expect(Dir.children("#{folder(desk)}/startup").size).to eq(4)
     expect(first).not_to be_nil
   end
 
-  it "have keys that clash with nobody, which is said before anything is handed out" do
+  it "have keys that clash with nobody, which is said before anything is sent" do
     call(:put, "#{library}/reserved-keys", {keys: {"5" => "turn"}})
     desk = make("Desk")
     one, two, three = presets.first(3).map(&:document_id)
     seen = plan(desk, lines(*presets.first(3)), keys: {one => "5", two => "4", three => "4"})
     expect(seen["clashes"].map { |clash| clash.values_at("key", "free") }).to contain_exactly(%w[5 6], %w[4 3])
-    expect(hand_out(desk)["error"]).to match(/Nothing was handed out to Desk/)
+    expect(hand_out(desk)["error"]).to match(/Nothing was sent to Desk/)
     expect(see(desk)["plans"]).to eq([])
     plan(desk, lines(*presets.first(3)), keys: {one => "6", three => "3"})
     expect(hand_out(desk)["state"]).to eq("current")
@@ -225,7 +225,7 @@ RSpec.describe "seats", :api do
     seen = see(desk)
     expect(seen["plans"].map { |one| one.values_at("number", "why") })
       .to eq([[3, "The shot of last spring"], [2, ""], [1, "First"]])
-    expect(seen.values_at("state", "said")).to eq(["behind", "its plan was changed"])
+    expect(seen.values_at("state", "said")).to eq(["out of date", "its plan was changed"])
     File.delete("#{folder(desk)}/startup/stock.json")
     call(:post, "/api/seats/#{desk["id"]}/back", {plan: nil})
     expect(Dir.children("#{folder(desk)}/startup")).to eq(["stock.json"])
@@ -233,15 +233,15 @@ RSpec.describe "seats", :api do
     expect(status).to eq(404)
   end
 
-  it "are named once, put aside and removed; a folder stays" do
+  it "are named once, taken out of use and removed; a folder stays" do
     desk = make("Desk")
-    expect([make("desk")["error"], status]).to match([/a seat called “desk” already/, 422])
+    expect([make("desk")["error"], status]).to match([/a desk called “desk” already/, 422])
     plan(desk, lines(presets[0]))
     hand_out(desk)
     call(:delete, "/api/seats/#{desk["id"]}")
     expect(status).to eq(422)
     aside = call(:put, "/api/seats/#{desk["id"]}", {aside: true, room: "Upstairs", memory_limit: 40, person_id: nil})
-    expect(aside.values_at("state", "room", "memory_limit")).to eq(["put aside", "Upstairs", 40])
+    expect(aside.values_at("state", "room", "memory_limit")).to eq(["out of use", "Upstairs", 40])
     expect(hand_out(desk)["error"]).to match(/is put aside/)
     told = call(:delete, "/api/seats/#{desk["id"]}")["entry"]["summary"]
     expect([told, File.exist?("#{folder(desk)}/startup")]).to match([/removed.*stays as it is/, true])
@@ -268,7 +268,7 @@ RSpec.describe "seats", :api do
     call(:put, "/api/seats/#{desk["id"]}", {person_id: tove.id})
     plan(desk, lines(presets[0]))
     Fobrel::Actions::HandOut.call(seat: Studio::M::Seat.find(desk["id"]), person: tove)
-    expect(see(desk).values_at("state", "said")).to eq(["behind", "nothing is in its folder"])
+    expect(see(desk).values_at("state", "said")).to eq(["out of date", "nothing is in its folder"])
     Fobrel::Jobs::WatchedSeats.look
     expect(see(desk)["state"]).to eq("current")
     File.delete(Dir.glob("#{folder(desk)}/startup/*").first)
@@ -277,7 +277,7 @@ RSpec.describe "seats", :api do
       .to contain_exactly(["maren", "Desk drifted: 1 missing"], ["tove", "Desk drifted: 1 missing"])
     Fobrel::Jobs::WatchedSeats.look
     expect(Studio::M::Notice.where(kind: "seat").count).to eq(2)
-    expect(see(desk)["events"].map { |one| one["kind"] }).to eq(["drifted", "current", "handed out"])
+    expect(see(desk)["events"].map { |one| one["kind"] }).to eq(["drifted", "current", "sent"])
   end
 
   it "hand out to several at once, each told by itself" do
@@ -285,8 +285,8 @@ RSpec.describe "seats", :api do
     [one, two].each { |desk| plan(desk, lines(presets[0])) }
     told = call(:post, "#{library}/hand-outs", {seat_ids: [one, two, three].map { |desk| desk["id"] }})["told"]
     expect(told.map { |line| line.values_at("seat", "plan") }).to eq([["One", 1], ["Two", 1], ["Three", nil]])
-    expect(told.last["problem"]).to match(/start plan of Three is empty/)
-    expect(call(:get, "#{library}/seat-table")["sentence"]).to eq("2 of 2 seats are current.")
+    expect(told.last["problem"]).to match(/start-up plan of Three is empty/)
+    expect(call(:get, "#{library}/seat-table")["sentence"]).to eq("2 of 2 desks are current.")
   end
 
   it "go back in one go: to the plan before, to a moment, to before Fobrel; told beforehand, each told by itself" do
@@ -307,7 +307,7 @@ RSpec.describe "seats", :api do
     }
     told = ask["previous", look: true]
     expect(told.map { |line| line.values_at("plan", "before", "problem") })
-      .to match([[1, false, nil], [nil, nil, /Two had no plan before/], [nil, nil, /Nothing was handed out to Never/]])
+      .to match([[1, false, nil], [nil, nil, /Two had no plan before/], [nil, nil, /Nothing was sent to Never/]])
     expect([startup[one], startup[two]]).to eq([[presets[2].name], [presets[1].name]])
     ask["moment", at: moment]
     expect([startup[one], startup[two]]).to eq([[presets[0].name], [presets[1].name]])

@@ -79,7 +79,7 @@ RSpec.describe "brushes between libraries", :api do
       sign_in("maren")
       expect(inbox["notices"].first.values_at("kind", "seen")).to eq(["offer", false])
       expect(inbox["notices"].first["text"]).to eq(
-        "Tove Lindgaard offers “Gull wing” to “#{@first.name}”: Good for far birds"
+        "Tove Lindgaard proposes “Gull wing” to “#{@first.name}”: Good for far birds"
       )
       item = call(:get, "/api/offers/#{made["id"]}")["items"].sole
       expect(item.values_at("name", "state", "came_from")).to match(
@@ -96,10 +96,10 @@ RSpec.describe "brushes between libraries", :api do
       call(:post, "/api/ledger/#{entry["id"]}/undo")
       expect([@first.presets.exists?(name: "Gull wing"), held(set)]).to eq([false, []])
       sign_in("tove")
-      expect(inbox["notices"].first["text"]).to eq("Maren Oake accepted “Gull wing” as a new brush")
+      expect(inbox["notices"].first["text"]).to eq("Maren Oake accepted “Gull wing” as new brush")
     end
 
-    it "become the next edition of a brush that is here; what stands there now must be what was seen" do
+    it "become the next version of a brush that is here; what stands there now must be what was seen" do
       target = @first.presets.shown.first
       sign_in("tove")
       about = {"notes" => "Tuned"}
@@ -116,7 +116,7 @@ RSpec.describe "brushes between libraries", :api do
         )
       ).to eq([target.id, "the same brush", ["Angle 0° → 33°"]])
         .or match([target.id, "the same brush", include(/Angle/)])
-      expect(decide(made, as: "edition", preset_id: target.id, base: 7)["error"]).to match(/is at edition 1 now/)
+      expect(decide(made, as: "edition", preset_id: target.id, base: 7)["error"]).to match(/is at version 1 now/)
       decide(made, as: "edition", preset_id: target.id, base: 1, reason: "At last")
       expect(target.reload.current_edition.value["mark", "angle"]).to eq(33)
       expect(target.current_edition.number).to eq(2)
@@ -151,7 +151,7 @@ RSpec.describe "brushes between libraries", :api do
       call(:delete, "/api/offers/#{made["id"]}")
       expect(status).to eq(409)
       sign_in("maren")
-      expect(decide(made, as: "new")["error"]).to match(/withdrawn this offer/)
+      expect(decide(made, as: "new")["error"]).to match(/withdrawn this proposal/)
       sign_in("tove")
       expect(decide(made, as: "new") && status).to eq(403)
       expect(offer(@first.presets.first)["error"]).to match(/already, just as it is/)
@@ -181,7 +181,7 @@ RSpec.describe "brushes between libraries", :api do
       path = "#{first}/talk/preset/#{preset.id}"
       sign_in("ilse")
       call(:post, path, {text: "Lovely edge. @tove, see? mail@maren is no name", edition: 1, x: 0.5, y: 0.2})
-      expect(call(:post, path, {text: "x", edition: 9})["error"]).to match(/no edition 9/)
+      expect(call(:post, path, {text: "x", edition: 9})["error"]).to match(/no version 9/)
       expect(call(:post, path, {text: "  "}) && status).to eq(422)
       sign_in("tove")
       expect(inbox["notices"].sole.values_at("kind", "path")).to eq(["mention", "/#{@first.id}/bench/#{preset.id}"])

@@ -44,7 +44,7 @@ RSpec.describe "tuning", :api do
       expect(keep(tuned(size: 26))["room"]).to eq({"back" => 3, "forth" => 0})
       3.times { go("back") }
       expect([detail["draft"], detail["room"]["forth"]]).to eq([nil, 3])
-      expect(go("back")["error"]).to match(/no step to take back/)
+      expect(go("back")["error"]).to match(/Nothing to undo/)
       expect(sizes(go("forth"))).to eq(20)
       expect(call(:post, "#{path}/steps", {go: "up"})["error"]).to match(/go: "up" is none of those it may be/)
     end
@@ -148,13 +148,13 @@ RSpec.describe "tuning", :api do
     size = original["mark"]["size"].merge("least" => 50, "most" => 10)
     answer = keep(tuned(flow: 0.2).merge("mark" => original["mark"].merge("size" => size)))
     expect(answer["document"]["pigment"]["flow"]).to eq(0.2)
-    expect(answer["held"]).to eq(["Most size 5000 px → 10 px is not possible, so Most size stays as it was."])
+    expect(answer["held"]).to eq(["Maximum size 5000 px → 10 px is not possible, so Maximum size stays as it was."])
     expect(answer["held"].join).not_to include("mark.size")
     expect(keep({"nonsense" => 1})["error"]).to be_a(String)
     expect(keep(tuned.merge("id" => SecureRandom.uuid))["error"]).to match(/another brush/)
   end
 
-  it "gives a brush made from another the artist's name, tags, family and notes of its own" do
+  it "gives a brush made from another the artist's name, tags, category and notes of its own" do
     family = @first.families.create!(name: "Rigging", position: 0)
     sign_in("tove")
     order = {tags: ["rope", "new"], family: family.id, notes: "For far masts."}
@@ -170,12 +170,12 @@ RSpec.describe "tuning", :api do
     expect(Studio::M::Tag.where(id: made["preset"]["tag_ids"]).order(:name).pluck(:name)).to eq(%w[new rope])
     other = @second.families.create!(name: "Elsewhere", position: 0)
     as_new = ->(**said) { save_tuned(path, original, as: "variations", **said)["error"] }
-    expect(as_new[name: "B", family: other.id]).to match(/no such thing here/)
+    expect(as_new[name: "B", family: other.id]).to match(/doesn’t exist/)
     expect(as_new[name: "C", tags: "x"]).to match(/tags: expected array, but received String/)
     expect([detail["origin"], call(:get, "/api/presets/#{made["preset"]["id"]}")["origin"]]).to eq(%w[received made])
   end
 
-  it "gives an edition a note later; what it paints stays" do
+  it "gives a version a note later; what it paints stays" do
     print = preset.current_edition.fingerprint
     got = call(:put, "#{path}/editions/1", {note: "The line of the first reel"})
     expect(
@@ -206,7 +206,7 @@ RSpec.describe "tuning", :api do
           "ask a lead to unlock it or to take it back."
       )
     expect(detail["draft"]).not_to be_nil
-    expect(save_tuned(path, tuned(size: 70), base: 2)["error"]).to match(/kept as your draft. Save it as a new brush/)
+    expect(save_tuned(path, tuned(size: 70), base: 2)["error"]).to match(/kept as your draft. Save it as new brush/)
   end
 
   it "shows what brushes are made of, to members only" do

@@ -14,7 +14,7 @@ RSpec.describe "undoing", :api do
   left_out = {
     "ledger_entries" => "the undo is an entry itself",
     "editions" => "never go",
-    "edition_needs" => "of editions",
+    "edition_needs" => "of versions",
     "tunings" => "a person's own steps",
     "tuning_steps" => "a person's own steps",
     "notices" => "were read",
@@ -29,10 +29,10 @@ RSpec.describe "undoing", :api do
     "likenesses" => "computed again",
     "follow_rights" => "are granted, not made by the deed",
     "arrivals" => "remember that they came in",
-    "arrival_items" => "of arrivals",
-    "arrival_parts" => "of arrivals",
-    "arrival_files" => "of arrivals",
-    "arrival_chunks" => "of arrivals",
+    "arrival_items" => "of imports",
+    "arrival_parts" => "of imports",
+    "arrival_files" => "of imports",
+    "arrival_chunks" => "of imports",
     "works" => "a person's own",
     "work_steps" => "a person's own",
     "work_pages" => "a person's own",
@@ -137,11 +137,11 @@ RSpec.describe "undoing", :api do
       tag.synonyms.create!(library: s.first, name: "extra")
       -> { act[:Remove, s, record: tag] }
     },
-    "making, changing and removing a family with brushes and one below" => lambda { |s|
+    "making, changing and removing a category with brushes and one below" => lambda { |s|
       family = thing[s, :families, name: "Inks"]
       thing[s, :families, name: "Below", parent_id: family.id]
       in_first[:SortPresets, s, ids: s.ids.first(3), kind: "family", place: family]
-      s.first.brush_sets.create!(name: "Found", query: "family: inks")
+      s.first.brush_sets.create!(name: "Found", query: "category: inks")
       [
         -> { act[:ChangeGroup, s, record: family.reload, said: {name: "Pens"}] },
         -> {
@@ -149,13 +149,13 @@ RSpec.describe "undoing", :api do
         }
       ]
     },
-    "making a family" => ->(s) { -> { thing[s, :families, name: "Inks"] } },
-    "sorting into a family" => lambda { |s|
+    "making a category" => ->(s) { -> { thing[s, :families, name: "Inks"] } },
+    "sorting into a category" => lambda { |s|
       one, two = thing[s, :families, name: "One"], thing[s, :families, name: "Two"]
       in_first[:SortPresets, s, ids: s.ids.first(2), kind: "family", place: one]
       -> { in_first[:SortPresets, s, ids: s.ids.first(4), kind: "family", place: two] }
     },
-    "removing a work state" => lambda { |s|
+    "removing a status" => lambda { |s|
       state = s.first.work_states.create!(name: "to check", colour: "moss", shape: "bar", position: 0)
       in_first[:SortPresets, s, ids: s.ids.first(3), kind: "label", place: state]
       -> { act[:Remove, s, record: state] }
@@ -200,7 +200,7 @@ RSpec.describe "undoing", :api do
       s.tune(s.brushes[0], angle: 20)
       -> { act[:SetHome, s, preset: s.brushes[0].reload, number: 2] }
     },
-    "restoring an edition" => lambda { |s|
+    "restoring a version" => lambda { |s|
       s.tune(s.brushes[0], angle: 20)
       -> { act[:RestoreEdition, s, preset: s.brushes[0].reload, number: 1] }
     },
@@ -209,7 +209,7 @@ RSpec.describe "undoing", :api do
       s.draft(s.brushes[1], angle: 30)
       -> { in_first[:ResetPresets, s, ids: s.ids.first(2), to: "received"] }
     },
-    "fitting many, as editions and as drafts" => lambda { |s|
+    "fitting many, as versions and as drafts" => lambda { |s|
       fit = lambda do |as|
         change = actions::FitCanvas.new(width: 20, height: 10, share: 0.5)
         rows = actions::RevisePresets.plan(library: s.first, person: s.maren, ids: s.ids, as:, &change)
@@ -217,7 +217,7 @@ RSpec.describe "undoing", :api do
       end
       [-> { fit["editions"] }, -> { fit["drafts"] }]
     },
-    "keeping one of several doubles" => lambda { |s|
+    "keeping one of several duplicates" => lambda { |s|
       copy = in_first[:DuplicatePresets, s, ids: [s.ids[0]]].what_changed.ids_that_came("presets").first
       s.make_set("Kit", [copy, s.ids[2]])
       s.make_bundle([s.ids[1], copy])
@@ -251,7 +251,7 @@ RSpec.describe "undoing", :api do
         -> { setting[:reserved_keys, {"B" => "Brush"}] }
       ]
     },
-    "changing a seat and its plan" => lambda { |s|
+    "changing a desk and its plan" => lambda { |s|
       template = s.make_seat(template: true, name: "All", folder: "all")
       seat = s.make_seat
       lines = s.brushes.last(2).map { |one| {"thing" => "brush/#{one.document_id}", "part" => "startup"} }
@@ -311,7 +311,7 @@ RSpec.describe "undoing", :api do
       in_first[:HidePresets, s, ids: [s.ids[1]]]
       -> { in_first[:RestoreLock, s, lock:] }
     },
-    "accepting an offer into a set, as a new brush and as an edition" => lambda { |s|
+    "accepting an offer into a set, as new brush and as a version" => lambda { |s|
       own = s.maren.own_library!
       taken = actions::TakeBrushes.call(library: own, person: s.maren, presets: s.brushes.first(2)).made
       taken.each { |one| s.tune(one, angle: 61) }

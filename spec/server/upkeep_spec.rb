@@ -85,7 +85,7 @@ RSpec.describe "upkeep", :api do
     expect(clean).to be_empty
   end
 
-  it "takes out of the Attic what nothing uses, when the rule says so, tells it beforehand and writes it down" do
+  it "takes out of the hidden brushes what nothing uses, when the rule says so, tells it beforehand and writes it down" do
     take_in(@second, package(@first, @first.presets.in_order.first(4)))
     first, used, drafted, newer = @second.presets.in_order.first(4)
     attic = "/api/libraries/#{@second.id}/attic"
@@ -103,7 +103,7 @@ RSpec.describe "upkeep", :api do
     expect(clean["attic"]).to eq(1)
     expect(rows.call.keys).to contain_exactly(used.id, drafted.id, newer.id)
     entry = @second.ledger_entries.order(:place).last
-    expect([entry.via, entry.summary]).to match(["job", /1 brush destroyed after 30 days in the Attic.*#{first.name}/])
+    expect([entry.via, entry.summary]).to match(["job", /1 brush deleted 30 days after being hidden.*#{first.name}/])
     expect(call(:post, "/api/libraries/#{@second.id}/uses", {preset_ids: [used.id]})["uses"][0]["links"]).to eq(
       [{"text" => "set Kit", "view" => "sets", "target" => @second.brush_sets.last.id}]
     )
@@ -185,7 +185,7 @@ RSpec.describe "upkeep", :api do
       told["room"].to_h {
         _1.values_at("title", "count")
       }
-    ).to include("Editions of brushes" => 1, "Tips, grains and other pictures" => 1)
+    ).to include("Versions of brushes" => 1, "Tips, grains and other pictures" => 1)
     expect(told["processes"].map { _1["kind"] }).to include("web")
     Que::Job.run_synchronously = false
     expect(

@@ -104,8 +104,8 @@ RSpec.describe "watching over the server", :api do
   end
 
   it "answers an address that is none as such" do
-    here = %w[/ /1 /1/wall /wall /1/bench/3 /bench/3 /1/compare /invitation/abc /begin /1/order]
-    none = %w[/1/nothing /nothing /1/wall/3 /favicon.ico /assets/none.js /invitation]
+    here = %w[/ /1 /1/brushes /brushes/hidden /1/bench/3 /bench/3 /1/brushes/compare /1/library/people /studio /invitation/abc /begin]
+    none = %w[/1/nothing /nothing /1/brushes/3 /favicon.ico /assets/none.js /invitation]
     got = [here, none].map { |list| list.map { |path| ask(path) && @status }.uniq }
     expect(got).to eq([[200], [404]])
     expect([ask("/assets/none.js"), ask("/1/nothing")]).to match([/no such file/, /<!doctype html>/i])

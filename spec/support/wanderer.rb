@@ -226,7 +226,7 @@ class Wanderer
     windows = @session.windows
     if windows.size < 2
       @session.switch_to_window(@session.open_new_window)
-      @session.visit "/wall"
+      @session.visit "/brushes"
       @session.has_css?("header .who", wait: 10)
     else
       @session.switch_to_window(pick(windows.reject(&:current?)))

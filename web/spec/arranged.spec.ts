@@ -69,7 +69,7 @@ describe('orders made by hand', () => {
   })
 })
 
-describe('the Wall’s columns', () => {
+describe('Brushes’s columns', () => {
   const columns = (mode: 'strips' | 'rows' | 'table', height: number, width: number) => {
     const { strip, below, lanes, tall } = useColumns(ref({ mode, height }), ref(width))
     return { strip: strip.value, below: below.value, lanes: lanes.value, tall: tall.value }

@@ -32,7 +32,7 @@ describe('what is dropped', () => {
     router.currentRoute.value.name = 'wall'
   })
 
-  it('makes a tip of one still picture, and an arrival of everything else', async () => {
+  it('makes a tip of one still picture, and an import of everything else', async () => {
     const arrival = useArrival()
     await arrival.take([file('scan.PNG')])
     expect([arrival.pictures[0]?.name, arrival.parcel, vi.mocked(router.push).mock.calls[0]![0]]).toEqual([
@@ -63,7 +63,7 @@ describe('what is dropped', () => {
     expect(arrival.parcel?.length).toBe(2)
   })
 
-  it('takes even one picture for an arrival where arrivals are looked at', async () => {
+  it('takes even one picture for an import where imports are looked at', async () => {
     router.currentRoute.value.name = 'intake'
     const arrival = useArrival()
     await arrival.take([file('scan.png')])

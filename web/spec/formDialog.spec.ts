@@ -21,7 +21,7 @@ function asking(options: { ready?: Ref<boolean>; danger?: boolean } = {}) {
         FormDialog,
         {
           title: 'A new set',
-          deed: 'Make it',
+          deed: 'Create',
           busy: busy.value,
           problem: problem.value,
           ready: ready.value,

@@ -49,7 +49,7 @@ const settle = async () => {
   for (let i = 0; i < 8; i++) await nextTick()
 }
 
-describe('what the Wall found', () => {
+describe('what Brushes found', () => {
   it('is read a page at a time, each page once', async () => {
     const found = scope.run(() => useFound(() => ({ q: 'fog', order: 'name' })))!
     asked[0]!.answer(950)

@@ -139,7 +139,7 @@ describe('what is tuned', () => {
     await pass()
     asked[0]!.lose()
     await pass(100)
-    expect([state.value, waiting()]).toEqual(['not kept', [11]])
+    expect([state.value, waiting()]).toEqual(['not saved', [11]])
     await pass(4100)
     asked[1]!.answer()
     await pass(0)

@@ -77,7 +77,7 @@ describe('settings', () => {
       curve: STRAIGHT,
     })
     const both = withAnswer(withAnswer(answering, 'hue', 'random', {}), 'size', 'tilt', {
-      curve: bends['turn over']([
+      curve: bends['Invert']([
         [0, 0.3],
         [1, 0.9],
       ]),

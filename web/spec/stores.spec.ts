@@ -77,7 +77,7 @@ describe('the library at hand', () => {
     expect(library.byId.get(3)?.name).toBe('Brush 3')
   })
 
-  it('knows its families, tags and counts, and reads known brushes anew', async () => {
+  it('knows its categories, tags and counts, and reads known brushes anew', async () => {
     const { library } = await signedIn()
     await library.need([1])
     await settle()
@@ -153,7 +153,7 @@ describe('the line at the foot', () => {
     expect(await toast.attempt(() => Promise.reject(new Error('odd')))).toBe(false)
     expect([toast.kind, toast.text]).toEqual([
       'problem',
-      expect.stringContaining('Something went wrong in this page: Error: odd'),
+      expect.stringContaining('Something went wrong: Error: odd'),
     ])
   })
 })

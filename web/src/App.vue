@@ -15,7 +15,7 @@ import Toast from './parts/Toast.vue'
 import Tabs from './parts/Tabs.vue'
 import Tray from './parts/Tray.vue'
 import { useDeed } from './parts/useDeed'
-import { views } from './routes'
+import { entries, views } from './routes'
 import { useArrival } from './stores/arrival'
 import { useLibrary } from './stores/library'
 import { useLive } from './stores/live'
@@ -63,7 +63,7 @@ useIntervalFn(() => session.person && !signedOut.value && unsent.keepAll(), 60_0
 // Who may only look now is shown nothing that only others may do.
 watch(
   () => session.library?.role,
-  (role, before) => role && before && role !== before && toast.done(`You are ${role} in this library now.`),
+  (role, before) => role && before && role !== before && toast.done(`You’re now ${role} in this library.`),
 )
 
 // What the address was before anybody had signed in counts from then on.
@@ -82,17 +82,17 @@ const bare = computed(() => route.name === 'begin' || route.name === 'invitation
 const barred = computed(() => {
   const view = views.find(({ name }) => name === route.name)
   if (route.params.library && Number(route.params.library) !== session.libraryId)
-    return 'This address is in a library that is not here, or that you are not a member of.'
-  if (route.name === 'nowhere') return 'There is nothing at this address.'
+    return 'This library doesn’t exist, or you’re not a member of it.'
+  if (route.name === 'nowhere') return 'Page not found.'
   if (view && !session.mayUse(view.who)) {
     const you = `You are ${session.mayEdit ? 'an artist' : 'a guest'} in ${session.library?.name}`
     const whose = {
-      leads: 'its leads.',
-      owner: 'whoever runs the studio.',
-      editors: 'those who change them. A lead of this library can let you in.',
+      leads: 'leads.',
+      owner: 'the studio’s administrator.',
+      editors: 'artists and leads. Ask a lead for access.',
       all: 'everybody.',
     }[view.who]
-    return `${you}: you can look at its brushes, but “${view.title}” is for ${whose}`
+    return `${you}: you can view its brushes, but “${entries.find(({ name }) => name === view.entry)?.title ?? view.title}” is for ${whose}`
   }
   return undefined
 })
@@ -121,7 +121,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
   if (!event.dataTransfer?.types.includes('Files')) return
   event.preventDefault()
   if (!session.mayEdit)
-    return toast.problem(new Error('You may look at this library but not add to it. Nothing was taken.'), true)
+    return toast.problem(new Error('You can view this library but not add to it. Nothing was imported.'), true)
   const brought = arrival.brought(event.dataTransfer)
   toast.attempt(async () => {
     const files = await brought
@@ -144,9 +144,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
     <main>
       <div v-if="barred" class="empty barred">
         <p>{{ barred }}</p>
-        <el-button type="primary" @click="router.push({ name: 'brushes', params: here })"
-          >To the Wall{{ session.library ? ` of ${session.library.name}` : '' }}</el-button
-        >
+        <el-button type="primary" @click="router.push({ name: 'brushes', params: here })">Go to Brushes</el-button>
       </div>
       <router-view v-else-if="kept && library.loaded === session.libraryId" v-slot="{ Component }">
         <Tabs />
@@ -154,7 +152,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
       </router-view>
       <Toast />
       <div v-if="arrival.over" class="dropping">
-        <p>Drop it: one picture becomes a tip; packages, folders and everything else go to the Intake.</p>
+        <p>Drop to add: a single picture opens in the Tip maker, everything else in Import.</p>
       </div>
     </main>
     <Tray />
@@ -165,7 +163,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
   </div>
   <div v-else class="empty silent waiting" role="status">
     <h1>fobrel</h1>
-    <p>{{ offline ? 'The server does not answer. It is asked again and again.' : 'One moment…' }}</p>
+    <p>{{ offline ? 'The server isn’t answering. Reconnecting…' : 'One moment…' }}</p>
   </div>
   <SignInAgain />
   <Toast v-if="!session.person" class="alone" />

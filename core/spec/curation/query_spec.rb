@@ -6,9 +6,9 @@ RSpec.describe Fobrel::Core::Curation::Query do
   def terms(text) = read(text).terms.map { [_1.name, _1.values, _1.negated] }
 
   it "reads words first or after a semicolon, and terms between" do
-    query = read("fog  Harbour family: washes, inks size: under 60; dense; not tag: night")
+    query = read("fog  Harbour category: washes, inks size: under 60; dense; not tag: night")
     expect(query.words).to eq(%w[fog Harbour dense])
-    expect(query.terms.map(&:to_s)).to eq(["family: washes, inks", "size: under 60", "not tag: night"])
+    expect(query.terms.map(&:to_s)).to eq(["category: washes, inks", "size: under 60", "not tag: night"])
   end
 
   it "keeps values of several words, and terms of two" do
@@ -65,7 +65,7 @@ RSpec.describe Fobrel::Core::Curation::Query do
       "fog size 20 to 60px dense" => ["fog dense", "size: 20 to 60px"],
       "Size 40" => ["", "size: 40"],
       "ink changed this week" => ["ink", "changed: this week"],
-      "family: inks size over 3" => ["", "family: inks|size: over 3"],
+      "category: inks size over 3" => ["", "category: inks|size: over 3"],
       "size matters" => ["size matters", ""],
       '"size" 20' => ["size 20", ""],
       "tag: size 20" => ["", "tag: size 20"],
@@ -247,9 +247,9 @@ RSpec.describe Fobrel::Core::Curation::Query, "changed at a click" do
   end
 
   it "loses one of its terms" do
-    query = described_class.parse("fog; tag: sea, night; not family: washes")
+    query = described_class.parse("fog; tag: sea, night; not category: washes")
     expect(query.terms.map { |term| query.without(term).to_s }).to eq(
-      ["fog; not family: washes", "fog; tag: sea, night"]
+      ["fog; not category: washes", "fog; tag: sea, night"]
     )
   end
 

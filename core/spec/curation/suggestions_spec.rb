@@ -2,17 +2,17 @@
 
 RSpec.describe Fobrel::Core::Curation::Suggestions do
   let(:known) do
-    {"tag" => %w[lineart night sea], "family" => ["Washes"], "size" => ["under 60"], "used in" => ["nothing"]}
+    {"tag" => %w[lineart night sea], "category" => ["Washes"], "size" => ["under 60"], "used in" => ["nothing"]}
   end
 
   it "completes terms by their beginning, and values after the colon" do
-    lines = ["fog fam", "tag: n", "fog tag: sea, nig", "size: under 60; was", "fog used in:", "", "n"]
+    lines = ["fog cat", "tag: n", "fog tag: sea, nig", "size: under 60; was", "fog used in:", "", "n"]
     expect(lines.map { |line| described_class.of(line, known) }).to eq(
       [
-        ["fog family: "],
+        ["fog category: "],
         ["tag: lineart", "tag: night"],
         ["fog tag: sea, night"],
-        ["size: under 60; family: Washes"],
+        ["size: under 60; category: Washes"],
         ["fog used in: nothing"],
         [],
         []

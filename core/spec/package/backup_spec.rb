@@ -70,7 +70,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
 
   def edit(payload, path) = payload[path] = JSON.generate(JSON.parse(payload[path]).tap { yield _1 })
 
-  it "carries earlier editions with their pictures, releases as they were, and comes back the same" do
+  it "carries earlier versions with their pictures, releases as they were, and comes back the same" do
     reading, kept = survey(bytes)
     expect([reading.backup.library, reading.backup.histories]).to eq([library, {fog.id => history}])
     expect(kept).to eq({sha(bar) => "png", "sha256:#{sum}" => "zip"})
@@ -99,8 +99,8 @@ RSpec.describe Fobrel::Core::Package::Backup do
   end
 
   {
-    "an edition of another brush" => [
-      /Edition 1 of “Round” is left out. It belongs to another brush/,
+    "a version of another brush" => [
+      /Version 1 of “Round” is left out. It belongs to another brush/,
       ->(p, s) {
         s.edit(
           p,
@@ -111,8 +111,8 @@ RSpec.describe Fobrel::Core::Package::Backup do
         }
       }
 ],
-    "an edition that is no preset" => [
-      /Edition 1 of “Round” is left out. .*must be at most/,
+    "a version that is no preset" => [
+      /Version 1 of “Round” is left out. .*must be at most/,
       ->(p, s) {
         s.edit(
           p,
@@ -122,8 +122,8 @@ RSpec.describe Fobrel::Core::Package::Backup do
         }
       }
 ],
-    "an edition without settings" => [
-      /Edition 1 of “Round” is left out. Its settings are not in this backup/,
+    "a version without settings" => [
+      /Version 1 of “Round” is left out. Its settings are not in this backup/,
       ->(p, s) {
         s.edit(
           p, "editions/#{s.fog.id}.json"
@@ -132,8 +132,8 @@ RSpec.describe Fobrel::Core::Package::Backup do
         }
       }
 ],
-    "an edition without its picture" => [
-      /Edition 1: “Round” needs the picture/,
+    "a version without its picture" => [
+      /Version 1: “Round” needs the picture/,
       ->(p, _) {
         p.delete_if { |path, _|
           path.start_with?("assets/")
@@ -183,7 +183,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
       ).to eq(
         [
           1,
-          what.include?("edition") ? 1 : 2,
+          what.include?("version") ? 1 : 2,
           what.include?("release") ? 0 : 1
         ]
       )

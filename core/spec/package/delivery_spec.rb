@@ -61,7 +61,7 @@ RSpec.describe Fobrel::Core::Package::Delivery do
     )
   end
 
-  it "takes a package with its editions, sets, tags and recipes" do
+  it "takes a package with its versions, sets, tags and export templates" do
     bytes = packed(
       [rope],
       assets: {sha(bar) => package::Bundle::Asset.new(bytes: bar, ext: "png")},

@@ -67,7 +67,7 @@ RSpec.describe Fobrel::Core::Package do
     expect([found.troubles, found.sets.first.query.size, found.items.first.edition]).to eq([[], 484, 1_000_001])
   end
 
-  it "puts odd entries of a backup aside: a label, a family, a release" do
+  it "puts odd entries of a backup aside: a label, a category, a release" do
     release = ->(number, sum) {
       {"number" => number, "sha256" => sum * 64, "at" => "2026-11-01T10:00:00Z", "items" => [], "words" => {}}
     }

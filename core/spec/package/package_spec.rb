@@ -71,7 +71,7 @@ RSpec.describe Fobrel::Core::Package do
     expect(ways.values_at(".png", ".json")).to eq([Zip::Entry::STORED, Zip::Entry::DEFLATED])
   end
 
-  it "comes back as it went: fingerprints, order, editions, sets, tags, unknown settings" do
+  it "comes back as it went: fingerprints, order, versions, sets, tags, unknown settings" do
     back = package::Reader.read(zip)
     expect(back.presets.map(&:fingerprint)).to eq([rope, fog].map(&:fingerprint))
     expect(back.presets.last.to_h).to eq(fog.to_h)

@@ -75,7 +75,7 @@ RSpec.describe Fobrel::Core::Preset::Changes do
         "Hardness 80 % → 0 %",
         "Size 40 px → 28 px",
         "Angle 0° → 15°",
-        "Crisp off → on",
+        "Hard pixels off → on",
         "Spacing 10 % → 25 %",
         "Size by pressure 20 % to 100 % → 30 % to 100 %",
         "Hue by tilt none → -5° to 8°",

@@ -20,8 +20,8 @@ RSpec.describe Fobrel::Core::Preset::Possible do
     expect(found.preset["mark", "size"].values_at("least", "most")).to eq([50, 5000])
     expect(found.held).to eq(
       [
-        "Most size 5000 px → 10 px is not possible, so Most size stays as it was.",
-        "Count 1 → 99 is not possible, so Count stays as it was."
+        "Maximum size 5000 px → 10 px is not possible, so Maximum size stays as it was.",
+        "Marks per step 1 → 99 is not possible, so Marks per step stays as it was."
       ]
     )
   end

@@ -14,21 +14,21 @@ RSpec.describe Fobrel::Core::Preset::Sheet do
   def setting(sheet, title) = sheet.settings.find { |one| one.title == title }
 
   it "lists settings in the schema's groups and order" do
-    expect(described_class.words[:groups].map { |group| group[:title] }).to eq(%w[Mark Trail Surface Pigment Habits])
+    expect(described_class.words[:groups].map { |group| group[:title] }).to eq(["Tip", "Stroke", "Grain", "Paint", "Extras"])
     expect(titles(of)).to eq(
       [
         "Hardness",
         "Size",
-        "Least size",
-        "Most size",
+        "Minimum size",
+        "Maximum size",
         "Roundness",
         "Angle",
-        "Crisp",
+        "Hard pixels",
         "Spacing",
         "Scatter across",
         "Scatter along",
-        "Count",
-        "Steadying",
+        "Marks per step",
+        "Smoothing",
         "Opacity",
         "Flow",
         "Blend mode",
@@ -37,7 +37,7 @@ RSpec.describe Fobrel::Core::Preset::Sheet do
         "Mix",
         "Own paint",
         "Layer",
-        "Lay under",
+        "Paint behind",
         "Merge",
         "Mirror"
       ]
@@ -49,7 +49,7 @@ RSpec.describe Fobrel::Core::Preset::Sheet do
     expect(titles(pictures(1))).not_to include("Hardness")
     reels = [pictures(1), pictures(4), pictures(4, turn: ["in order", "pressure"])]
     expect(reels.map { |sheet| titles(sheet) & %w[Turn Columns] }).to eq([[], %w[Turn], %w[Turn Columns]])
-    expect(titles(pictures(1, method: "ribbon")) & %w[Spacing Count Mix Crisp Flow]).to eq([])
+    expect(titles(pictures(1, method: "ribbon")) & ["Spacing", "Marks per step", "Mix", "Hard pixels", "Flow"]).to eq([])
     expect(titles(pictures(1, method: "garland"))).not_to include("Own paint")
     expect(
       [of.drives, pictures(3).drives, pictures(1, method: "garland").drives].map { |drives|
@@ -66,7 +66,7 @@ RSpec.describe Fobrel::Core::Preset::Sheet do
   it "holds the least size below the most, and points out a size that its limits hold back" do
     sized = ->(**size) { of(mark: {"size" => {"base" => 40, **size.transform_keys(&:to_s)}}) }
     between = sized[least: 5, most: 10]
-    expect([setting(between, "Least size").limit, setting(between, "Most size").least]).to eq([10, 5])
+    expect([setting(between, "Minimum size").limit, setting(between, "Maximum size").least]).to eq([10, 5])
     expect(setting(between, "Size").caution).to match(/paints at 10 px: the most size/)
     expect(setting(sized[least: 60], "Size").caution).to match(/paints at 60 px: the least size/)
     expect(setting(of, "Size").caution).to be_nil

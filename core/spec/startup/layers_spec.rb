@@ -40,7 +40,7 @@ RSpec.describe Fobrel::Core::Startup::Layers do
     end
   end
 
-  it "keeps a seat's own changes when the template changes elsewhere" do
+  it "keeps a desk's own changes when the template changes elsewhere" do
     100.times do
       template = list(12)
       own = template.reject { random.rand < 0.2 } + [line("brush/99", "shelf")]
@@ -96,7 +96,7 @@ RSpec.describe Fobrel::Core::Startup::Load do
     expect(described_class.memory(512, 512) / (512.0 * 512)).to be_within(0.001).of(4 / 3.0)
   end
 
-  it "learns from a seat's own starts, and is within a factor of two after three" do
+  it "learns from a desk's own starts, and is within a factor of two after three" do
     random = Random.new(RSpec.configuration.seed)
     50.times do
       slow, each, every = random.rand(0.3..6.0), random.rand(2.0..30.0), random.rand(4.0..60.0)

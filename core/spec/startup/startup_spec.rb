@@ -19,7 +19,7 @@ RSpec.describe Fobrel::Core::Startup do
     )
   end
 
-  it "loads what was handed out, in order, binds its keys, and measures it" do
+  it "loads what was sent, in order, binds its keys, and measures it" do
     pull(1, [rope, "startup", "5"], [fog, "startup", nil], [ink, "shelf"])
     report = described_class::Start.run(@seat)
     expect(
@@ -32,7 +32,7 @@ RSpec.describe Fobrel::Core::Startup do
     expect(report[:memory]).to eq(described_class::Load.memory(64, 64))
     expect(names("startup")).to eq(["01 Rope.json", "02 Round.json"])
     expect(names("shelf")).to eq(["01 Ink.json"])
-    expect(File.read("#{@seat}/READ ME.txt")).to include("Desk, start plan 1", "5        Rope")
+    expect(File.read("#{@seat}/READ ME.txt")).to include("Desk, start-up plan 1", "5        Rope")
   end
 
   it "tells what was altered, deleted, added, renamed, put in another order and on another key" do
@@ -133,7 +133,7 @@ RSpec.describe Fobrel::Core::Startup do
     expect(names("startup")).to eq(["stock.json"])
     pull(3, [ink, "startup"])
     expect(names("startup")).to eq(["01 Ink.json", "stock.json"])
-    expect { agent(3).back(77) }.to raise_error(Fobrel::Core::Problem, /not kept here/)
+    expect { agent(3).back(77) }.to raise_error(Fobrel::Core::Problem, /no longer kept here/)
   end
 
   it "writes names that a file system dislikes safely, and the brush keeps its own" do
@@ -152,8 +152,8 @@ RSpec.describe Fobrel::Core::Startup do
     expect(kinds).to eq([])
   end
 
-  it "has nothing to start from before anything is handed out, and says what a painting program meets" do
-    expect { described_class::Start.run(@seat) }.to raise_error(Fobrel::Core::Problem, /Hand a start plan out/)
+  it "has nothing to start from before anything is sent, and says what a painting program meets" do
+    expect { described_class::Start.run(@seat) }.to raise_error(Fobrel::Core::Problem, /Send a start-up plan/)
     pull(1, [rope, "startup"], [fog, "startup"])
     FileUtils.rm(Dir.glob("#{@seat}/parts/*"))
     File.write("#{@seat}/startup/02 Round.json", "{")
@@ -187,8 +187,8 @@ RSpec.describe Fobrel::Core::Startup do
       why: "a\nstart.json is wrong"
     )
     words = made.contents["READ ME.txt"].lines.first(3)
-    expect(words[0]).to eq("Desk All is well, start plan 1\n")
-    expect(words[1]).to match(/\AHanded out by Maren Handed out by nobody, 1970.*a start\.json is wrong\n\z/)
+    expect(words[0]).to eq("Desk All is well, start-up plan 1\n")
+    expect(words[1]).to match(/\ASent by Maren Handed out by nobody, 1970.*a start\.json is wrong\n\z/)
     hostile = {**made.to_h, "files" => {"parts/#{"0" * 64}.exe" => {"sum" => "0" * 64, "bytes" => 1}}}
     expect { Fobrel::Core::Startup::Plan.check(hostile) }.to raise_error(Fobrel::Core::Problem, /where none may be/)
   end

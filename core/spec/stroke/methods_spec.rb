@@ -445,7 +445,7 @@ RSpec.describe Fobrel::Core::Stroke do
     end
   end
 
-  it "ships trial strokes that each paint, the same every time" do
+  it "ships sample strokes that each paint, the same every time" do
     expect(S::TrialStroke.names).to match_array(%w[swell press tilt flick hatching taps shaky crossing turn])
     reports = S::TrialStroke.names.map {
       painted(round_preset(size: 12), S::TrialStroke.fetch(_1).samples, page: [700, 120])

@@ -348,7 +348,7 @@ RSpec.describe Fobrel::Core::Stroke do
       expect { S::Strip.png(ribbon) }.to raise_error(S::Painter::CannotPaint, /“Band” is a ribbon and needs a drawing/)
     end
 
-    it "names the trial strokes there are" do
+    it "names the sample strokes there are" do
       expect { S::TrialStroke.fetch("../secret") }.to raise_error(S::TrialStroke::Unknown, /There are: .*swell/)
     end
   end

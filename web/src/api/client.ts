@@ -39,11 +39,11 @@ export class Refused extends Error {
 /** No answer came, for as long as one waits for it. */
 const silence = () =>
   new Refused(
-    'The server does not answer. Whether the last thing you did was done is not known: look at it once the server ' +
-      'is back, and do it again where it is missing. What you tuned waits in this browser.',
+    'The server isn’t answering. Your last action may not have been saved: check it once the server ' +
+      'is back. Unsaved settings are kept in this browser.',
   )
 const refusal = (said: string | undefined, status: number) =>
-  new Refused(said ?? `The server refused this (${status}). Nothing was changed. Try again.`, status)
+  new Refused(said ?? `The server refused the request (${status}). Nothing was changed. Try again.`, status)
 
 type Begun = { begun: components['schemas']['Task'] }
 type Answer<T> = Promise<{ data?: T; error?: unknown; response: Response }>

@@ -12,7 +12,7 @@ const emit = defineEmits<{ close: []; done: [] }>()
 const source = shallowRef<Document | undefined>(props.from)
 const chosen = ref<Group[]>(['response'])
 const title = computed(() =>
-  source.value ? `Copy settings of “${source.value.name}”` : 'Copy settings to the picked brushes',
+  source.value ? `Copy settings of “${source.value.name}”` : 'Copy settings to the selected brushes',
 )
 const change = computed(() =>
   source.value && chosen.value.length && props.ids.length

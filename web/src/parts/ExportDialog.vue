@@ -39,17 +39,16 @@ const recipe = ref<number | undefined>(props.recipe ?? (choice.recipe || undefin
 const KINDS: Record<Kind, [name: string, said: string]> = {
   package: [
     'a package',
-    'These brushes, the pictures they need and their tags; of a set its order and sections too. Nothing else. ' +
-      'Any unzip opens it.',
+    'The brushes with their pictures and tags; for a set also its order and sections. ' + 'Any unzip opens it.',
   ],
   kit: [
     'a kit of plain files',
     'A ZIP with each tip as PNG, black on white and on nothing, each grain and shape, the strips, and all settings ' +
       'as a table and as JSON.',
   ],
-  proof: ['a proof sheet', 'A page to print: strips with names, sizes, editions, keys, traits, licences and notes.'],
-  inventory: ['an inventory', 'One CSV table: name, size, family, tags, traits, licence, where each is used.'],
-  recipe: ['what a recipe writes', 'Text files in whatever form your tools read.'],
+  proof: ['a proof sheet', 'A page to print: strips with names, sizes, versions, keys, traits, licences and notes.'],
+  inventory: ['an inventory', 'One CSV table: name, size, category, tags, traits, licence, where each is used.'],
+  recipe: ['files from a template', 'Text files in any format your tools read.'],
 }
 const shownKinds = computed(() =>
   (Object.keys(KINDS) as Kind[]).filter((one) => one !== 'recipe' || recipes.value.length),
@@ -87,7 +86,7 @@ const { busy, problem, go } = useDeed(async () => {
     parseAs: 'blob',
   })
   const file = await saveExport(answer)
-  toast.done(`${counted.value} packed as ${file}. It went where this browser keeps its downloads; Exports lists it.`)
+  toast.done(`${counted.value} exported as ${file}. It’s in your downloads, and listed under Export.`)
   emit('close')
 })
 </script>
@@ -110,9 +109,9 @@ const { busy, problem, go } = useDeed(async () => {
     <el-checkbox
       v-if="kind === 'package' && recipes.length"
       v-model="choice.recipes"
-      :label="`with the ${recipes.length === 1 ? 'recipe' : `${recipes.length} recipes`} of this library`"
+      :label="`with the ${recipes.length === 1 ? 'export template' : `${recipes.length} export templates`} of this library`"
     />
-    <el-select v-if="kind === 'recipe'" v-model="recipe" aria-label="Recipe"
+    <el-select v-if="kind === 'recipe'" v-model="recipe" aria-label="Export template"
       ><el-option v-for="one in recipes" :key="one.id" :value="one.id" :label="one.name"
     /></el-select>
     <template v-if="kind === 'proof'">

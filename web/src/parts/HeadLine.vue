@@ -59,7 +59,6 @@ defineExpose({ search: () => searchLine.value?.focus() })
       />
     </el-select>
     <SearchLine ref="searchLine" />
-    <span class="grow" />
     <router-link
       v-if="working"
       :to="{ name: 'import', params: { library: session.libraryId } }"
@@ -67,7 +66,7 @@ defineExpose({ search: () => searchLine.value?.focus() })
       role="status"
       ><i :style="{ width: `${working.part}%` }" />{{ working.words }}</router-link
     >
-    <span v-if="offline" class="offline" role="status">no connection, trying again…</span>
+    <span v-if="offline" class="offline" role="status">Offline, reconnecting…</span>
     <button
       class="icon"
       :aria-label="night ? 'Switch to Day' : 'Switch to Night'"

@@ -5,26 +5,26 @@ import { BENCH_KEYS } from '../views/bench/keys'
 const open = defineModel<boolean>()
 const keys = [
   ['/, then ↓', 'Find a brush; into the list of what was found'],
-  ['↑ ↓, Page ↑ ↓, Home, End', 'Walk the Wall'],
-  ['Space', 'Pick into the tray, or put back'],
-  ['Shift with ↑ ↓ or a click', 'Pick a range'],
-  ['Ctrl with a click', 'Pick one more'],
-  ['Ctrl A', 'Pick all that were found'],
+  ['↑ ↓, Page ↑ ↓, Home, End', 'Move through the brushes'],
+  ['Space', 'Select or deselect'],
+  ['Shift with ↑ ↓ or a click', 'Select a range'],
+  ['Ctrl with a click', 'Add to the selection'],
+  ['Ctrl A', 'Select all found'],
   ['Enter', 'Open on the Bench'],
   ['Esc', 'Close what is open'],
   ['?', 'This list'],
 ]
 const terms = [
   ['tag: lineart, sea', 'any of these tags or their synonyms'],
-  ['family: washes', 'a family, with those below it'],
-  ['work state: to check', 'a work state'],
+  ['category: washes', 'a category and its subcategories'],
+  ['status: to check', 'a status'],
   ['trait: grain', 'what the brush does'],
   ['set: Line kit', 'in this set'],
   ['library: Second unit', 'in another library of yours'],
   ['size: under 60', 'px; also 40, over 20, 20 to 60'],
   ['author: maren', 'who made it'],
   ['changed: this week', 'also today, this month, since 2026-11-01, before …'],
-  ['used in: nothing', 'or the name of a set or a seat'],
+  ['used in: nothing', 'or the name of a set or a desk'],
   ['licence: none', 'or a part of its name'],
   ['is: draft', 'also changed, favourite, recent, locked, untagged, without notes'],
 ]
@@ -34,7 +34,7 @@ const terms = [
   <el-dialog v-model="open" title="Keys" width="760px">
     <div class="two">
       <div>
-        <h3>Everywhere, and on the Wall</h3>
+        <h3>Everywhere, and in Brushes</h3>
         <dl>
           <template v-for="[key, does] in keys" :key="key"
             ><dt>
@@ -58,9 +58,9 @@ const terms = [
     </div>
     <h3>Finding</h3>
     <p class="soft">
-      Words are looked for in names, notes, tags and authors; small mistakes are forgiven. Words come first, or after a
-      semicolon. A comma between values means any of them; “not” before a term turns it round:
-      <b>fog size: under 60; not tag: night</b>. What stands in quotes stays together, commas too:
+      Words match names, notes, tags, categories and authors; small typos are forgiven. Words come first, or after a
+      semicolon. A comma between values means any of them; “not” before a term excludes it:
+      <b>fog size: under 60; not tag: night</b>. Text in quotes stays together, commas included:
       <b>set: "Act 1, the quay"</b>
     </p>
     <dl>

@@ -21,14 +21,14 @@ const { busy, problem, go } = useDeed(async () => {
   await session.load()
   emit('close')
   await router.push({ name: 'library', params: { library: made.id } })
-  toast.done(`“${made.name}” is made. You lead it: invite people, and bring brushes in.`)
+  toast.done(`“${made.name}” was created. You lead it: invite people and import brushes.`)
 })
 </script>
 
 <template>
   <FormDialog
-    title="A new library"
-    deed="Make it"
+    title="New library"
+    deed="Create"
     :busy="busy"
     :ready="!!name.trim()"
     :problem="problem"
@@ -37,12 +37,12 @@ const { busy, problem, go } = useDeed(async () => {
   >
     <label>Name<el-input v-model="name" maxlength="60" /></label>
     <label
-      >What it is for<el-input v-model="description" type="textarea" :rows="2" maxlength="2000" placeholder="optional"
+      >Purpose<el-input v-model="description" type="textarea" :rows="2" maxlength="2000" placeholder="optional"
     /></label>
     <el-radio-group v-if="session.person?.owner" v-model="kind" aria-label="Kind of library">
       <el-radio value="project">a project’s brushes</el-radio>
       <el-radio value="studio">the whole studio’s brushes</el-radio>
-      <el-radio value="stock">stock: originals as they were received, which nobody changes</el-radio>
+      <el-radio value="stock">stock: untouched originals</el-radio>
     </el-radio-group>
   </FormDialog>
 </template>

@@ -34,7 +34,7 @@ const { busy, problem, go } = useDeed(async () => {
   } else {
     const body = { preset_ids: props.ids, drafts: !!props.drafts, sentence: sentence.value }
     await of(api.POST('/api/libraries/{library}/offers', { params, body }))
-    toast.done(`Offered to “${named()}”. Its leads are told, and you will be told what they decide.`)
+    toast.done(`Proposed to “${named()}”. Its leads are notified, and you’ll hear what they decide.`)
     await library.load()
   }
   emit('done')
@@ -44,15 +44,15 @@ const { busy, problem, go } = useDeed(async () => {
 
 <template>
   <FormDialog
-    :title="takes ? `Take ${count} into another library` : `Offer ${count}`"
-    :deed="takes ? 'Take' : 'Offer'"
+    :title="takes ? `Copy ${count} to another library` : `Propose ${count}`"
+    :deed="takes ? 'Copy' : 'Propose'"
     :busy="busy"
     :ready="!!target"
     :problem="problem"
     @submit="go"
     @close="emit('close')"
   >
-    <p v-if="!places.length">You are in no other library where you may bring brushes in.</p>
+    <p v-if="!places.length">You can’t add brushes to any other library.</p>
     <template v-else>
       <label
         >{{ takes ? 'Into' : 'To' }}
@@ -66,13 +66,13 @@ const { busy, problem, go } = useDeed(async () => {
           type="textarea"
           :rows="2"
           maxlength="2000"
-          placeholder="What it is good for, and what it should replace"
+          placeholder="What it’s good for, and what it should replace"
       /></label>
       <p class="soft small">
         {{
           takes
-            ? 'Each remembers where it is from. What changes here later does not change there.'
-            : 'Nothing is published by this: a lead looks at it and decides. It is offered as it is now' +
+            ? 'Each copy remembers where it came from. Later changes here don’t affect it.'
+            : 'Nothing is published yet: a lead reviews it and decides. It is proposed as it is now' +
               (drafts ? ', with your unsaved change.' : '.')
         }}
       </p>

@@ -87,7 +87,7 @@ function came({ newIndex }: Dropped) {
   order.value = order.value.filter((one, index) => one !== id || index === newIndex)
   give(id)
 }
-/** What went to the list beside stays here too when it was let go with Ctrl. */
+/** What went to the list beside stays here too when it was dropped with Ctrl. */
 function went({ originalEvent }: Dropped) {
   if (originalEvent?.ctrlKey || originalEvent?.metaKey) order.value = [...props.ids]
   else give()

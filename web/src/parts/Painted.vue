@@ -109,7 +109,7 @@ function key(event: KeyboardEvent) {
       @load="loaded"
     />
     <span v-if="problem" class="problem" role="alert">{{ problem }}</span>
-    <span v-else-if="offline && behind" class="waiting">the last stroke; waiting for the connection</span>
+    <span v-else-if="offline && behind" class="waiting">last stroke; waiting for the connection</span>
   </span>
 </template>
 

@@ -98,7 +98,7 @@ const {
       ><label>After<el-input v-model="rules.suffix" size="small" aria-label="After the name" /></label>
       <label
         >Letters<el-select v-model="rules.case" size="small" aria-label="Letters"
-          ><el-option value="keep" label="as they are" /><el-option value="lower" label="small" /><el-option
+          ><el-option value="keep" label="unchanged" /><el-option value="lower" label="small" /><el-option
             value="upper"
             label="capital" /><el-option value="title" label="Each Word" /><el-option
             value="sentence"

@@ -58,8 +58,8 @@ const { busy, problem, go } = useDeed(async () => {
 
 <template>
   <FormDialog
-    title="Take changes back"
-    :deed="ready ? `Take ${count} ${count === 1 ? 'brush' : 'brushes'} back` : 'Counting…'"
+    title="Reset brushes"
+    :deed="ready ? `Reset ${count} ${count === 1 ? 'brush' : 'brushes'}` : 'Counting…'"
     width="760px"
     :busy="busy"
     :ready="!!count"
@@ -67,21 +67,22 @@ const { busy, problem, go } = useDeed(async () => {
     @submit="go"
     @close="emit('close')"
   >
-    <el-radio-group v-model="to" aria-label="Back to">
-      <el-radio value="home">to home</el-radio><el-radio value="current">to the current edition (drafts only)</el-radio
-      ><el-radio value="received">to the first edition</el-radio>
+    <el-radio-group v-model="to" aria-label="Reset to">
+      <el-radio value="home">to the baseline</el-radio
+      ><el-radio value="current">to the current version (drafts only)</el-radio
+      ><el-radio value="received">to the first version</el-radio>
     </el-radio-group>
-    <p class="soft">What was saved stays among the editions, and this can be undone.</p>
+    <p class="soft">Saved versions are kept, and this can be undone.</p>
     <div class="rows">
       <div class="row head soft"><span /><span>Brush</span><span>Now</span><span>Then</span></div>
       <OneScale v-for="row in rows" :key="row.id"
         ><label class="row">
-          <el-checkbox :model-value="chosen.has(row.id)" :aria-label="`Take ${row.name} back`" @change="flip(row.id)" />
+          <el-checkbox :model-value="chosen.has(row.id)" :aria-label="`Reset ${row.name}`" @change="flip(row.id)" />
           <span
             ><b>{{ row.name }}</b
             ><br /><span class="soft small"
-              >{{ row.draft ? 'unsaved change' : row.mine ? 'saved since' : 'saved since, by somebody else' }}, back to
-              edition {{ row.to }}<br />{{ row.words.join(', ') }}</span
+              >{{ row.draft ? 'unsaved change' : row.mine ? 'saved since' : 'saved since by somebody else' }}, back to
+              version {{ row.to }}<br />{{ row.words.join(', ') }}</span
             ></span
           >
           <Strip :fingerprint="row.before" :greatest="row.greatest[0]" :label="`${row.name} now`" />

@@ -104,9 +104,9 @@ const deed = computed(() =>
       </div>
     </template>
     <template #beside>
-      <el-radio-group v-model="as" class="grow" aria-label="How to keep it"
+      <el-radio-group v-model="as" class="grow" aria-label="How to save it"
         ><el-radio value="drafts">as my drafts</el-radio
-        ><el-radio value="editions">as next editions, for everybody</el-radio></el-radio-group
+        ><el-radio value="editions">as new versions, for everybody</el-radio></el-radio-group
       >
     </template>
   </FormDialog>

@@ -10,7 +10,7 @@ defineEmits<{ section: []; split: []; shift: [by: 1 | -1]; out: [] }>()
       v-if="sections"
       class="plain small"
       data-key="section"
-      :aria-label="`A section from ${name} on`"
+      :aria-label="`Start a section at ${name}`"
       @click="$emit('section')"
     >
       section
@@ -31,6 +31,6 @@ defineEmits<{ section: []; split: []; shift: [by: 1 | -1]; out: [] }>()
     <button class="plain" data-key="down" :disabled="last" :aria-label="`Move ${name} down`" @click="$emit('shift', 1)">
       ↓
     </button>
-    <button class="plain" data-key="out" :aria-label="`Take ${name} out`" @click="$emit('out')">✕</button>
+    <button class="plain" data-key="out" :aria-label="`Remove ${name}`" @click="$emit('out')">✕</button>
   </div>
 </template>

@@ -28,10 +28,10 @@ const pictures = computed(() => {
   <el-checkbox-group v-model="chosen" aria-label="Groups to copy"
     ><el-checkbox v-for="{ name, title } in all" :key="name" :value="name" :label="title"
   /></el-checkbox-group>
-  <p class="soft small">Mark brings the tip along, Surface the grain.</p>
+  <p class="soft small">Tip includes the tip itself, Grain the grain.</p>
   <p v-if="pictures.length" class="line">
     <span v-for="one in pictures" :key="one" class="picture"
-      ><PartPicture :reference="one" label="comes along" :side="64"
+      ><PartPicture :reference="one" label="included" :side="64"
     /></span>
   </p>
 </template>

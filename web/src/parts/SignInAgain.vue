@@ -30,22 +30,21 @@ const leave = () => window.location.assign('/')
   >
     <form @submit.prevent="enter">
       <p v-if="signedOut.insteadOf">
-        {{ signedOut.insteadOf }} is signed in here now. Your page still shows what {{ session.person?.name }} was
-        doing, and it waits.
+        {{ signedOut.insteadOf }} is signed in here now. This page still shows the work of {{ session.person?.name }}.
       </p>
-      <p v-else>
-        Your session has ended, in another window or by itself. What you were doing is still here and goes on once you
-        are signed in.
-      </p>
+      <p v-else>Your session has ended. Your work is still here; sign in to continue.</p>
       <label
         >Password of {{ session.person?.name
         }}<el-input v-model="password" v-focus type="password" autocomplete="current-password" name="password-again"
       /></label>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <div class="line end">
-        <button type="button" class="plain" @click="leave">leave this page instead</button
-        ><span class="grow" /><el-button type="primary" native-type="submit" :loading="busy" :disabled="!password"
-          >Sign in and go on</el-button
+        <button type="button" class="plain" @click="leave">Leave this page</button><span class="grow" /><el-button
+          type="primary"
+          native-type="submit"
+          :loading="busy"
+          :disabled="!password"
+          >Sign in</el-button
         >
       </div>
     </form>

@@ -6,7 +6,7 @@ import { useSession } from '../stores/session'
 import { useToast } from '../stores/toast'
 import { day } from './when'
 
-/** A person's tokens: each lets a program act for them, until it is taken back. */
+/** A person's tokens: each lets a program act for them, until it is revoked. */
 const emit = defineEmits<{ close: [] }>()
 const toast = useToast()
 const tokens = ref<components['schemas']['Token'][]>([])
@@ -30,7 +30,7 @@ const wish = () => ({
 })
 const ends = (one: components['schemas']['Token']) => (one.ends_at ? `, ends ${day(one.ends_at)}` : '')
 const reach = (one: components['schemas']['Token']) =>
-  [one.scope === 'read' ? 'reads' : 'all you may', one.limit].filter(Boolean).join(', ')
+  [one.scope === 'read' ? 'reads' : 'everything you can do', one.limit].filter(Boolean).join(', ')
 const make = () =>
   toast.attempt(async () => {
     fresh.value = (await of(api.POST('/api/tokens', { body: wish() }))).token
@@ -41,48 +41,48 @@ const drop = (id: number) =>
   toast.attempt(async () => {
     await of(api.DELETE('/api/tokens/{id}', { params: { path: { id } } }))
     await load()
-    toast.done('The token is taken back. Programs that used it are shut out.')
+    toast.done('Token revoked. Programs that used it no longer have access.')
   })
 </script>
 
 <template>
-  <el-dialog model-value title="Tokens for programs" width="640px" @close="emit('close')" @opened="field?.focus()">
+  <el-dialog model-value title="Access tokens" width="640px" @close="emit('close')" @opened="field?.focus()">
     <p class="soft">
       The command line (<code>fobrel import</code>, <code>export</code> …) acts for you with a token:
       <code>export FOBREL_TOKEN=…</code>
     </p>
     <p v-if="fresh" class="fresh" role="status">
-      This is shown only now. Copy it:<br /><code>{{ fresh }}</code>
+      Copy it now; it won’t be shown again:<br /><code>{{ fresh }}</code>
     </p>
     <div v-for="one in tokens" :key="one.id" class="line one">
       <b>{{ one.name }}</b><span class="soft"
         >{{ reach(one) }}; made {{ day(one.at) }}, used {{ day(one.used_at, 'never') }}{{ ends(one) }}</span
-      ><span class="grow" /><button class="plain" :aria-label="`Take back ${one.name}`" @click="drop(one.id)">
-        take back
+      ><span class="grow" /><button class="plain" :aria-label="`Revoke ${one.name}`" @click="drop(one.id)">
+        Revoke
       </button>
     </div>
     <form class="line" @submit.prevent="make">
       <el-input
         ref="field"
         v-model="name"
-        placeholder="What it is for, such as: nightly backup"
+        placeholder="Purpose, e.g. nightly backup"
         aria-label="What the token is for"
         maxlength="60"
       />
-      <select v-model="scope" aria-label="What it may">
-        <option value="write">all you may</option>
-        <option value="read">only read</option>
+      <select v-model="scope" aria-label="What it can do">
+        <option value="write">everything you can do</option>
+        <option value="read">read only</option>
       </select>
-      <select v-model="limit" aria-label="Where it counts">
+      <select v-model="limit" aria-label="Where it applies">
         <option value="">all libraries</option>
         <option v-for="one in session.libraries" :key="one.id" :value="one.id">{{ one.name }}</option>
       </select>
-      <select v-model="days" aria-label="How long it counts">
-        <option value="">for ever</option>
+      <select v-model="days" aria-label="How long it lasts">
+        <option value="">No limit</option>
         <option :value="30">30 days</option>
         <option :value="365">a year</option>
       </select>
-      <el-button native-type="submit" :disabled="!name.trim()">Make a token</el-button>
+      <el-button native-type="submit" :disabled="!name.trim()">Create token</el-button>
     </form>
   </el-dialog>
 </template>

@@ -35,8 +35,8 @@ function more(what: Question | (typeof DIALOGS)[number]) {
         v-for="preset in tray.presets"
         :key="preset.id"
         class="mini"
-        :title="`Put ${preset.name} back`"
-        :aria-label="`Put ${preset.name} back`"
+        :title="`Deselect ${preset.name}`"
+        :aria-label="`Deselect ${preset.name}`"
         @click="tray.toggle(preset.id)"
       >
         <Strip :fingerprint="preset.fingerprint" :label="preset.name" />
@@ -44,7 +44,7 @@ function more(what: Question | (typeof DIALOGS)[number]) {
       <span v-if="tray.ids.length > tray.presets.length" class="soft"
         >and {{ tray.ids.length - tray.presets.length }} more</span
       >
-      <span v-if="!tray.ids.length" class="soft">Pick brushes with Space or the + beside them; they gather here.</span>
+      <span v-if="!tray.ids.length" class="soft">Select brushes with Space or +; they gather here.</span>
     </div>
     <template v-if="tray.ids.length">
       <button class="plain" @click="tray.clear()">Clear</button>
@@ -63,15 +63,15 @@ function more(what: Question | (typeof DIALOGS)[number]) {
         <template #dropdown
           ><el-dropdown-menu>
             <template v-if="session.mayEdit"
-              ><el-dropdown-item command="family">Put in a family…</el-dropdown-item
-              ><el-dropdown-item command="label">Work state…</el-dropdown-item
+              ><el-dropdown-item command="family">Set category…</el-dropdown-item
+              ><el-dropdown-item command="label">Set status…</el-dropdown-item
               ><el-dropdown-item command="duplicate">Duplicate…</el-dropdown-item
               ><el-dropdown-item command="fit">Fit to canvas…</el-dropdown-item
-              ><el-dropdown-item command="copy">Copy settings to them…</el-dropdown-item
+              ><el-dropdown-item command="copy">Copy settings to these…</el-dropdown-item
               ><el-dropdown-item command="hide">Hide…</el-dropdown-item></template
             >
-            <el-dropdown-item command="offer">Offer…</el-dropdown-item>
-            <el-dropdown-item command="take">Take into another library…</el-dropdown-item>
+            <el-dropdown-item command="offer">Propose…</el-dropdown-item>
+            <el-dropdown-item command="take">Copy to another library…</el-dropdown-item>
             <el-dropdown-item command="proof">Proof sheet…</el-dropdown-item>
           </el-dropdown-menu></template
         >

@@ -21,12 +21,12 @@ const NONE = 'none'
 const word = ref(['family', 'label'].includes(props.asking) ? NONE : '')
 const place = ref<number | 'end'>('end')
 const questions: Record<Question, [title: string, deed: string, ask: string]> = {
-  bundle: ['Make a bundle', 'Make it', 'Name of the bundle'],
-  tag: ['Tag', 'Tag', 'A tag that is here, or a new one'],
-  set: ['Add to set', 'Add', 'A set that is here, or a new one'],
-  family: ['Put in a family', 'Put there', 'Family'],
-  label: ['Work state', 'Set', 'Work state'],
-  hide: ['Hide in the Attic', 'Hide', ''],
+  bundle: ['New bundle', 'Create', 'Name of the bundle'],
+  tag: ['Tag', 'Tag', 'Existing or new tag'],
+  set: ['Add to set', 'Add', 'Existing or new set'],
+  family: ['Set category', 'Set', 'Family'],
+  label: ['Status', 'Set', 'Status'],
+  hide: ['Hide brushes', 'Hide', ''],
   duplicate: ['Duplicate', 'Duplicate', ''],
 }
 
@@ -85,7 +85,7 @@ const deeds: Record<Question, () => Promise<unknown>> = {
     const made = await of(
       api.POST('/api/libraries/{library}/bundles', { ...library.path(), body: { name: word.value.trim(), ...body() } }),
     )
-    toast.done(`The bundle “${made.name}” holds ${count(made.preset_ids.length)}.`)
+    toast.done(`Bundle “${made.name}” created with ${count(made.preset_ids.length)}.`)
     await router.push({ name: 'bundles', query: { bundle: made.id } })
   },
   async set() {
@@ -135,11 +135,11 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) => {
     @close="emit('close')"
   >
     <p v-if="asking === 'hide'" class="soft">
-      They go from the Wall to the Attic and can be brought back. Sets and start plans keep their places.
+      Hidden brushes can be restored any time. They keep their places in sets and start-up plans.
     </p>
     <UsedWhere v-if="asking === 'hide'" :ids="tray.ids" />
     <p v-else-if="asking === 'duplicate'" class="soft">
-      Each is copied under its next number, with its tags, family and work state.
+      Each copy gets the next number and keeps its tags, category and status.
     </p>
     <el-input
       v-if="asking === 'bundle'"
@@ -154,7 +154,7 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) => {
       filterable
       default-first-option
       :aria-label="questions[asking][2]"
-      ><el-option :value="NONE" label="no family" /><el-option
+      ><el-option :value="NONE" label="no category" /><el-option
         v-for="one in familyNames"
         :key="one.id"
         :value="String(one.id)"
@@ -183,8 +183,7 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) => {
       v-if="asking === 'tag' && library.workStates.some(({ name }) => name.toLowerCase() === word.trim().toLowerCase())"
       class="soft"
     >
-      “{{ word.trim() }}” is a work state as well. To set that, take Work state under More; a tag of the same name is
-      another thing.
+      “{{ word.trim() }}” is also a status. To set the status, choose Set status under More.
     </p>
     <label v-if="asking === 'set' && target" class="soft"
       >Place<el-select v-model="place" aria-label="Place in the set" filterable default-first-option

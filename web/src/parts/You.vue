@@ -26,7 +26,7 @@ onMounted(() => toast.attempt(async () => take(await of(api.GET('/api/me')))))
 const { problem: unnamed, go: rename } = useDeed(async () => {
   take(await of(api.PUT('/api/me', { body: { name: name.value } })))
   await session.load()
-  toast.done('Your name is changed, wherever it stands.')
+  toast.done('Name changed.')
 })
 const {
   busy,
@@ -37,7 +37,7 @@ const {
   take(await of(api.PUT('/api/me/password', { body })))
   now.value = password.value = ''
   endTokens.value = false
-  toast.done('Your password is changed. Everywhere else you were signed in, you are signed out.')
+  toast.done('Password changed. You’ve been signed out everywhere else.')
 })
 const endAll = () => toast.attempt(async () => take(await of(api.DELETE('/api/me/sessions'))))
 const end = (item: number) =>
@@ -48,7 +48,7 @@ const end = (item: number) =>
   <el-dialog model-value title="You" width="560px" @close="emit('close')">
     <template v-if="me">
       <form class="line" @submit.prevent="rename">
-        <label class="grow">Your name, as others see it<el-input v-model="name" maxlength="60" /></label
+        <label class="grow">Display name<el-input v-model="name" maxlength="60" /></label
         ><el-button native-type="submit" :disabled="!name.trim() || name === me.name">Change</el-button>
       </form>
       <p class="soft">You sign in as {{ me.login }}.</p>
@@ -73,9 +73,9 @@ const end = (item: number) =>
       <div v-for="one in me.sessions" :key="one.id" class="line one">
         <b>{{ one.from }}</b><span class="soft">since {{ moment(one.at) }}, last seen {{ moment(one.seen_at) }}</span
         ><span class="grow" /><span v-if="one.here" class="soft">here</span
-        ><button v-else class="plain" @click="end(one.id)">sign out there</button>
+        ><button v-else class="plain" @click="end(one.id)">Sign out</button>
       </div>
-      <el-button v-if="me.sessions.length > 1" @click="endAll">Sign out everywhere but here</el-button>
+      <el-button v-if="me.sessions.length > 1" @click="endAll">Sign out everywhere else</el-button>
     </template>
   </el-dialog>
 </template>

@@ -63,7 +63,7 @@ export const useSession = defineStore('session', () => {
     if (one && one.role !== role) one.role = role as typeof one.role
   })
 
-  /** What the library's sizes are held against; for leads to change. */
+  /** What the library's sizes are compared with; for leads to change. */
   async function paintOn(canvas: { width: number; height: number }) {
     const { canvas: now } = await of(
       api.PUT('/api/libraries/{library}/canvas', { params: { path: { library: libraryId.value! } }, body: canvas }),

@@ -28,7 +28,7 @@ export const useToast = defineStore('toast', () => {
     show(
       error instanceof Refused || (own && error instanceof Error)
         ? error.message
-        : `Something went wrong in this page: ${String(error)}. Reload it and try again.`,
+        : `Something went wrong: ${String(error)}. Reload it and try again.`,
       'problem',
     )
 

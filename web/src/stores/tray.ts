@@ -4,7 +4,7 @@ import { computed, watch } from 'vue'
 import { useLibrary } from './library'
 import { useSession } from './session'
 
-/** The presets picked so far; kept for each library until put back. */
+/** The presets picked so far; kept for each library until deselected. */
 export const useTray = defineStore('tray', () => {
   const library = useLibrary()
   const session = useSession()

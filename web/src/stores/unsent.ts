@@ -64,7 +64,7 @@ export const useUnsent = defineStore('unsent', () => {
     for (const { key, preset, unsent } of waiting()) {
       try {
         await send(key, preset, unsent)
-        useToast().done(`What you tuned on “${unsent.was.name}” before is kept now, as your draft.`)
+        useToast().done(`Your earlier changes to “${unsent.was.name}” are now saved as a draft.`)
       } catch (error) {
         const refused = error instanceof Refused && error.status > 0 && error.status !== 403
         if (refused) localStorage.removeItem(key)

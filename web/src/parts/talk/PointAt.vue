@@ -43,7 +43,7 @@ function key(event: KeyboardEvent) {
     :type="moves ? 'button' : undefined"
     class="point"
     :class="{ moves }"
-    :aria-label="moves ? 'Point at a place of the stroke: press it, or use the arrow keys' : undefined"
+    :aria-label="moves ? 'Point at a spot on the stroke: click it, or use the arrow keys' : undefined"
     @click="press"
     @keydown="key"
   >

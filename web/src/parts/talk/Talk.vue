@@ -62,16 +62,16 @@ const takeBack = (one: Comment) =>
 </script>
 
 <template>
-  <section class="talk" aria-label="What is said about it">
+  <section class="talk" aria-label="Comments">
     <div v-for="one in said" :key="one.id" class="one">
       <span class="soft small"
-        >{{ one.by }}, {{ moment(one.at) }}{{ one.edition ? `, about edition ${one.edition}` : '' }}
-        <button v-if="one.by_id === session.person?.id" class="plain small" @click="takeBack(one)">take back</button>
+        >{{ one.by }}, {{ moment(one.at) }}{{ one.edition ? `, about version ${one.edition}` : '' }}
+        <button v-if="one.by_id === session.person?.id" class="plain small" @click="takeBack(one)">Delete</button>
       </span>
       <PointAt
         v-if="one.fingerprint && one.x !== null && one.y !== null"
         :fingerprint="one.fingerprint"
-        :label="`edition ${one.edition}, where ${one.by} points`"
+        :label="`version ${one.edition}, where ${one.by} points`"
         :at="{ x: one.x, y: one.y }"
       />
       <div class="text">{{ one.text }}</div>
@@ -81,7 +81,7 @@ const takeBack = (one: Comment) =>
         v-if="pointed && fingerprint"
         v-model:at="place"
         :fingerprint="fingerprint"
-        :label="`edition ${edition}`"
+        :label="`version ${edition}`"
         moves
       />
       <el-input
@@ -89,13 +89,13 @@ const takeBack = (one: Comment) =>
         type="textarea"
         :autosize="{ minRows: 1, maxRows: 5 }"
         maxlength="2000"
-        placeholder="Say something; @name tells somebody"
-        aria-label="Say something about it"
+        placeholder="Write a comment; @name notifies somebody"
+        aria-label="Write a comment"
         @keydown.ctrl.enter="say"
       />
       <div class="line">
-        <el-checkbox v-if="edition" v-model="pointed" :label="`about edition ${edition}`" />
-        <span class="grow" /><el-button size="small" native-type="submit" :disabled="!text.trim()">Say it</el-button>
+        <el-checkbox v-if="edition" v-model="pointed" :label="`about version ${edition}`" />
+        <span class="grow" /><el-button size="small" native-type="submit" :disabled="!text.trim()">Post</el-button>
       </div>
     </form>
   </section>

@@ -66,54 +66,56 @@ const destroy = () =>
 <template>
   <div class="page">
     <div class="line head">
-      <h1>Attic</h1>
+      <h1>Hidden</h1>
       <span class="soft"
-        >hidden brushes wait here;
-        <RouterLink :to="{ name: 'parts', query: { only: 'hidden' } }">parts that were thrown away</RouterLink> beside
-        them on their shelf</span
+        >Hidden brushes, kept until restored or deleted.
+        <RouterLink :to="{ name: 'parts', query: { only: 'hidden' } }">Deleted tips and grains</RouterLink> are listed
+        under Tips and grains</span
       ><span class="grow" /><el-button :disabled="!ids.length" type="primary" @click="back"
-        >Bring back · {{ ids.length }}</el-button
-      ><el-button v-if="session.library?.role === 'lead'" :disabled="!ids.length" @click="ask">Destroy…</el-button>
+        >Restore ({{ ids.length }})</el-button
+      ><el-button v-if="session.library?.role === 'lead'" :disabled="!ids.length" @click="ask"
+        >Delete permanently…</el-button
+      >
     </div>
     <p v-if="days" class="soft" :role="tonight.length ? 'status' : undefined">
-      What nothing uses is destroyed after {{ days }} days, as this library’s
-      <RouterLink v-if="session.library?.role === 'lead'" :to="{ name: 'storage' }">upkeep</RouterLink
-      ><template v-else>upkeep</template> says{{
+      Unused brushes are deleted after {{ days }} days, as set under
+      <RouterLink v-if="session.library?.role === 'lead'" :to="{ name: 'storage' }">storage</RouterLink
+      ><template v-else>storage</template> says{{
         tonight.length
           ? `: in the coming night ${tonight.length}, ${tonight
               .slice(0, 5)
               .map(({ name }) => name)
               .join(', ')}${tonight.length > 5 ? ' …' : ''}.`
-          : '; none in the coming night.'
+          : '; none tonight.'
       }}
     </p>
     <label v-if="rows && rows.length > 1" class="row every"
       ><el-checkbox
         :model-value="all"
         :indeterminate="chosen.size > 0 && !all"
-        aria-label="Choose all"
+        aria-label="Select all"
         @change="flipAll"
       /><span class="soft">all {{ rows.length }}</span></label
     >
     <label v-for="row in rows" :key="row.id" class="row"
-      ><el-checkbox :model-value="chosen.has(row.id)" :aria-label="`Choose ${row.name}`" @change="flip(row.id)" /><Strip
+      ><el-checkbox :model-value="chosen.has(row.id)" :aria-label="`Select ${row.name}`" @change="flip(row.id)" /><Strip
         :fingerprint="row.fingerprint"
         :label="row.name"
         lazy
       /><b>{{ row.name }}</b
-      ><span class="soft">{{ row.size }} px · edition {{ row.edition }}</span
+      ><span class="soft">{{ row.size }} px · version {{ row.edition }}</span
       ><span class="soft small"
         >hidden by {{ row.by ?? 'somebody' }}, {{ day(row.at)
-        }}{{ row.goes_at ? `; goes on ${day(row.goes_at)}` : '' }}</span
+        }}{{ row.goes_at ? `; will be deleted on ${day(row.goes_at)}` : '' }}</span
       ></label
     >
     <div v-if="rows && !rows.length" class="empty">
-      <p>The Attic is empty. What you hide from the Wall waits here until it is brought back or destroyed.</p>
+      <p>No hidden brushes. Those you hide are kept until you restore or delete them.</p>
     </div>
     <FormDialog
       v-if="asking"
-      title="Destroy for good"
-      :deed="`Destroy ${ids.length}`"
+      title="Delete permanently"
+      :deed="`Delete ${ids.length}`"
       cancel="Keep them"
       :ready="sure"
       danger
@@ -122,15 +124,15 @@ const destroy = () =>
       @close="asking = false"
     >
       <p>
-        {{ ids.length === 1 ? 'This brush' : `These ${ids.length} brushes` }} and all their editions will be gone.
-        Nothing brings them back.
+        {{ ids.length === 1 ? 'This brush' : `These ${ids.length} brushes` }} and all their versions will be deleted.
+        This can’t be undone.
       </p>
       <UsedWhere :ids="ids" />
       <el-input
         v-if="ids.length > MANY"
         v-model="typed"
-        :placeholder="`Type ${ids.length} to destroy all of them`"
-        :aria-label="`Type ${ids.length} to destroy all of them`"
+        :placeholder="`Type ${ids.length} to confirm`"
+        :aria-label="`Type ${ids.length} to confirm`"
       />
     </FormDialog>
   </div>

@@ -18,9 +18,9 @@ const put = (key: string, value: unknown) =>
   bench.tune(withValue(document.value!, ['about', key], value), `about.${key}`)
 /** What makes a brush findable, a line each. */
 const SAID = {
-  purpose: { title: 'What for', such: 'such as: far rain, laid over a finished sky' },
-  ground: { title: 'Ground', such: 'such as: mid grey, a finished wash' },
-  sizes: { title: 'Size', such: 'such as: 20 to 60 px' },
+  purpose: { title: 'Use', such: 'e.g. far rain over a finished sky' },
+  ground: { title: 'Ground', such: 'e.g. mid grey, a finished wash' },
+  sizes: { title: 'Size', such: 'e.g. 20 to 60 px' },
 }
 const NONE = ''
 const choosing = ref(false)
@@ -78,7 +78,7 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
           maxlength="300"
           :placeholder="one.such"
           @update:model-value="put(key, $event || undefined)"
-        /><span v-else>{{ about[key] || 'not said' }}</span>
+        /><span v-else>{{ about[key] || 'not set' }}</span>
       </template>
       <label class="soft" for="about-notes">Notes</label>
       <el-input
@@ -89,7 +89,7 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
         :rows="3"
         aria-label="Notes"
         maxlength="10000"
-        placeholder="What it is good for"
+        placeholder="What it’s good for"
         @update:model-value="put('notes', $event)"
       /><span v-else>{{ about.notes || 'none' }}</span> <span class="soft">Author</span
       ><el-input
@@ -106,23 +106,22 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
           aria-label="Licence"
           :fetch-suggestions="licences"
           maxlength="100"
-          placeholder="none, or an SPDX identifier"
+          placeholder="SPDX identifier, e.g. CC-BY-4.0"
           @update:model-value="put('licence', $event)" /></span
       ><span v-else>{{ about.licence || 'none' }}</span>
       <span class="soft">Picture</span>
       <div class="line">
         <span v-if="about.picture" class="picture"
-          ><PartPicture :reference="about.picture" :side="64" label="The picture beside the strip" /></span
-        ><span v-else class="soft">none; the strip stands for it</span>
+          ><PartPicture :reference="about.picture" :side="64" label="Preview picture" /></span
+        ><span v-else class="soft">none (the strip is shown)</span>
         <template v-if="mayEdit"
-          ><button class="plain" @click="choosing = true">{{ about.picture ? 'another…' : 'choose…' }}</button
-          ><button v-if="about.picture" class="plain" @click="put('picture', undefined)">take it away</button></template
+          ><button class="plain" @click="choosing = true">{{ about.picture ? 'Change…' : 'choose…' }}</button
+          ><button v-if="about.picture" class="plain" @click="put('picture', undefined)">Remove</button></template
         >
       </div>
     </div>
     <p v-if="mayEdit" class="soft small">
-      These are saved with the next edition, and kept as your draft until then. What follows counts at once, for
-      everybody:
+      Saved with the next version; until then part of your draft. The following apply at once, for everybody:
     </p>
     <div class="fields">
       <span class="soft">Tags</span>
@@ -138,26 +137,26 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
         @update:model-value="setTags"
         ><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select
       ><span v-else>{{ tags.join(', ') || 'none' }}</span>
-      <span class="soft">Family</span>
+      <span class="soft">Category</span>
       <el-select
         v-if="mayEdit"
         :model-value="detail!.preset.family_id ?? NONE"
         filterable
         default-first-option
         :empty-values="[null]"
-        aria-label="Family"
+        aria-label="Category"
         @update:model-value="sort('family', $event)"
-        ><el-option :value="NONE" label="no family" /><el-option
+        ><el-option :value="NONE" label="no category" /><el-option
           v-for="one in library.families"
           :key="one.id"
           :value="one.id"
           :label="one.name" /></el-select
       ><span v-else>{{ library.familyById.get(detail!.preset.family_id ?? 0)?.name ?? 'none' }}</span>
-      <span class="soft">Work state</span>
+      <span class="soft">Status</span>
       <el-select
         v-if="mayEdit"
         :model-value="detail!.preset.label_id ?? NONE"
-        aria-label="Work state"
+        aria-label="Status"
         :empty-values="[null]"
         @update:model-value="sort('label', $event)"
         ><el-option :value="NONE" label="none" /><el-option
@@ -166,7 +165,7 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
           :value="one.id"
           :label="one.name" /></el-select
       ><span v-else>{{ library.workStateById.get(detail!.preset.label_id ?? 0)?.name ?? 'none' }}</span>
-      <span class="soft">In sets</span><span>{{ isSet }}</span> <span class="soft">On seats</span
+      <span class="soft">In sets</span><span>{{ isSet }}</span> <span class="soft">On desks</span
       ><span>{{ detail!.seats.join(', ') || 'none' }}</span>
     </div>
     <PictureDialog v-if="choosing" @close="choosing = false" />

@@ -25,17 +25,22 @@ const asPicture = () => pad.toast.attempt(async () => (picture.value = await pro
 
 <template>
   <template v-if="pad.session.mayEdit">
-    <button class="plain" :disabled="!wanted" title="Make a mark of what lies here, in the tip maker" @click="asMark">
-      as a mark
+    <button
+      class="plain"
+      :disabled="!wanted"
+      title="Turn what is on the pad into a tip in the Tip maker"
+      @click="asMark"
+    >
+      Use as tip
     </button>
     <button
       v-if="pad.id"
       class="plain"
       :disabled="!wanted"
-      title="Let it stand for the brush, beside its strip"
+      title="Use what is on the pad as the brush’s preview picture"
       @click="asPicture"
     >
-      as its picture
+      Use as preview
     </button>
     <PictureDialog v-if="picture" :painted="picture" @close="picture = undefined" />
   </template>

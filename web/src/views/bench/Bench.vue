@@ -32,7 +32,7 @@ const picked = computed(() => tray.ids.filter((id) => id !== bench.id))
 function take(from: Document, groups: Group[]) {
   bench.tune({ ...document.value!, ...Object.fromEntries(groups.map((name) => [name, from[name]])) })
   const count = groups.length === 1 ? 'One group' : `${groups.length} groups`
-  bench.toast.done(`${count} of “${from.name}” taken over, kept as your draft.`)
+  bench.toast.done(`${count} copied from “${from.name}” into your draft.`)
 }
 
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
@@ -50,7 +50,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 <template>
   <div v-if="bench.missing.value" class="empty" role="alert">
     <p>{{ bench.missing.value }}</p>
-    <el-button type="primary" @click="bench.router.push({ name: 'brushes' })">To the Wall</el-button>
+    <el-button type="primary" @click="bench.router.push({ name: 'brushes' })">Go to Brushes</el-button>
   </div>
   <div v-else-if="detail && document" class="bench">
     <BenchHead ref="head" @open="open = $event" />
@@ -68,11 +68,11 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
       @close="open = undefined"
       @done="bench.load()"
     >
-      <p class="line"><button class="plain" @click="open = 'take'">take them from another brush instead</button></p>
+      <p class="line"><button class="plain" @click="open = 'take'">Copy from another brush</button></p>
     </CopyDialog>
     <TakeDialog v-else-if="open === 'copy' || open === 'take'" :into="document" @close="open = undefined" @take="take">
       <p v-if="picked.length" class="line">
-        <button class="plain" @click="open = 'copy'">copy to the {{ picked.length }} in the tray instead</button>
+        <button class="plain" @click="open = 'copy'">Copy to the {{ picked.length }} in the tray</button>
       </p>
     </TakeDialog>
     <MyHand v-if="open === 'hand'" @close="open = undefined" />

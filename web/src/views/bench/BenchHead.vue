@@ -29,9 +29,9 @@ const said = computed(() => {
   const kept_ = {
     kept: dirty.value ? 'kept' : '',
     keeping: 'keeping…',
-    'not kept': 'not kept yet, waits in this browser',
+    'not saved': 'not saved yet; kept in this browser',
   }[kept.value]
-  return kept.value !== 'kept' && offline.value ? 'waits for the connection, kept in this browser' : kept_
+  return kept.value !== 'kept' && offline.value ? 'offline; kept in this browser' : kept_
 })
 
 function ask(what: 'edition' | 'brush') {
@@ -70,9 +70,9 @@ function closeBack() {
 const backWord = computed(
   () =>
     ({
-      home: `home, edition ${detail.value!.preset.home}`,
-      current: `edition ${detail.value!.preset.edition}`,
-      received: `the first edition, ${detail.value!.origin === 'received' ? 'as received' : 'as made'}`,
+      home: `the baseline, version ${detail.value!.preset.home}`,
+      current: `version ${detail.value!.preset.edition}`,
+      received: `the first version, ${detail.value!.origin === 'received' ? 'as received' : 'as made'}`,
     })[bench.back.value],
 )
 const mayGoBack = computed(
@@ -92,7 +92,7 @@ defineExpose({ ask, rename: () => name.value?.begin() })
     <button
       class="plain star"
       :aria-pressed="detail!.preset.favourite"
-      :title="detail!.preset.favourite ? 'Among your favourites' : 'Keep among your favourites'"
+      :title="detail!.preset.favourite ? 'Remove from favourites' : 'Add to favourites'"
       aria-label="Favourite"
       @click="bench.favourite()"
     >
@@ -106,21 +106,21 @@ defineExpose({ ask, rename: () => name.value?.begin() })
       >{{ bench.others.value.join(' and ') }} {{ bench.others.value.length > 1 ? 'have' : 'has' }} it on the Bench
       too</span
     >
-    <span v-if="detail!.hidden" class="missing" title="It is hidden from the Wall; bring it back there"
-      >in the Attic</span
+    <span v-if="detail!.hidden" class="missing" title="This brush is hidden; restore it under Brushes › Hidden"
+      >hidden</span
     >
     <span
       v-if="detail!.locked_by"
       class="locked"
-      :title="`Locked by ${detail!.locked_by}: only a lead saves its next edition`"
+      :title="`Locked by ${detail!.locked_by}: only a lead can save a new version`"
       >locked</span
     >
     <template v-if="mayEdit">
       <button
         class="plain step"
         :disabled="!room.back"
-        aria-label="A step back"
-        title="A step back (Ctrl Z)"
+        aria-label="Undo"
+        title="Undo (Ctrl Z)"
         @click="bench.step('back')"
       >
         ↶
@@ -128,30 +128,30 @@ defineExpose({ ask, rename: () => name.value?.begin() })
       <button
         class="plain step"
         :disabled="!room.forth"
-        aria-label="A step forth"
-        title="A step forth (Ctrl Shift Z)"
+        aria-label="Redo"
+        title="Redo (Ctrl Shift Z)"
         @click="bench.step('forth')"
       >
         ↷
       </button>
       <span
         class="soft said"
-        :class="{ late: kept === 'not kept' }"
+        :class="{ late: kept === 'not saved' }"
         role="status"
-        title="A change is kept as your draft the moment it happens"
+        title="Changes are saved to your draft at once"
         >{{ said }}</span
       >
     </template>
     <span class="grow" />
     <button v-if="overtaken" class="overtaken" @click="bringTogether">
-      Edition {{ detail!.preset.edition }} came meanwhile: bring together…
+      Version {{ detail!.preset.edition }} is newer: merge…
     </button>
     <template v-if="mayEdit">
       <el-dropdown trigger="click">
-        <button class="plain">take back ▾</button>
+        <button class="plain">Reset ▾</button>
         <template #dropdown
           ><el-dropdown-menu>
-            <el-dropdown-item :disabled="!dirty || busy" @click="discard">Discard my change</el-dropdown-item>
+            <el-dropdown-item :disabled="!dirty || busy" @click="discard">Discard draft</el-dropdown-item>
             <el-dropdown-item :disabled="busy || !mayGoBack" @click="askBack"
               >Reset to {{ backWord }}…</el-dropdown-item
             >
@@ -166,24 +166,24 @@ defineExpose({ ask, rename: () => name.value?.begin() })
             <el-dropdown-item @click="name?.begin()">Rename</el-dropdown-item>
             <el-dropdown-item @click="$emit('open', 'about')">About this brush…</el-dropdown-item>
             <el-dropdown-item :disabled="busy" @click="$emit('open', 'copy')">Copy settings…</el-dropdown-item>
-            <el-dropdown-item @click="$emit('open', 'hand')">My hand…</el-dropdown-item>
-            <el-dropdown-item :disabled="busy" @click="askOffer">Offer…</el-dropdown-item>
+            <el-dropdown-item @click="$emit('open', 'hand')">My adjustments…</el-dropdown-item>
+            <el-dropdown-item :disabled="busy" @click="askOffer">Propose…</el-dropdown-item>
             <el-dropdown-item v-if="isLead" :disabled="busy" @click="lock">{{
               detail!.locked_by ? 'Unlock' : 'Lock'
             }}</el-dropdown-item>
           </el-dropdown-menu></template
         >
       </el-dropdown>
-      <el-button :disabled="busy" @click="ask('brush')">as a new brush…</el-button>
-      <el-button v-if="lockedOut" disabled :title="`Locked by ${detail!.locked_by}: save yours as a new brush`"
+      <el-button :disabled="busy" @click="ask('brush')">Save as new brush…</el-button>
+      <el-button v-if="lockedOut" disabled :title="`Locked by ${detail!.locked_by}: save yours as new brush`"
         >locked</el-button
       >
       <el-button v-else type="primary" :disabled="!dirty || busy" @click="ask('edition')"
-        >Save as edition {{ next }}…</el-button
+        >Save version {{ next }}…</el-button
       >
     </template>
     <template v-else>
-      <span class="soft">You are here as a guest: paint on the pad as you like, nothing is changed.</span>
+      <span class="soft">You’re a guest: try it on the pad; nothing is saved.</span>
       <button class="plain" @click="$emit('open', 'history')">history · {{ detail!.editions.length }}</button>
     </template>
   </header>

@@ -8,13 +8,13 @@ defineEmits<{ flip: [name: Item] }>()
 
 <template>
   <fieldset>
-    <legend>Saved along only if switched on</legend>
+    <legend>Also save</legend>
     <label v-for="one in items" :key="one.name" class="line">
       <el-switch
         :model-value="one.on"
         size="small"
         :disabled="!one.there"
-        :aria-label="`Save the ${one.title.toLowerCase()} along`"
+        :aria-label="`Also save the ${one.title.toLowerCase()}`"
         @update:model-value="$emit('flip', one.name)"
       />
       <span>{{ one.title }}</span>

@@ -47,8 +47,9 @@ const discard = (which: number[]) =>
   <div class="page">
     <div class="line head">
       <h1>Drafts</h1>
-      <span class="soft">what you tuned and have not saved yet; nobody else sees it</span
-      ><span class="grow" /><el-button v-if="ids.length > 1" @click="discard(ids)"
+      <span class="soft">Unsaved changes, visible only to you.</span><span class="grow" /><el-button
+        v-if="ids.length > 1"
+        @click="discard(ids)"
         >Discard all {{ ids.length }}</el-button
       >
     </div>
@@ -60,7 +61,7 @@ const discard = (which: number[]) =>
             >{{ moment(row.at) }}</span
           >
         </div>
-        <Strip :fingerprint="row.after" :greatest="row.greatest[1]" :label="`${row.name}, edition ${row.to}`" /><span
+        <Strip :fingerprint="row.after" :greatest="row.greatest[1]" :label="`${row.name}, version ${row.to}`" /><span
           class="soft"
           aria-hidden="true"
           >→</span
@@ -72,8 +73,8 @@ const discard = (which: number[]) =>
       </div></OneScale
     >
     <div v-if="rows && !rows.length" class="empty">
-      <p>No drafts. Open a brush from the Wall and move a slider: the change is kept here by itself.</p>
-      <el-button @click="$router.push({ name: 'brushes' })">Go to the Wall</el-button>
+      <p>No drafts. Open a brush and change a setting: it’s saved here automatically.</p>
+      <el-button @click="$router.push({ name: 'brushes' })">Go to Brushes</el-button>
     </div>
   </div>
 </template>

@@ -67,22 +67,19 @@ async function describe() {
 
 <template>
   <el-drawer model-value :title="`History of “${detail!.preset.name}”`" size="560px" @close="emit('close')">
-    <p class="soft">
-      What an edition paints never changes, and none ever vanishes. Tick two to compare them. All strips stand on one
-      scale.
-    </p>
+    <p class="soft">Versions never change and are never lost. Tick two to compare them. All strips share one scale.</p>
     <div v-for="edition in detail!.editions" :key="edition.number" class="edition" :data-edition="edition.number">
       <el-checkbox
         :model-value="picked.includes(edition.number)"
-        :aria-label="`Compare edition ${edition.number}`"
+        :aria-label="`Compare version ${edition.number}`"
         @change="pick(edition.number)"
       />
-      <Strip :fingerprint="edition.fingerprint" :greatest="edition.greatest" :label="`edition ${edition.number}`" />
+      <Strip :fingerprint="edition.fingerprint" :greatest="edition.greatest" :label="`version ${edition.number}`" />
       <div>
         <div class="line">
           <b>{{ edition.number }}</b><b v-if="edition.name" class="name">{{ edition.name }}</b
           ><span v-if="edition.number === detail!.preset.edition" class="mark">current</span
-          ><span v-if="edition.number === detail!.preset.home" class="mark">home</span
+          ><span v-if="edition.number === detail!.preset.home" class="mark">baseline</span
           ><span v-if="edition.number === first" class="soft small">{{ origin }}</span>
         </div>
         <span v-if="edition.note">{{ edition.note }}<br /></span
@@ -92,18 +89,18 @@ async function describe() {
             v-model="word"
             v-focus
             size="small"
-            :aria-label="`${describing.what === 'name' ? 'Name' : 'Note'} of edition ${edition.number}`"
-            :placeholder="describing.what === 'name' ? 'A name; empty takes it off' : 'What changed'"
+            :aria-label="`${describing.what === 'name' ? 'Name' : 'Note'} of version ${edition.number}`"
+            :placeholder="describing.what === 'name' ? 'Name (leave empty to remove it)' : 'What changed'"
             :maxlength="describing.what === 'name' ? 60 : 200"
           /><el-button size="small" native-type="submit">Keep</el-button>
         </form>
         <div v-else class="deeds">
           <button
             class="plain small"
-            :aria-label="`Set edition ${edition.number} beside the draft`"
+            :aria-label="`Compare version ${edition.number} with the draft`"
             @click="bench.pin(bench.id, edition.number)"
           >
-            set beside
+            Compare
           </button>
           <template v-if="bench.session.mayEdit">
             <button
@@ -111,29 +108,29 @@ async function describe() {
               :disabled="edition.number === detail!.preset.edition"
               @click="restore(edition.number)"
             >
-              bring back
+              Restore
             </button>
             <button
               class="plain small"
               :disabled="edition.number === detail!.preset.home"
               @click="makeHome(edition.number)"
             >
-              make this home
+              Set as baseline
             </button>
             <button class="plain small" @click="ask(edition.number, 'name', edition.name)">
-              {{ edition.name ? 'rename' : 'name it' }}
+              {{ edition.name ? 'rename' : 'Add name' }}
             </button>
             <button class="plain small" @click="ask(edition.number, 'note', edition.note)">
-              {{ edition.note ? 'change the note' : 'add a note' }}
+              {{ edition.note ? 'Edit note' : 'Add note' }}
             </button>
           </template>
         </div>
       </div>
     </div>
     <template v-if="compared">
-      <h3>Edition {{ compared.numbers[0] }} and {{ compared.numbers[1] }}</h3>
-      <Painted :ask="bench.ask(compared.one)" :label="`edition ${compared.numbers[0]}`" />
-      <Painted :ask="bench.ask(compared.other)" :label="`edition ${compared.numbers[1]}`" />
+      <h3>Version {{ compared.numbers[0] }} and {{ compared.numbers[1] }}</h3>
+      <Painted :ask="bench.ask(compared.one)" :label="`version ${compared.numbers[0]}`" />
+      <Painted :ask="bench.ask(compared.other)" :label="`version ${compared.numbers[1]}`" />
       <img :src="compared.found.picture ?? ''" alt="Where they differ" class="where" />
       <p>
         {{ alike(compared.found) }} on average, {{ Math.round(compared.found.greatest_difference * 10) / 10 }} at the
@@ -144,9 +141,9 @@ async function describe() {
     <template v-if="detail!.homes.length">
       <h3>Homes</h3>
       <p v-for="(home, index) in detail!.homes" :key="index" class="soft">
-        Edition {{ home.number }} made home by {{ home.by }}, {{ dated(home.at) }}
+        Version {{ home.number }} set as baseline by {{ home.by }}, {{ dated(home.at) }}
       </p>
-      <p class="soft">Edition {{ first }} to begin with, {{ origin }}</p>
+      <p class="soft">Version {{ first }} at first, {{ origin }}</p>
     </template>
   </el-drawer>
 </template>

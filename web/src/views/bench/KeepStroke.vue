@@ -20,7 +20,7 @@ async function keep() {
     const made = await of(api.POST('/api/trial-strokes', { body }))
     pad.trialsChanged.value++
     pad.trying.value.trial = made.name
-    pad.toast.done(`“${made.title}” is kept among your trial strokes, and shown above.`)
+    pad.toast.done(`“${made.title}” is saved as a sample stroke and shown above.`)
   })
   if (done) naming.value = undefined
 }
@@ -28,15 +28,15 @@ async function keep() {
 
 <template>
   <button v-if="naming === undefined" class="plain" :disabled="!keepable" @click="naming = ''">
-    keep as trial stroke
+    Save as sample stroke
   </button>
   <form v-else class="line" @submit.prevent="keep">
     <el-input
       v-model="naming"
       v-focus
       size="small"
-      placeholder="Name of the trial stroke"
-      aria-label="Name of the trial stroke"
+      placeholder="Name of the sample stroke"
+      aria-label="Name of the sample stroke"
       maxlength="40"
     />
     <el-button size="small" native-type="submit" :disabled="!naming.trim()">Keep</el-button

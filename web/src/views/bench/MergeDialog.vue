@@ -36,12 +36,12 @@ async function save() {
   problem.value = ''
   try {
     await bench.doing(async () => {
-      const note = props.note || `Brought together with edition ${base}`
+      const note = props.note || `Merged with version ${base}`
       const body = { kept: detail.value!.kept, base, note, capture: props.capture, choices: choices.value }
       const got = await of(api.POST('/api/presets/{id}/editions', { ...at, body }))
       bench.take(got)
       await bench.library.load()
-      bench.toast.done(`Saved as edition ${got.preset.edition}, with both changes.`)
+      bench.toast.done(`Saved as version ${got.preset.edition}, with both changes.`)
     })
     emit('close')
   } catch (error) {
@@ -54,17 +54,20 @@ async function save() {
 <template>
   <el-dialog
     model-value
-    :title="merge ? `${merge.by ?? 'Somebody'} saved edition ${merge.edition} meanwhile` : 'Somebody saved meanwhile'"
+    :title="
+      merge
+        ? `${merge.by ?? 'Somebody'} saved version ${merge.edition} in the meantime`
+        : 'Somebody saved in the meantime'
+    "
     width="820px"
     @close="emit('close')"
   >
     <OneScale v-if="merge">
       <p class="soft">
-        Nothing was overwritten, and yours is kept as your draft. What only one of you changed is taken; where both did,
-        choose.
+        Nothing was overwritten; yours is kept as a draft. Where you both changed a setting, choose one.
       </p>
       <div class="row">
-        <b>Theirs</b><Painted :ask="bench.ask(merge.their_document)" label="their edition" /><span class="soft small">{{
+        <b>Theirs</b><Painted :ask="bench.ask(merge.their_document)" label="their version" /><span class="soft small">{{
           merge.theirs.join(', ') || 'nothing'
         }}</span>
       </div>
@@ -76,7 +79,7 @@ async function save() {
       <div class="row">
         <b>Together</b><Painted :ask="bench.ask(merge.document)" label="both together" data-test="together" /><span
           class="soft small"
-          >{{ merge.undecided ? 'with theirs where it is open' : 'as it would be saved' }}</span
+          >{{ merge.undecided ? 'theirs where undecided' : 'as it will be saved' }}</span
         >
       </div>
       <table v-if="merge.conflicts.length">
@@ -95,13 +98,13 @@ async function save() {
           </td>
         </tr>
       </table>
-      <p v-else class="soft">You changed different settings, so both fit together.</p>
+      <p v-else class="soft">You changed different settings, so nothing conflicts.</p>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     </OneScale>
     <template #footer>
-      <el-button @click="emit('close')">Later, keep mine as a draft</el-button>
+      <el-button @click="emit('close')">Keep mine as a draft</el-button>
       <el-button type="primary" :disabled="!merge || merge.undecided" :loading="busy" @click="save"
-        >Save both as edition {{ (merge?.edition ?? 0) + 1 }}</el-button
+        >Save both as version {{ (merge?.edition ?? 0) + 1 }}</el-button
       >
     </template>
   </el-dialog>

@@ -70,9 +70,7 @@ async function save() {
       api.PUT('/api/hand', { body: { curve, steadying, most: limited.value ? (most ?? 100) : null, mirrored } }),
     )
     bench.trying.value = { ...bench.trying.value, hand: true }
-    bench.toast.done(
-      'Your hand is kept. It lies over every brush for you only; “my hand” on the Bench switches it on and off.',
-    )
+    bench.toast.done('Adjustments saved. They apply to every brush, for you only; switch them on and off on the Bench.')
   })
   busy.value = false
   if (well) emit('close')
@@ -80,13 +78,11 @@ async function save() {
 </script>
 
 <template>
-  <el-dialog model-value title="My hand" width="640px" @close="emit('close')">
-    <p class="soft">
-      Laid over every brush for you only. Shared brushes stay as they are, and their next editions change nothing here.
-    </p>
+  <el-dialog model-value title="My adjustments" width="640px" @close="emit('close')">
+    <p class="soft">Applied to every brush, for you only. Shared brushes stay as they are.</p>
     <div v-if="hand" class="two">
       <div>
-        <h3>How my press is meant</h3>
+        <h3>My pressure curve</h3>
         <CurveEditor
           :model-value="hand.curve as [number, number][]"
           label="my pressure"
@@ -94,7 +90,7 @@ async function save() {
           :height="150"
           @update:model-value="hand.curve = $event"
         />
-        <p class="small soft">Across: what the pen sends. Up: what the brush sees.</p>
+        <p class="small soft">Horizontal: what the pen sends. Vertical: what the brush gets.</p>
         <button
           class="plain"
           @click="
@@ -104,11 +100,11 @@ async function save() {
             ]
           "
         >
-          straighten
+          Linear
         </button>
       </div>
       <div>
-        <h3>Fitted from a few strokes</h3>
+        <h3>Fit to a few strokes</h3>
         <canvas
           ref="field"
           width="300"
@@ -118,7 +114,7 @@ async function save() {
           @pointermove="move"
           @pointerup="pen = undefined"
         />
-        <p class="small soft">Draw three or four strokes, from as light to as hard as you like to press.</p>
+        <p class="small soft">Draw three or four strokes, from light to hard.</p>
         <button class="plain" :disabled="!strokes.length" @click="fit">
           fit the curve to {{ strokes.length }} {{ strokes.length === 1 ? 'stroke' : 'strokes' }}
         </button>
@@ -127,16 +123,16 @@ async function save() {
     </div>
     <div v-if="hand" class="lines">
       <label class="line"
-        ><span>Steadied at the least</span
+        ><span>Minimum smoothing</span
         ><el-slider
           :model-value="hand.steadying * 100"
           :show-tooltip="false"
-          aria-label="Steadied at the least"
+          aria-label="Minimum smoothing"
           @update:model-value="hand.steadying = Math.round($event as number) / 100"
         />{{ Math.round(hand.steadying * 100) }} %</label
       >
       <label class="line"
-        ><span>Never larger than</span
+        ><span>Maximum size</span
         ><el-switch v-model="limited" size="small" aria-label="Limit the size" /><el-input-number
           v-if="limited"
           :model-value="hand.most ?? 100"
@@ -144,7 +140,7 @@ async function save() {
           :min="1"
           :max="5000"
           :controls="false"
-          aria-label="Greatest size in px"
+          aria-label="Maximum size in px"
           @update:model-value="hand.most = $event ?? 100"
         /><span v-if="limited">px</span></label
       >
@@ -155,7 +151,7 @@ async function save() {
     </div>
     <template #footer
       ><el-button @click="emit('close')">Cancel</el-button
-      ><el-button type="primary" :loading="busy" @click="save">Keep my hand</el-button></template
+      ><el-button type="primary" :loading="busy" @click="save">Save adjustments</el-button></template
     >
   </el-dialog>
 </template>

@@ -93,10 +93,10 @@ const ROUND = { kind: 'round', hardness: 1 }
     </p>
     <template v-if="bench.session.mayEdit">
       <button v-if="kind === 'tip' && frames.length" class="plain" @click="inTipMaker">
-        {{ frames.length > 1 ? 'work on the reel in the tip maker' : 'work on it in the tip maker' }}
+        {{ frames.length > 1 ? 'Edit the reel in the Tip maker' : 'Edit in the Tip maker' }}
       </button>
       <div class="line">
-        <h3>Exchange it for one of this library</h3>
+        <h3>Replace with one from this library</h3>
         <span class="grow" /><el-input
           v-model="word"
           size="small"
@@ -124,7 +124,7 @@ const ROUND = { kind: 'round', hardness: 1 }
           /><span>{{ one.brushes[0] }}{{ one.count > 1 ? ` +${one.count - 1}` : '' }}</span>
         </button>
         <p v-if="parts && !list.length" class="soft">
-          No brush here has another one. Bring a picture in at the Intake, or make one in the Tip maker.
+          No other brush here has one. Import a picture, or make one in the Tip maker.
         </p>
       </div>
     </template>

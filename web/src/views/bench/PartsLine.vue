@@ -19,14 +19,14 @@ const tipWords = computed(() => {
   if (tip.value.kind === 'shape') return 'a drawing'
   return frames.value.length > 1 ? `${frames.value.length} pictures` : 'a picture'
 })
-const grainWords = computed(() => (grain.value || !bench.session.mayEdit ? 'Look at the grain' : 'Choose a grain'))
+const grainWords = computed(() => (grain.value || !bench.session.mayEdit ? 'View the grain' : 'Choose a grain'))
 const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null))
 </script>
 
 <template>
   <div class="parts">
     <figure>
-      <button class="thumb" title="Look at the tip" aria-label="Look at the tip" @click="choosing = 'tip'">
+      <button class="thumb" title="View the tip" aria-label="View the tip" @click="choosing = 'tip'">
         <PartPicture v-if="picture" :reference="picture" label="the tip" />
         <i
           v-else
@@ -36,7 +36,7 @@ const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null)
       </button>
       <figcaption>
         <b>Tip</b> <span class="soft">{{ tipWords }}</span><br /><button class="plain small" @click="choosing = 'tip'">
-          {{ bench.session.mayEdit ? 'exchange…' : 'look…' }}
+          {{ bench.session.mayEdit ? 'Replace…' : 'View…' }}
         </button>
       </figcaption>
     </figure>
@@ -47,8 +47,8 @@ const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null)
       <figcaption>
         <b>Grain</b> <span v-if="!grain" class="soft">none</span><br />
         <template v-if="bench.session.mayEdit"
-          ><button class="plain small" @click="choosing = 'grain'">{{ grain ? 'exchange…' : 'choose…' }}</button
-          ><button v-if="grain" class="plain small" title="Take the grain off" @click="dropGrain">off</button></template
+          ><button class="plain small" @click="choosing = 'grain'">{{ grain ? 'Replace…' : 'choose…' }}</button
+          ><button v-if="grain" class="plain small" title="Remove the grain" @click="dropGrain">off</button></template
         >
       </figcaption>
     </figure>

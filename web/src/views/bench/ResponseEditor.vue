@@ -92,7 +92,7 @@ const circle = computed(() => {
           </button>
           <button class="plain" @click="copy">copy</button>
           <button class="plain" :disabled="!copied" @click="paste">paste</button>
-          <button class="plain" @click="tune()">take out</button>
+          <button class="plain" @click="tune()">Remove</button>
           <button v-if="bench.differsAt(...chosen)" class="plain way-back" @click="back">back</button>
         </div>
       </div>
@@ -102,10 +102,10 @@ const circle = computed(() => {
       <span class="small">{{ sensor(chosen[1]).help }}.</span><br />
       <template v-if="mayEdit">
         <button class="plain" @click="tune(freshAnswer(...chosen))">
-          let {{ chosen[0] }} answer to {{ sensor(chosen[1]).word }}
+          Let {{ chosen[0] }} respond to {{ sensor(chosen[1]).word }}
         </button>
         <button v-if="copied" class="plain" @click="paste">paste</button>
-        <button v-if="bench.differsAt(...chosen)" class="plain way-back" @click="back">back to what it was</button>
+        <button v-if="bench.differsAt(...chosen)" class="plain way-back" @click="back">Reset</button>
       </template>
     </p>
   </div>

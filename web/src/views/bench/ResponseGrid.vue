@@ -31,7 +31,7 @@ function add(index: 0 | 1, one: string) {
 }
 
 /** A cell's picture: its curve between its two ends, turned over where it falls. */
-const drawn = ({ from, to, curve }: Answer): Point[] => (from <= to ? curve : bends['turn over'](curve))
+const drawn = ({ from, to, curve }: Answer): Point[] => (from <= to ? curve : bends['Invert'](curve))
 const { path } = useCurves(() => answers.value.map(drawn))
 const line = (one: Answer) => path(drawn(one), W, H)
 const told = (drives: string, by: string) => {
@@ -59,7 +59,7 @@ function walk(event: KeyboardEvent) {
 </script>
 
 <template>
-  <table role="grid" aria-label="What drives what" @keydown="walk">
+  <table role="grid" aria-label="Inputs and settings" @keydown="walk">
     <thead>
       <tr>
         <td />
@@ -68,7 +68,7 @@ function walk(event: KeyboardEvent) {
         </th>
         <th v-if="mayEdit && otherColumns.length" class="more">
           <el-dropdown trigger="click" @command="add(1, $event)">
-            <button class="plain" aria-label="Another thing that drives" title="Another thing that drives">+</button>
+            <button class="plain" aria-label="Add an input" title="Add an input">+</button>
             <template #dropdown
               ><el-dropdown-menu
                 ><el-dropdown-item v-for="by in otherColumns" :key="by" :command="by"
@@ -113,9 +113,7 @@ function walk(event: KeyboardEvent) {
       <tr v-if="mayEdit && otherRows.length">
         <th class="more">
           <el-dropdown trigger="click" @command="add(0, $event)">
-            <button class="plain" aria-label="Another thing that is driven" title="Another thing that is driven">
-              +
-            </button>
+            <button class="plain" aria-label="Add a setting" title="Add a setting">+</button>
             <template #dropdown
               ><el-dropdown-menu
                 ><el-dropdown-item v-for="drives in otherRows" :key="drives" :command="drives">{{

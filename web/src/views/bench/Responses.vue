@@ -27,13 +27,13 @@ const SHOWS = '#2f6f9f'
 <template>
   <section ref="section" aria-label="Response" data-part="response">
     <h2>
-      Response <span class="soft small">what drives what</span
+      Response <span class="soft small">inputs and settings</span
       ><b v-if="counts.response" class="changed">{{ counts.response }}</b>
       <button
         v-if="counts.response && mayEdit"
         class="plain way-back"
-        aria-label="All responses back"
-        title="All responses back"
+        aria-label="Reset all responses"
+        title="Reset all responses"
         @click="allBack"
       >
         ↩
@@ -42,8 +42,8 @@ const SHOWS = '#2f6f9f'
     <ResponseGrid v-model:chosen="chosen" />
     <ResponseEditor :chosen="chosen" :wide="wide" />
     <p v-if="hardlyShows" class="hint small">
-      A shift of colour hardly shows on the colour it is tried in.
-      <button class="plain small" @click="trying.colour = SHOWS">try it in a blue</button>
+      A colour shift hardly shows on the current colour.
+      <button class="plain small" @click="trying.colour = SHOWS">Try it in blue</button>
     </p>
   </section>
 </template>

@@ -61,7 +61,7 @@ async function save() {
       return made
     })
     emit('close')
-    bench.toast.done(`Saved as a new brush, “${got.preset.name}”. “${from.name}” stays as it was.`)
+    bench.toast.done(`Saved as new brush, “${got.preset.name}”. “${from.name}” stays as it was.`)
     await bench.router.push({ name: 'bench', params: { id: got.preset.id } })
   } catch (error) {
     problem.value = (error as Error).message
@@ -71,8 +71,8 @@ async function save() {
 
 <template>
   <FormDialog
-    title="Save as a new brush"
-    deed="Save the new brush"
+    title="Save as new brush"
+    deed="Save new brush"
     width="520px"
     :busy="busy"
     :ready="name.trim() !== ''"
@@ -83,13 +83,13 @@ async function save() {
     <label>Name<el-input v-model="name" aria-label="Name of the new brush" maxlength="200" /></label>
     <div class="two">
       <label
-        >Family<el-select
+        >Category<el-select
           v-model="family"
           filterable
           default-first-option
           :empty-values="[null]"
-          aria-label="Family of the new brush"
-          ><el-option value="" label="no family" /><el-option
+          aria-label="Category of the new brush"
+          ><el-option value="" label="no category" /><el-option
             v-for="one in library.families"
             :key="one.id"
             :value="one.id"
@@ -107,12 +107,8 @@ async function save() {
           ><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select
       ></label>
       <label
-        >Set<el-select
-          :model-value="set"
-          :empty-values="[null]"
-          aria-label="Set to put it in"
-          @update:model-value="chooseSet"
-          ><el-option value="" label="in no set" /><el-option
+        >Set<el-select :model-value="set" :empty-values="[null]" aria-label="Add to set" @update:model-value="chooseSet"
+          ><el-option value="" label="no set" /><el-option
             v-for="one in sets"
             :key="one.id"
             :value="one.id"
@@ -132,10 +128,10 @@ async function save() {
         :rows="2"
         aria-label="Notes of the new brush"
         maxlength="10000"
-        placeholder="What it is good for"
+        placeholder="What it’s good for"
     /></label>
     <label class="line"
-      ><el-switch v-model="favourite" size="small" aria-label="Into favourites" /> Into my favourites</label
+      ><el-switch v-model="favourite" size="small" aria-label="Into favourites" /> Add to my favourites</label
     >
     <CaptureList :items="items" :left="left" @flip="flip" />
   </FormDialog>

@@ -29,7 +29,7 @@ async function save() {
       bench.take(got)
       await bench.library.load()
       const more = along.value.length ? `, and its ${along.value.join(', ')}` : ''
-      bench.toast.done(`Saved as edition ${got.preset.edition}: all its settings, its tip and its grain${more}.`)
+      bench.toast.done(`Saved as version ${got.preset.edition}${more}.`)
     })
     emit('close')
   } catch (error) {
@@ -41,23 +41,17 @@ async function save() {
 
 <template>
   <FormDialog
-    :title="`Save “${document!.name}” as edition ${props.next}`"
-    :deed="`Save edition ${props.next}`"
+    :title="`Save “${document!.name}” as version ${props.next}`"
+    :deed="`Save version ${props.next}`"
     :busy="busy"
     :problem="problem"
     @submit="save"
     @close="emit('close')"
   >
     <p class="soft">
-      Saved are all settings in Mark, Trail, Response, Surface and Pigment, with the tip and the grain. Edition
-      {{ detail!.preset.edition }} stays as it is.
+      Saves all settings with the tip and the grain. Version {{ detail!.preset.edition }} stays in the history.
     </p>
-    <el-input
-      v-model="note"
-      placeholder="What changed (optional)"
-      aria-label="A note for this edition"
-      maxlength="200"
-    />
+    <el-input v-model="note" placeholder="What changed (optional)" aria-label="Note for this version" maxlength="200" />
     <UsedWhere :ids="[bench.id]" />
     <CaptureList :items="items" :left="left" @flip="flip" />
   </FormDialog>

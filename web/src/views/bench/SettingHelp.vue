@@ -15,8 +15,8 @@ const crossing = (pigment: { opacity: number; flow: number }) => ({
   try: { trial: 'crossing', colour: '#1d2026', size: 16 },
 })
 const examples = computed(() => [
-  { title: 'opacity 35 %: even where it crosses itself', ask: crossing({ opacity: 0.35, flow: 1 }) },
-  { title: 'flow 8 %: builds up where it crosses itself', ask: crossing({ opacity: 1, flow: 0.08 }) },
+  { title: 'opacity 35 %: even where it overlaps', ask: crossing({ opacity: 0.35, flow: 1 }) },
+  { title: 'flow 8 %: builds up where it overlaps', ask: crossing({ opacity: 1, flow: 0.08 }) },
 ])
 </script>
 

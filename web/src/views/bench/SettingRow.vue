@@ -112,7 +112,7 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
           v-if="tick !== undefined"
           class="home"
           :style="{ left: `calc(6px + (100% - 12px) * ${tick})` }"
-          :title="`Home: ${shown(one, home)}`"
+          :title="`Baseline: ${shown(one, home)}`"
         />
       </div>
       <NumberField
@@ -128,7 +128,7 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
       <button
         v-if="one.path.at(-1) === 'angle'"
         class="plain small half"
-        title="Half a turn: for a mark that came the wrong way round"
+        title="Rotate by 180°"
         aria-label="½ turn"
         @click="halfTurn"
       >
@@ -138,8 +138,8 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
     <button
       v-if="differs && !fixed && !same(value, goal)"
       class="plain way-back"
-      :aria-label="`${one.title} back to ${shown(one, goal)}`"
-      :title="`Back to ${shown(one, goal)}`"
+      :aria-label="`Reset ${one.title} to ${shown(one, goal)}`"
+      :title="`Reset to ${shown(one, goal)}`"
       @click="emit('set', goal)"
     >
       ↩

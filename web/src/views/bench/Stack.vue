@@ -113,7 +113,7 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
           <b>{{ dirty ? 'Draft' : 'Now' }}</b><br /><b
             v-if="dirty"
             class="changed"
-            :title="overtaken ? `yours, on edition ${overtaken}` : 'yours'"
+            :title="overtaken ? `yours, on version ${overtaken}` : 'yours'"
             >{{ changes.length || 1 }} {{ changes.length > 1 ? 'changes' : 'change' }}</b
           ><span v-else class="soft small">no change</span>
         </div>
@@ -134,14 +134,14 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
             <span class="soft small words" :title="changes.join('\n')">{{ changes.join(', ') }}</span>
           </template>
           <button class="plain small" :aria-pressed="where" @click="where = !where">
-            {{ where ? 'hide where' : 'show where they differ' }}
+            {{ where ? 'Hide differences' : 'Show differences' }}
           </button>
         </div>
       </div>
       <div v-if="shownWhere" class="row">
         <div>
           <b>Where</b><br /><span class="soft small"
-            >{{ dirty ? 'draft and edition' : 'edition and home' }} differ</span
+            >{{ dirty ? 'draft and version' : 'version and baseline' }} differ</span
           >
         </div>
         <span class="where"><img :src="shownWhere" alt="Where the strokes differ" /></span>
@@ -149,13 +149,13 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
       </div>
       <div class="row">
         <div>
-          <b>Edition {{ detail!.preset.edition }}</b
+          <b>Version {{ detail!.preset.edition }}</b
           ><br /><span class="soft small">current</span>
         </div>
         <Painted
           long
           :ask="ask(detail!.document)"
-          label="the current edition"
+          label="the current version"
           :zoom="trying.zoom"
           :middle="middle"
           @pan="look"
@@ -164,19 +164,19 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
           <template v-if="current.found.value && detail!.preset.edition !== detail!.preset.home"
             >{{ current.late.value ? 'measuring…' : alike(current.found.value)
             }}<span class="soft small words" :title="fromHome.join('\n')"
-              >from home: {{ fromHome.join(', ') || 'nothing' }}</span
+              >since baseline: {{ fromHome.join(', ') || 'nothing' }}</span
             ></template
           >
         </div>
       </div>
       <div class="row">
         <div>
-          <b>Home</b><br /><span class="soft small">edition {{ detail!.preset.home }}{{ origin }}</span>
+          <b>Home</b><br /><span class="soft small">version {{ detail!.preset.home }}{{ origin }}</span>
         </div>
         <Painted long :ask="ask(detail!.home_document)" label="home" :zoom="trying.zoom" :middle="middle" @pan="look" />
         <div class="said">
-          <button v-if="!pinning" class="plain" @click="pinning = true">+ set another beside</button
-          ><PresetPicker v-else label="A brush to set beside" @pick="choose" @close="pinning = false" />
+          <button v-if="!pinning" class="plain" @click="pinning = true">+ Compare with…</button
+          ><PresetPicker v-else label="A brush to compare with" @pick="choose" @close="pinning = false" />
         </div>
       </div>
       <div v-for="one in pinned" :key="one.key" class="row">
@@ -184,7 +184,7 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
           <b>{{ one.title }}</b><br /><span class="soft small">{{ one.note }}</span>
         </div>
         <Painted long :ask="ask(one.document)" :label="one.title" :zoom="trying.zoom" :middle="middle" @pan="look" />
-        <div class="said"><button class="plain" @click="unpin(one.key)">take off</button></div>
+        <div class="said"><button class="plain" @click="unpin(one.key)">Remove</button></div>
       </div>
     </div>
   </section>

@@ -21,8 +21,8 @@ function take() {
 
 <template>
   <FormDialog
-    :title="`Take settings into “${into.name}”`"
-    deed="Take them over as my draft"
+    :title="`Copy settings into “${into.name}”`"
+    deed="Copy into my draft"
     :ready="!!other && chosen.length > 0"
     width="620px"
     @submit="take"
@@ -30,10 +30,10 @@ function take() {
   >
     <slot />
     <p class="line">
-      <span class="soft">From</span
-      ><PresetPicker label="The brush to take them from" @pick="choose" @close="undefined" /><b v-if="other">{{
-        other.name
-      }}</b>
+      <span class="soft">From</span><PresetPicker label="The brush to copy from" @pick="choose" @close="undefined" /><b
+        v-if="other"
+        >{{ other.name }}</b
+      >
     </p>
     <SettingGroups v-model="chosen" :from="other" />
   </FormDialog>

@@ -123,9 +123,9 @@ const last = computed(() => strokes.value.at(-1))
 </script>
 
 <template>
-  <section class="pad" aria-label="Trial pad" data-part="pad">
+  <section class="pad" aria-label="Pad" data-part="pad">
     <div class="line head">
-      <h2>Trial pad</h2>
+      <h2>Pad</h2>
       <Grounds v-model="ground" :grounds="['white', 'grey', 'black', 'painted']" label="Ground of the pad" />
       <span class="grow" />
       <button class="plain" :disabled="!strokes.length" @click="undo">undo</button>
@@ -151,7 +151,7 @@ const last = computed(() => strokes.value.at(-1))
           :data-strokes="picture.count"
           :data-behind="behind"
         />
-        <span v-else-if="!strokes.length" class="hint">Paint here with a pen, a mouse or a finger.</span>
+        <span v-else-if="!strokes.length" class="hint">Paint here with pen, mouse or finger.</span>
         <canvas
           ref="guide"
           tabindex="0"
@@ -166,7 +166,7 @@ const last = computed(() => strokes.value.at(-1))
       </div>
     </div>
     <div class="line tools">
-      <button class="plain" @click="lay({ trial: trying.trial, ...how() })">paint the trial stroke</button
+      <button class="plain" @click="lay({ trial: trying.trial, ...how() })">Paint the sample stroke</button
       ><span class="grow" /><KeepStroke :stroke="last" :size="size" /><AsMark :wanted="wanted" :painted="painted" />
     </div>
     <Gauges :pose="pose" />
@@ -176,9 +176,9 @@ const last = computed(() => strokes.value.at(-1))
       <p v-if="offline && behind" class="soft">The last strokes wait for the connection.</p>
     </div>
     <label class="line soft small"
-      >paint as
-      <select v-model="standIn" aria-label="Stand-in for a tablet">
-        <option :value="DEVICE">what the device sends</option>
+      >Paint as
+      <select v-model="standIn" aria-label="Simulated pen">
+        <option :value="DEVICE">my device</option>
         <option v-for="one in standIns" :key="one.name" :value="one.name">{{ one.title }}</option>
       </select>
     </label>

@@ -28,14 +28,14 @@ watch(
 </script>
 
 <template>
-  <div class="line try" aria-label="How strokes are tried">
+  <div class="line try" aria-label="Preview options">
     <label class="line soft"
       >stroke
       <el-select
         v-model="trying.trial"
         size="small"
         class="trial"
-        aria-label="Trial stroke"
+        aria-label="Sample stroke"
         filterable
         default-first-option
       >
@@ -49,7 +49,7 @@ watch(
           }}<button
             v-if="one.own"
             class="plain remove"
-            :aria-label="`Remove the trial stroke ${one.title}`"
+            :aria-label="`Remove the sample stroke ${one.title}`"
             @click.stop="bench.removeTrial(one.id!, one.title)"
           >
             ✕
@@ -63,8 +63,8 @@ watch(
         v-model="trying.colour"
         type="color"
         class="swatch"
-        title="The artist’s colour for trying"
-        aria-label="The artist’s colour for trying"
+        title="Colour to try it in"
+        aria-label="Colour to try it in"
     /></label>
     <label class="line soft"
       >size<el-input-number
@@ -90,9 +90,9 @@ watch(
     >
     <span class="grow" />
     <button class="plain" :aria-pressed="trying.hand" @click="trying.hand = !trying.hand">
-      my hand {{ trying.hand ? 'on' : 'off' }}
+      my adjustments {{ trying.hand ? 'on' : 'off' }}
     </button>
-    <button class="plain" aria-label="Set up my hand" title="Set up my hand" @click="$emit('hand')">…</button>
+    <button class="plain" aria-label="Edit my adjustments" title="Edit my adjustments" @click="$emit('hand')">…</button>
   </div>
 </template>
 

@@ -16,7 +16,7 @@ const BACKS = computed(
   () =>
     [
       ['home', 'home'],
-      ['current', `edition ${detail.value!.draft?.base ?? detail.value!.preset.edition}`],
+      ['current', `version ${detail.value!.draft?.base ?? detail.value!.preset.edition}`],
       ['received', origin.value],
     ] as const,
 )
@@ -39,15 +39,15 @@ const groupBack = (name: string) => bench.tune({ ...document.value!, [name]: goa
         <button
           v-if="counts[name] && !fixed"
           class="plain way-back"
-          :aria-label="`All of ${title} back`"
-          :title="`All of ${title} back`"
+          :aria-label="`Reset all of ${title}`"
+          :title="`Reset all of ${title}`"
           @click="groupBack(name)"
         >
           ↩
         </button>
         <label v-if="index === 0 && !fixed" class="soft small ways"
-          >↩ leads to
-          <select v-model="back" aria-label="A way back leads to">
+          >↩ resets to
+          <select v-model="back" aria-label="Reset to">
             <option v-for="[value, label] in BACKS" :key="value" :value="value">{{ label }}</option>
           </select>
         </label>
@@ -63,7 +63,7 @@ const groupBack = (name: string) => bench.tune({ ...document.value!, [name]: goa
         :differs="bench.differs(one.path)"
         @set="bench.set(one.path, $event)"
       />
-      <p v-if="name === 'surface' && !document!.surface" class="soft small">No grain: the paint lies even.</p>
+      <p v-if="name === 'surface' && !document!.surface" class="soft small">No grain.</p>
     </div>
   </section>
 </template>

@@ -70,7 +70,7 @@ function grab(event: PointerEvent) {
         v-if="home.y !== undefined"
         class="home"
         :style="{ left: `${home.x * 100}%`, bottom: `${home.y * 100}%` }"
-        title="Home"
+        title="Baseline"
       />
       <i class="dot" :style="{ left: `${x * 100}%`, bottom: `${y * 100}%` }" />
     </div>

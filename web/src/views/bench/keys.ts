@@ -10,25 +10,25 @@ export interface BenchDeeds {
 
 /** The parts of the Bench in the order of their keys, 1 to 8, by what finds each on the page. */
 export const PARTS: [title: string, selector: string][] = [
-  ['Mark', '[data-group=mark]'],
-  ['Trail', '[data-group=trail]'],
-  ['Surface', '[data-group=surface]'],
-  ['Pigment', '[data-group=pigment]'],
-  ['Habits', '[data-group=habits]'],
+  ['Tip', '[data-group=mark]'],
+  ['Stroke', '[data-group=trail]'],
+  ['Grain', '[data-group=surface]'],
+  ['Paint', '[data-group=pigment]'],
+  ['Extras', '[data-group=habits]'],
   ['Response', '[data-part=response] [data-cell][tabindex="0"]'],
   ['the curve', '[data-part=response] .curve circle'],
-  ['the trial pad', '[data-part=pad] canvas'],
+  ['the pad', '[data-part=pad] canvas'],
 ]
 
 /** What is listed under “?”. */
 export const BENCH_KEYS: [key: string, does: string][] = [
-  ['Ctrl Z, Ctrl Shift Z', 'A step of tuning back, and forth'],
-  ['Ctrl S', 'Save as the next edition'],
-  ['N', 'Save as a new brush'],
-  ['F2, A', 'Rename it; what is known about it'],
+  ['Ctrl Z, Ctrl Shift Z', 'Undo, redo'],
+  ['Ctrl S', 'Save a new version'],
+  ['N', 'Save as new brush'],
+  ['F2, A', 'Rename; about this brush'],
   [`1 to ${PARTS.length}`, PARTS.map(([title]) => title).join(', ')],
-  ['↑ ↓ and ← →', 'From setting to setting; less and more'],
-  ['Enter, Esc', 'From a slider to its number, and back'],
+  ['↑ ↓ and ← →', 'Move between settings; decrease, increase'],
+  ['Enter, Esc', 'Type a number; back to the slider'],
 ]
 
 const isNumber = (field: Element) => field.getAttribute('inputmode') === 'decimal'

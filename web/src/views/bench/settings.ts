@@ -111,5 +111,5 @@ export const bends = {
     [0.5, 0.25],
     [1, 1],
   ],
-  'turn over': (curve: Point[]): Point[] => curve.map(([x, y]) => [x, Math.round((1 - y) * 1000) / 1000]),
+  Invert: (curve: Point[]): Point[] => curve.map(([x, y]) => [x, Math.round((1 - y) * 1000) / 1000]),
 }

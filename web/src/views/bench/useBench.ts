@@ -190,7 +190,7 @@ export function useBench(id: number) {
       const key = `${preset}.${number}`
       pinned.value = [
         ...pinned.value.filter((pin) => pin.key !== key),
-        { key, title: other.preset.name, note: `edition ${number}`, document: one },
+        { key, title: other.preset.name, note: `version ${number}`, document: one },
       ]
     })
 
@@ -205,10 +205,10 @@ export function useBench(id: number) {
   /** Counts changes to this person's own trial strokes. */
   const trialsChanged = ref(0)
   async function removeTrial(trial: number, title: string) {
-    const words = { confirmButtonText: 'Remove it', cancelButtonText: 'Keep it' }
+    const words = { confirmButtonText: 'Delete', cancelButtonText: 'Keep' }
     const asked = ElMessageBox.confirm(
-      'It is yours alone and cannot be brought back.',
-      `Remove the trial stroke “${title}”?`,
+      'Only you have it, and it can’t be restored.',
+      `Remove the sample stroke “${title}”?`,
       words,
     )
     if (!(await asked.catch(() => false))) return

@@ -22,7 +22,7 @@ export function useKeeping(id: number, detail: Ref<Detail | undefined>, document
   const toast = useToast()
   const unsent = useUnsent()
   const at = { params: { path: { id } } }
-  const state = ref<'kept' | 'keeping' | 'not kept'>('kept')
+  const state = ref<'kept' | 'keeping' | 'not saved'>('kept')
   const room = computed(() => detail.value?.room ?? { back: 0, forth: 0 })
 
   /** What the server has, as far as this window knows. */
@@ -43,10 +43,8 @@ export function useKeeping(id: number, detail: Ref<Detail | undefined>, document
   function tell({ merged, given_up, held }: Kept) {
     if (held.length) return toast.problem(new Error(held.join(' ')), true)
     if (!merged.length) return
-    const gave = given_up.length
-      ? ` What you changed here counts instead of: ${given_up.join(', ')}. A step back brings that again.`
-      : ''
-    toast.done(`Changed elsewhere meanwhile, and brought together with yours: ${merged.join(', ')}.${gave}`)
+    const gave = given_up.length ? ` Your change here replaced: ${given_up.join(', ')}. Undo restores it.` : ''
+    toast.done(`Merged with changes from another window: ${merged.join(', ')}.${gave}`)
   }
 
   /** Takes over what is at the server now, unless something newer waits here. */
@@ -83,7 +81,7 @@ export function useKeeping(id: number, detail: Ref<Detail | undefined>, document
         underWay = undefined
         store()
         if (given) continue
-        state.value = 'not kept'
+        state.value = 'not saved'
         if (!refused) setTimeout(keep, TRY_AGAIN)
         return
       }
@@ -164,14 +162,13 @@ export function useLook(
       // What was done here meanwhile is told by whoever did it.
       if (!idle() || deeds() !== before) return
       const told = [
-        now.edition !== preset.edition && `${now.by ?? 'Somebody'} saved edition ${now.edition}.`,
-        now.name !== preset.name && `It is called “${now.name}” now.`,
-        now.home !== preset.home && `Edition ${now.home} is home now.`,
-        now.locked_by !== locked_by && (now.locked_by ? `${now.locked_by} locked it.` : 'It is not locked any more.'),
-        now.hidden !== hidden && (now.hidden ? 'It is in the Attic now.' : 'It is back from the Attic.'),
+        now.edition !== preset.edition && `${now.by ?? 'Somebody'} saved version ${now.edition}.`,
+        now.name !== preset.name && `Renamed to “${now.name}”.`,
+        now.home !== preset.home && `Version ${now.home} is now the baseline.`,
+        now.locked_by !== locked_by && (now.locked_by ? `${now.locked_by} locked it.` : 'No longer locked.'),
+        now.hidden !== hidden && (now.hidden ? 'Now hidden.' : 'Restored.'),
       ].filter(Boolean)
-      const elsewhere =
-        now.kept !== kept && !told.length ? 'Changed in another window of yours, and shown here now.' : ''
+      const elsewhere = now.kept !== kept && !told.length ? 'Updated from another of your windows.' : ''
       if (told.length || elsewhere) await changed([...told, elsewhere].join(' ').trim())
     } catch {
       // The next look may go better.

@@ -20,7 +20,7 @@ const changed = computed(() => KEYS.some((key) => words[key] !== props.bundle[ke
 const save = () =>
   props.doing(
     () => of(api.PUT('/api/bundles/{id}', { params: { path: { id: props.bundle.id } }, body: { ...words } })),
-    'The words of the bundle are saved.',
+    'Bundle saved.',
   )
 const suggest = (text: string, give: (found: { value: string }[]) => void) =>
   give(
@@ -54,7 +54,7 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) =>
         :rows="2"
         aria-label="Description"
         maxlength="5000" /></label
-    ><el-button native-type="submit" :disabled="!changed || busy">Save the words</el-button>
+    ><el-button native-type="submit" :disabled="!changed || busy">Save</el-button>
   </form>
 </template>
 

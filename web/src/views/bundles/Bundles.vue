@@ -126,7 +126,7 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
           v-if="session.mayHandOut"
           type="primary"
           :disabled="busy || !flight || stops > 0 || same"
-          :title="same ? `Nothing differs from release ${flight!.last}` : undefined"
+          :title="same ? `No changes since release ${flight!.last}` : undefined"
           @click="ask"
           >Release…</el-button
         >
@@ -138,19 +138,17 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
         :ids="held.ids"
         :sections="held.sections ?? chosen.sections"
         :fixed="!session.mayEdit"
-        empty="This bundle is empty. Pick brushes on the Wall, then add the tray."
+        empty="This bundle is empty. Select brushes, then add the tray."
         @change="put"
       />
       <Cover v-if="chosen.preset_ids.length" :bundle="chosen" :doing="doing" />
-      <button v-if="session.mayEdit && !chosen.releases.length" class="plain small" @click="drop">
-        Delete this bundle
-      </button>
+      <button v-if="session.mayEdit && !chosen.releases.length" class="plain small" @click="drop">Delete bundle</button>
     </section>
     <div v-else-if="route.query.bundle && loaded" class="empty" role="alert">
-      <p>There is no such bundle in {{ session.library?.name }}. It may have been deleted; the Ledger tells.</p>
+      <p>This bundle doesn’t exist in {{ session.library?.name }}. If it was deleted, History shows when.</p>
     </div>
     <div v-else-if="loaded" class="empty">
-      <p>No bundles yet. Pick brushes on the Wall, then choose Bundle in the tray.</p>
+      <p>No bundles yet. Select brushes, then choose Bundle in the tray.</p>
     </div>
     <Releases v-if="chosen" :bundle="chosen" :busy="busy" :doing="doing" />
     <ReleaseDialog

@@ -20,7 +20,7 @@ async function bring(file?: File) {
   const params = { path: path(), query: { file: file.name } }
   await props.doing(
     () => of(api.PUT('/api/bundles/{id}/picture', { params, ...asFile(file) })),
-    'The cover is kept, cut square.',
+    'Cover saved, cropped to a square.',
   )
 }
 </script>
@@ -31,7 +31,7 @@ async function bring(file?: File) {
       >Cover picture<el-select
         :model-value="bundle.cover ?? ''"
         aria-label="Cover picture"
-        placeholder="the strip of…"
+        placeholder="Strip of…"
         filterable
         default-first-option
         @update:model-value="choose($event as number)"
@@ -41,7 +41,7 @@ async function bring(file?: File) {
           :value="id"
           :label="library.byId.get(id)?.name ?? ''" /></el-select></label
     ><template v-if="session.mayEdit"
-      ><span class="soft">or</span><button class="plain" @click="pictures?.click()">a picture of its own…</button
+      ><span class="soft">or</span><button class="plain" @click="pictures?.click()">Upload a picture…</button
       ><input
         ref="pictures"
         type="file"

@@ -29,8 +29,8 @@ const { busy, problem, go } = useDeed(async () => {
 
 <template>
   <FormDialog
-    :title="`Offer ${bundle.name} ${release.number} to the outside gallery`"
-    deed="Offer it"
+    :title="`Publish ${bundle.name} ${release.number} to the external gallery`"
+    deed="Publish"
     :cancel="task ? 'Leave it going' : 'Cancel'"
     :busy="busy || !!task"
     :ready="!!words.title.trim()"
@@ -51,7 +51,7 @@ const { busy, problem, go } = useDeed(async () => {
       >Tags<el-input
         v-model="words.tags"
         aria-label="Tags in the gallery"
-        placeholder="apart by commas"
+        placeholder="comma-separated"
         maxlength="500"
     /></label>
     <el-progress
@@ -60,7 +60,7 @@ const { busy, problem, go } = useDeed(async () => {
       aria-label="Upload"
     />
     <p class="soft">
-      Everybody with access to the gallery can take it from there. Once begun it goes on, even when you leave this page.
+      Everybody with access to the gallery can download it. The upload continues if you leave this page.
     </p>
   </FormDialog>
 </template>

@@ -5,7 +5,7 @@ import type { components } from '../../api/schema'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 
-/** What a release would meet, and the canvas that sizes are held against. */
+/** What a release would meet, and the canvas that sizes are compared with. */
 defineProps<{ flight: components['schemas']['Preflight']; stops: number; same: boolean }>()
 const emit = defineEmits<{ check: [] }>()
 const session = useSession()
@@ -28,11 +28,11 @@ const jump = (key: number, kind: string) =>
   <section class="flight" aria-label="Preflight">
     <div class="line">
       <h2>Preflight</h2>
-      <span v-if="stops" class="missing">{{ stops }} to mend before a release</span
+      <span v-if="stops" class="missing">{{ stops }} to fix before release</span
       ><span v-else-if="!same" class="soft"
         >ready: the {{ flight.last ? 'next' : 'first' }} release is {{ flight.number
         }}{{ flight.last ? `, a ${flight.level} change` : '' }}</span
-      ><span v-else class="soft">nothing differs from release {{ flight.last }}</span
+      ><span v-else class="soft">no changes since release {{ flight.last }}</span
       ><span class="grow" />
       <form v-if="canvas" class="line canvas" @submit.prevent="saveCanvas" @keydown.esc="canvas = undefined">
         canvas<el-input-number
@@ -56,7 +56,7 @@ const jump = (key: number, kind: string) =>
       <button
         v-else-if="session.mayHandOut"
         class="plain"
-        title="The studio’s canvas, which sizes are held against"
+        title="Canvas that sizes are checked against"
         @click="canvas = { ...session.library!.canvas }"
       >
         canvas {{ session.library!.canvas.width }} × {{ session.library!.canvas.height }} px
@@ -72,9 +72,9 @@ const jump = (key: number, kind: string) =>
       :class="{ stops: one.stops }"
     >
       <span class="kind" :class="one.stops ? 'missing' : 'changed'">{{ one.kind }}</span><span>{{ one.sentence }}</span
-      ><button v-if="one.key !== null" class="plain small" @click="jump(one.key, one.kind)">go there</button>
+      ><button v-if="one.key !== null" class="plain small" @click="jump(one.key, one.kind)">Show</button>
     </div>
-    <p v-if="!flight.findings.length" class="soft">Nothing to mend.</p>
+    <p v-if="!flight.findings.length" class="soft">All clear.</p>
   </section>
 </template>
 

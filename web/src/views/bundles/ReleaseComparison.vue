@@ -16,13 +16,13 @@ defineProps<{ compared: components['schemas']['ReleaseComparison'] }>()
         :fingerprint="row.before.fingerprint"
         :greatest="row.before.greatest ?? undefined"
         :label="`${row.name} before`"
-      /><span v-else class="soft">was not there</span
+      /><span v-else class="soft">added</span
       ><Strip
         v-if="row.after"
         :fingerprint="row.after.fingerprint"
         :greatest="row.after.greatest ?? undefined"
         :label="`${row.name} after`"
-      /><span v-else class="missing">gone</span>
+      /><span v-else class="missing">removed</span>
     </div></OneScale
   >
   <p v-if="!compared.rows.length" class="soft">No brush differs.</p>

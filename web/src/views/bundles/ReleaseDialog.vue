@@ -21,8 +21,8 @@ async function release() {
   const well = await props.doing(async () => {
     const body = { number: number.value, notes: notes.value }
     const made = await of(api.POST('/api/bundles/{id}/releases', { params: { path: { id: props.bundle.id } }, body }))
-    const what = `“${props.bundle.name}” ${made.number} is released with ${made.count} brushes.`
-    toast.done(`${what} It can be downloaded here for ever.`)
+    const what = `“${props.bundle.name}” ${made.number} released with ${made.count} brushes.`
+    toast.done(`${what} It stays available for download.`)
   })
   if (well) emit('close')
 }
@@ -38,8 +38,8 @@ async function release() {
     @close="emit('close')"
   >
     <p class="soft">
-      The changes since {{ flight.last ?? 'the beginning' }} ask for {{ flight.number }} at the least; it may be raised.
-      What is released never changes.
+      The changes since {{ flight.last ?? 'the beginning' }} call for at least {{ flight.number }}. Releases never
+      change.
     </p>
     <label>Number<el-input v-model="number" aria-label="Number of the release" /></label
     ><label>Notes<el-input v-model="notes" type="textarea" :rows="4" aria-label="Notes of the release" /></label>

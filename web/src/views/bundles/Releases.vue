@@ -37,13 +37,13 @@ const download = (one: Release) =>
   toast.attempt(async () => {
     const answer = await api.GET('/api/releases/{id}/package', { params: { path: { id: one.id } }, parseAs: 'blob' })
     const file = save((await of(Promise.resolve(answer))) as unknown as Blob, answer.response)
-    toast.done(`${file} went where this browser keeps its downloads.`)
+    toast.done(`${file} was downloaded.`)
   })
 async function withdraw() {
   const asked = { params: { path: { id: withdrawing.value!.id } }, body: { reason: reason.value } }
   const well = await props.doing(
     () => of(api.PUT('/api/releases/{id}/withdraw', asked)),
-    'The release is withdrawn. It can still be downloaded.',
+    'Release withdrawn. It can still be downloaded.',
   )
   if (!well) return
   withdrawing.value = undefined
@@ -67,7 +67,7 @@ async function pick(id: number) {
 <template>
   <aside aria-label="Releases">
     <h2>Releases</h2>
-    <p v-if="!bundle.releases.length" class="soft">None yet. A release freezes the bundle with a number of its own.</p>
+    <p v-if="!bundle.releases.length" class="soft">No releases yet. A release freezes the bundle under a number.</p>
     <div v-for="one in bundle.releases" :key="one.id" class="release" :class="{ gone: one.withdrawn }">
       <el-checkbox
         :model-value="pair.includes(one.id)"
@@ -90,17 +90,17 @@ async function pick(id: number) {
           :aria-label="`Talk about release ${one.number}`"
           @click="talking = talking === one.id ? undefined : one.id"
         >
-          talk</button
+          Comments</button
         ><template v-if="session.mayHandOut && !one.withdrawn"
-          ><button class="plain small" :aria-label="`Offer release ${one.number}`" @click="offering = one">
-            offer…</button
+          ><button class="plain small" :aria-label="`Publish release ${one.number}`" @click="offering = one">
+            Publish…</button
           ><button class="plain small" :aria-label="`Withdraw release ${one.number}`" @click="withdrawing = one">
-            withdraw
+            Withdraw
           </button></template
         >
         <RouterLink
           class="plain small"
-          :aria-label="`Release ${one.number} in the Ledger`"
+          :aria-label="`Release ${one.number} in History`"
           :to="{ name: 'history', query: { release: one.id } }"
           >history</RouterLink
         >
@@ -111,7 +111,7 @@ async function pick(id: number) {
     <FormDialog
       v-if="withdrawing"
       :title="`Withdraw ${withdrawing.number}`"
-      deed="Withdraw it"
+      deed="Withdraw"
       width="420px"
       :busy="busy"
       :ready="!!reason.trim()"

@@ -57,8 +57,8 @@ const asks = computed(() =>
   <div class="page">
     <div class="line head">
       <h1>Compare</h1>
-      <span class="soft">the same strokes, one below the other; sizes on one scale</span><span class="grow" />
-      <el-select v-model="chosen" multiple collapse-tags size="small" aria-label="Trial strokes" class="trials"
+      <span class="soft">Same strokes, sizes on one scale</span><span class="grow" />
+      <el-select v-model="chosen" multiple collapse-tags size="small" aria-label="Sample strokes" class="trials"
         ><el-option v-for="one in trials" :key="one.name" :value="one.name" :label="one.title.split(':')[0]"
       /></el-select>
     </div>
@@ -68,7 +68,7 @@ const asks = computed(() =>
           <router-link :to="{ name: 'bench', params: { id: preset.id } }">{{ preset.name }}</router-link><br /><span
             class="soft small"
             >{{ preset.size }} px · {{ preset.traits.join(' · ') }}</span
-          ><br /><button class="plain small" @click="without(preset.id)">take off</button>
+          ><br /><button class="plain small" @click="without(preset.id)">Remove</button>
         </div>
         <Painted
           v-for="trial in chosen"
@@ -94,7 +94,7 @@ const asks = computed(() =>
       <p v-else class="soft">No setting differs.</p>
     </template>
     <div v-if="ids.length < 2" class="empty">
-      <p>Pick two to six brushes on the Wall, then choose Compare in the tray.</p>
+      <p>Select two to six brushes, then choose Compare in the tray.</p>
     </div>
   </div>
 </template>

@@ -49,13 +49,13 @@ const settle = (index: number) =>
 
 <template>
   <div class="page">
-    <h1>Doubles</h1>
+    <h1>Duplicates</h1>
     <p class="soft">
-      Brushes that paint the same, or so nearly that the strips cannot be told apart. What does not stay goes to the
-      Attic; sets and start plans then hold the one that stays.
+      Brushes that paint the same, or nearly so. Those you don’t keep are hidden; sets and start-up plans switch to the
+      one you keep.
     </p>
     <div v-if="found && !found.ready" class="soft" role="status">
-      Painting strips and comparing them for the first time: {{ found.left }} to go<el-progress
+      Painting and comparing strips: {{ found.left }} to go<el-progress
         :percentage="most ? Math.round(100 - (found.left / most) * 100) : 0"
         :show-text="false"
       />
@@ -71,12 +71,12 @@ const settle = (index: number) =>
               size="small"
               @click="away.add(key(group))"
               >Keep all</el-button
-            ><el-button size="small" type="primary" @click="settle(index)">Keep the chosen one</el-button>
+            ><el-button size="small" type="primary" @click="settle(index)">Keep the selected one</el-button>
           </div>
           <label v-for="(preset, place) in group.presets" :key="preset.id" class="row"
             ><el-radio v-model="keep[index]" :value="preset.id" :aria-label="`Keep ${preset.name}`">&nbsp;</el-radio
             ><Strip :fingerprint="preset.fingerprint" :label="preset.name" /><b>{{ preset.name }}</b
-            ><span class="soft">{{ preset.size }} px · edition {{ preset.edition }}</span
+            ><span class="soft">{{ preset.size }} px · version {{ preset.edition }}</span
             ><span class="small soft">{{
               group.differences.map(({ title, values }) => `${title} ${values[place] ?? '…'}`).join(', ')
             }}</span></label
@@ -84,7 +84,7 @@ const settle = (index: number) =>
         </section>
       </template>
       <div v-if="!found.groups.filter((group) => !away.has(key(group))).length" class="empty">
-        <p>No doubles. Every brush of this library paints a stroke of its own.</p>
+        <p>No duplicates. Every brush paints differently.</p>
       </div>
     </template>
   </div>

@@ -10,7 +10,7 @@ import { useToast } from '../../stores/toast'
 import { dated, day } from '../../parts/when'
 import { sized } from '../../parts/bytes'
 
-/** What went out, when, by whom, where to; each can be done again. */
+/** Everything exported: when, by whom and for what; each can be repeated. */
 type Past = components['schemas']['Export']
 const library = useLibrary()
 const session = useSession()
@@ -33,7 +33,7 @@ async function fetched(
   await toast.attempt(async () => {
     const answer = await ask()
     const file = await saveExport(answer)
-    toast.done(`${file} went where this browser keeps its downloads.`)
+    toast.done(`${file} was downloaded.`)
     await load()
   })
   busy.value = undefined
@@ -58,12 +58,12 @@ function closeWhole() {
   <div class="page">
     <div class="line head">
       <h1>Exports</h1>
-      <span class="soft">What went out, when, and where to.</span><span class="grow" /><el-button
+      <span class="soft">Everything exported so far.</span><span class="grow" /><el-button
         :disabled="!library.all?.total"
         @click="whole = true"
-        >Export the whole library…</el-button
+        >Export whole library…</el-button
       ><el-button type="primary" :loading="busy === 'backup'" :disabled="!library.all?.total" @click="backUp"
-        >Back up this library now</el-button
+        >Back up library</el-button
       >
     </div>
     <table v-if="exports?.length" class="list">
@@ -73,7 +73,7 @@ function closeWhole() {
           <th>Who</th>
           <th>What</th>
           <th>File</th>
-          <th>Where to</th>
+          <th>Destination</th>
           <th />
         </tr>
       </thead>
@@ -91,30 +91,27 @@ function closeWhole() {
             {{ one.file }}<br /><span class="soft" :title="`SHA-256 ${one.sha256}`"
               >{{ sized(one.size) }}, sum {{ one.sha256.slice(0, 8) }}…</span
             ><template v-if="one.waits_until"
-              ><br /><a :href="`/api/exports/${one.id}/file`" :download="one.file">fetch it</a
+              ><br /><a :href="`/api/exports/${one.id}/file`" :download="one.file">Download</a
               ><span class="soft">, until {{ day(one.waits_until) }}</span></template
             >
           </td>
           <td>{{ one.goes_to }}</td>
           <td>
-            <router-link v-if="one.release" :to="{ name: 'bundles' }">see the bundle</router-link
+            <router-link v-if="one.release" :to="{ name: 'bundles' }">Open bundle</router-link
             ><el-button
               v-else
               size="small"
               :loading="busy === one.id"
               :aria-label="`Export ${one.name} again`"
               @click="again(one)"
-              >Again</el-button
+              >Export again</el-button
             >
           </td>
         </tr>
       </tbody>
     </table>
     <div v-else-if="exports" class="empty">
-      <p>
-        Nothing went out yet. Pick brushes on the Wall, then choose Export in the tray; a dated backup of everything is
-        one click, above.
-      </p>
+      <p>Nothing exported yet. Select brushes, then choose Export in the tray.</p>
     </div>
     <ExportDialog
       v-if="whole"

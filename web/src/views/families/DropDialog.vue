@@ -10,15 +10,15 @@ defineEmits<{ close: [] }>()
 <template>
   <FormDialog
     :title="`Remove “${dropping.name}”`"
-    deed="Remove it"
+    deed="Delete"
     cancel="Keep it"
     width="440px"
     @submit="dropping.deed()"
     @close="$emit('close')"
   >
     <p>
-      {{ dropping.sets.join(', ') }} {{ dropping.sets.length === 1 ? 'fills itself' : 'fill themselves' }} from it, and
-      would find none of its brushes any more. The brushes stay, and this can be undone.
+      {{ dropping.sets.join(', ') }} {{ dropping.sets.length === 1 ? 'is automatic' : 'are automatic' }} from it and
+      would become empty. The brushes stay, and this can be undone.
     </p>
   </FormDialog>
 </template>

@@ -6,7 +6,7 @@ import { useLibrary } from '../../stores/library'
 import DropDialog from './DropDialog.vue'
 import { useGroups } from './useGroups'
 
-/** Families as a small tree; each brush hangs at one place. */
+/** Families as a small tree; each brush has one. */
 const library = useLibrary()
 const { doing, drop, dropping, count } = useGroups()
 const fresh = reactive({ name: '', parent: 0 })
@@ -28,7 +28,7 @@ const save = () =>
     await of(api.PUT('/api/families/{id}', { ...at(id), body: { name, parent_id } }))
     family.value = undefined
   })
-const remove = (one: Family) => drop('family', one.name, () => of(api.DELETE('/api/families/{id}', at(one.id))))
+const remove = (one: Family) => drop('category', one.name, () => of(api.DELETE('/api/families/{id}', at(one.id))))
 /** One place up or down among those beside it. */
 const shift = (one: Family, step: number) =>
   doing(async () => {
@@ -42,9 +42,9 @@ const shift = (one: Family, step: number) =>
 </script>
 
 <template>
-  <section aria-label="Families">
-    <h1>Families</h1>
-    <p class="soft">A small tree; each brush hangs at one place. Families order the Wall, so names need no tricks.</p>
+  <section aria-label="Categories">
+    <h1>Categories</h1>
+    <p class="soft">Each brush has one category. Categories order the brushes, so names need no prefixes.</p>
     <div
       v-for="one in library.branches"
       :key="one.family.id"
@@ -52,15 +52,15 @@ const shift = (one: Family, step: number) =>
       :style="{ paddingLeft: `${one.depth * 16}px` }"
     >
       <form v-if="family?.id === one.family.id" class="line" @submit.prevent="save">
-        <el-input v-model="family.name" size="small" aria-label="Name of the family" maxlength="60" /><el-select
+        <el-input v-model="family.name" size="small" aria-label="Name of the category" maxlength="60" /><el-select
           v-model="family.parent_id"
           size="small"
-          aria-label="Hangs below"
-          ><el-option :value="null as never" label="at the top" /><el-option
+          aria-label="Parent category"
+          ><el-option :value="null as never" label="top level" /><el-option
             v-for="other in library.branches.filter(({ family: o }) => !one.ids.includes(o.id))"
             :key="other.family.id"
             :value="other.family.id"
-            :label="`below ${other.family.name}`" /></el-select
+            :label="`in ${other.family.name}`" /></el-select
         ><el-button size="small" native-type="submit">Save</el-button>
       </form>
       <template v-else
@@ -69,14 +69,14 @@ const shift = (one: Family, step: number) =>
         ><span class="grow" /><button
           v-if="held(one.ids)"
           class="plain"
-          :aria-label="`Export the family ${one.family.name}`"
+          :aria-label="`Export the category ${one.family.name}`"
           @click="exporting = one"
         >
           export</button
         ><button class="plain" :aria-label="`Move ${one.family.name} up`" @click="shift(one.family, -1)">↑</button
         ><button class="plain" :aria-label="`Move ${one.family.name} down`" @click="shift(one.family, 1)">↓</button
         ><button class="plain" @click="family = { ...one.family }">change</button
-        ><button class="plain" :aria-label="`Remove the family ${one.family.name}`" @click="remove(one.family)">
+        ><button class="plain" :aria-label="`Remove the category ${one.family.name}`" @click="remove(one.family)">
           ✕
         </button></template
       >
@@ -85,15 +85,15 @@ const shift = (one: Family, step: number) =>
       <el-input
         v-model="fresh.name"
         size="small"
-        placeholder="Name of a new family"
-        aria-label="Name of a new family"
+        placeholder="Name of a new category"
+        aria-label="Name of a new category"
         maxlength="60"
-      /><el-select v-model="fresh.parent" size="small" aria-label="Where the new family hangs"
-        ><el-option :value="0" label="at the top" /><el-option
+      /><el-select v-model="fresh.parent" size="small" aria-label="Parent of the new category"
+        ><el-option :value="0" label="top level" /><el-option
           v-for="one in library.branches"
           :key="one.family.id"
           :value="one.family.id"
-          :label="`below ${one.family.name}`" /></el-select
+          :label="`in ${one.family.name}`" /></el-select
       ><el-button size="small" native-type="submit" :disabled="!fresh.name.trim()">Add</el-button>
     </form>
     <ExportDialog

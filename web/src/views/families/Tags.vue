@@ -47,9 +47,9 @@ const merge = () =>
   <section aria-label="Tags">
     <div class="line">
       <h1>Tags</h1>
-      <span class="grow" /><el-checkbox v-model="unusedOnly" label="only unused" />
+      <span class="grow" /><el-checkbox v-model="unusedOnly" label="Unused only" />
     </div>
-    <p class="soft">As many as you like on each brush. Synonyms find the same tag.</p>
+    <p class="soft">Any number per brush. Synonyms find the same tag.</p>
     <div v-for="one in tags" :key="one.id" class="item">
       <div v-if="tag?.id === one.id" class="edit">
         <form class="line" @submit.prevent="save">
@@ -66,7 +66,7 @@ const merge = () =>
           <el-input
             v-model="tag.words"
             size="small"
-            placeholder="Synonyms, apart by commas"
+            placeholder="Synonyms, comma-separated"
             aria-label="Synonyms"
           /><el-button size="small" native-type="submit">Save</el-button>
         </form>
@@ -98,7 +98,7 @@ const merge = () =>
       >
     </div>
     <p v-if="!tags.length" class="soft">
-      {{ unusedOnly ? 'No tag is unused.' : 'No tags yet. Pick brushes on the Wall, then choose Tag in the tray.' }}
+      {{ unusedOnly ? 'No unused tags.' : 'No tags yet. Select brushes, then choose Tag in the tray.' }}
     </p>
     <DropDialog v-if="dropping" :dropping="dropping" @close="dropping = undefined" />
   </section>

@@ -26,17 +26,16 @@ const save = () =>
     await of(api.PUT('/api/work-states/{id}', { ...at(id), body: { name, colour, shape } }))
     changing.value = undefined
   })
-const remove = (one: WorkState) =>
-  drop('work state', one.name, () => of(api.DELETE('/api/work-states/{id}', at(one.id))))
+const remove = (one: WorkState) => drop('status', one.name, () => of(api.DELETE('/api/work-states/{id}', at(one.id))))
 </script>
 
 <template>
-  <section aria-label="Work states">
-    <h1>Work states</h1>
-    <p class="soft">How far a brush has come, in the studio’s own words.</p>
+  <section aria-label="Statuses">
+    <h1>Statuses</h1>
+    <p class="soft">How far along a brush is, in your studio’s terms.</p>
     <div v-for="one in library.workStates" :key="one.id" class="item">
       <form v-if="changing?.id === one.id" class="line" @submit.prevent="save">
-        <el-input v-model="changing.name" size="small" aria-label="Name of the work state" maxlength="40" /><el-select
+        <el-input v-model="changing.name" size="small" aria-label="Name of the status" maxlength="40" /><el-select
           v-model="changing.colour"
           size="small"
           aria-label="Colour"
@@ -48,17 +47,15 @@ const remove = (one: WorkState) =>
       <template v-else
         ><TagMark state :tag="one" /><span class="soft">{{ count('work_states', one.id) }}</span
         ><span class="grow" /><button class="plain" @click="changing = { ...one }">change</button
-        ><button class="plain" :aria-label="`Remove the work state ${one.name}`" @click="remove(one)">
-          ✕
-        </button></template
+        ><button class="plain" :aria-label="`Remove the status ${one.name}`" @click="remove(one)">✕</button></template
       >
     </div>
     <form class="line add" @submit.prevent="add">
       <el-input
         v-model="fresh"
         size="small"
-        placeholder="Name of a new work state"
-        aria-label="Name of a new work state"
+        placeholder="Name of a new status"
+        aria-label="Name of a new status"
         maxlength="40"
       /><el-button size="small" native-type="submit" :disabled="!fresh.trim()">Add</el-button>
     </form>

@@ -64,7 +64,7 @@ async function begin() {
   await toast.attempt(async () => {
     const { follows: made, asked: onlyAsked } = await send()
     chosen.value = ''
-    if (onlyAsked) return toast.done('A lead of that library was asked. You get a notification when they decide.')
+    if (onlyAsked) return toast.done('Request sent. You’ll be notified when a lead decides.')
     await library.load()
     const brushes = made.reduce((sum, one) => sum + one.brushes, 0)
     const names = made.map(({ bundle }) => `“${bundle}”`).join(', ')
@@ -83,7 +83,7 @@ const letGo = (one: Follow) =>
   toast.attempt(async () => {
     await of(api.DELETE('/api/follows/{id}', at(one)))
     await load()
-    toast.done(`“${one.bundle}” is followed no more. Its brushes stay here, as this library’s own.`)
+    toast.done(`Unfollowed “${one.bundle}”. Its brushes stay in this library.`)
   })
 type Decision = 'granted' | 'refused' | 'ended'
 const decide = (item: number, state: Decision) =>
@@ -96,15 +96,15 @@ const RIGHTS = {
   asked: 'asks to follow bundles of this library',
   granted: 'may follow bundles of this library',
   refused: 'was refused',
-  ended: 'may no longer follow; what it took stays there',
+  ended: 'access ended; it keeps what it has',
 }
 function state(one: Follow) {
   if (one.ended) return one.ended
-  if (!one.at) return 'nothing of it is taken yet'
+  if (!one.at) return 'not imported yet'
   if (one.withdrawn !== null)
     return `release ${one.at?.number} was withdrawn${one.withdrawn ? `: ${one.withdrawn}` : ''}`
   if (one.stays) return `stays at ${one.at?.number}`
-  return one.behind ? `at ${one.at?.number}; ${one.newest?.number} is out` : `at the newest, ${one.at?.number}`
+  return one.behind ? `at ${one.at?.number}; ${one.newest?.number} is out` : `up to date, ${one.at?.number}`
 }
 async function taken() {
   updating.value = undefined
@@ -118,7 +118,7 @@ async function taken() {
       <h1>Following</h1>
       <span class="soft">Bundles of other libraries that this library follows.</span>
     </div>
-    <p v-if="follows && !follows.length" class="soft">This library follows nothing yet.</p>
+    <p v-if="follows && !follows.length" class="soft">Not following any bundles yet.</p>
     <div v-for="one in follows" :key="one.id" class="one line">
       <b>{{ one.bundle }}</b><span class="soft">of {{ one.library }}</span
       ><span :class="{ changed: one.behind, missing: one.withdrawn !== null || one.ended }">{{ state(one) }}</span>
@@ -133,24 +133,26 @@ async function taken() {
           size="small"
           type="primary"
           @click="updating = { follow: one }"
-          >See what changes…</el-button
+          >Review changes…</el-button
         >
         <button
           v-if="one.earlier && !one.ended"
           class="plain"
           @click="updating = { follow: one, release: one.earlier.id }"
         >
-          back to {{ one.earlier.number }}…
+          Go back to {{ one.earlier.number }}…
         </button>
-        <button class="plain" @click="setStays(one)">{{ one.stays ? 'follow the newest' : 'stay here' }}</button>
-        <button class="plain" @click="letGo(one)">let go</button>
+        <button class="plain" @click="setStays(one)">
+          {{ one.stays ? 'Follow the latest' : 'Stay on this release' }}
+        </button>
+        <button class="plain" @click="letGo(one)">Unfollow</button>
       </template>
     </div>
     <form v-if="leads && offered.length" class="line" @submit.prevent="begin">
       <label class="line"
-        >Follow another
+        >Follow a bundle
         <select v-model="chosen" aria-label="A bundle to follow">
-          <option value="">choose a bundle, or a whole library</option>
+          <option value="">Choose a bundle or a library</option>
           <optgroup v-for="list in sources" :key="list[0]!.library_id" :label="list[0]!.library">
             <option v-if="list.length > 1" :value="`library ${list[0]!.library_id}`">
               all of {{ list[0]!.library }} · {{ list.length }} bundles
@@ -161,7 +163,7 @@ async function taken() {
           </optgroup>
         </select></label
       >
-      <el-button native-type="submit" :disabled="!chosen" :loading="busy">Follow it</el-button>
+      <el-button native-type="submit" :disabled="!chosen" :loading="busy">Follow</el-button>
     </form>
     <p v-for="name in asked" :key="name" class="soft">
       “{{ name }}” has been asked whether this library may follow it.

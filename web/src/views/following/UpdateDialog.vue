@@ -18,13 +18,13 @@ const left = ref(new Set<string>())
 const choices = ref<Record<string, Record<string, Side>>>({})
 const at = { params: { path: { id: props.follow.id } } }
 const KINDS: Record<Row['kind'], string> = {
-  new: 'new there',
+  new: 'new',
   same: 'the same',
-  changed: 'changed there',
-  merged: 'changed there and here; both are kept',
-  conflict: 'changed there and here',
-  gone: 'gone there; goes to the Attic',
-  stays: 'gone there; stays here',
+  changed: 'changed',
+  merged: 'changed in both; merged',
+  conflict: 'changed in both',
+  gone: 'removed; will be hidden',
+  stays: 'removed; kept here',
 }
 onMounted(() =>
   toast.attempt(async () => {
@@ -48,7 +48,7 @@ const strip = (row: Row, side: string) =>
   `/api/follows/${props.follow.id}/strips/${row.id}.png?release=${target.value!.id}&side=${side}`
 const sides = (row: Row) =>
   [
-    ['as it came', 'base', row.kind !== 'new' && row.kind !== 'same'],
+    ['as imported', 'base', row.kind !== 'new' && row.kind !== 'same'],
     ['here', 'mine', !!row.preset],
     ['there', 'theirs', !['gone', 'stays', 'same'].includes(row.kind)],
   ] as [string, string, boolean][]
@@ -71,7 +71,7 @@ const { busy, problem, go } = useDeed(async () => {
 <template>
   <FormDialog
     :title="target ? `${follow.bundle} ${target.number}` : follow.bundle"
-    :deed="left.size ? 'Take these' : target ? `Take ${target.number}` : 'Take it'"
+    :deed="left.size ? 'Update' : target ? `Update to ${target.number}` : 'Update'"
     width="860px"
     :busy="busy"
     :ready="!!target && !open.length"
@@ -80,7 +80,7 @@ const { busy, problem, go } = useDeed(async () => {
     @close="emit('close')"
   >
     <p v-if="target?.notes" class="notes">{{ target.notes }}</p>
-    <p v-if="target && !shown.length" class="soft">Nothing here would change.</p>
+    <p v-if="target && !shown.length" class="soft">Nothing to change.</p>
     <p v-if="open.length" class="missing">
       Still to decide: {{ open.map(({ name }) => name).join(', ') }}. Or leave them out.
     </p>
@@ -113,7 +113,7 @@ const { busy, problem, go } = useDeed(async () => {
         <el-checkbox
           v-if="row.hidden"
           :model-value="comesBack(row)"
-          :label="row.hidden === 'back' ? 'Hidden here: restore it' : 'Somebody hid it here: restore it'"
+          :label="row.hidden === 'back' ? 'Hidden here: restore' : 'Hidden here by somebody: restore'"
           @change="choose(row, 'hidden', $event ? 'theirs' : 'mine')"
         />
         <div v-for="one in row.conflicts" :key="one.key" class="line conflict">

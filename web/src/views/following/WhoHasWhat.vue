@@ -30,9 +30,7 @@ const behind = computed(() =>
 const remind = () =>
   toast.attempt(async () => {
     const { told } = await of(api.POST('/api/libraries/{library}/consistency/reminders', library.path()))
-    toast.done(
-      told.length ? `Told the leads of ${told.join(', ')}.` : 'All are at the newest release, or stay on purpose.',
-    )
+    toast.done(told.length ? `Told the leads of ${told.join(', ')}.` : 'Everybody is up to date or stays on purpose.')
   })
 const bundles = ref<{ id: number; name: string }[]>([])
 onMounted(() =>
@@ -84,11 +82,11 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
     <div class="line">
       <h1 id="who">Versions in use</h1>
       <span>{{ found.sentence }}</span><span class="grow" />
-      <button v-if="leads && behind" class="plain" @click="remind">remind those behind</button>
+      <button v-if="leads && behind" class="plain" @click="remind">Send reminders</button>
       <label class="line soft small"
         >at
-        <select v-model="kind" aria-label="Which places">
-          <option value="">all places</option>
+        <select v-model="kind" aria-label="Where">
+          <option value="">everywhere</option>
           <option v-for="(title, key) in KINDS" :key="key" :value="key">{{ title }}</option>
         </select></label
       >

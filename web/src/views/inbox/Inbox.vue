@@ -48,9 +48,9 @@ const days = computed(() => {
 <template>
   <div class="page">
     <div class="line">
-      <h1>Inbox</h1>
-      <span class="soft">Offers, answers, what is said to you, releases of what you follow.</span><span class="grow" />
-      <el-button @click="choosing ? (choosing = false) : choose()">What comes here…</el-button>
+      <h1>Notifications</h1>
+      <span class="soft">Proposals, replies, mentions and new releases.</span><span class="grow" />
+      <el-button @click="choosing ? (choosing = false) : choose()">Notification settings…</el-button>
     </div>
     <form v-if="choosing" @submit.prevent="keep">
       <el-checkbox-group v-model="wanted"
@@ -58,7 +58,7 @@ const days = computed(() => {
       /></el-checkbox-group>
       <el-button type="primary" native-type="submit">Keep</el-button>
     </form>
-    <p v-if="!inbox.notices.length" class="empty">Nothing yet.</p>
+    <p v-if="!inbox.notices.length" class="empty">No notifications yet.</p>
     <section v-for="group in days" :key="group.day">
       <div v-for="one in group.notices" :key="one.id" class="one" :class="{ fresh: fresh.has(one.id) }">
         <router-link :to="one.path">{{ one.text }}</router-link>

@@ -15,7 +15,7 @@ import WhereToPut from './WhereToPut.vue'
 /** The plan of one arrival: what each thing in it would become, what can be decided, and the report. */
 const props = defineProps<{ arrival: Arrival }>()
 const emit = defineEmits<{
-  /** Something about it has changed; it is gone when it was let go. */ changed: [gone?: boolean]
+  /** Something about it has changed; it is gone when it was discarded. */ changed: [gone?: boolean]
 }>()
 const library = useLibrary()
 const session = useSession()
@@ -83,18 +83,18 @@ const letGo = () =>
   toast.attempt(async () => {
     await of(api.DELETE('/api/arrivals/{id}', at))
     emit('changed', true)
-    toast.done(`“${props.arrival.name}” was let go. Nothing in the library was changed.`)
+    toast.done(`“${props.arrival.name}” discarded. The library is unchanged.`)
   })
 const brings = computed(() => {
   const said = plan.value?.backup
   if (!said) return ''
   const counts: [number, string][] = [
-    [said.editions, 'earlier edition'],
+    [said.editions, 'earlier version'],
     [said.families, 'family'],
     [said.labels, 'label'],
     [said.bundles, 'bundle'],
     [said.releases, 'release'],
-    [said.plans, 'start plan'],
+    [said.plans, 'start-up plan'],
   ]
   return counts
     .filter(([count]) => count)
@@ -132,23 +132,23 @@ const LONG = 5
       <template v-if="plan.state === 'planned'">
         <span role="status">{{
           takes
-            ? `${coming} to take in, ${here} already here`
-            : 'nothing to take in: all of it is here already, or left out'
+            ? `${coming} to import, ${here} already here`
+            : 'nothing to import: everything is here already or skipped'
         }}</span>
-        <button class="plain" @click="letGo">Let it go</button>
+        <button class="plain" @click="letGo">Discard</button>
         <span v-if="takes && plan.seconds > LONG" class="soft small"
           >takes about
           {{ plan.seconds < 90 ? `${plan.seconds} seconds` : `${Math.round(plan.seconds / 60)} minutes` }}</span
         >
         <el-button type="primary" :loading="busy" :disabled="!takes" @click="apply"
-          >Take into {{ session.library?.name }}</el-button
+          >Import into {{ session.library?.name }}</el-button
         >
       </template>
       <template v-else-if="plan.state === 'applied'">
         <button v-if="plan.entry?.undoable" class="plain" @click="toast.undo(plan.entry!).then(load)">
-          Take it all back
+          Undo import
         </button>
-        <el-button @click="router.push({ name: 'brushes' })">See the Wall</el-button>
+        <el-button @click="router.push({ name: 'brushes' })">Show in Brushes</el-button>
       </template>
     </div>
     <div v-if="task" class="working" role="status">
@@ -161,24 +161,23 @@ const LONG = 5
         }}
       </p>
       <el-progress :percentage="work.part(task)" />
-      <p class="soft">You can leave this page; it goes on.</p>
+      <p class="soft">You can leave this page; the import continues.</p>
     </div>
     <p v-else-if="plan.state === 'open'" class="soft">
-      This arrival did not come whole: its files were not all sent, or could not be read.
-      <button class="plain" @click="letGo">Let it go</button> and bring them again.
+      This import is incomplete: some files weren’t sent or couldn’t be read.
+      <button class="plain" @click="letGo">Discard</button> and import them again.
     </p>
 
     <template v-if="plan.state === 'planned'">
       <p v-if="plan.words.description" class="soft words">{{ plan.words.description }}</p>
       <p v-if="plan.backup" class="words">
-        A backup of a whole library. Beside its brushes it brings what is not here yet of:
-        {{ brings || 'nothing else' }}.
+        A library backup. Besides its brushes it adds: {{ brings || 'nothing else' }}.
       </p>
       <div v-for="group in plan.groups" :key="group.group" class="line way">
         <b>{{ group.group }}</b><span class="soft">{{ group.count }} pictures</span>
         <el-radio-group
           :model-value="group.way"
-          :aria-label="`How to take ${group.group}`"
+          :aria-label="`How to import ${group.group}`"
           @update:model-value="forWay(group.group, String($event))"
           ><el-radio value="reel">one brush, each picture a frame of its reel</el-radio
           ><el-radio value="each">a brush each</el-radio></el-radio-group
@@ -195,7 +194,7 @@ const LONG = 5
         @all="forAll(state, items, $event)"
         @one="forItem"
       />
-      <p v-if="!plan.items.length" class="soft">There is nothing in it that we know.</p>
+      <p v-if="!plan.items.length" class="soft">It contains nothing Fobrel can read.</p>
     </template>
 
     <ArrivalReport v-else-if="plan.state === 'applied'" :plan="plan" />

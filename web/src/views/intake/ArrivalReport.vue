@@ -28,9 +28,9 @@ const told = computed(() =>
 
 <template>
   <p>
-    {{ plan.entry?.summary ?? 'Everything in it was here already. Nothing was added.'
-    }}<span v-if="plan.entry?.undone" class="changed">taken back</span>
-    <router-link v-if="plan.entry" :to="{ name: 'history', query: { arrival: plan.id } }">in the Ledger</router-link>
+    {{ plan.entry?.summary ?? 'Everything was here already. Nothing was added.'
+    }}<span v-if="plan.entry?.undone" class="changed">undone</span>
+    <router-link v-if="plan.entry" :to="{ name: 'history', query: { arrival: plan.id } }">in History</router-link>
   </p>
   <p v-for="note in report?.notes" :key="note" class="changed">{{ note }}</p>
   <section v-for="{ decision, title, list } in told" :key="decision" class="kind" :aria-label="title">
@@ -42,7 +42,7 @@ const told = computed(() =>
       <router-link v-if="line.preset" :to="{ name: 'bench', params: { id: line.preset } }">{{
         line.becomes
       }}</router-link><b v-else>{{ line.becomes }}</b
-      ><span v-if="line.becomes !== line.name" class="soft">came as “{{ line.name }}”</span
+      ><span v-if="line.becomes !== line.name" class="soft">imported as “{{ line.name }}”</span
       ><span class="soft">{{ line.sentence || titled(words.plan.states, line.state).toLowerCase() }}</span>
     </div>
   </section>

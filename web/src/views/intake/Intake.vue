@@ -107,26 +107,26 @@ function changed(gone?: boolean) {
 <template>
   <div class="page intake">
     <aside>
-      <h1>Intake</h1>
+      <h1>Import</h1>
       <input ref="files" type="file" multiple hidden aria-label="Choose files" @change="picked(files)" />
       <input ref="tree" type="file" webkitdirectory hidden aria-label="Choose a folder" @change="picked(tree)" />
       <button class="drop" @click="files?.click()">
-        <b>Drop files here, or choose them</b
+        <b>Drop files here, or choose</b
         ><span class="soft small">packages, presets, pictures, layered drawings, reels, shapes, tables</span>
       </button>
       <div class="line">
         <button class="plain" @click="tree?.click()">Choose a folder…</button>
       </div>
       <p v-if="folder" class="soft small">
-        Files laid into <code>{{ folder }}</code> come in by themselves.
+        Files placed in <code>{{ folder }}</code> are imported automatically.
       </p>
       <details v-if="limits" class="soft small">
-        <summary>How much may come</summary>
-        At most {{ number(limits.files) }} files and {{ number(limits.mb) }} MB in one arrival. A picture:
+        <summary>Limits</summary>
+        At most {{ number(limits.files) }} files and {{ number(limits.mb) }} MB per import. A picture:
         {{ limits.picture_mb }} MB, {{ number(limits.side) }} px a side, {{ limits.pixels / 1e6 }} million pixels;
         {{ limits.frames }} in one file.
         <template v-if="limits.waiting_days"
-          >What was read and never taken in is let go after {{ limits.waiting_days }} days.</template
+          >Imports left unfinished are discarded after {{ limits.waiting_days }} days.</template
         >
       </details>
       <button
@@ -142,7 +142,7 @@ function changed(gone?: boolean) {
           ><br /><span class="soft small">{{ one.source }}, {{ moment(one.at) }}</span></span
         >
         <span :class="one.state === 'planned' ? 'changed' : 'soft small'">{{
-          one.entry?.undone ? 'taken back' : titled(words.arrivals, one.state)
+          one.entry?.undone ? 'undone' : titled(words.arrivals, one.state)
         }}</span>
       </button>
     </aside>
@@ -155,10 +155,7 @@ function changed(gone?: boolean) {
     </section>
     <ArrivalPlan v-else-if="chosen" :key="chosen.id" :arrival="chosen" @changed="changed" />
     <section v-else class="empty">
-      <p>
-        Nothing is waiting. Whatever comes in, you see first what would happen; nothing that is here is touched before
-        you say so.
-      </p>
+      <p>Nothing is waiting. You preview every change before anything is imported.</p>
       <el-button type="primary" @click="files?.click()">Choose files</el-button>
     </section>
   </div>

@@ -26,11 +26,11 @@ function told(item: ArrivalItem) {
   const { here } = item
   const same = props.state === 'identical'
   return [
-    item.decision !== 'leave' && item.becomes !== item.name && `came as “${item.name}”`,
-    here && !same && `here: “${here.name}”, edition ${here.edition}`,
+    item.decision !== 'leave' && item.becomes !== item.name && `imported as “${item.name}”`,
+    here && !same && `here: “${here.name}”, version ${here.edition}`,
     here && same && here.name !== item.name && `here as “${here.name}”`,
-    item.twin && 'comes twice in this arrival',
-    item.unknown.length && `kept, but not known to this version: ${item.unknown.join(', ')}`,
+    item.twin && 'twice in this import',
+    item.unknown.length && `kept, but unknown to this version: ${item.unknown.join(', ')}`,
   ]
     .filter(Boolean)
     .join('; ')
@@ -49,13 +49,13 @@ function told(item: ArrivalItem) {
           :aria-label="`All: ${title}`"
           @change="emit('all', ($event.target as HTMLSelectElement).value)"
         >
-          <option v-if="!agreed" value="" disabled>as below</option>
+          <option v-if="!agreed" value="" disabled>as set below</option>
           <option v-for="one in common" :key="one" :value="one">{{ called(one) }}</option>
         </select></label
       >
     </div>
     <div v-if="items.some(({ here }) => here) && state !== 'identical'" class="item heads soft small" :class="state">
-      <span>as it came</span><span>as it is here</span>
+      <span>as imported</span><span>as it is here</span>
     </div>
     <OneScale v-for="item in open ? items : items.slice(0, MOST)" :key="item.id"
       ><div class="item" :class="[state, { left: item.decision === 'leave' }]">
@@ -91,7 +91,7 @@ function told(item: ArrivalItem) {
         <span v-else class="soft small">{{ state === 'identical' ? 'skipped' : called(item.decision) }}</span>
       </div></OneScale
     >
-    <button v-if="items.length > MOST && !open" class="plain" @click="open = true">show all {{ items.length }}</button>
+    <button v-if="items.length > MOST && !open" class="plain" @click="open = true">Show all {{ items.length }}</button>
   </section>
 </template>
 

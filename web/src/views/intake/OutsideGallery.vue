@@ -78,20 +78,20 @@ const doing = (id: string) => work.tasks.find((task) => task.id === fetching.val
 </script>
 
 <template>
-  <section aria-label="Outside gallery">
+  <section aria-label="External gallery">
     <div class="line head">
-      <h1>Outside gallery</h1>
-      <span class="soft">Packages that others offer, outside the studio.</span><span class="grow" /><el-input
+      <h1>External gallery</h1>
+      <span class="soft">Packages published outside the studio.</span><span class="grow" /><el-input
         v-if="signedIn"
         v-model="word"
-        placeholder="Look for a package"
-        aria-label="Look for a package"
+        placeholder="Search packages"
+        aria-label="Search packages"
         clearable
         class="look"
-      /><button v-if="signedIn" class="plain" @click="signOut">Sign out there</button>
+      /><button v-if="signedIn" class="plain" @click="signOut">Sign out of the gallery</button>
     </div>
     <form v-if="signedIn === false" class="signin" @submit.prevent="signIn">
-      <p>The gallery asks for a token of yours. It is kept with your account here and shown to nobody.</p>
+      <p>The gallery needs an access token. It’s stored with your account and shown to nobody.</p>
       <div class="line">
         <el-input
           v-model="token"
@@ -99,7 +99,9 @@ const doing = (id: string) => work.tasks.find((task) => task.id === fetching.val
           show-password
           aria-label="Token of the gallery"
           placeholder="Token"
-        /><el-button type="primary" native-type="submit" :disabled="!token.trim() || busy">Sign in there</el-button>
+        /><el-button type="primary" native-type="submit" :disabled="!token.trim() || busy"
+          >Sign in to the gallery</el-button
+        >
       </div>
     </form>
     <p v-if="problem" class="problem" role="alert">
@@ -107,7 +109,7 @@ const doing = (id: string) => work.tasks.find((task) => task.id === fetching.val
     </p>
     <p v-else-if="busy && !packages.length" class="soft" role="status">Asking the gallery…</p>
     <p v-else-if="signedIn && !packages.length" class="soft">
-      {{ word ? 'Nothing there fits.' : 'Nothing lies there yet.' }}
+      {{ word ? 'No matches.' : 'The gallery is empty.' }}
     </p>
     <article v-for="one in packages" :key="one.id">
       <div>
@@ -120,9 +122,7 @@ const doing = (id: string) => work.tasks.find((task) => task.id === fetching.val
           doing(one.id)?.message
         }}</span>
       </div>
-      <el-button v-else :aria-label="`Bring ${one.title} into the Intake`" @click="fetchOne(one)"
-        >Bring into the Intake</el-button
-      >
+      <el-button v-else :aria-label="`Import ${one.title}`" @click="fetchOne(one)">Import</el-button>
     </article>
   </section>
 </template>

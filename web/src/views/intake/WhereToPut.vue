@@ -37,26 +37,24 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) =>
 </script>
 
 <template>
-  <form class="where" aria-label="Where to put them" @submit.prevent>
-    <span class="soft">Put them</span>
+  <form class="where" aria-label="Destination" @submit.prevent>
+    <span class="soft">Add to</span>
     <label v-suggests
-      >in the set<el-autocomplete
+      >Set<el-autocomplete
         v-model="where.set"
         :fetch-suggestions="suggest"
         size="small"
         clearable
         placeholder="none"
-        aria-label="In the set"
+        aria-label="Set"
         maxlength="100"
         @change="place"
         @select="place"
         @clear="place"
     /></label>
     <label v-if="target"
-      >where<el-select v-model="where.mode" size="small" aria-label="Add or take its place" @change="place"
-        ><el-option value="add" label="added to what it holds" /><el-option
-          value="replace"
-          label="in place of what it holds" /></el-select
+      >where<el-select v-model="where.mode" size="small" aria-label="Add or replace" @change="place"
+        ><el-option value="add" label="add" /><el-option value="replace" label="replace contents" /></el-select
     ></label>
     <label v-if="target && where.mode === 'add'"
       >at<el-select
@@ -73,17 +71,17 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) =>
           :label="`before ${one.name}`" /><el-option value="end" label="the end" /></el-select
     ></label>
     <label v-if="library.families.length"
-      >in the family<el-select
+      >Category<el-select
         v-model="where.family"
         size="small"
         clearable
         placeholder="none"
-        aria-label="In the family"
+        aria-label="Category"
         @change="place"
         ><el-option v-for="one in library.families" :key="one.id" :value="one.id" :label="one.name" /></el-select
     ></label>
     <label
-      >with the tags<el-select
+      >Tags<el-select
         v-model="where.tags"
         size="small"
         multiple
@@ -92,7 +90,7 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) =>
         default-first-option
         collapse-tags
         placeholder="none"
-        aria-label="With the tags"
+        aria-label="Tags"
         @change="place"
         ><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select
     ></label>
@@ -109,7 +107,7 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) =>
       @change="place"
     />
     <span v-if="where.mode === 'replace' && target" class="changed"
-      >what it holds now leaves the set; what nothing else uses goes to the Attic</span
+      >replaced brushes leave the set; unused ones are hidden</span
     >
   </form>
 </template>

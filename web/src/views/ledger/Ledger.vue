@@ -17,7 +17,7 @@ const router = useRouter()
 
 const asked = reactive({ q: '', kind: '', via: '', person: 0, from: '', till: '' })
 /** One thing that is asked about by the address, and what it is called here. */
-const ABOUT = { preset: 'one brush', arrival: 'one arrival', release: 'one release', seat: 'one seat' } as const
+const ABOUT = { preset: 'one brush', arrival: 'one import', release: 'one release', seat: 'one desk' } as const
 const about = computed(() => {
   for (const name of Object.keys(ABOUT) as (keyof typeof ABOUT)[]) {
     const id = Number(route.query[name])
@@ -87,24 +87,24 @@ const check = () =>
     const found = await of(api.GET('/api/libraries/{library}/ledger/check', library.path()))
     const [first] = found.broken
     checked.value = first
-      ? `${found.broken.length} of ${found.entries} entries are not as they were written; the first is number ` +
-        `${first.place}: ${first.why}. Keep a backup, and tell whoever looks after the database.`
-      : `All ${found.entries} entries are as they were written.`
+      ? `${found.broken.length} of ${found.entries} entries were altered; the first is number ` +
+        `${first.place}: ${first.why}. Keep a backup and tell your administrator.`
+      : `All ${found.entries} entries are intact.`
   })
 </script>
 
 <template>
   <div class="page">
     <div class="line head">
-      <h1>Ledger</h1>
-      <span class="soft">Who did what, from where and when, and the undo of it.</span><span class="grow" />
-      <button class="plain" title="Held against the chain of sums" @click="check">Check it</button>
-      <a class="plain" :href="file('csv')" download>As a table</a>
-      <a class="plain" :href="file('jsonl')" download title="With what each changed, an entry a line">As JSON lines</a>
+      <h1>History</h1>
+      <span class="soft">Who changed what, and when. Undo anything.</span><span class="grow" />
+      <button class="plain" title="Check that no entry was altered" @click="check">Verify</button>
+      <a class="plain" :href="file('csv')" download>Export CSV</a>
+      <a class="plain" :href="file('jsonl')" download title="One entry per line, with all changes">Export JSON lines</a>
     </div>
     <p v-if="checked" class="said" role="status">{{ checked }}</p>
     <div class="line asked">
-      <el-input v-model="asked.q" class="words" placeholder="Words" aria-label="Words in the ledger" clearable />
+      <el-input v-model="asked.q" class="words" placeholder="Words" aria-label="Search the history" clearable />
       <el-select v-model="asked.person" aria-label="Who" class="short">
         <el-option :value="0" label="anybody" />
         <el-option v-for="one in known?.people" :key="one.id" :value="one.id" :label="one.name" />
@@ -128,12 +128,10 @@ const check = () =>
       </tbody>
     </table>
     <p v-else-if="entries && filtered" class="empty">
-      {{ about ? `Nothing is written here of ${about.called}.` : 'Nothing like this is written here.' }}
+      {{ about ? `No entries about ${about.called}.` : 'No matching entries.' }}
     </p>
-    <p v-else-if="entries" class="empty">
-      Nothing was done here yet. Whatever is changed is written down as it happens.
-    </p>
-    <el-button v-if="more" :loading="busy" class="earlier" @click="load(true)">Earlier ones</el-button>
+    <p v-else-if="entries" class="empty">No changes yet. Every change is recorded here.</p>
+    <el-button v-if="more" :loading="busy" class="earlier" @click="load(true)">Load older entries</el-button>
   </div>
 </template>
 

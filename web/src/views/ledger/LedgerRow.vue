@@ -8,7 +8,7 @@ import { useToast } from '../../stores/toast'
 
 type Change = components['schemas']['EntryChange']
 
-/** One entry; opened, with each thing before and after, and what would stay if it were taken back. */
+/** One entry; opened, with each thing before and after, and what would stay if it were undone. */
 const props = defineProps<{ entry: Entry }>()
 const session = useSession()
 const toast = useToast()
@@ -48,9 +48,7 @@ watch(
   <tr v-if="open && detail" class="detail">
     <td colspan="5">
       <p v-if="!detail.changes.length" class="soft">
-        {{
-          entry.undone ? 'It was taken back.' : 'Nothing more is kept of it: it is told here, and cannot be taken back.'
-        }}
+        {{ entry.undone ? 'Undone.' : 'No details are kept, so this can’t be undone.' }}
       </p>
       <ul v-else>
         <li v-for="(change, index) in detail.changes" :key="index">
@@ -67,15 +65,11 @@ watch(
           <span v-else class="soft">{{ WORDS[change.what] }}</span>
         </li>
         <li v-if="detail.count > detail.changes.length" class="soft">
-          and {{ detail.count - detail.changes.length }} more; all are in the file
+          and {{ detail.count - detail.changes.length }} more, all in the file
         </li>
       </ul>
       <p v-if="entry.undoable && session.mayEdit && detail.looked" class="soft">
-        {{
-          detail.stays.length
-            ? `If it were taken back: ${detail.stays.join(' ')}`
-            : 'Taken back, all of it would be as it was before.'
-        }}
+        {{ detail.stays.length ? `If undone: ${detail.stays.join(' ')}` : 'Undo restores everything as it was.' }}
       </p>
     </td>
   </tr>

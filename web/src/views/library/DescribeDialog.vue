@@ -33,6 +33,6 @@ const { busy, problem, go } = useDeed(async () => {
     @close="emit('close')"
   >
     <label>Name<el-input v-model="name" maxlength="60" /></label>
-    <label>What it is for<el-input v-model="description" type="textarea" :rows="5" maxlength="2000" /></label>
+    <label>Purpose<el-input v-model="description" type="textarea" :rows="5" maxlength="2000" /></label>
   </FormDialog>
 </template>

@@ -21,8 +21,8 @@ const locking = ref(false)
 const KINDS: Record<string, string> = {
   project: 'A project’s library',
   studio: 'The whole studio’s library',
-  stock: 'Stock: originals as they were received',
-  personal: 'A library of one’s own',
+  stock: 'Stock: untouched originals',
+  personal: 'Personal library',
 }
 const load = async () => (page.value = await of(api.GET('/api/libraries/{library}', library.path())))
 onMounted(() => toast.attempt(load))
@@ -53,7 +53,7 @@ const print = () => window.print()
     <div class="line head">
       <h1>{{ page.name }}</h1>
       <span class="soft">{{ KINDS[page.kind] }}</span><span v-if="page.archived" class="changed"
-        >in the archive: only looked at</span
+        >Archived: read only</span
       ><span class="grow" />
       <span class="line no-print"
         ><template v-if="leads"
@@ -63,14 +63,14 @@ const print = () => window.print()
         ><el-button @click="locking = true">Lock file…</el-button><el-button @click="print">Print</el-button></span
       >
     </div>
-    <p class="what">{{ page.description || 'Nobody has written yet what this library is for.' }}</p>
+    <p class="what">{{ page.description || 'No description yet.' }}</p>
     <p class="soft">
       {{ page.brushes }} {{ page.brushes === 1 ? 'brush' : 'brushes' }} · led by {{ page.leads.join(', ') || 'nobody' }}
     </p>
     <div class="columns">
       <section aria-labelledby="newest">
         <h2 id="newest">Newest releases</h2>
-        <p v-if="!page.releases.length" class="soft">Nothing is released yet.</p>
+        <p v-if="!page.releases.length" class="soft">No releases yet.</p>
         <div v-for="one in page.releases" :key="`${one.bundle_id}.${one.number}`" class="release">
           <router-link :to="{ name: 'bundles', query: { bundle: one.bundle_id } }"
             ><b>{{ one.bundle }}</b></router-link
@@ -78,7 +78,7 @@ const print = () => window.print()
           {{ one.number }} <span class="soft">{{ day(one.at) }}</span>
           <div v-if="one.notes" class="notes">{{ one.notes }}</div>
         </div>
-        <h2>What is in it</h2>
+        <h2>Contents</h2>
         <table>
           <tbody>
             <tr v-for="one in page.families" :key="one.name">
@@ -89,7 +89,7 @@ const print = () => window.print()
         </table>
       </section>
       <section aria-labelledby="fresh">
-        <h2 id="fresh">New here</h2>
+        <h2 id="fresh">Recently added</h2>
         <div v-for="one in page.fresh" :key="one.id" class="fresh">
           <Strip :fingerprint="one.fingerprint" :label="one.name" />
           <router-link :to="{ name: 'brushes', query: { search: one.name } }"
@@ -98,7 +98,7 @@ const print = () => window.print()
           <span class="soft size">{{ one.size }} px</span>
           <div v-if="one.notes" class="soft small notes">{{ one.notes }}</div>
         </div>
-        <p v-if="!page.fresh.length" class="soft">No brush is here yet. Bring some in the Intake.</p>
+        <p v-if="!page.fresh.length" class="soft">No brushes yet. Import some.</p>
       </section>
     </div>
     <LockDialog v-if="locking" :may-restore="leads && !page.archived" @close="locking = false" />

@@ -14,12 +14,12 @@ const toast = useToast()
 const chooser = ref<HTMLInputElement>()
 const file = ref<File>()
 const differences = ref<{ kind: string; name: string; id: string }[]>()
-const WORDS: Record<string, string> = { missing: 'missing here', other: 'other settings', more: 'not in the file' }
+const WORDS: Record<string, string> = { missing: 'missing', other: 'other settings', more: 'not in the file' }
 
 const { problem: unwritten, go: write } = useDeed(async () => {
   const answer = await api.GET('/api/libraries/{library}/lock', { ...library.path(), parseAs: 'blob' })
   const name = save((await of(Promise.resolve(answer))) as unknown as Blob, answer.response)
-  toast.done(`${name} went where this browser keeps its downloads.`)
+  toast.done(`${name} was downloaded.`)
 })
 const hold = async (plan: boolean) => {
   const params = { ...library.path().params, query: { plan } }
@@ -40,24 +40,24 @@ const {
   const done = await hold(false)
   differences.value = done.differences
   await library.load()
-  toast.done(done.entry ? `${done.entry.summary}.` : 'None of these editions is here.', done.entry ?? undefined)
+  toast.done(done.entry ? `${done.entry.summary}.` : 'None of these versions exist here.', done.entry ?? undefined)
 })
 </script>
 
 <template>
   <el-dialog model-value title="Lock file" width="560px" @close="emit('close')">
     <p>
-      A lock file names every bundle that this library follows with its release, and every brush with its edition. With
-      it, a scene of last spring is worked on with exactly the brushes of then.
+      A lock file records the release of every followed bundle and the version of every brush, so an old scene can be
+      reopened with exactly the brushes it used.
     </p>
-    <el-button type="primary" @click="write">Write it now</el-button>
-    <el-button @click="chooser!.click()">Hold the library against one…</el-button>
+    <el-button type="primary" @click="write">Create lock file</el-button>
+    <el-button @click="chooser!.click()">Compare with a lock file…</el-button>
     <input ref="chooser" type="file" hidden aria-label="Choose a lock file" @change="compare" />
     <p v-for="one in [unwritten, problem, unrestored].filter(Boolean)" :key="one" class="problem" role="alert">
       {{ one }}
     </p>
     <template v-if="differences">
-      <p v-if="!differences.length" role="status">Everything is as in {{ file?.name }}.</p>
+      <p v-if="!differences.length" role="status">Everything matches {{ file?.name }}.</p>
       <template v-else>
         <h3>{{ differences.length }} {{ differences.length === 1 ? 'brush differs' : 'brushes differ' }}</h3>
         <ul>
@@ -66,7 +66,7 @@ const {
           </li>
         </ul>
         <el-button v-if="mayRestore && back.length" :loading="busy" @click="restore"
-          >Bring back {{ back.length === 1 ? 'this one' : `these ${back.length}` }} as they were</el-button
+          >Restore {{ back.length === 1 ? 'this one' : `these ${back.length}` }}</el-button
         >
       </template>
     </template>

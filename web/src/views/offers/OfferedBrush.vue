@@ -57,13 +57,13 @@ const { busy, problem, go } = useDeed(async () => {
   emit('decided')
 })
 const deed = computed(
-  () => ({ new: 'Take it as a new brush', edition: 'Save it as the next edition', return: 'Return it' })[way.value!],
+  () => ({ new: 'Accept as new brush', edition: 'Accept as next version', return: 'Return with a reason' })[way.value!],
 )
 const outcome = computed(() => {
   const { state, decided_by: by, decided_at: at, edition, reason: why } = props.item
   if (state === 'open') return ''
   const what =
-    state === 'returned' ? 'returned' : edition === 1 ? 'accepted as a new brush' : `accepted as edition ${edition}`
+    state === 'returned' ? 'returned' : edition === 1 ? 'accepted as new brush' : `accepted as version ${edition}`
   return `${what} by ${by}, ${moment(at)}${why ? `: ${why}` : ''}`
 })
 </script>
@@ -73,7 +73,7 @@ const outcome = computed(() => {
     <div class="line">
       <b>{{ item.name }}</b>
       <span class="soft"
-        >{{ item.size }} px · from {{ item.came_from.library_name }}, edition {{ item.came_from.edition
+        >{{ item.size }} px · from {{ item.came_from.library_name }}, version {{ item.came_from.edition
         }}{{ item.came_from.draft ? ', with an unsaved change' : '' }}</span
       >
       <span class="grow" /><span v-if="outcome" :class="item.state === 'returned' ? 'missing' : 'soft'">{{
@@ -81,9 +81,9 @@ const outcome = computed(() => {
       }}</span>
     </div>
     <div class="row">
-      <img class="strip-of" :src="strip()" :alt="`${item.name}, as offered`" /><span class="small"
-        ><span class="soft">as offered</span><br /><button class="plain" @click="onPad = true">
-          try it on the pad…
+      <img class="strip-of" :src="strip()" :alt="`${item.name}, as proposed`" /><span class="small"
+        ><span class="soft">as proposed</span><br /><button class="plain" @click="onPad = true">
+          Try on the pad…
         </button></span
       >
     </div>
@@ -92,18 +92,18 @@ const outcome = computed(() => {
         <img class="strip-of" :src="strip(one.id)" :alt="`${one.name}, as it is here`" />
         <span class="small"
           ><b>{{ one.name }}</b
-          >, edition {{ one.edition }}: {{ one.why }}<br /><span class="soft"
+          >, version {{ one.edition }}: {{ one.why }}<br /><span class="soft"
             >{{ one.words.slice(0, 6).join(' · ') || 'paints the same'
             }}{{ one.words.length > 6 ? ` and ${one.words.length - 6} more` : '' }}</span
           ><br /><button v-if="leads && one.words.length" class="plain" @click="begin('edition', one.id)">
-            as its edition {{ one.edition + 1 }}…
+            Accept as version {{ one.edition + 1 }}…
           </button>
-          <router-link :to="{ name: 'bench', params: { id: one.id } }">try it on the Bench</router-link></span
+          <router-link :to="{ name: 'bench', params: { id: one.id } }">Try on the Bench</router-link></span
         >
       </div>
-      <p v-if="!item.resembles.length" class="soft small">Nothing here resembles it.</p>
+      <p v-if="!item.resembles.length" class="soft small">Nothing here is similar.</p>
       <div v-if="leads && !way" class="line">
-        <el-button size="small" @click="begin('new')">As a new brush…</el-button>
+        <el-button size="small" @click="begin('new')">Accept as new brush…</el-button>
         <el-button size="small" @click="begin('return')">Return…</el-button>
       </div>
       <form v-if="way" @submit.prevent="go">
@@ -114,8 +114,8 @@ const outcome = computed(() => {
               ><el-option v-for="one in library.tags" :key="one.id" :value="one.name" :label="one.name" /></el-select
           ></label>
           <label
-            >Family
-            <select v-model="family" aria-label="Family">
+            >Category
+            <select v-model="family" aria-label="Category">
               <option value="">none</option>
               <option v-for="one in library.families" :key="one.id" :value="one.id">{{ one.name }}</option>
             </select></label
@@ -129,10 +129,10 @@ const outcome = computed(() => {
           >
         </template>
         <p v-if="way === 'edition'">
-          “{{ like?.name }}” gets these settings as edition {{ (like?.edition ?? 0) + 1 }}. Its name and place stay.
+          “{{ like?.name }}” gets these settings as version {{ (like?.edition ?? 0) + 1 }}. Its name and category stay.
         </p>
         <label
-          >{{ way === 'return' ? 'Why' : 'A word to them'
+          >{{ way === 'return' ? 'Why' : 'Message'
           }}<el-input v-model="reason" v-focus maxlength="2000" :placeholder="way === 'return' ? '' : 'optional'"
         /></label>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
@@ -142,7 +142,7 @@ const outcome = computed(() => {
             class="plain"
             @click="way = undefined"
           >
-            not now
+            Cancel
           </button>
         </div>
       </form>

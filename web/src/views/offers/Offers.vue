@@ -24,7 +24,7 @@ const shown = ref<Detail>()
 const trial = ref('')
 const trials = ref<{ name: string; title: string }[]>([])
 const chosen = computed(() => Number(route.query.offer) || offers.value?.find(({ state }) => state === 'open')?.id)
-const STATES = { open: 'to be decided', answered: 'answered', withdrawn: 'withdrawn' }
+const STATES = { open: 'to decide', answered: 'answered', withdrawn: 'withdrawn' }
 
 const turn = turns()
 async function load() {
@@ -51,17 +51,17 @@ const withdraw = () =>
   toast.attempt(async () => {
     await of(api.DELETE('/api/offers/{id}', { params: { path: { id: shown.value!.id } } }))
     await load()
-    toast.done('The offer is withdrawn. Your brushes are where they were.')
+    toast.done('Proposal withdrawn. Your brushes are unchanged.')
   })
 const what = (one: Line) => `${one.names.join(', ')}${one.count > one.names.length ? ` and ${one.count - 3} more` : ''}`
 </script>
 
 <template>
   <div class="offers">
-    <aside aria-label="Offers">
-      <h1>Offers</h1>
+    <aside aria-label="Proposals">
+      <h1>Proposals</h1>
       <p v-if="offers && !offers.length" class="soft">
-        Nothing is offered to this library. Pick brushes on any Wall, then More ▾, Offer…
+        No proposals. To propose brushes, select them, then choose More › Propose.
       </p>
       <button
         v-for="one in offers"
@@ -76,12 +76,12 @@ const what = (one: Line) => `${one.names.join(', ')}${one.count > one.names.leng
     </aside>
     <main v-if="shown" class="page">
       <div class="line">
-        <h1>{{ shown.by }} offers {{ shown.count === 1 ? 'a brush' : `${shown.count} brushes` }}</h1>
+        <h1>{{ shown.by }} proposes {{ shown.count === 1 ? 'a brush' : `${shown.count} brushes` }}</h1>
         <span class="soft">{{ moment(shown.at) }} · {{ STATES[shown.state] }}</span
         ><span class="grow" />
         <label class="line soft small"
           >along
-          <select v-model="trial" aria-label="Trial stroke">
+          <select v-model="trial" aria-label="Sample stroke">
             <option value="">the strip</option>
             <option v-for="one in trials" :key="one.name" :value="one.name">{{ one.title }}</option>
           </select></label
@@ -100,10 +100,10 @@ const what = (one: Line) => `${one.names.join(', ')}${one.count > one.names.leng
         :leads="leads"
         @decided="reload"
       />
-      <h2>Said about it</h2>
+      <h2>Comments</h2>
       <div class="said"><Talk :id="shown.id" about="offer" /></div>
     </main>
-    <main v-else-if="offers?.length" class="empty"><p>Everything is decided. Choose an offer at the left.</p></main>
+    <main v-else-if="offers?.length" class="empty"><p>All decided. Choose a proposal at the left.</p></main>
   </div>
 </template>
 

@@ -17,11 +17,11 @@ onMounted(() =>
 const charts = computed(() => {
   const { families, sizes, traits, authors, months } = found.value!
   return [
-    { title: 'By family', bars: families },
+    { title: 'By category', bars: families },
     { title: 'By size', bars: sizes },
     { title: 'By trait', bars: traits },
     { title: 'By author', bars: authors.slice(0, 12) },
-    { title: 'By month it came', bars: months },
+    { title: 'By month added', bars: months },
   ].filter(({ bars }) => bars.length)
 })
 </script>

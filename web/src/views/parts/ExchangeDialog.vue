@@ -37,16 +37,16 @@ async function exchange() {
 
 <template>
   <FormDialog
-    :title="`Another part for “${part.name}”`"
-    :deed="`Exchange in ${count} ${count === 1 ? 'brush' : 'brushes'}`"
+    :title="`Replace “${part.name}”`"
+    :deed="`Replace in ${count} ${count === 1 ? 'brush' : 'brushes'}`"
     width="560px"
     :ready="!!to"
     :busy="busy"
     @submit="exchange"
     @close="emit('close')"
   >
-    <p class="soft">The brushes get it as your drafts: nothing changes for others until you save them.</p>
-    <el-input v-model="word" placeholder="Find a part" aria-label="Find the other part" />
+    <p class="soft">Saved as your drafts; nothing changes for others until you save them.</p>
+    <el-input v-model="word" placeholder="Find a tip or grain" aria-label="Find the other part" />
     <div class="choices" role="group" aria-label="The other part">
       <button
         v-for="one in choices"

@@ -51,37 +51,31 @@ const open = () =>
     <h1>{{ part.named ? part.name : `A ${part.kind} of ${part.name}` }}</h1>
     <p class="soft small">
       {{ part.kind }} · {{ part.width }} × {{ part.height }} px · paints {{ Math.round(part.cover * 100) }} % of its
-      square · {{ part.colours ? 'keeps its own colours' : 'takes the artist’s colour' }}
+      square · {{ part.colours ? 'keeps its own colours' : 'uses the artist’s colour' }}
     </p>
     <form v-if="session.mayEdit && !hidden" class="fields" @submit.prevent="keep">
-      <el-input
-        v-model="name"
-        size="small"
-        placeholder="A name of its own"
-        aria-label="Name of the part"
-        maxlength="100"
-      />
+      <el-input v-model="name" size="small" placeholder="Name" aria-label="Name of the part" maxlength="100" />
       <el-input
         v-model="tags"
         size="small"
-        placeholder="tags, with commas"
+        placeholder="tags, comma-separated"
         aria-label="Tags of the part"
         maxlength="300"
       />
       <div class="line">
         <el-button size="small" native-type="submit" :disabled="!changed">Keep</el-button>
         <button v-if="part.own" type="button" class="plain small" @click="change({ own: false })">
-          to the library’s shelf
+          Move to the library
         </button>
       </div>
     </form>
     <div v-if="session.mayEdit" class="line deeds">
-      <button v-if="hidden" class="plain" @click="change({ hidden: false })">bring back</button>
+      <button v-if="hidden" class="plain" @click="change({ hidden: false })">Restore</button>
       <template v-else>
-        <button class="plain" @click="open">open in the tip maker</button>
-        <button v-if="part.brushes.length" class="plain" @click="exchanging = true">exchange…</button>
+        <button class="plain" @click="open">Open in the Tip maker</button>
+        <button v-if="part.brushes.length" class="plain" @click="exchanging = true">Replace…</button>
         <button v-if="part.named && !part.brushes.length" class="plain" @click="change({ hidden: true })">
-          throw away
+          Delete
         </button>
       </template>
     </div>

@@ -27,10 +27,10 @@ const KINDS: [Only, string][] = [
   ['grain', 'grains'],
   ['drawing', 'drawings'],
   ['picture', 'pictures'],
-  ['unused', 'in no brush'],
+  ['unused', 'unused'],
   ['doubles', 'nearly the same'],
-  ['own', 'my own'],
-  ['hidden', 'in the Attic'],
+  ['own', 'mine'],
+  ['hidden', 'hidden'],
 ]
 const fits: Record<Only, (part: Part) => boolean> = {
   all: () => true,
@@ -79,12 +79,12 @@ const kit = () =>
     const asked = api.POST('/api/libraries/{library}/parts/kit', { ...library.path(), parseAs: 'blob', body })
     const blob = (await of(asked)) as unknown as Blob
     save(blob, (await asked).response)
-    toast.done(`${picked.value.size} parts were written as plain files: black on white, and on nothing.`)
+    toast.done(`${picked.value.size} exported as plain files.`)
   })
 const memory = (bytes: number) => (bytes > 1e6 ? `${(bytes / 1e6).toFixed(1)} MB` : `${Math.ceil(bytes / 1000)} kB`)
 const told = ({ kind, width, height, memory: bytes }: Part) =>
   kind === 'drawing' ? 'drawing, as lines' : `${kind} · ${width} × ${height} · ${memory(bytes)}`
-const uses = (count: number) => (count ? `${count} ${count === 1 ? 'brush' : 'brushes'}` : 'in no brush')
+const uses = (count: number) => (count ? `${count} ${count === 1 ? 'brush' : 'brushes'}` : 'unused')
 </script>
 
 <template>
@@ -101,7 +101,7 @@ const uses = (count: number) => (count ? `${count} ${count === 1 ? 'brush' : 'br
           class="find"
           size="small"
           placeholder="name, tag, brush"
-          aria-label="Find a part"
+          aria-label="Find a tip or grain"
           clearable
         />
       </header>
@@ -133,17 +133,17 @@ const uses = (count: number) => (count ? `${count} ${count === 1 ? 'brush' : 'br
           <input
             type="checkbox"
             :checked="picked.has(part.sum)"
-            :aria-label="`Pick ${part.name}`"
+            :aria-label="`Select ${part.name}`"
             @change="pick(part)"
           />
         </div>
       </div>
       <p v-if="parts && !shown.length" class="empty">
-        {{ only === 'hidden' ? 'Nothing was thrown away.' : 'No part is like this.' }}
+        {{ only === 'hidden' ? 'Nothing deleted.' : 'No matches.' }}
       </p>
     </section>
     <PartPeek v-if="at" :key="at.sum" :part="at" :all="parts ?? []" @go="go({ part: $event })" />
-    <aside v-else class="hint soft">Click a part to see where it is used, to name, exchange or open it.</aside>
+    <aside v-else class="hint soft">Click one to see where it’s used.</aside>
   </div>
 </template>
 

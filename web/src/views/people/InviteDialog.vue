@@ -26,7 +26,7 @@ const submit = () => (link.value ? copy(link.value) : go())
 <template>
   <FormDialog
     :title="`Invite somebody into ${session.library?.name}`"
-    :deed="link ? (copied ? 'Copied' : 'Copy the link') : 'Make the link'"
+    :deed="link ? (copied ? 'Copied' : 'Copy link') : 'Create link'"
     :cancel="link ? 'Close' : 'Cancel'"
     :busy="busy"
     :problem="problem"
@@ -35,16 +35,16 @@ const submit = () => (link.value ? copy(link.value) : go())
   >
     <template v-if="link">
       <p>
-        Send this link to {{ name || 'them' }}. It is shown only now, lets one person in, and counts for seven days.
+        Send this link to {{ name || 'them' }}. It’s shown only once, works for one person, and is valid for seven days.
       </p>
       <p class="link" role="status">{{ link }}</p>
     </template>
     <template v-else>
-      <label>For whom<el-input v-model="name" placeholder="a name, for your list" maxlength="60" /></label>
-      <el-radio-group v-model="role" aria-label="They may">
-        <el-radio value="guest">guest: look and fetch</el-radio>
-        <el-radio value="artist">artist: use and change brushes, offer new ones</el-radio>
-        <el-radio value="lead">lead: all of it, also people and seats</el-radio>
+      <label>Name<el-input v-model="name" placeholder="for your list only" maxlength="60" /></label>
+      <el-radio-group v-model="role" aria-label="Role">
+        <el-radio value="guest">Guest: view and download</el-radio>
+        <el-radio value="artist">Artist: edit brushes and propose new ones</el-radio>
+        <el-radio value="lead">Lead: full control, people and desks included</el-radio>
       </el-radio-group>
     </template>
   </FormDialog>

@@ -34,8 +34,8 @@ const { busy, problem, go } = useDeed(async () => {
 
 <template>
   <FormDialog
-    :title="mine ? `Leave ${session.library?.name}` : `Take ${member.name} out of ${session.library?.name}`"
-    :deed="mine ? 'Leave' : 'Take out'"
+    :title="mine ? `Leave ${session.library?.name}` : `Remove ${member.name} from ${session.library?.name}`"
+    :deed="mine ? 'Leave' : 'Remove'"
     danger
     :busy="busy"
     :problem="problem"
@@ -43,13 +43,13 @@ const { busy, problem, go } = useDeed(async () => {
     @close="emit('close')"
   >
     <p>
-      All that {{ mine ? 'you' : 'they' }} made stays in the library. {{ mine ? 'You come' : 'They come' }} back by
-      another invitation only.
+      All that {{ mine ? 'you' : 'they' }} made stays in the library. {{ mine ? 'You come' : 'They come' }} back only
+      with a new invitation.
     </p>
     <label v-if="!mine && member.drafts"
       >Their drafts of {{ member.drafts }} {{ member.drafts === 1 ? 'brush' : 'brushes' }}
       <select v-model="heir" aria-label="Who gets their drafts">
-        <option value="">stay theirs, should they come back</option>
+        <option value="">are kept for their return</option>
         <option v-for="one in others" :key="one.id" :value="one.id">go to {{ one.name }}</option>
       </select>
     </label>

@@ -21,7 +21,7 @@ const inviting = ref(false)
 const leaving = ref<Member>()
 const leads = computed(() => session.library?.role === 'lead')
 const own = computed(() => session.library?.kind === 'personal')
-const ROLES = { guest: 'guest: looks', artist: 'artist: uses and changes', lead: 'lead: all of it' }
+const ROLES = { guest: 'Guest: view', artist: 'Artist: edit', lead: 'Lead: full control' }
 
 async function load() {
   people.value = (await of(api.GET('/api/libraries/{library}/people', library.path()))).people
@@ -46,7 +46,7 @@ const takeBack = (one: Invitation) =>
   toast.attempt(async () => {
     await of(api.DELETE('/api/libraries/{library}/invitations/{item}', at(one.id)))
     await load()
-    toast.done('The invitation is taken back. Its link counts no more.')
+    toast.done('Invitation revoked. Its link no longer works.')
   })
 async function left() {
   const mine = leaving.value!.id === session.person?.id
@@ -63,8 +63,8 @@ function closeInvite() {
   <div class="page">
     <div class="line head">
       <h1>People</h1>
-      <span class="soft">Who is in {{ session.library?.name }}, and what they may do.</span><span class="grow" />
-      <el-button v-if="leads && !own" type="primary" @click="inviting = true">Invite somebody…</el-button>
+      <span class="soft">Members of {{ session.library?.name }} and their roles.</span><span class="grow" />
+      <el-button v-if="leads && !own" type="primary" @click="inviting = true">Invite…</el-button>
     </div>
     <table v-if="people" class="list" aria-label="People">
       <thead>
@@ -72,7 +72,7 @@ function closeInvite() {
           <th>Name</th>
           <th>Signs in as</th>
           <th>May</th>
-          <th>Seen last</th>
+          <th>Last seen</th>
           <th>Drafts here</th>
           <th />
         </tr>
@@ -80,14 +80,14 @@ function closeInvite() {
       <tbody>
         <tr v-for="one in people" :key="one.id">
           <td>
-            <b>{{ one.name }}</b><span v-if="one.closed" class="missing"> account shut</span>
+            <b>{{ one.name }}</b><span v-if="one.closed" class="missing"> account closed</span>
           </td>
           <td class="soft">{{ one.login }}</td>
           <td>
             <select
               v-if="leads && !own"
               :value="one.role"
-              :aria-label="`What ${one.name} may do`"
+              :aria-label="`Role of ${one.name}`"
               @change="setRole(one, ($event.target as HTMLSelectElement).value as Member['role'])"
             >
               <option v-for="(words, role) in ROLES" :key="role" :value="role">{{ words }}</option></select
@@ -97,7 +97,7 @@ function closeInvite() {
           <td>{{ one.drafts || '' }}</td>
           <td>
             <button v-if="!own && (leads || one.id === session.person?.id)" class="plain" @click="leaving = one">
-              {{ one.id === session.person?.id ? 'leave…' : 'take out…' }}
+              {{ one.id === session.person?.id ? 'Leave…' : 'Remove…' }}
             </button>
           </td>
         </tr>
@@ -107,8 +107,8 @@ function closeInvite() {
       <h2>Invited</h2>
       <div v-for="one in invitations" :key="one.id" class="line one">
         <b>{{ one.name || 'somebody' }}</b><span>as {{ one.role }}</span
-        ><span class="soft">by {{ one.by }}, {{ day(one.at) }}; counts until {{ day(one.ends_at) }}</span
-        ><span class="grow" /><button class="plain" @click="takeBack(one)">take back</button>
+        ><span class="soft">by {{ one.by }}, {{ day(one.at) }}; valid until {{ day(one.ends_at) }}</span
+        ><span class="grow" /><button class="plain" @click="takeBack(one)">Revoke</button>
       </div>
     </template>
     <InviteDialog v-if="inviting" @close="closeInvite" />

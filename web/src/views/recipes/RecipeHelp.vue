@@ -17,7 +17,7 @@ const FILTERS = [
   <div class="help small">
     <p v-pre>
       The language is Liquid. <code>{{ preset.name }}</code>, <code>{{ preset.mark.size.base }}</code> and every other
-      setting by its path; <code>preset.tags</code>, <code>traits</code>, <code>family</code>, <code>edition</code>,
+      setting by its path; <code>preset.tags</code>, <code>traits</code>, <code>category</code>, <code>version</code>,
       <code>number</code>, <code>fingerprint</code>; <code>presets</code> for all, <code>set.name</code>. Filters:
     </p>
     <table>
@@ -31,9 +31,9 @@ const FILTERS = [
       </tbody>
     </table>
     <p v-if="limits">
-      A recipe is at most {{ limits.kb }} KB long. It may take {{ limits.seconds }} seconds, and one more for every
-      hundred brushes; a file that it writes, {{ limits.mb }} MB and {{ limits.steps / 1e6 }} million steps. What goes
-      beyond is stopped, and nothing is written.
+      An export template is at most {{ limits.kb }} KB long. It may take {{ limits.seconds }} seconds, and one more for
+      every hundred brushes; a file that it writes, {{ limits.mb }} MB and {{ limits.steps / 1e6 }} million steps. What
+      goes beyond is stopped, and nothing is written.
     </p>
   </div>
 </template>

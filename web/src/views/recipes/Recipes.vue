@@ -95,7 +95,7 @@ const keep = () =>
       : await of(api.POST('/api/libraries/{library}/recipes', { ...library.path(), body }))
     await load()
     open(kept)
-    toast.done(`The recipe “${kept.name}” is kept. It travels in packages and backups.`)
+    toast.done(`Template “${kept.name}” saved. It’s included in packages and backups.`)
   })
 const drop = () =>
   toast.recorded(async () => {
@@ -108,8 +108,8 @@ const drop = () =>
 <template>
   <div class="page recipes">
     <aside>
-      <h1>Recipes</h1>
-      <p class="soft small">Text templates that write brushes in whatever form your tools read.</p>
+      <h1>Export templates</h1>
+      <p class="soft small">Text templates that export brushes in any format your tools read.</p>
       <button
         v-for="one in recipes"
         :key="one.id"
@@ -120,38 +120,40 @@ const drop = () =>
       >
         {{ one.name }}
       </button>
-      <h3>Begin with an example</h3>
+      <h3>Start from an example</h3>
       <button v-for="one in examples" :key="one.name" class="choice" @click="open(one)">{{ one.name }}</button>
     </aside>
     <form @submit.prevent="keep">
       <div class="line">
-        <el-input v-model="draft.name" aria-label="Name of the recipe" placeholder="Name" maxlength="100" /><el-button
-          native-type="submit"
-          type="primary"
-          :disabled="!changed || !draft.name.trim()"
-          >{{ chosen ? 'Keep the change' : 'Keep it here' }}</el-button
-        >
+        <el-input
+          v-model="draft.name"
+          aria-label="Name of the export template"
+          placeholder="Name"
+          maxlength="100"
+        /><el-button native-type="submit" type="primary" :disabled="!changed || !draft.name.trim()">{{
+          chosen ? 'Save' : 'Save template'
+        }}</el-button>
       </div>
       <div class="line">
         <el-radio-group v-model="draft.scope" aria-label="Writes"
-          ><el-radio value="each">a file for each brush</el-radio
-          ><el-radio value="set">one file for all</el-radio></el-radio-group
+          ><el-radio value="each">one file per brush</el-radio
+          ><el-radio value="set">one file for all brushes</el-radio></el-radio-group
         >
       </div>
       <label>File name<el-input v-model="draft.file" aria-label="File name" maxlength="200" /></label>
       <label class="text"
-        >Text<textarea v-model="draft.body" aria-label="Text of the recipe" spellcheck="false" />
+        >Text<textarea v-model="draft.body" aria-label="Text of the export template" spellcheck="false" />
       </label>
       <div class="line">
-        <button type="button" class="plain" :aria-pressed="help" @click="help = !help">what can be written</button
+        <button type="button" class="plain" :aria-pressed="help" @click="help = !help">Reference</button
         ><span class="grow" /><button v-if="chosen" type="button" class="plain" @click="drop">Delete</button
-        ><el-button v-if="chosen" :disabled="changed" @click="writing = true">Write files…</el-button>
+        ><el-button v-if="chosen" :disabled="changed" @click="writing = true">Export files…</el-button>
       </div>
       <RecipeHelp v-if="help" :limits="limits" />
     </form>
     <section aria-label="Preview">
       <div class="line">
-        <h2>What it writes</h2>
+        <h2>Preview</h2>
         <span class="soft">{{ previewed }}</span>
       </div>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>

@@ -44,7 +44,9 @@ const brushes = computed(() =>
     return !differs.value || list.some((one) => one && one.state !== 'same')
   }),
 )
-const behind = computed(() => table.value?.seats.filter(({ state }) => ['behind', 'drifted'].includes(state)) ?? [])
+const behind = computed(
+  () => table.value?.seats.filter(({ state }) => ['out of date', 'changed on the desk'].includes(state)) ?? [],
+)
 const handOut = async () => {
   busy.value = true
   await toast.attempt(async () => {
@@ -55,7 +57,7 @@ const handOut = async () => {
     toast.done(
       bad.length
         ? bad.map(({ seat, problem }) => `${seat}: ${problem}`).join(' ')
-        : `Handed out to ${told.map(({ seat }) => seat).join(', ')}.`,
+        : `Sent to ${told.map(({ seat }) => seat).join(', ')}.`,
     )
   })
   busy.value = false
@@ -65,27 +67,27 @@ const handOut = async () => {
 <template>
   <section v-if="table" aria-labelledby="all-seats">
     <div class="line">
-      <h2 id="all-seats">All seats</h2>
+      <h2 id="all-seats">All desks</h2>
       <span>{{ table.sentence }}</span><span class="grow" />
-      <el-checkbox v-model="differs" label="only what differs" :disabled="keys" />
-      <el-checkbox v-model="keys" label="their keys" />
+      <el-checkbox v-model="differs" label="Differences only" :disabled="keys" />
+      <el-checkbox v-model="keys" label="Shortcuts" />
       <el-button v-if="session.mayHandOut && behind.length" size="small" :loading="busy" @click="handOut"
-        >Hand out to all that are behind · {{ behind.length }}</el-button
+        >Send to all out of date ({{ behind.length }})</el-button
       >
       <button
         v-if="session.mayHandOut && table.seats.some(({ plan }) => plan)"
         class="plain keep"
         @click="goingBack = true"
       >
-        several back…
+        Restore several…
       </button>
     </div>
     <div class="wide">
-      <table aria-label="All seats">
+      <table aria-label="All desks">
         <thead>
           <tr>
             <th scope="col" />
-            <th v-if="!keys" scope="col">also there</th>
+            <th v-if="!keys" scope="col">elsewhere</th>
             <th v-for="one in brushes" :key="one.id" scope="col">{{ one.name }}</th>
           </tr>
         </thead>

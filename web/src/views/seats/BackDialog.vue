@@ -21,9 +21,9 @@ type Told = { id: number; seat: string; plan: number | null; problem: string | n
   count: number
 }>
 const WAYS: [To, string][] = [
-  ['previous', 'the plan before, each its own'],
-  ['moment', 'what it had at a moment'],
-  ['before', 'as it was before Fobrel'],
+  ['previous', 'each desk’s previous plan'],
+  ['moment', 'as at a point in time'],
+  ['before', 'as before Fobrel'],
 ]
 const to = ref<To>('previous')
 const moment = ref('')
@@ -66,7 +66,7 @@ function words(id: number) {
   const one = found.value.get(id)
   if (!one) return ''
   if (one.problem) return one.problem
-  if (one.plan === null || one.before) return 'as it was before Fobrel'
+  if (one.plan === null || one.before) return 'as before Fobrel'
   const said = one.why ? `: ${one.why}` : ''
   return `plan ${one.plan}, ${one.count} brushes: ${dated(one.at!)}, ${one.by ?? 'somebody'}${said}`
 }
@@ -81,15 +81,15 @@ const { busy, problem, go } = useDeed(async () => {
     await look()
     throw new Error(bad.map((one) => `${one.seat}: ${one.problem}`).join(' '))
   }
-  toast.done(`${done.map(({ seat }) => seat).join(', ')}: back. Their plans above are not changed.`)
+  toast.done(`${done.map(({ seat }) => seat).join(', ')}: restored. Their current plans are unchanged.`)
   emit('close')
 })
 </script>
 
 <template>
   <FormDialog
-    title="Several seats back"
-    :deed="going.length ? `Take ${going.length} back` : 'Take them back'"
+    title="Restore several desks"
+    :deed="going.length ? `Restore ${going.length}` : 'Restore'"
     width="760px"
     :busy="busy"
     :ready="ready && !!going.length"
@@ -97,12 +97,12 @@ const { busy, problem, go } = useDeed(async () => {
     @submit="go"
     @close="emit('close')"
   >
-    <div class="line" role="radiogroup" aria-label="To what">
+    <div class="line" role="radiogroup" aria-label="Restore to">
       <el-radio-group v-model="to">
         <el-radio v-for="[value, title] in WAYS" :key="value" :value="value">{{ title }}</el-radio>
       </el-radio-group>
     </div>
-    <label v-if="to === 'moment'">The moment<input v-model="moment" type="datetime-local" /></label>
+    <label v-if="to === 'moment'">Point in time<input v-model="moment" type="datetime-local" /></label>
     <div v-if="rooms.length > 1" class="line">
       <span class="soft">only</span
       ><button v-for="room in rooms" :key="room" type="button" class="plain" @click="inRoom(room)">{{ room }}</button>
@@ -118,7 +118,7 @@ const { busy, problem, go } = useDeed(async () => {
       </div>
     </div>
     <label>Why<el-input v-model="why" maxlength="300" placeholder="optional" /></label>
-    <p class="soft">It is handed out as plans of their own. What is somebody’s own there stays.</p>
+    <p class="soft">Sent as new plans. Personal brushes on the desks stay.</p>
   </FormDialog>
 </template>
 

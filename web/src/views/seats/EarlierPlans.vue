@@ -4,13 +4,12 @@ import { api, of } from '../../api/client'
 import { dated, moment } from '../../parts/when'
 import { atSeat } from './useSeat'
 
-/** Every plan that was handed out, and the way back to it; and what happened at this seat. */
+/** Every plan that was sent, and the way back to it; and what happened at this seat. */
 const { seat, fixed, at, doing } = atSeat()
 async function back(plan: number | null) {
-  const what = plan === null ? 'as it was before Fobrel' : `as plan ${plan} was`
-  const words = { confirmButtonText: 'Hand it out', cancelButtonText: 'Cancel' }
-  const text =
-    'It is handed out as a plan of its own. What is somebody’s own there stays. The plan above is not changed.'
+  const what = plan === null ? 'as before Fobrel' : `as plan ${plan} was`
+  const words = { confirmButtonText: 'Send', cancelButtonText: 'Cancel' }
+  const text = 'Sent as a new plan. Personal brushes on the desk stay. The current plan is unchanged.'
   if (!(await ElMessageBox.confirm(text, `Make ${seat.value!.name} ${what}?`, words).catch(() => false))) return
   await doing(
     'back',
@@ -23,19 +22,19 @@ async function back(plan: number | null) {
 <template>
   <section class="two">
     <div>
-      <h2>Earlier plans</h2>
-      <p v-if="!seat!.plans.length" class="soft">Nothing was handed out yet.</p>
+      <h2>Previous plans</h2>
+      <p v-if="!seat!.plans.length" class="soft">Nothing sent yet.</p>
       <div v-for="(one, index) in seat!.plans" :key="one.number" class="line row">
-        <b>{{ one.number }}</b><span>{{ one.before ? 'as it was before Fobrel' : `${one.count} brushes` }}</span
+        <b>{{ one.number }}</b><span>{{ one.before ? 'as before Fobrel' : `${one.count} brushes` }}</span
         ><span class="soft small"
           >{{ dated(one.at) }}, {{ one.by ?? 'somebody' }}{{ one.why ? `: ${one.why}` : '' }}</span
         ><span class="grow" />
-        <button v-if="!fixed && index" class="plain" @click="back(one.number)">hand this one out again</button>
+        <button v-if="!fixed && index" class="plain" @click="back(one.number)">Send again</button>
       </div>
       <button v-if="!fixed && seat!.plans.length" class="plain" @click="back(null)">as it was before Fobrel…</button>
     </div>
     <div>
-      <h2>What happened</h2>
+      <h2>Activity</h2>
       <div v-for="(one, index) in seat!.events" :key="index" class="line row small">
         <span class="soft">{{ moment(one.at) }}</span><b>{{ one.kind }}</b
         ><span>{{ one.said }}</span

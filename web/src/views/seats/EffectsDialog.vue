@@ -11,8 +11,8 @@ const some = (names: string[]) =>
 
 <template>
   <FormDialog
-    :title="`What this changes below ${name}`"
-    deed="Change them"
+    :title="`Desks this affects below ${name}`"
+    deed="Apply"
     cancel="Leave it"
     @submit="emit('go')"
     @close="emit('leave')"
@@ -24,7 +24,7 @@ const some = (names: string[]) =>
       <div v-if="one.moved.length" class="soft">moved: {{ some(one.moved) }}</div>
       <div v-if="one.keys.length" class="soft">other keys: {{ some(one.keys) }}</div>
     </div>
-    <p class="soft">Their folders stay as they are until their plans are handed out.</p>
+    <p class="soft">Their folders stay unchanged until their plans are sent.</p>
   </FormDialog>
 </template>
 

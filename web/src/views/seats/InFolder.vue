@@ -13,12 +13,12 @@ const open = computed(() => seat.value!.found.filter(({ left, kind }) => !left &
 const settled = computed(() => seat.value!.found.filter(({ left, kind }) => left || kind === 'aside'))
 const WORDS: Record<string, string> = {
   missing: 'missing',
-  altered: 'altered here',
-  foreign: 'somebody’s own',
+  altered: 'altered',
+  foreign: 'personal',
   renamed: 'renamed here',
   'out of order': 'in another order',
   'wrong key': 'on another key',
-  aside: 'set aside when it was replaced',
+  aside: 'moved aside when replaced',
 }
 const TONES: Record<string, string> = { missing: 'missing', altered: 'missing', foreign: 'own' }
 const own = (one: Found) => one.kind === 'foreign'
@@ -28,20 +28,20 @@ const repair = (paths?: string[]) =>
   doing(
     'repair',
     () => of(api.POST('/api/seats/{id}/repair', { ...at(), body: paths ? { paths } : {} })),
-    () => 'Put right. What stood in its place lies in the folder “aside”.',
+    () => 'Repaired. The previous file is in the folder “aside”.',
   )
 const decide = (one: Found, decision: 'leave' | 'own' | 'undo' | 'offer', sentence = '') =>
   toast.attempt(async () => {
     const body = { path: one.path, decision, sentence }
     const got = await of(api.POST('/api/seats/{id}/decisions', { ...at(), body }))
     take(got.seat)
-    if (got.offer) toast.done(`“${one.name}” is offered to ${session.library?.name}. A lead decides.`)
+    if (got.offer) toast.done(`“${one.name}” proposed to ${session.library?.name}. A lead decides.`)
   })
 async function offer(one: Found) {
-  const words = { confirmButtonText: 'Offer it', cancelButtonText: 'Cancel', inputPlaceholder: 'Why (optional)' }
+  const words = { confirmButtonText: 'Publish', cancelButtonText: 'Cancel', inputPlaceholder: 'Why (optional)' }
   const asked = await ElMessageBox.prompt(
-    'Its leads decide; it stays here as it is.',
-    `Offer “${one.name}”`,
+    'A lead decides; it stays here unchanged.',
+    `Propose “${one.name}”`,
     words,
   ).catch(() => undefined)
   if (asked) await decide(one, 'offer', asked.value ?? '')
@@ -55,10 +55,10 @@ const said = (one: Found) =>
 </script>
 
 <template>
-  <section aria-label="In its folder">
+  <section aria-label="On disk">
     <div class="line">
-      <h2>In its folder</h2>
-      <span class="soft small">{{ seat!.path }}{{ seat!.found_at ? `, looked at ${moment(seat!.found_at)}` : '' }}</span
+      <h2>On disk</h2>
+      <span class="soft small">{{ seat!.path }}{{ seat!.found_at ? `, checked ${moment(seat!.found_at)}` : '' }}</span
       ><span class="grow" />
       <el-button
         v-if="!fixed && open.some((one) => !own(one)) && !seat!.away"
@@ -69,7 +69,7 @@ const said = (one: Found) =>
       >
     </div>
     <p v-if="!open.length" class="soft">
-      {{ seat!.handed_out_at ? 'All of it is as it was handed out.' : 'Nothing was handed out to this seat yet.' }}
+      {{ seat!.handed_out_at ? 'Everything is as it was sent.' : 'Nothing has been sent to this desk yet.' }}
     </p>
     <article v-for="one in open" :key="one.kind + one.path" :aria-label="one.name ?? one.path">
       <div class="line">
@@ -78,32 +78,30 @@ const said = (one: Found) =>
         ><span class="grow" />
         <template v-if="session.mayEdit">
           <button v-if="!own(one) && !fixed && !seat!.away" class="plain" @click="repair([file(one)])">repair</button>
-          <button v-if="one.brush" class="plain" @click="offer(one)">offer to the library…</button>
-          <button v-if="one.kind !== 'out of order'" class="plain" @click="decide(one, 'leave')">leave it so</button>
-          <button v-if="one.brush" class="plain" @click="decide(one, 'own')">keep as this seat’s own</button>
+          <button v-if="one.brush" class="plain" @click="offer(one)">Propose to library…</button>
+          <button v-if="one.kind !== 'out of order'" class="plain" @click="decide(one, 'leave')">Ignore</button>
+          <button v-if="one.brush" class="plain" @click="decide(one, 'own')">Keep as this desk’s own</button>
         </template>
       </div>
       <div v-if="one.brush" class="strips">
         <span v-if="one.planned" class="small soft"
-          ><Strip :fingerprint="one.planned" label="what was handed out" />as handed out</span
+          ><Strip :fingerprint="one.planned" label="what was sent" />as sent</span
         >
-        <span class="small soft"
-          ><Strip :src="strip(one)" :label="`${one.name}, as it lies here`" />as it lies here</span
-        >
+        <span class="small soft"><Strip :src="strip(one)" :label="`${one.name}, as it lies here`" />as it is here</span>
         <span v-if="one.words.length" class="small">{{ one.words.slice(0, 6).join(' · ') }}</span>
       </div>
       <p v-if="one.problem" class="small missing">{{ one.problem }}</p>
     </article>
     <details v-if="settled.length">
-      <summary class="soft small">{{ settled.length }} more, as somebody decided or set aside</summary>
+      <summary class="soft small">{{ settled.length }} more, ignored or moved aside</summary>
       <div v-for="one in settled" :key="one.kind + one.path" class="line small">
-        <span class="soft">{{ one.left ? 'left so' : WORDS[one.kind] }}</span> {{ one.name ?? one.path }}
+        <span class="soft">{{ one.left ? 'ignored' : WORDS[one.kind] }}</span> {{ one.name ?? one.path }}
         <span class="soft">{{ one.path }}</span><span class="grow" />
         <button v-if="one.left && session.mayEdit" class="plain small" @click="decide(one, 'undo')">
-          tell me again
+          Stop ignoring
         </button>
         <button v-else-if="one.brush && session.mayEdit" class="plain small" @click="offer(one)">
-          offer to the library…
+          Propose to library…
         </button>
       </div>
     </details>

@@ -33,7 +33,7 @@ function give(key: string | null) {
     class="key"
     :class="{ none: !of, clash, asking }"
     :disabled="fixed"
-    :title="clash ?? (asking ? 'Press a key; Delete takes it away, Escape leaves it' : 'Press here, then the key')"
+    :title="clash ?? (asking ? 'Press a key; Delete removes it, Escape cancels' : 'Click, then press the shortcut')"
     :aria-label="`Key of ${name}: ${of ?? 'none'}${clash ? `; ${clash}` : ''}`"
     @click="asking = true"
     @keydown="hear"

@@ -47,7 +47,7 @@ const held = (bytes?: number | null) => (bytes ? size(bytes) : '')
       </tbody>
     </table>
   </section>
-  <p v-else class="soft">This seat was not started yet. Hand its plan out, then restart it.</p>
+  <p v-else class="soft">Not started yet. Send its plan, then restart it.</p>
 </template>
 
 <style scoped>

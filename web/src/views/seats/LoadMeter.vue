@@ -43,7 +43,7 @@ const rows = computed(() => {
 
 <template>
   <section aria-labelledby="cost">
-    <h2 id="cost">What this costs</h2>
+    <h2 id="cost">Cost</h2>
     <div v-for="one in rows" :key="one.title" class="cost">
       <div class="line">
         <span

@@ -28,10 +28,10 @@ const notes = computed(() => {
     })
   if (line.at_title) found.push({ text: line.at === null ? line.at_title : `stays at ${line.at_title}`, kind: 'soft' })
   if (line.newest)
-    found.push({ text: single.value ? `edition ${line.newest} is out` : `${line.newest} is out`, kind: 'changed' })
+    found.push({ text: single.value ? `version ${line.newest} is out` : `${line.newest} is out`, kind: 'changed' })
   if (line.replaces) found.push({ text: `in place of ${line.replaces}`, kind: 'own' })
   if (line.problem) found.push({ text: line.problem, kind: 'missing' })
-  if (single.value && brush.value?.twice) found.push({ text: 'stands further up already', kind: 'missing' })
+  if (single.value && brush.value?.twice) found.push({ text: 'already listed above', kind: 'missing' })
   return found
 })
 const pin = () => alter(props.line.thing, { at: props.line.at === null ? props.line.pin : null })
@@ -86,7 +86,7 @@ function walk(event: KeyboardEvent) {
         <template #dropdown>
           <el-dropdown-menu>
             <el-dropdown-item v-if="single && brush && clash(brush.id)?.free" command="free"
-              >Take key {{ clash(brush.id)!.free }}, which is free</el-dropdown-item
+              >Use free key {{ clash(brush.id)!.free }}</el-dropdown-item
             >
             <el-dropdown-item command="up" :disabled="place === 1">Move up (Alt+↑)</el-dropdown-item>
             <el-dropdown-item command="down">Move down (Alt+↓)</el-dropdown-item>
@@ -95,15 +95,13 @@ function walk(event: KeyboardEvent) {
             }}</el-dropdown-item>
             <el-dropdown-item command="section">Section…</el-dropdown-item>
             <el-dropdown-item v-if="line.pin !== null" command="pin">{{
-              line.at === null ? `Stay at ${single ? `edition ${line.pin}` : line.at_title}` : 'Follow the newest'
+              line.at === null ? `Stay at ${single ? `version ${line.pin}` : line.at_title}` : 'Follow the newest'
             }}</el-dropdown-item>
             <template v-if="single && line.part === 'startup'">
-              <el-dropdown-item v-if="line.replaces" command="original"
-                >Give “{{ line.replaces }}” its place back</el-dropdown-item
-              >
+              <el-dropdown-item v-if="line.replaces" command="original">Restore “{{ line.replaces }}”</el-dropdown-item>
               <el-dropdown-item v-else command="replaces">In place of a stock brush…</el-dropdown-item>
             </template>
-            <el-dropdown-item v-if="line.change" command="back">As the template has it</el-dropdown-item>
+            <el-dropdown-item v-if="line.change" command="back">Reset to template</el-dropdown-item>
           </el-dropdown-menu>
         </template>
       </el-dropdown>
@@ -114,7 +112,7 @@ function walk(event: KeyboardEvent) {
     <ul v-if="open && !single">
       <li v-for="one in line.brushes" :key="one.id" :class="{ twice: one.twice }">
         <Strip :fingerprint="one.fingerprint" :label="one.name" :wide="100" lazy /><span>{{ one.name }}</span>
-        <span v-if="one.twice" class="soft small">stands further up already</span><span class="grow" />
+        <span v-if="one.twice" class="soft small">already listed above</span><span class="grow" />
         <KeyButton
           v-if="line.part === 'startup' && !one.twice"
           :name="one.name"

@@ -31,7 +31,7 @@ const copy = (one: PlanLine) => ({ ...one })
 <template>
   <section aria-label="Brushes beside the plan">
     <div class="line">
-      <el-input v-model="word" size="small" placeholder="Find, as on the Wall" aria-label="Find a brush for the plan" />
+      <el-input v-model="word" size="small" placeholder="Search" aria-label="Find a brush for the plan" />
       <button class="plain" aria-label="Close the brushes beside the plan" @click="$emit('close')">✕</button>
     </div>
     <VueDraggable
@@ -47,9 +47,7 @@ const copy = (one: PlanLine) => ({ ...one })
       <div v-for="one in rows" :key="one.thing" class="one" :data-beside="one.thing">
         <Strip :fingerprint="prints.get(one.thing)" :label="one.title" :wide="110" lazy />
         <span class="name">{{ one.title }}</span>
-        <button class="plain" :aria-label="`Put ${one.title} into the startup`" @click="add([one], 'startup')">
-          +
-        </button>
+        <button class="plain" :aria-label="`Add ${one.title} to start-up`" @click="add([one], 'startup')">+</button>
       </div>
     </VueDraggable>
     <p v-if="!rows.length" class="soft small">Nothing is found.</p>

@@ -23,8 +23,8 @@ const { busy, problem, go } = useDeed(async () => {
 
 <template>
   <FormDialog
-    title="Keys that the painting program keeps"
-    deed="Keep them"
+    title="Reserved shortcuts"
+    deed="Save"
     :busy="busy"
     :problem="problem"
     @submit="go"
@@ -32,10 +32,10 @@ const { busy, problem, go } = useDeed(async () => {
   >
     <div v-for="(one, index) in rows" :key="index" class="line">
       <KeyButton :name="one.what || 'a new one'" :of="one.key" :fixed="false" @key="one.key = $event ?? ''" />
-      <el-input v-model="one.what" placeholder="What it does there" aria-label="What it does there" maxlength="60" />
+      <el-input v-model="one.what" placeholder="What it does" aria-label="What it does" maxlength="60" />
       <button type="button" class="plain" :aria-label="`Remove ${one.key}`" @click="rows.splice(index, 1)">✕</button>
     </div>
-    <button type="button" class="plain" @click="rows.push({ key: '', what: '' })">one more</button>
+    <button type="button" class="plain" @click="rows.push({ key: '', what: '' })">Add</button>
   </FormDialog>
 </template>
 

@@ -35,7 +35,7 @@ const { busy, problem, go } = useDeed(async () => {
 <template>
   <FormDialog
     :title="`About ${seat!.name}`"
-    deed="Keep it"
+    deed="Keep"
     width="560px"
     :busy="busy"
     :problem="problem"
@@ -46,17 +46,17 @@ const { busy, problem, go } = useDeed(async () => {
     <div class="fields">
       <label>Name<el-input v-model="wish.name" maxlength="60" /></label>
       <label
-        >Its plan begins from
-        <select v-model="wish.parent_id" aria-label="Its plan begins from">
+        >Template
+        <select v-model="wish.parent_id" aria-label="Template">
           <option :value="null">nothing</option>
           <option v-for="one in templates" :key="one.id" :value="one.id">{{ one.name }}</option>
         </select></label
       >
       <template v-if="!seat!.template">
         <label
-          >Whose
-          <select v-model="wish.person_id" aria-label="Whose">
-            <option :value="null">nobody’s</option>
+          >Person
+          <select v-model="wish.person_id" aria-label="Person">
+            <option :value="null">nobody</option>
             <option v-for="one in people" :key="one.id" :value="one.id">{{ one.name }}</option>
           </select></label
         >
@@ -64,14 +64,14 @@ const { busy, problem, go } = useDeed(async () => {
         <label
           >System
           <select v-model="wish.platform" aria-label="System">
-            <option v-for="one in PLATFORMS" :key="one" :value="one">{{ one || 'not said' }}</option>
+            <option v-for="one in PLATFORMS" :key="one" :value="one">{{ one || 'not set' }}</option>
           </select></label
         >
         <label
-          >Its computer
-          <select v-model="wish.away" aria-label="Its computer">
-            <option :value="false">this one: {{ seat!.path }}</option>
-            <option :value="true">another, whose agent fetches the plan</option>
+          >Computer
+          <select v-model="wish.away" aria-label="Computer">
+            <option :value="false">this server: {{ seat!.path }}</option>
+            <option :value="true">another computer, with an agent</option>
           </select></label
         >
         <label
@@ -98,7 +98,7 @@ const { busy, problem, go } = useDeed(async () => {
         >Keys for brushes<el-input-number v-model="wish.key_count" :min="0" :max="200" :precision="0" :controls="false"
       /></label>
       <label v-if="!seat!.template"
-        >Memory at the most, MB<el-input-number
+        >Memory limit, MB<el-input-number
           :model-value="wish.memory_limit ?? undefined"
           :min="1"
           :max="1000000"
@@ -106,7 +106,7 @@ const { busy, problem, go } = useDeed(async () => {
           @update:model-value="wish.memory_limit = number($event)"
       /></label>
       <label v-if="!seat!.template"
-        >Start at the longest, ms<el-input-number
+        >Start time limit, ms<el-input-number
           :model-value="wish.start_limit ?? undefined"
           :min="1"
           :max="1000000"

@@ -9,7 +9,7 @@ const props = defineProps<{ chosen?: number }>()
 const { library, toast, fixed } = atSeat()
 const router = useRouter()
 const name = ref('')
-const kind = ref<'seat' | 'template'>('seat')
+const kind = ref<'desk' | 'template'>('desk')
 const from = ref<number | null>(null)
 const templates = computed(() => library.seats.filter(({ template }) => template))
 const depth = (one: Seat): number => {
@@ -24,7 +24,12 @@ const rooms = computed(() => {
     .sort()
     .map((room) => ({ room, seats: seats.filter((one) => one.room === room) }))
 })
-const tone: Record<string, string> = { behind: 'changed', drifted: 'missing', unreachable: 'missing', current: 'good' }
+const tone: Record<string, string> = {
+  'out of date': 'changed',
+  'changed on the desk': 'missing',
+  unreachable: 'missing',
+  current: 'good',
+}
 const choose = (id: number) => router.push({ query: { seat: id } })
 const make = () =>
   toast.attempt(async () => {
@@ -33,14 +38,14 @@ const make = () =>
     name.value = ''
     await library.load()
     await choose(made.id)
-    toast.done(`${made.name} is a ${kind.value} now. Give it a start plan.`)
+    toast.done(`${made.name} is a ${kind.value} now. Give it a start-up plan.`)
   })
 void props
 </script>
 
 <template>
-  <aside class="list" aria-label="Seats">
-    <h1>Seats</h1>
+  <aside class="list" aria-label="Desks">
+    <h1>Desks</h1>
     <template v-if="templates.length">
       <h3>Templates</h3>
       <button
@@ -56,7 +61,7 @@ void props
       </button>
     </template>
     <template v-for="{ room, seats } in rooms" :key="room">
-      <h3>{{ room || 'Seats' }}</h3>
+      <h3>{{ room || 'Desks' }}</h3>
       <button
         v-for="one in seats"
         :key="one.id"
@@ -72,7 +77,7 @@ void props
     </template>
     <form v-if="!fixed" @submit.prevent="make">
       <div class="line small">
-        <label class="line"><input v-model="kind" type="radio" name="kind" value="seat" />seat</label>
+        <label class="line"><input v-model="kind" type="radio" name="kind" value="desk" />desk</label>
         <label class="line"><input v-model="kind" type="radio" name="kind" value="template" />template</label>
       </div>
       <el-input
@@ -81,8 +86,8 @@ void props
         :aria-label="`Name of a new ${kind}`"
         maxlength="60"
       />
-      <select v-if="templates.length" v-model="from" aria-label="Begins from">
-        <option :value="null">begins from nothing</option>
+      <select v-if="templates.length" v-model="from" aria-label="Template">
+        <option :value="null">no template</option>
         <option v-for="one in templates" :key="one.id" :value="one.id">begins from {{ one.name }}</option>
       </select>
       <el-button native-type="submit" :disabled="!name.trim()">Add</el-button>

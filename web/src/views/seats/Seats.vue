@@ -27,7 +27,7 @@ const router = useRouter()
 const chosen = computed(() => {
   if (route.query.seat) return Number(route.query.seat)
   const all = useLibrary().seats
-  return (all.find(({ template, state }) => !template && state !== 'put aside') ?? all[0])?.id
+  return (all.find(({ template, state }) => !template && state !== 'out of use') ?? all[0])?.id
 })
 const place = sitDown(() => chosen.value)
 const { seat, busy, missing, fixed, asked, library, session, toast, at, doing, revert, lines } = place
@@ -35,7 +35,7 @@ const about = ref(false)
 /** Whether the library's brushes stand beside the plan. */
 const beside = ref(false)
 const reserved = ref<Record<string, string>>()
-const BELOW = { all: 'All seats', folder: 'In its folder', start: 'Last start', plans: 'Earlier plans' }
+const BELOW = { all: 'All desks', folder: 'On disk', start: 'Last start', plans: 'Previous plans' }
 const below = computed({
   get: () =>
     String(route.query.show ?? 'all') in BELOW ? (String(route.query.show ?? 'all') as keyof typeof BELOW) : 'all',
@@ -48,9 +48,9 @@ const asking = ref(false)
 const handOut = async () => {
   asking.value = false
   const well = await doing(
-    'hand out',
+    'send',
     () => of(api.POST('/api/seats/{id}/hand-out', { ...at(), body: { why: why.value } })),
-    (got) => `Handed out to ${got.name}${got.away ? '; its agent fetches it.' : `, into ${got.path}.`}`,
+    (got) => `Sent to ${got.name}${got.away ? '; its agent fetches it.' : `, into ${got.path}.`}`,
   )
   if (well) why.value = ''
 }
@@ -68,16 +68,16 @@ const card = () =>
   toast.attempt(async () => {
     const answer = await api.GET('/api/seats/{id}/card.pdf', { ...at(), parseAs: 'blob' })
     const file = save((await of(Promise.resolve(answer))) as unknown as Blob, answer.response)
-    toast.done(`${file} went where this browser keeps its downloads.`)
+    toast.done(`${file} was downloaded.`)
   })
 const aside = () =>
-  doing('aside', () => of(api.PUT('/api/seats/{id}', { ...at(), body: { aside: seat.value!.state !== 'put aside' } })))
+  doing('aside', () => of(api.PUT('/api/seats/{id}', { ...at(), body: { aside: seat.value!.state !== 'out of use' } })))
 async function remove() {
   const one = seat.value!
-  const words = { confirmButtonText: 'Remove it', cancelButtonText: 'Keep it' }
+  const words = { confirmButtonText: 'Delete', cancelButtonText: 'Keep' }
   const text = one.template
-    ? 'What begins from it keeps its plan as it is.'
-    : `Its plans go for good. What lies in ${one.path} stays there.`
+    ? 'Desks based on it keep their plans.'
+    : `Its plans are deleted permanently. Files in ${one.path} stay.`
   if (!(await ElMessageBox.confirm(text, `Remove “${one.name}”?`, words).catch(() => false))) return
   await toast.attempt(async () => {
     const { entry } = await of(api.DELETE('/api/seats/{id}', at()))
@@ -98,11 +98,16 @@ const menu = (what: string) => {
         (reserved.value = (await of(api.GET('/api/libraries/{library}/seat-table', library.path()))).reserved_keys),
     )
 }
-const tone: Record<string, string> = { behind: 'changed', drifted: 'missing', unreachable: 'missing', current: 'good' }
+const tone: Record<string, string> = {
+  'out of date': 'changed',
+  'changed on the desk': 'missing',
+  unreachable: 'missing',
+  current: 'good',
+}
 const said = computed(() => {
   const one = seat.value!
   if (one.state !== 'unreachable') return one.said
-  return one.seen_at ? `since ${moment(one.seen_at)}` : 'its agent was never heard of'
+  return one.seen_at ? `since ${moment(one.seen_at)}` : 'its agent has never connected'
 })
 </script>
 
@@ -118,8 +123,8 @@ const said = computed(() => {
         <span
           v-if="seat.above.length"
           class="soft"
-          :title="seat.above.map(({ name }) => name).join(', which begins from ')"
-          >begins from {{ seat.above[0]!.name
+          :title="seat.above.map(({ name }) => name).join(', which is based on ')"
+          >based on {{ seat.above[0]!.name
           }}{{ own ? `, ${own} ${own === 1 ? 'difference' : 'differences'}` : '' }}</span
         >
         <span v-if="!seat.template" :class="tone[seat.state] ?? 'soft'"
@@ -130,12 +135,12 @@ const said = computed(() => {
           <el-button size="small">More ▾</el-button>
           <template #dropdown>
             <el-dropdown-menu>
-              <el-dropdown-item v-if="!fixed" command="about">About it…</el-dropdown-item>
-              <el-dropdown-item command="history">Its history</el-dropdown-item>
+              <el-dropdown-item v-if="!fixed" command="about">Properties…</el-dropdown-item>
+              <el-dropdown-item command="history">History</el-dropdown-item>
               <el-dropdown-item v-if="!seat.template" command="card">Key card (PDF)</el-dropdown-item>
-              <el-dropdown-item v-if="!fixed" command="keys">Keys the program keeps…</el-dropdown-item>
+              <el-dropdown-item v-if="!fixed" command="keys">Reserved shortcuts…</el-dropdown-item>
               <el-dropdown-item v-if="!fixed && !seat.template" command="aside">{{
-                seat.state === 'put aside' ? 'Take into use again' : 'Put aside'
+                seat.state === 'out of use' ? 'Return to use' : 'Take out of use'
               }}</el-dropdown-item>
               <el-dropdown-item v-if="!fixed" command="remove">Remove…</el-dropdown-item>
             </el-dropdown-menu>
@@ -148,16 +153,16 @@ const said = computed(() => {
             :disabled="!seat.handed_out_at || !!busy || seat.away"
             :loading="busy === 'restart'"
             @click="restart"
-            >Restart this seat</el-button
+            >Restart desk</el-button
           >
           <el-button
             v-if="!fixed"
             size="small"
             type="primary"
-            :disabled="!lines.length || !!busy || seat.state === 'put aside'"
-            :loading="busy === 'hand out'"
+            :disabled="!lines.length || !!busy || seat.state === 'out of use'"
+            :loading="busy === 'send'"
             @click="asking = true"
-            >Hand out</el-button
+            >Send to desk…</el-button
           >
         </template>
       </header>
@@ -167,14 +172,14 @@ const said = computed(() => {
             <h2>Startup</h2>
             <span class="soft small">loaded at every start, in this order</span><span class="grow" /><template
               v-if="!fixed"
-              ><button class="plain small" :aria-pressed="beside" @click="beside = !beside">brushes beside</button
+              ><button class="plain small" :aria-pressed="beside" @click="beside = !beside">Browse brushes</button
               ><PlanAdd part="startup"
             /></template>
           </div>
-          <PlanPart part="startup" empty="Nothing is loaded at start yet. Add brushes, sets or bundles." />
+          <PlanPart part="startup" empty="Nothing loads at start yet. Add brushes, sets or bundles." />
           <p v-for="one in seat.out" :key="one.thing" class="small soft out">
             {{ one.title }} is taken out here
-            <button v-if="!fixed" class="plain small" @click="revert(one.thing)">take it back in</button>
+            <button v-if="!fixed" class="plain small" @click="revert(one.thing)">Restore</button>
           </p>
         </section>
         <PlanWall v-if="beside" @close="beside = false" />
@@ -182,17 +187,17 @@ const said = computed(() => {
           <section aria-label="Shelf">
             <div class="line">
               <h2>Shelf</h2>
-              <span class="soft small">at hand, loaded when asked</span><span class="grow" /><PlanAdd
+              <span class="soft small">available, not loaded at start</span><span class="grow" /><PlanAdd
                 v-if="!fixed"
                 part="shelf"
               />
             </div>
-            <PlanPart part="shelf" empty="Nothing is at hand yet. Drag it here, or add it." />
+            <PlanPart part="shelf" empty="Empty. Drag brushes here, or add them." />
           </section>
           <LoadMeter />
         </aside>
       </div>
-      <div v-if="!seat.template" class="line below" role="group" aria-label="More about this seat">
+      <div v-if="!seat.template" class="line below" role="group" aria-label="More about this desk">
         <button
           v-for="(title, key) in BELOW"
           :key="key"
@@ -212,14 +217,14 @@ const said = computed(() => {
       </div>
       <FormDialog
         v-if="asking"
-        :title="`Hand the plan of ${seat.name} out`"
-        deed="Hand it out"
+        :title="`Send the plan to ${seat.name}`"
+        deed="Send"
         @submit="handOut"
         @close="asking = false"
       >
         <p class="soft">
-          {{ seat.away ? 'Its agent fetches it.' : `It goes into ${seat.path}.` }} What was altered there goes to the
-          folder “aside”; what is somebody’s own stays.
+          {{ seat.away ? 'Its agent will pick it up.' : `It’s written to ${seat.path}.` }} Altered files are moved to
+          “aside”; personal brushes stay.
         </p>
         <p v-for="one in seat.clashes" :key="one.why" class="missing">{{ one.why }}</p>
         <label>Why (optional)<el-input v-model="why" maxlength="300" /></label>
@@ -229,10 +234,10 @@ const said = computed(() => {
       <EffectsDialog v-if="asked" :name="seat.name" :effects="asked.effects" @go="asked.go()" @leave="asked.leave()" />
     </main>
     <div v-else-if="missing" class="empty" role="alert">
-      <p>There is no such seat in {{ session.library?.name }}.</p>
+      <p>This desk doesn’t exist in {{ session.library?.name }}.</p>
     </div>
     <div v-else-if="library.loaded && !library.seats.length" class="empty">
-      <p>No seats yet. {{ fixed ? 'A lead of this library adds them.' : 'Name one at the left.' }}</p>
+      <p>No desks yet. {{ fixed ? 'A lead adds them.' : 'Add one at the left.' }}</p>
     </div>
   </div>
 </template>

@@ -78,7 +78,7 @@ function useSeat(id: () => number | undefined) {
         if (!(await agreed(body))) return
         const got = await of(api.PUT('/api/seats/{id}/plan', { ...mine, body }))
         if (of_ === id() && got.seat) seat.value = got.seat
-        if (got.entry) toast.done(`${got.entry.summary}. Hand it out to put it in place.`, got.entry)
+        if (got.entry) toast.done(`${got.entry.summary}. Send it to apply it.`, got.entry)
       })
       pending--
       if (pending || of_ !== id()) return
@@ -97,7 +97,7 @@ function useSeat(id: () => number | undefined) {
   function add(things: { thing: string; title: string }[], part: Part) {
     const there = new Set(lines.value.map(({ thing }) => thing))
     const news = things.filter(({ thing }) => !there.has(thing))
-    if (!news.length) return toast.done('All of that stands in the plan already.')
+    if (!news.length) return toast.done('All of these are in the plan already.')
     const made = news.map(({ thing, title }) => fresh(thing, title, part))
     const startup = [...of_part('startup'), ...(part === 'startup' ? made : [])]
     return change([...startup, ...of_part('shelf'), ...(part === 'shelf' ? made : [])])

@@ -39,8 +39,8 @@ const TITLES: Record<What, [string, string]> = {
   copy: ['Copy to a new set', 'Copy'],
   split: ['Split in two', 'Split'],
   join: ['Join another set', 'Join'],
-  subtract: ['Take out what another set holds', 'Take out'],
-  beside: ['Another set beside it', 'Show it'],
+  subtract: ['Remove brushes in another set', 'Remove'],
+  beside: ['Open another set beside it', 'Show it'],
   delete: ['Delete the set', 'Delete'],
 }
 const idsOf = async (set: BrushSet) =>
@@ -134,15 +134,8 @@ const { busy, problem, go } = useDeed(async () => {
       ><el-option v-for="one in others" :key="one.id" :value="one.id" :label="`${one.name} · ${one.count}`"
     /></el-select>
     <el-input v-else v-model="word" aria-label="Name of the set" maxlength="100" />
-    <el-input
-      v-if="what === 'name' && set.query !== null"
-      v-model="line"
-      aria-label="What it searches for"
-      maxlength="500"
-    />
-    <p v-if="what === 'beside'" class="soft">
-      Drag brushes from one list to the other; with Ctrl held they stay in both.
-    </p>
+    <el-input v-if="what === 'name' && set.query !== null" v-model="line" aria-label="Search" maxlength="500" />
+    <p v-if="what === 'beside'" class="soft">Drag brushes between the lists; hold Ctrl to copy.</p>
     <p v-if="what === 'split'" class="soft">
       {{ splitAt }} stay in “{{ set.name }}”, {{ set.preset_ids.length - splitAt }} go to the new set.
     </p>

@@ -22,9 +22,9 @@ const ORDERS = ['name', 'size', 'colour', 'use'] as const
     <el-button>More ▾</el-button>
     <template #dropdown
       ><el-dropdown-menu>
-        <el-dropdown-item :command="() => emit('wall')">Show on the Wall</el-dropdown-item>
+        <el-dropdown-item :command="() => emit('wall')">Show in Brushes</el-dropdown-item>
         <el-dropdown-item v-if="library.sets.length > 1" :command="() => emit('ask', 'beside')"
-          >Another set beside it…</el-dropdown-item
+          >Open another set beside it…</el-dropdown-item
         >
         <el-dropdown-item divided :command="() => emit('ask', 'proof')">Proof sheet…</el-dropdown-item
         ><el-dropdown-item :command="() => emit('ask', 'export')">Export…</el-dropdown-item
@@ -38,7 +38,7 @@ const ORDERS = ['name', 'size', 'colour', 'use'] as const
             >
             <el-dropdown-item :command="() => emit('ask', 'join')">Join another…</el-dropdown-item
             ><el-dropdown-item :command="() => emit('ask', 'subtract')"
-              >Take out what another holds…</el-dropdown-item
+              >Remove brushes in another set…</el-dropdown-item
             ></template
           >
           <el-dropdown-item :command="() => emit('ask', 'copy')">Copy to a new set…</el-dropdown-item>

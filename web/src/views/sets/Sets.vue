@@ -125,7 +125,7 @@ function askToSplit(at: number) {
       :make="make"
     >
       <span :title="one.query !== null ? `Fills itself: ${one.query}` : undefined"
-        >{{ one.query !== null ? 'fills itself · ' : '' }}{{ one.count }}</span
+        >{{ one.query !== null ? 'automatic ·  ' : '' }}{{ one.count }}</span
       >
     </Chooser>
     <section v-if="chosen">
@@ -134,7 +134,7 @@ function askToSplit(at: number) {
         <span class="soft">{{
           chosen.query !== null
             ? `fills itself: ${chosen.query}`
-            : `${chosen.preset_ids.length} brushes, drag them into the order you want`
+            : `${chosen.preset_ids.length} brushes, drag to reorder`
         }}</span>
         <span class="grow" />
         <el-button
@@ -143,7 +143,7 @@ function askToSplit(at: number) {
           @click="put(chosen, [...chosen.preset_ids, ...fresh])"
           >Add the tray · {{ fresh.length }}</el-button
         >
-        <el-button :disabled="!held.length" @click="tray.add(held)">Pick all</el-button>
+        <el-button :disabled="!held.length" @click="tray.add(held)">Select all</el-button>
         <SetMenu
           :set="chosen"
           :filled="held.length > 0"
@@ -161,7 +161,7 @@ function askToSplit(at: number) {
           group="sets"
           :narrow="!!beside"
           :fixed="!session.mayEdit || chosen.query !== null"
-          empty="This set is empty. Pick brushes on the Wall, then add the tray."
+          empty="This set is empty. Select brushes, then add the tray."
           @change="(ids, sections) => put(chosen!, ids, sections)"
           @split="askToSplit"
         />
@@ -208,9 +208,9 @@ function askToSplit(at: number) {
       @close="dialog = undefined"
     />
     <div v-if="!chosen && route.query.set" class="empty" role="alert">
-      <p>There is no such set in {{ session.library?.name }}. It may have been deleted; the Ledger tells.</p>
+      <p>This set doesn’t exist in {{ session.library?.name }}. If it was deleted, History shows when.</p>
     </div>
-    <div v-else-if="!chosen" class="empty"><p>No sets yet. Name one at the left, then fill it from the tray.</p></div>
+    <div v-else-if="!chosen" class="empty"><p>No sets yet. Add one at the left, then fill it from the tray.</p></div>
   </div>
 </template>
 

@@ -32,18 +32,22 @@ const { busy, problem, go } = useDeed(async () => {
 <template>
   <Card @submit="go">
     <template v-if="session.begins">
-      <p class="soft">You are the first here: you run this studio, and lead its first library.</p>
+      <p class="soft">You’re the first one here. You’ll administer the studio and lead its first library.</p>
       <NewPerson v-model:login="login" v-model:name="name" v-model:password="password" />
       <label>The first library<el-input v-model="library" placeholder="Name of your project" maxlength="60" /></label>
       <label
-        >Key<el-input v-model="key" placeholder="shown where Fobrel was started" aria-label="Key" autocomplete="off"
+        >Key<el-input
+          v-model="key"
+          placeholder="shown in the terminal where Fobrel was started"
+          aria-label="Key"
+          autocomplete="off"
       /></label>
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
       <el-button type="primary" native-type="submit" :loading="busy" :disabled="!ready">Begin</el-button>
     </template>
     <template v-else>
-      <p>This studio has begun already.</p>
-      <el-button type="primary" @click="router.replace('/')">To the studio</el-button>
+      <p>This studio is already set up.</p>
+      <el-button type="primary" @click="router.replace('/')">Open the studio</el-button>
     </template>
   </Card>
 </template>

@@ -20,9 +20,9 @@ const login = ref('')
 const name = ref('')
 const password = ref('')
 const ROLES: Record<string, string> = {
-  guest: 'to look at it and fetch from it',
-  artist: 'to use and change its brushes',
-  lead: 'to lead it',
+  guest: 'as a guest: view and download',
+  artist: 'as an artist: edit its brushes',
+  lead: 'as a lead',
 }
 
 const { problem: gone, go: read } = useDeed(async () => {
@@ -49,13 +49,13 @@ const ready = computed(() => !!session.person || [login, password].every(({ valu
         {{ invited.by }} invites you into <b>{{ invited.library }}</b>, {{ ROLES[invited.role] }}.
       </p>
       <p v-if="invited.description" class="soft">{{ invited.description }}</p>
-      <p class="soft small">The link counts once, until {{ day(invited.ends_at) }}.</p>
+      <p class="soft small">The link works once, until {{ day(invited.ends_at) }}.</p>
       <template v-if="invited.member">
-        <p>You are in this library already.</p>
-        <el-button @click="router.replace('/')">To the studio</el-button>
+        <p>You’re already a member of this library.</p>
+        <el-button @click="router.replace('/')">Open the studio</el-button>
       </template>
       <template v-else>
-        <p v-if="session.person">You come in as {{ session.person.name }}.</p>
+        <p v-if="session.person">You’ll join as {{ session.person.name }}.</p>
         <template v-else-if="known">
           <label>Name<el-input v-model="login" v-focus autocomplete="username" name="login" /></label>
           <label
@@ -64,9 +64,9 @@ const ready = computed(() => !!session.person || [login, password].every(({ valu
         </template>
         <NewPerson v-else v-model:login="login" v-model:name="name" v-model:password="password" />
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-        <el-button type="primary" native-type="submit" :loading="busy" :disabled="!ready">Come in</el-button>
+        <el-button type="primary" native-type="submit" :loading="busy" :disabled="!ready">Join</el-button>
         <button v-if="!session.person" type="button" class="plain" @click="known = !known">
-          {{ known ? 'I am new here' : 'I sign in here already' }}
+          {{ known ? 'I’m new here' : 'I already have an account' }}
         </button>
       </template>
     </template>

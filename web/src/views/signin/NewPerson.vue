@@ -6,8 +6,8 @@ const password = defineModel<string>('password', { required: true })
 </script>
 
 <template>
-  <label>Your name, as others see it<el-input v-model="name" v-focus autocomplete="name" maxlength="60" /></label>
-  <label>Name to sign in with<el-input v-model="login" autocomplete="username" maxlength="40" name="login" /></label>
+  <label>Display name<el-input v-model="name" v-focus autocomplete="name" maxlength="60" /></label>
+  <label>Login name<el-input v-model="login" autocomplete="username" maxlength="40" name="login" /></label>
   <label
     >Password<el-input
       v-model="password"
@@ -17,5 +17,5 @@ const password = defineModel<string>('password', { required: true })
       name="password"
       maxlength="72"
   /></label>
-  <p class="soft small">At least 10 characters; four words are easy to remember. No rule asks for digits or signs.</p>
+  <p class="soft small">At least 10 characters; four words are easy to remember. No digits or symbols required.</p>
 </template>

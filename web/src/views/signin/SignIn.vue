@@ -23,7 +23,7 @@ const { busy, problem, go: enter } = useDeed(() => session.signIn(login.value, p
         name="password"
     /></label>
     <p v-if="session.begins" class="soft">
-      Nobody is here yet. The first person begins by the link that was shown where Fobrel was started.
+      Nobody has joined yet. Use the link shown in the terminal where Fobrel was started.
     </p>
     <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
     <el-button type="primary" native-type="submit" :loading="busy">Sign in</el-button>

@@ -29,38 +29,38 @@ const holds = (one: One) =>
   `${one.rows!.toLocaleString('en-GB')} rows, ${one.pictures!.toLocaleString('en-GB')} pictures`
 function outcome(one: One) {
   if (one.problem) return `None was made. ${one.problem}`
-  if (one.trial_problem) return `Could not be restored. ${one.trial_problem}`
+  if (one.trial_problem) return `Test restore failed. ${one.trial_problem}`
   if (!one.made_at) return 'being made…'
-  if (one.under_way) return 'made; being restored on trial…'
-  return one.tried_at ? 'restored on trial, and the same' : 'the test restore was cut off and is repeated'
+  if (one.under_way) return 'made; test restore running…'
+  return one.tried_at ? 'test restore passed' : 'the test restore was cut off and is repeated'
 }
 </script>
 
 <template>
   <section aria-labelledby="backups">
     <div class="line">
-      <h2 id="backups">Backups of everything</h2>
+      <h2 id="backups">Studio backups</h2>
       <span class="grow" /><el-button size="small" :loading="busy || underWay" @click="begin">Back up now</el-button>
     </div>
     <p class="soft small">
-      Made from {{ found.hour }} o’clock at night into <code>{{ found.folder }}</code>, without passwords. The last of
-      {{ found.days }} days, {{ found.weeks }} weeks and {{ found.months }} months stay. One is brought back at the
-      machine: <code>bin/fobrel restore FILE</code>.
+      Runs nightly at {{ String(found.hour).padStart(2, '0') }}:00, into <code>{{ found.folder }}</code>, without
+      passwords. Fobrel keeps the last {{ found.days }} daily, {{ found.weeks }} weekly and {{ found.months }} monthly
+      backups. Restore one on the server: <code>bin/fobrel restore FILE</code>.
     </p>
-    <p v-if="found.late" class="missing" role="status">There is none of the last two days.</p>
+    <p v-if="found.late" class="missing" role="status">No backup in the last two days.</p>
     <p v-if="problem" class="missing" role="alert">{{ problem }}</p>
-    <table v-if="found.list.length" class="list" aria-label="Backups of everything">
+    <table v-if="found.list.length" class="list" aria-label="Studio backups">
       <tbody>
         <tr v-for="one in found.list" :key="one.id">
           <td class="soft">{{ dated(one.at) }}</td>
-          <td class="soft">{{ one.by ?? 'by itself' }}</td>
+          <td class="soft">{{ one.by ?? 'automatic' }}</td>
           <td class="count">{{ one.size === null ? '' : sized(one.size) }}</td>
           <td class="soft">{{ one.made_at ? holds(one) : '' }}</td>
           <td>
             <span :class="{ missing: one.problem || one.trial_problem }">{{ outcome(one) }}</span><span
               v-if="one.made_at && !one.there"
               class="soft"
-              >; its file is not kept any more</span
+              >; its file has been deleted</span
             >
           </td>
         </tr>

@@ -43,8 +43,7 @@ const takeOver = (one: Found['libraries'][number]) =>
     <div class="line head">
       <h1>Studio</h1>
       <span class="soft"
-        >Everybody and everything of this installation<template v-if="found">, {{ sized(found.size) }} in all</template
-        >.</span
+        >People and libraries of this studio<template v-if="found">, {{ sized(found.size) }} in all</template>.</span
       >
     </div>
     <template v-if="found">
@@ -55,7 +54,7 @@ const takeOver = (one: Found['libraries'][number]) =>
             <th>Name</th>
             <th>Signs in as</th>
             <th>In</th>
-            <th>Seen last</th>
+            <th>Last seen</th>
             <th>Runs the studio</th>
             <th />
           </tr>
@@ -63,7 +62,7 @@ const takeOver = (one: Found['libraries'][number]) =>
         <tbody>
           <tr v-for="one in found.people" :key="one.id">
             <td>
-              <b>{{ one.name }}</b><span v-if="one.closed" class="missing"> account shut</span>
+              <b>{{ one.name }}</b><span v-if="one.closed" class="missing"> account closed</span>
             </td>
             <td class="soft">{{ one.login }}</td>
             <td>{{ one.libraries.join(', ') || 'no library' }}</td>
@@ -78,7 +77,7 @@ const takeOver = (one: Found['libraries'][number]) =>
             </td>
             <td>
               <button v-if="one.id !== session.person?.id" class="plain" @click="change(one, { closed: !one.closed })">
-                {{ one.closed ? 'open the account' : 'shut the account' }}
+                {{ one.closed ? 'Reopen account' : 'Close account' }}
               </button>
             </td>
           </tr>
@@ -107,10 +106,8 @@ const takeOver = (one: Found['libraries'][number]) =>
             <td class="soft">{{ dated(one.saved_at, 'never') }}</td>
             <td>
               <template v-if="!one.led"
-                ><span class="missing">nobody leads it</span>
-                <button v-if="one.kind !== 'personal'" class="plain" @click="takeOver(one)">
-                  take it over
-                </button></template
+                ><span class="missing">no lead</span>
+                <button v-if="one.kind !== 'personal'" class="plain" @click="takeOver(one)">Take over</button></template
               >
             </td>
           </tr>
@@ -127,7 +124,7 @@ const takeOver = (one: Found['libraries'][number]) =>
           </tr>
         </tbody>
       </table>
-      <button v-if="more" class="plain" @click="toast.attempt(() => look(true))">earlier ones</button>
+      <button v-if="more" class="plain" @click="toast.attempt(() => look(true))">Load older entries</button>
     </template>
   </div>
 </template>

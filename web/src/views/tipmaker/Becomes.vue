@@ -39,9 +39,9 @@ if (preset.value) work.library.need([preset.value])
 const kind = computed(() => making.value?.kinds.find(({ name }) => name === props.wish.kind))
 const brush = computed(() => props.wish.as === 'brush' || props.wish.as === 'brushes')
 const kept = computed(() => {
-  if (props.wish.as === 'part') return 'A part, not a brush: it waits on the shelf of parts.'
-  if (props.wish.as === 'grain') return 'A part for the surface of any brush, without a seam.'
-  if (props.wish.as === 'tip') return 'The brush gets it as your draft; nothing is changed for others.'
+  if (props.wish.as === 'part') return 'Saved under Tips and grains, not as a brush.'
+  if (props.wish.as === 'grain') return 'A seamless grain for any brush.'
+  if (props.wish.as === 'tip') return 'Saved as your draft; nothing changes for others.'
   const frames_ = several.value && props.wish.as === 'brush' ? 'pictures in order' : 'the tip'
   const colours = state.value!.colours === 'tint' ? '' : ', its own colours'
   return `Kept: ${frames_}${colours}, ${kind.value?.kept ?? 'size, spacing, answer to pressure'}.`
@@ -49,11 +49,11 @@ const kept = computed(() => {
 const deed = computed(
   () =>
     ({
-      brush: 'Save the brush',
+      brush: 'Save brush',
       brushes: `Save ${frames.value.length} brushes`,
-      part: several.value ? 'Save the parts' : 'Save the part',
-      grain: 'Save the grain',
-      tip: 'Give it this tip',
+      part: several.value ? 'Save tips' : 'Save tip',
+      grain: 'Save grain',
+      tip: 'Use this tip',
     })[props.wish.as],
 )
 const able = computed(
@@ -105,7 +105,7 @@ const COLOURS = [
 </script>
 
 <template>
-  <form class="becomes" aria-label="What it becomes" @submit.prevent="save">
+  <form class="becomes" aria-label="Save as" @submit.prevent="save">
     <div class="options">
       <button
         v-for="one in ways"
@@ -184,11 +184,11 @@ const COLOURS = [
       </div>
     </template>
     <label v-if="(wish.kind === 'texture' && wish.as === 'brush' && !several) || wish.as === 'grain'" class="line"
-      ><input type="checkbox" :checked="wish.twin" @change="$emit('set', { twin: !wish.twin })" />and its twin, light
-      and dark exchanged</label
+      ><input type="checkbox" :checked="wish.twin" @change="$emit('set', { twin: !wish.twin })" />also an inverted
+      copy</label
     >
     <label v-if="wish.as === 'part' || wish.as === 'grain'" class="line"
-      ><input type="checkbox" :checked="wish.own" @change="$emit('set', { own: !wish.own })" />on my own shelf</label
+      ><input type="checkbox" :checked="wish.own" @change="$emit('set', { own: !wish.own })" />Only for me</label
     >
     <p class="soft small">{{ kept }}</p>
     <el-button type="primary" native-type="submit" :disabled="!able" :loading="busy">{{ deed }}</el-button>

@@ -39,9 +39,9 @@ const shapes = computed(() => work.making.value?.shapes ?? [])
 <template>
   <div class="begin">
     <button class="drop" @click="emit('choose')">
-      <b>Drop pictures here, paste one, or choose them</b>
+      <b>Drop pictures here, paste one, or choose</b>
       <span class="soft"
-        >A scan, a photograph, a page of drawings. No cutting out needed. PNG, JPEG, WebP, TIFF, GIF, SVG, or layers in
+        >A scan, a photo, a page of drawings. No need to cut anything out. PNG, JPEG, WebP, TIFF, GIF, SVG, or layers in
         OpenRaster.</span
       >
     </button>
@@ -49,7 +49,7 @@ const shapes = computed(() => work.making.value?.shapes ?? [])
       <section aria-label="Words">
         <h2>Words</h2>
         <form class="line" @submit.prevent="write">
-          <el-input v-model="text" aria-label="Words to write" maxlength="120" /><el-button native-type="submit"
+          <el-input v-model="text" aria-label="Text to draw" maxlength="120" /><el-button native-type="submit"
             >Write</el-button
           >
         </form>
@@ -65,14 +65,14 @@ const shapes = computed(() => work.making.value?.shapes ?? [])
           </button>
         </div>
       </section>
-      <section aria-label="Works begun">
+      <section aria-label="In progress">
         <h2>
-          Works begun <span class="soft">{{ works.length || '' }}</span>
+          In progress <span class="soft">{{ works.length || '' }}</span>
         </h2>
         <p v-if="gone" class="small" role="status">
-          “{{ gone.name }}” was thrown away. <button class="plain" @click="back">Bring it back</button>
+          “{{ gone.name }}” deleted. <button class="plain" @click="back">Restore</button>
         </p>
-        <p v-if="!works.length" class="soft">What you bring is kept here from the first moment, for you alone.</p>
+        <p v-if="!works.length" class="soft">Your work is saved here automatically, visible only to you.</p>
         <ul>
           <li v-for="one in works" :key="one.id">
             <button class="one" @click="router.push({ query: { work: one.id } })">
@@ -80,7 +80,7 @@ const shapes = computed(() => work.making.value?.shapes ?? [])
               <b>{{ one.name }}</b>
               <span class="soft small">{{ moment(one.at) }}{{ one.pages > 1 ? ` · ${one.pages} pages` : '' }}</span>
             </button>
-            <button class="plain small" :aria-label="`Throw ${one.name} away`" @click="drop(one.id)">throw away</button>
+            <button class="plain small" :aria-label="`Delete ${one.name}`" @click="drop(one.id)">Delete</button>
           </li>
         </ul>
       </section>

@@ -128,10 +128,10 @@ async function family() {
         >
           {{ index + 1 }} {{ one.shape }}{{ one.cut ? ', cut out' : '' }}
         </button>
-        <button type="button" @click="add">+ a shape</button>
-        <button v-if="shapes.length > 1" type="button" @click="drop">take it out</button>
+        <button type="button" @click="add">+ Add shape</button>
+        <button v-if="shapes.length > 1" type="button" @click="drop">Remove</button>
         <button v-if="shape.shape === 'taper' && shapes.length === 1" type="button" @click="family">
-          a family of three
+          Three variants
         </button>
       </div>
       <div class="line">
@@ -143,7 +143,7 @@ async function family() {
           <option v-for="one in making?.shapes" :key="one.name" :value="one.name">{{ one.name }}</option>
         </select>
         <label class="line"
-          ><input type="checkbox" :checked="!!shape.cut" @change="shaped({ cut: !shape!.cut })" />cut out of what is
+          ><input type="checkbox" :checked="!!shape.cut" @change="shaped({ cut: !shape!.cut })" />cut from the shape
           before it</label
         >
       </div>

@@ -26,7 +26,11 @@ const raised = computed(() => {
 const offersSolid = computed(
   () => !own.value && !tone.value.solid && !!props.looked && props.looked.greatest_cover < 0.98,
 )
-const GROUNDS = { keep: 'it has none', unmultiply: 'white taken out of every pixel', flood: 'white around it' } as const
+const GROUNDS = {
+  keep: 'already transparent',
+  unmultiply: 'remove white everywhere',
+  flood: 'remove white around it',
+} as const
 const colours = (own: boolean) => change({ colours: own ? (sheet.value?.see_through ? 'keep' : 'unmultiply') : 'tint' })
 </script>
 
@@ -45,7 +49,7 @@ const colours = (own: boolean) => change({ colours: own ? (sheet.value?.see_thro
             {{ looked.solid ? '●' : '◗' }} {{ looked.sentence }}
           </p>
           <p v-if="raised" class="soft small">{{ raised }}</p>
-          <button v-if="offersSolid" class="plain" @click="set('tone', { solid: true })">make it solid</button>
+          <button v-if="offersSolid" class="plain" @click="set('tone', { solid: true })">Make solid</button>
           <button v-if="tone.solid" class="plain" @click="set('tone', { solid: false })">not solid</button>
         </template>
         <button v-if="own" class="plain" @click="dark = !dark">{{ dark ? 'on light' : 'on dark' }}</button>
@@ -53,14 +57,14 @@ const colours = (own: boolean) => change({ colours: own ? (sheet.value?.see_thro
     </div>
 
     <div class="options">
-      <button type="button" :aria-pressed="!own" @click="colours(false)">takes the artist’s colour</button>
-      <button type="button" :aria-pressed="own" @click="colours(true)">keeps its own</button>
+      <button type="button" :aria-pressed="!own" @click="colours(false)">uses the artist’s colour</button>
+      <button type="button" :aria-pressed="own" @click="colours(true)">keeps its own colours</button>
     </div>
     <label v-if="own" class="line small"
       >ground
       <select
         :value="state!.colours"
-        aria-label="How the ground is taken off"
+        aria-label="Background removal"
         @change="change({ colours: ($event.target as HTMLSelectElement).value as 'keep' })"
       >
         <option v-for="(word, name) in GROUNDS" :key="name" :value="name">{{ word }}</option>
@@ -77,7 +81,7 @@ const colours = (own: boolean) => change({ colours: own ? (sheet.value?.see_thro
       <div class="options">
         <button type="button" :aria-pressed="inverted" @click="set('tone', { invert: !inverted })">invert</button>
         <button type="button" :aria-pressed="tone.even" @click="set('tone', { even: !tone.even })">
-          even out the paper
+          Even out background
         </button>
         <button
           type="button"
@@ -141,10 +145,10 @@ const colours = (own: boolean) => change({ colours: own ? (sheet.value?.see_thro
         :aria-pressed="form.centre === 'weight'"
         @click="set('form', { centre: form.centre === 'weight' ? 'middle' : 'weight' })"
       >
-        centred by weight
+        Centre by weight
       </button>
       <button type="button" :aria-pressed="form.square === false" @click="set('form', { square: !form.square })">
-        own proportions
+        Keep proportions
       </button>
     </div>
     <template v-if="form.square === false">

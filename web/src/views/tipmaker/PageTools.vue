@@ -56,8 +56,8 @@ function grid() {
   ])
 }
 const hints = {
-  marks: 'Click the drawings you want.',
-  loop: 'Draw around it, as loosely as you like.',
+  marks: 'Click the drawings to use.',
+  loop: 'Draw a loose loop around it.',
   frame: 'Drag a frame around it.',
   cut: 'Draw a line across a mark.',
 }
@@ -65,9 +65,9 @@ const hints = {
 
 <template>
   <div class="line tools">
-    <div class="options" role="group" aria-label="How marks are chosen">
+    <div class="options" role="group" aria-label="Selection method">
       <button v-if="marks.length" type="button" :aria-pressed="way === 'marks'" @click="way = 'marks'">
-        marks found · {{ marks.length }}
+        Marks found ({{ marks.length }})
       </button>
       <button type="button" :aria-pressed="way === 'loop'" @click="way = 'loop'">loop</button>
       <button type="button" :aria-pressed="way === 'frame'" @click="way = 'frame'">frame</button>
@@ -81,12 +81,12 @@ const hints = {
       </el-popover>
     </div>
     <label v-if="way === 'loop'" class="line small"
-      ><input v-model="only" type="checkbox" />leave out what other marks reach in</label
+      ><input v-model="only" type="checkbox" />Exclude overlapping marks</label
     >
     <label v-else-if="marks.length > 1" class="line small near"
-      >near ones join<input
+      >Join nearby<input
         type="range"
-        aria-label="How near marks must be to be one"
+        aria-label="Joining distance"
         :min="0"
         :max="most"
         :step="0.001"
@@ -95,9 +95,9 @@ const hints = {
     /></label>
     <span v-if="way !== 'marks'" class="soft small">{{ hints[way] }}</span>
     <template v-else>
-      <button v-if="marks.length > 1 && chosen.length < marks.length" class="plain" @click="all">choose all</button>
+      <button v-if="marks.length > 1 && chosen.length < marks.length" class="plain" @click="all">Select all</button>
       <button v-if="chosen.length > 1" class="plain" @click="join">join</button>
-      <button v-if="severed.length" class="plain" @click="takeApart">take apart</button>
+      <button v-if="severed.length" class="plain" @click="takeApart">Split</button>
       <button v-if="chosen.length === 1" class="plain" @click="way = 'cut'">cut…</button>
       <button v-if="frames.length" class="plain" @click="work.setFrames([])">none</button>
     </template>

@@ -67,7 +67,7 @@ const WAYS: Record<string, Point> = { ArrowLeft: [-1, 0], ArrowRight: [1, 0], Ar
 const NAMES = { marks: 'The page', loop: 'A loop', frame: 'A frame', cut: 'A cut' }
 const cross = ref<Point>()
 const set = ref<Point[]>([])
-const HOW = 'arrows move the point, with Shift in small steps; Enter sets it; a loop ends where Enter is pressed twice'
+const HOW = 'arrows move the point, Shift for small steps; Enter sets it, twice ends a loop'
 const called = computed(() =>
   way.value === 'marks' ? NAMES.marks : `${NAMES[way.value]}: ${HOW}. ${set.value.length} set`,
 )

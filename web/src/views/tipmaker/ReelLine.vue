@@ -64,7 +64,7 @@ const whole = computed<Frame>(() => chosen.value ?? { page: 0, area: {} })
   <section ref="list" class="reel" aria-label="Frames">
     <div class="line">
       <b
-        >{{ frames.length > 1 ? 'Reel' : 'Mark' }} <span class="soft">{{ frames.length || '' }}</span></b
+        >{{ frames.length > 1 ? 'Reel' : 'Tip' }} <span class="soft">{{ frames.length || '' }}</span></b
       >
     </div>
     <VueDraggable
@@ -89,28 +89,28 @@ const whole = computed<Frame>(() => chosen.value ?? { page: 0, area: {} })
           <span class="count">{{ index + 1 }}</span>
           <img v-if="picture(was)" :src="picture(was)" :alt="`Frame ${index + 1} of the reel`" draggable="false" />
         </button>
-        <button type="button" class="plain out" :aria-label="`Take frame ${index + 1} out`" @click="takeOut(was)">
+        <button type="button" class="plain out" :aria-label="`Remove frame ${index + 1}`" @click="takeOut(was)">
           ✕
         </button>
       </li>
     </VueDraggable>
     <p v-else class="soft small none">
-      {{ sheet!.marks.length > 1 ? 'Nothing is chosen yet, so the whole page is the mark.' : 'The page is one mark.' }}
+      {{ sheet!.marks.length > 1 ? 'Nothing selected: the whole page is used.' : 'The whole page is used.' }}
     </p>
     <span class="grow" />
     <div class="line deeds">
       <template v-if="chosen">
         <template v-if="frames.length > 1">
-          <button class="plain" aria-label="This frame earlier" :disabled="at === 0" @click="shift(-1)">←</button>
-          <button class="plain" aria-label="This frame later" :disabled="at === frames.length - 1" @click="shift(1)">
+          <button class="plain" aria-label="Move frame left" :disabled="at === 0" @click="shift(-1)">←</button>
+          <button class="plain" aria-label="Move frame right" :disabled="at === frames.length - 1" @click="shift(1)">
             →
           </button>
         </template>
-        <button class="plain" aria-label="Turn this frame by a quarter" @click="quarter">turn</button>
-        <button class="plain" aria-label="Mirror this frame" @click="mirror">mirror</button>
-        <button class="plain" aria-label="This frame once more" @click="again">once more</button>
+        <button class="plain" aria-label="Rotate frame by 90°" @click="quarter">turn</button>
+        <button class="plain" aria-label="Mirror frame" @click="mirror">mirror</button>
+        <button class="plain" aria-label="Duplicate this frame" @click="again">Duplicate</button>
       </template>
-      <button class="plain" @click="asking = true">make variants…</button>
+      <button class="plain" @click="asking = true">Make variants…</button>
       <label v-if="frames.length > 1" class="line small"
         >next frame
         <select

@@ -39,13 +39,13 @@ const { src, behind } = useShown(
       <div class="grain">
         <div class="options">
           <button type="button" :aria-pressed="grain.way === 'blend'" @click="set('grain', { way: 'blend' })">
-            blended into itself
+            Blend edges
           </button>
           <button type="button" :aria-pressed="grain.way === 'quilt'" @click="set('grain', { way: 'quilt' })">
-            put together of pieces
+            Patchwork
           </button>
           <button type="button" :aria-pressed="grain.even" @click="set('grain', { even: !grain.even })">
-            light evened out
+            Even out light
           </button>
           <button type="button" :aria-pressed="grain.invert" @click="set('grain', { invert: !grain.invert })">
             invert
@@ -58,7 +58,7 @@ const { src, behind } = useShown(
           percent
           @set="set('grain', { contrast: $event }, 'contrast')"
         />
-        <p class="soft small">Three by three, as it will lie under a brush. Black paints.</p>
+        <p class="soft small">Tiled three by three. Black paints.</p>
       </div>
     </template>
     <template v-else>

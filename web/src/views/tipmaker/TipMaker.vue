@@ -76,7 +76,7 @@ const said = computed(() => (sheet.value?.made ? 'made here' : `${sheet.value!.w
           class="name"
           size="small"
           maxlength="100"
-          aria-label="Name of this piece of work"
+          aria-label="Name of this work"
           @blur="rename"
           @keydown.enter="rename"
           @keydown.esc="naming = false"
@@ -84,11 +84,11 @@ const said = computed(() => (sheet.value?.made ? 'made here' : `${sheet.value!.w
         <h1 v-else>
           <button class="title" title="Rename" @click="begin">{{ work.name }}</button>
         </h1>
-        <span class="soft">{{ said }} · kept for you, {{ moment(work.at) }}</span>
+        <span class="soft">{{ said }} · saved {{ moment(work.at) }}</span>
       </template>
       <template v-else
         ><h1>Tip maker</h1>
-        <span class="soft">From any drawing to a mark: black paints fully, white not at all.</span></template
+        <span class="soft">From any drawing to a tip: black paints, white doesn’t.</span></template
       >
       <span v-if="reading" class="soft" role="status">reading {{ reading > 1 ? `${reading} pictures` : '' }}…</span>
       <span class="grow" />
@@ -96,8 +96,8 @@ const said = computed(() => (sheet.value?.made ? 'made here' : `${sheet.value!.w
         <button
           class="plain step"
           :disabled="!work.room.back"
-          aria-label="A step back"
-          title="A step back (Ctrl Z)"
+          aria-label="Undo"
+          title="Undo (Ctrl Z)"
           @click="made.step('back')"
         >
           ↶
@@ -105,15 +105,15 @@ const said = computed(() => (sheet.value?.made ? 'made here' : `${sheet.value!.w
         <button
           class="plain step"
           :disabled="!work.room.forth"
-          aria-label="A step forth"
-          title="A step forth (Ctrl Shift Z)"
+          aria-label="Redo"
+          title="Redo (Ctrl Shift Z)"
           @click="made.step('forth')"
         >
           ↷
         </button>
-        <button class="plain" @click="made.leave()">works begun</button>
-        <button class="plain" @click="choose(true)">another page…</button>
-        <button class="plain" @click="choose(false)">another picture…</button>
+        <button class="plain" @click="made.leave()">In progress</button>
+        <button class="plain" @click="choose(true)">Add page…</button>
+        <button class="plain" @click="choose(false)">Other picture…</button>
       </template>
     </header>
     <input

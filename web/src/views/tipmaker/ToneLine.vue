@@ -78,7 +78,7 @@ const handles = computed(() => [
       ><span>middle {{ gamma }}</span
       ><span
         >white from {{ white
-        }}<button v-if="!found" type="button" class="plain" @click="$emit('paper')">· by the paper</button></span
+        }}<button v-if="!found" type="button" class="plain" @click="$emit('paper')">· from the background</button></span
       >
     </div>
   </div>

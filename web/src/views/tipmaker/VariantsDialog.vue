@@ -33,7 +33,7 @@ const { busy, problem, go } = useDeed(async () => {
     @submit="go"
     @close="emit('close')"
   >
-    <p class="soft">They take this frame’s place in the reel, the first as it is.</p>
+    <p class="soft">They replace this frame in the reel; the first is unchanged.</p>
     <SliderLine word="Variants" :value="wish.count" :least="2" :most="24" :step="1" @set="wish.count = $event" />
     <SliderLine
       word="Turned by"

@@ -15,7 +15,7 @@ type Rule = Found['rules'][number]
 const library = useLibrary()
 const toast = useToast()
 const found = ref<Found>()
-/** What was typed and is not kept yet, by rule; null is for ever. */
+/** What was typed and is not saved yet, by rule; null is no limit. */
 const typed = ref<Record<string, number | null>>({})
 const path = '/api/libraries/{library}/upkeep' as const
 
@@ -41,7 +41,7 @@ const keep = () =>
   toast.attempt(async () => {
     found.value = await of(api.PUT(path, { ...library.path(), body: { days: typed.value } }))
     typed.value = {}
-    toast.done('Kept. It counts from the next night on.')
+    toast.done('Saved. Applies from tonight.')
   })
 const {
   busy,
@@ -52,40 +52,41 @@ const {
 })
 
 const KINDS: Record<string, string> = {
-  ReadArrival: 'Arrivals to be read',
-  ApplyArrival: 'Arrivals to be taken in',
-  PaintStrips: 'Strips to be painted',
-  LookIntoGallery: 'Questions to the outside gallery',
+  ReadArrival: 'Imports to read',
+  ApplyArrival: 'Imports to apply',
+  PaintStrips: 'Strips to paint',
+  LookIntoGallery: 'Gallery searches',
   FetchFromGallery: 'Downloads from the gallery',
-  OfferToGallery: 'Offers to the gallery',
-  SaveWork: 'Tips to be made',
-  ChangeMany: 'Changes to very many brushes',
-  WriteExport: 'Exports to be written',
+  OfferToGallery: 'Uploads to the gallery',
+  SaveWork: 'Tips to make',
+  ChangeMany: 'Bulk changes',
+  WriteExport: 'Exports to write',
   CleanUp: 'Cleaning',
-  BackUpStudio: 'Backups of everything',
+  BackUpStudio: 'Studio backups',
 }
 /** Days that are offered where nothing is taken away usually. */
 const LONG = 365
 const span = (seconds: number) => (seconds < 60 ? `${seconds} s` : `${Math.round(seconds / 60)} min`)
 function outcome(one: Found['cleanings'][number]) {
-  if (!one.ended_at) return cleaning.value ? 'at it now' : 'was cut off; the next one goes on'
+  if (!one.ended_at) return cleaning.value ? 'running' : 'interrupted; the next run continues'
   const gone = one.took.map(({ title, count }) => `${title}: ${count}`).join('; ')
   const room = (one.before ?? 0) - (one.after ?? 0)
-  return `${gone || 'There was nothing to take away'}${room > 1048576 ? `; ${sized(room)} given back` : ''}`
+  return `${gone || 'Nothing to delete'}${room > 1048576 ? `; ${sized(room)} given back` : ''}`
 }
 </script>
 
 <template>
   <div class="page">
     <div class="line head">
-      <h1>Upkeep</h1>
-      <span class="soft">What takes room, how long it is kept, and how busy the server is.</span>
+      <h1>Storage</h1>
+      <span class="soft">Disk use, retention and server load.</span>
     </div>
     <div v-if="found" class="parts">
       <section aria-labelledby="rules">
-        <h2 id="rules">Kept for so long</h2>
+        <h2 id="rules">Retention</h2>
         <p class="soft small">
-          From {{ found.hour }} o’clock at night what is older is taken away. This goes for this library only.
+          Older items are deleted nightly at {{ String(found.hour).padStart(2, '0') }}:00. These rules apply to this
+          library only.
         </p>
         <form @submit.prevent="keep">
           <div v-for="rule in found.rules" :key="rule.key" class="rule">
@@ -99,7 +100,7 @@ function outcome(one: Found['cleanings'][number]) {
               size="small"
               controls-position="right"
               :disabled="said(rule) === null"
-              placeholder="for ever"
+              placeholder="No limit"
               :aria-label="`${rule.title}, days`"
               @update:model-value="(days: number | undefined) => (typed[rule.key] = days ?? rule.usual ?? LONG)"
             />
@@ -107,8 +108,8 @@ function outcome(one: Found['cleanings'][number]) {
             <el-checkbox
               v-if="rule.never"
               :model-value="said(rule) === null"
-              label="for ever"
-              :aria-label="`${rule.title}, for ever`"
+              label="No limit"
+              :aria-label="`${rule.title}, no limit`"
               @update:model-value="(ever) => (typed[rule.key] = ever ? null : (rule.usual ?? LONG))"
             />
           </div>
@@ -117,13 +118,13 @@ function outcome(one: Found['cleanings'][number]) {
             {{ found.always.map((text) => text.charAt(0).toLowerCase() + text.slice(1)).join('; ') }}.
           </p>
           <div class="line">
-            <el-button type="primary" native-type="submit" :disabled="!changed">Keep these rules</el-button
-            ><button v-if="changed" type="button" class="plain" @click="typed = {}">Leave them as they were</button>
+            <el-button type="primary" native-type="submit" :disabled="!changed">Save rules</el-button
+            ><button v-if="changed" type="button" class="plain" @click="typed = {}">Discard changes</button>
           </div>
         </form>
       </section>
       <section aria-labelledby="room">
-        <h2 id="room">What takes room here</h2>
+        <h2 id="room">Disk use</h2>
         <table>
           <tbody>
             <tr v-for="one in found.room" :key="one.title">
@@ -137,7 +138,7 @@ function outcome(one: Found['cleanings'][number]) {
       </section>
       <section aria-labelledby="nights">
         <div class="line">
-          <h2 id="nights">Cleaned lately</h2>
+          <h2 id="nights">Recent clean-ups</h2>
           <span class="grow" /><el-button size="small" :loading="busy || cleaning" @click="clean">Clean now</el-button>
         </div>
         <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
@@ -145,28 +146,28 @@ function outcome(one: Found['cleanings'][number]) {
           <tbody>
             <tr v-for="one in found.cleanings" :key="one.at">
               <td class="soft">{{ moment(one.at) }}</td>
-              <td class="soft">{{ one.by ?? 'by itself' }}</td>
+              <td class="soft">{{ one.by ?? 'automatic' }}</td>
               <td class="wide">{{ outcome(one) }}</td>
             </tr>
           </tbody>
         </table>
-        <p v-else class="soft">Not yet.</p>
+        <p v-else class="soft">None yet.</p>
       </section>
       <section aria-labelledby="busy">
-        <h2 id="busy">At work now</h2>
+        <h2 id="busy">Processes</h2>
         <table>
           <thead>
             <tr>
               <th>Process</th>
               <th>requests</th>
-              <th>paints</th>
+              <th>painting</th>
               <th>waiting to be painted</th>
               <th>memory</th>
             </tr>
           </thead>
           <tbody>
             <tr v-for="one in found.processes" :key="`${one.kind} ${one.pid}`">
-              <td>{{ one.kind === 'web' ? 'Answers pages' : 'Long work' }}</td>
+              <td>{{ one.kind === 'web' ? 'Answers pages' : 'Background work' }}</td>
               <td class="number">{{ one.requests }}</td>
               <td class="number">{{ one.painting }}</td>
               <td class="number">{{ one.waiting }}</td>
@@ -183,7 +184,7 @@ function outcome(one: Found['cleanings'][number]) {
             </tr>
           </tbody>
         </table>
-        <p v-else class="soft">No long work is waiting.</p>
+        <p v-else class="soft">No background work is waiting.</p>
       </section>
     </div>
   </div>

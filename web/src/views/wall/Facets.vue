@@ -39,7 +39,7 @@ const count = (kind: 'families' | 'work_states' | 'tags', id: number) =>
   facets.value?.[kind].find(({ key }) => key === String(id))?.count ?? 0
 /** A count that is not there yet is no 0. */
 const shown = (number: number) => (facets.value ? number : '')
-/** Each family counts what hangs below it too. */
+/** Each category counts its subcategories too. */
 const tree = computed(() =>
   library.branches.map((one) => ({ ...one, count: one.ids.reduce((sum, id) => sum + count('families', id), 0) })),
 )
@@ -69,15 +69,15 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
 <template>
   <aside aria-label="Filters">
     <template v-if="tree.length">
-      <h3>Families</h3>
+      <h3>Categories</h3>
       <button
         v-for="one in tree"
         :key="one.family.id"
         class="facet"
-        :class="{ on: on('family', one.family.name) }"
-        :aria-pressed="on('family', one.family.name)"
+        :class="{ on: on('category', one.family.name) }"
+        :aria-pressed="on('category', one.family.name)"
         :style="{ paddingLeft: `${8 + one.depth * 12}px` }"
-        @click="emit('toggle', 'family', one.family.name)"
+        @click="emit('toggle', 'category', one.family.name)"
       >
         <span>{{ one.family.name }}</span><span>{{ shown(one.count) }}</span>
       </button>
@@ -96,16 +96,16 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
     <button v-if="tags.length > FEW" class="plain small" @click="moreTags = !moreTags">
       {{ moreTags ? 'fewer' : `${tags.length - FEW} more tags` }}
     </button>
-    <p v-if="!library.tags.length" class="soft small">No tags yet. Pick brushes, then choose Tag in the tray.</p>
+    <p v-if="!library.tags.length" class="soft small">No tags yet.</p>
     <template v-if="library.workStates.length">
-      <h3>Work state</h3>
+      <h3>Status</h3>
       <button
         v-for="one in library.workStates"
         :key="one.id"
         class="facet"
-        :class="{ on: on('work state', one.name) }"
-        :aria-pressed="on('work state', one.name)"
-        @click="emit('toggle', 'work state', one.name)"
+        :class="{ on: on('status', one.name) }"
+        :aria-pressed="on('status', one.name)"
+        @click="emit('toggle', 'status', one.name)"
       >
         <TagMark state :tag="one" /><span>{{ shown(count('work_states', one.id)) }}</span>
       </button>
@@ -127,7 +127,7 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
     <button v-if="library.sets.length > FEW" class="plain small" @click="moreSets = !moreSets">
       {{ moreSets ? 'fewer' : `${library.sets.length - FEW} more sets` }}
     </button>
-    <p v-if="!library.sets.length" class="soft small">No sets yet. Pick brushes, then choose Add to set.</p>
+    <p v-if="!library.sets.length" class="soft small">No sets yet.</p>
     <h3 v-if="states.length">State</h3>
     <button
       v-for="one in states"

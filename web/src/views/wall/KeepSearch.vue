@@ -15,7 +15,7 @@ const keep = () =>
   toast.attempt(async () => {
     const body = { name: name.value.trim(), query: props.query }
     await of(api.POST('/api/libraries/{library}/sets', { ...library.path(), body }))
-    toast.done(`“${body.name}” fills itself from this search from now on.`)
+    toast.done(`“${body.name}” is now an automatic set.`)
     emit('close')
     await library.load()
   })
@@ -27,8 +27,8 @@ const keep = () =>
       v-model="name"
       v-focus
       size="small"
-      placeholder="Name of the set that fills itself"
-      aria-label="Name of the set that fills itself"
+      placeholder="Name of the automatic set"
+      aria-label="Name of the automatic set"
       maxlength="100"
     /><el-button size="small" native-type="submit" :disabled="!name.trim()">Keep</el-button
     ><button type="button" class="plain" @click="emit('close')">no</button>

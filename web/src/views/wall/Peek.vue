@@ -61,9 +61,9 @@ async function reset() {
       ><PartPicture :reference="`sha256:${preset.picture}`" :label="`Picture of ${preset.name}`"
     /></span>
     <BrushName :id="preset.id" :name="preset.name" @renamed="load()" />
-    <p class="soft">{{ preset.size }} px · edition {{ preset.edition }} · {{ preset.traits.join(', ') }}</p>
+    <p class="soft">{{ preset.size }} px · version {{ preset.edition }} · {{ preset.traits.join(', ') }}</p>
     <p v-if="preset.draft || preset.altered" class="line">
-      <span class="changed">{{ preset.draft ? 'unsaved change, yours' : 'changed from home' }}</span>
+      <span class="changed">{{ preset.draft ? 'your unsaved change' : 'changed since baseline' }}</span>
       <button v-if="session.mayEdit" class="plain" @click="reset">reset</button>
     </p>
     <template v-if="detail">
@@ -80,7 +80,7 @@ async function reset() {
           <button
             v-if="session.mayEdit"
             class="plain small"
-            :aria-label="`Take the tag ${library.tagById.get(id)?.name} off`"
+            :aria-label="`Remove the tag ${library.tagById.get(id)?.name}`"
             @click="untag(library.tagById.get(id)!.name)"
           >
             ✕
@@ -89,7 +89,7 @@ async function reset() {
       </div>
       <dl>
         <template v-if="detail.since_home.length">
-          <dt>Since home</dt>
+          <dt>Since baseline</dt>
           <dd>
             <span v-for="words in detail.since_home" :key="words" class="since">{{ words }}</span>
           </dd>
@@ -107,20 +107,20 @@ async function reset() {
           <dd>
             <component :is="detail.came_from.here ? 'router-link' : 'span'" :to="detail.came_from.here"
               >{{ detail.came_from.library }}, {{ detail.came_from.name }}</component
-            >, edition {{ detail.came_from.edition }}
+            >, version {{ detail.came_from.edition }}
           </dd>
         </template>
         <template v-if="detail.taken.length">
-          <dt>Taken into</dt>
+          <dt>Copied to</dt>
           <dd>
             <div v-for="one in detail.taken" :key="one.path">
-              <router-link :to="one.path">{{ one.library }}</router-link>{{ one.behind ? ', an earlier edition' : '' }}
+              <router-link :to="one.path">{{ one.library }}</router-link>{{ one.behind ? ', an older version' : '' }}
             </div>
           </dd>
         </template>
         <dt>In sets</dt>
         <dd>{{ detail.sets.map(({ name }) => name).join(', ') || 'none' }}</dd>
-        <dt>On seats</dt>
+        <dt>On desks</dt>
         <dd>{{ detail.seats.join(', ') || 'none' }}</dd>
         <dt>By</dt>
         <dd>
@@ -128,15 +128,15 @@ async function reset() {
         </dd>
       </dl>
       <h3>
-        Editions
+        Versions
         <RouterLink class="history" :to="{ name: 'history', query: { preset: preset.id } }"
           >History of this brush</RouterLink
         >
       </h3>
       <div v-for="edition in detail.editions" :key="edition.number" class="edition">
-        <Strip :fingerprint="edition.fingerprint" :label="`${preset.name}, edition ${edition.number}`" />
+        <Strip :fingerprint="edition.fingerprint" :label="`${preset.name}, version ${edition.number}`" />
         <span
-          >{{ edition.number }}{{ edition.number === preset.home ? ' · home' : ''
+          >{{ edition.number }}{{ edition.number === preset.home ? ' · baseline' : ''
           }}{{ edition.note ? ` · ${edition.note}` : '' }}<br /><span class="soft small"
             >{{ day(edition.at) }}, {{ edition.by ?? 'unknown' }}</span
           ></span
@@ -144,12 +144,12 @@ async function reset() {
       </div>
     </template>
     <template v-if="detail">
-      <h3>Said about it</h3>
+      <h3>Comments</h3>
       <Talk :id="preset.id" about="preset" :edition="preset.edition" :fingerprint="preset.fingerprint" />
     </template>
     <div class="line doing">
       <el-button type="primary" @click="$emit('open')">Open on the Bench</el-button>
-      <el-button @click="tray.toggle(preset.id)">{{ tray.has(preset.id) ? 'Put back' : 'Pick' }}</el-button>
+      <el-button @click="tray.toggle(preset.id)">{{ tray.has(preset.id) ? 'Deselect' : 'Select' }}</el-button>
     </div>
   </aside>
 </template>

@@ -53,7 +53,7 @@ watch(terms, (now) => (understood.value = now))
 const ORDERS = computed(() => [
   ...(set.value ? [['own', `in the order of “${set.value.name}”`]] : []),
   ['name', 'by name'],
-  ['family', 'by family'],
+  ['family', 'by category'],
   ['changed', 'by last change'],
   ['size', 'by size'],
   ['colour', 'by colour'],
@@ -128,19 +128,17 @@ const narrowed = computed(() => !!q.value)
           v-for="term in terms"
           :key="term.words"
           class="chip"
-          :aria-label="`Take “${term.words}” out`"
+          :aria-label="`Remove “${term.words}”`"
           @click="put({ search: term.without || undefined })"
         >
           {{ term.words }} ✕
         </button>
-        <button class="plain" @click="put({ search: undefined })">show all</button
-        ><button v-if="session.mayEdit && !problem && !naming" class="plain" @click="naming = true">
-          keep this search
-        </button>
+        <button class="plain" @click="put({ search: undefined })">Show all</button
+        ><button v-if="session.mayEdit && !problem && !naming" class="plain" @click="naming = true">Save search</button>
       </div>
       <KeepSearch v-if="naming" :query="query" @close="naming = false" />
       <p v-if="problem" class="problem" role="alert">{{ problem }}</p>
-      <p v-else-if="tolerant && total" class="soft hint">Nothing is written just so. These come close:</p>
+      <p v-else-if="tolerant && total" class="soft hint">No exact match. Similar brushes:</p>
       <TableHead v-if="look.mode === 'table'" :columns="look.columns" />
       <div
         ref="list"
@@ -173,11 +171,11 @@ const narrowed = computed(() => !!q.value)
           </div>
         </div>
         <div v-if="total === 0 && narrowed" class="empty">
-          <p>No brush fits all of this.</p>
+          <p>No brushes match.</p>
           <el-button @click="put({ search: undefined })">Show all brushes</el-button>
         </div>
         <div v-else-if="total === 0" class="empty">
-          <p>This library has no brushes yet. Drop a picture anywhere to make one, or a package to take one in.</p>
+          <p>No brushes yet. Drop a picture to make one, or a package to import.</p>
           <el-button type="primary" @click="router.push({ name: 'tip-maker' })">Make a brush</el-button>
         </div>
       </div>

@@ -27,10 +27,10 @@ const session = useSession()
       class="plain"
       @click="$emit('takeBack')"
     >
-      Take back…
+      Reset…
     </button>
-    <button class="plain" :disabled="!total" @click="$emit('pickAll')">Pick these</button>
-    <span class="line" role="group" aria-label="How the Wall looks"
+    <button class="plain" :disabled="!total" @click="$emit('pickAll')">Select these</button>
+    <span class="line" role="group" aria-label="View"
       ><button
         v-for="mode in ['strips', 'rows', 'table'] as const"
         :key="mode"
@@ -51,7 +51,7 @@ const session = useSession()
       aria-label="Height of the strips"
     />
     <el-popover trigger="click" width="220"
-      ><template #reference><button class="plain" aria-label="What else the Wall shows">…</button></template>
+      ><template #reference><button class="plain" aria-label="Show">…</button></template>
       <el-checkbox v-model="look.pictures" label="pictures beside the strips" />
       <el-checkbox-group v-if="look.mode === 'table'" v-model="look.columns"
         ><el-checkbox v-for="(title, name) in COLUMNS" :key="name" :value="name" :label="title" /></el-checkbox-group

@@ -39,7 +39,7 @@ const tags = computed(() => props.preset.tag_ids.map((id) => ({ id, look: librar
     </div>
     <div class="tags soft">
       <span v-if="preset.draft" class="changed">unsaved change</span
-      ><span v-else-if="preset.altered" class="changed">edition {{ preset.edition }}</span
+      ><span v-else-if="preset.altered" class="changed">version {{ preset.edition }}</span
       ><TagMark v-if="state" state :tag="state" /><TagMark v-for="tag in tags" :key="tag.id" :tag="tag.look" />
     </div>
     <div class="soft small traits">{{ preset.traits.join(' · ') }}</div>
@@ -60,7 +60,7 @@ const tags = computed(() => props.preset.tag_ids.map((id) => ({ id, look: librar
     class="pick"
     :class="{ on: picked }"
     :aria-pressed="picked"
-    :aria-label="picked ? `Put ${preset.name} back` : `Pick ${preset.name}`"
+    :aria-label="picked ? `Deselect ${preset.name}` : `Select ${preset.name}`"
     tabindex="-1"
     @click.stop="tray.toggle(preset.id)"
   >

@@ -7,7 +7,7 @@ export const COLUMNS: Record<string, string> = {
   size: 'Size',
   edition: 'Edition',
   family: 'Family',
-  label: 'Work state',
+  label: 'Status',
   tags: 'Tags',
   traits: 'Traits',
   author: 'Author',

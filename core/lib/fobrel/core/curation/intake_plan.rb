@@ -57,10 +57,10 @@ module Fobrel
         # What is said of each state on the screen, those that ask for a decision first.
         STATES = {
           "named" => "The same name, another stroke",
-          "apart" => "An edition that went its own way",
-          "newer" => "A newer edition of a brush here",
-          "older" => "An older edition of a brush here",
-          "attic" => "Lies in the Attic",
+          "apart" => "a version that went its own way",
+          "newer" => "A newer version of a brush here",
+          "older" => "An older version of a brush here",
+          "attic" => "Lies among the hidden brushes",
           "lacking" => "A need is missing",
           "future" => "Written by a later version",
           "unreadable" => "Cannot be read",
@@ -73,9 +73,9 @@ module Fobrel
         DECISIONS = {
           "take" => "take in",
           "both" => "keep both, next number",
-          "edition" => "take as next edition",
-          "replace" => "take its place; it goes to the Attic",
-          "back" => "bring back",
+          "edition" => "take as next version",
+          "replace" => "take its place; it goes among the hidden brushes",
+          "back" => "Restore",
           "leave" => "leave out"
         }.freeze
 

@@ -91,7 +91,7 @@ module Fobrel
                finding(
                  "hidden",
                  entry,
-                 "#{called(entry)} lies in the Attic. Bring it back or take it out.",
+                 "#{called(entry)} is hidden. Restore it or remove it.",
                  stops: true
                )
              end),
@@ -99,7 +99,7 @@ module Fobrel
                finding(
                  "locked",
                  entry,
-                 "#{called(entry)} is locked; it goes out as its current edition stands."
+                 "#{called(entry)} is locked; its current version is released."
                )
              end),
             *entry.drafts_of.map { |who|

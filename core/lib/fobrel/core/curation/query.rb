@@ -10,7 +10,7 @@ module Fobrel
       #
       #   query = Query.parse("fog family: washes, inks size: under 60; not tag: night")
       #   query.words                      # => ["fog"]
-      #   query.terms.map(&:name)          # => ["family", "size", "tag"]
+      #   query.terms.map(&:name)          # => ["category", "size", "tag"]
       class Query
         # Raised with a sentence when a line cannot be understood.
         class Unclear < Problem; end
@@ -18,23 +18,21 @@ module Fobrel
         # Each term, and what it asks for; shown under `?` as it stands here.
         TERMS = {
           "tag" => "a tag, or one of its synonyms",
-          "family" => "a family, with those below it",
-          "work state" => "a work state",
+          "category" => "a category and its subcategories",
+          "status" => "a status",
           "trait" => "what the brush does: grain, erases, answers to tilt …",
           "set" => "a set that holds it",
           "library" => "another library of yours",
           "size" => "px: 40, about 40, under 60, over 20, 20 to 60",
           "author" => "who made it",
           "changed" => "since 2026-11-01, before 2026-11-01, today, this week, this month",
-          "used in" => "a set or a seat’s start plan; nothing",
+          "used in" => "a set or a desk’s start-up plan; nothing",
           "licence" => "a licence; none",
           "is" => "draft, changed, favourite, recent, locked, untagged, without notes"
         }.freeze
-        # Words that searches were once kept with.
-        EARLIER = {"label" => "work state"}.freeze
         STATES = ["draft", "changed", "favourite", "recent", "locked", "untagged", "without notes"].freeze
         LONGEST = 500
-        WORD = /(?<!\w)(not\s+)?(#{[*TERMS.keys, *EARLIER.keys].sort_by {
+        WORD = /(?<!\w)(not\s+)?(#{TERMS.keys.sort_by {
           -_1.size
         }.map { Regexp.escape(_1).gsub("\\ ", "\\s+") }.join("|")})\s*:/i
         # As in a CSV field, a quote in it is written twice (RFC 4180, 2.7).
@@ -115,7 +113,7 @@ module Fobrel
             last = found[index + 1]&.begin(0) || piece.size
             name = match[2].downcase.gsub(/\s+/, " ")
             terms << term(
-              EARLIER.fetch(name, name),
+              name,
               piece[match.end(0)...last].split(",").map(&back),
               !match[1].nil?
             )

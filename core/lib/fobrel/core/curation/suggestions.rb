@@ -5,13 +5,13 @@ module Fobrel
     module Curation
       # What may be meant by the end of a search line that is being typed.
       #
-      #   known = {"tag" => ["lineart", "night"], "family" => ["Washes"]}
-      #   Suggestions.of("fog fam", known)    # => ["fog family: "]
+      #   known = {"tag" => ["lineart", "night"], "category" => ["Washes"]}
+      #   Suggestions.of("fog cat", known)    # => ["fog category: "]
       #   Suggestions.of("fog tag: ni", known)   # => ["fog tag: night"]
       module Suggestions
         MOST = 8
         # Terms whose names are proposed for a word that is typed without one.
-        NAMES = ["tag", "family", "set", "work state"].freeze
+        NAMES = ["tag", "category", "set", "status"].freeze
         # A name is proposed from so many letters on.
         ENOUGH = 2
         OPEN = /(?<![^\s,;:])"[^"]/

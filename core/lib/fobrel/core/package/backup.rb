@@ -108,7 +108,7 @@ module Fobrel
               list.reject do |edition|
                 preset = edition["preset"] && Preset::Preset.restore(edition["preset"])
                 missing = preset && Preset::MissingNeed.of(preset, pictures) or next
-                yield preset.name, "Edition #{edition["number"]}: #{missing.message}"
+                yield preset.name, "Version #{edition["number"]}: #{missing.message}"
                 true
               end
             }
@@ -171,7 +171,7 @@ module Fobrel
             wrong = "Its settings are not in this backup."
             wrong = wrong(edition["preset"], item.preset.id) if edition["preset"]
             next edition unless wrong
-            yield item.preset.name, "Edition #{edition["number"]} of “#{item.preset.name}” is left out. #{wrong}"
+            yield item.preset.name, "Version #{edition["number"]} of “#{item.preset.name}” is left out. #{wrong}"
             nil
           end
         end

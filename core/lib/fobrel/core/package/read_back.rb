@@ -38,10 +38,10 @@ module Fobrel
             "the brushes" => [reading.items, bundle.items].map(&words),
             "the sets" => [reading.sets, bundle.sets].map(&plain),
             "the tags" => [reading.tags, bundle.tags].map(&plain),
-            "the recipes" => [reading.recipes, bundle.recipes].map(&plain),
+            "the export templates" => [reading.recipes, bundle.recipes].map(&plain),
             "the pictures" => [reading.assets.keys.sort, bundle.assets.keys.sort],
             "what else the library has" => [reading.backup&.library, bundle.backup&.library],
-            "the editions" => [reading.backup&.histories, bundle.backup&.histories]
+            "the versions" => [reading.backup&.histories, bundle.backup&.histories]
           }.find { |_, both|
             both.map {
               JSON.parse(JSON.generate(_1))

@@ -8,7 +8,7 @@ module Fobrel
       #
       #   possible = Possible.of({… "least" => 50, "most" => 10 …, "flow" => 0.2}, on: fog)
       #   possible.preset["pigment", "flow"]  # => 0.2
-      #   possible.held                       # => ["Least size 1 px → 50 px is not possible …"]
+      #   possible.held                       # => ["Minimum size 1 px → 50 px is not possible …"]
       class Possible
         # @return [Preset]
         attr_reader :preset

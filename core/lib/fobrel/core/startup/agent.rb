@@ -75,7 +75,7 @@ module Fobrel
           locked do
             tidy
             left = memory["held_over"] || mark or
-              raise Stopped, "Nothing was handed out here yet. Nothing was changed."
+              raise Stopped, "Nothing was sent here yet. Nothing was changed."
             plan = number ? earlier(number) : Plan.before(@folder.plan)
             drift = Drift.of(@folder)
             write(plan.except("kept"), plan.fetch("kept", []), true)
@@ -99,7 +99,7 @@ module Fobrel
           state = folder.states.reverse.find { folder.plan(_1)&.fetch("plan") == number }
           unless state
             raise Stopped,
-              "Plan #{number} is not kept here any more. Nothing was changed. Hand it out again."
+              "Plan #{number} is no longer kept here. Nothing was changed. Send it again."
           end
           @pool = {}
           folder.scan.each_value { |one| pool(folder.place(one.path), one.sum) if one.sum }
@@ -108,7 +108,7 @@ module Fobrel
           lost = plan["files"].find { |_, file| !@pool.key?(file["sum"]) }
           if lost
             raise Stopped,
-              "#{lost.first} of plan #{number} was altered here. Nothing was changed. Hand it out again."
+              "#{lost.first} of plan #{number} was altered here. Nothing was changed. Send it again."
           end
           plan
         end

@@ -9,12 +9,12 @@ module Fobrel
       class Drift
         KINDS = {
           "missing" => "deleted or moved away",
-          "altered" => "altered here",
+          "altered" => "altered",
           "foreign" => "somebody's own",
           "renamed" => "renamed here",
           "out of order" => "in another order",
           "wrong key" => "on another key",
-          "aside" => "set aside when it was replaced"
+          "aside" => "moved aside when replaced"
         }.freeze
         # A brush's own words travel with the report up to here, so many of them.
         LARGEST = 256 * 1024

@@ -50,7 +50,7 @@ module Fobrel
             mean, middle = [0, 1].map { |at| known.sum { _1[at] } / known.size }
             spread = known.sum { |guess, _| (guess - mean)**2 }
             both = known.sum { |guess, took| (guess - mean) * (took - middle) }
-            # Few starts of nearly one size say how fast a seat is, hardly what each brush costs: the line is drawn to
+            # Few starts of nearly one size say how fast a desk is, hardly what each brush costs: the line is drawn to
             # that through nothing (ridge regression).
             held = known.size * (mean**2) * HELD
             slope = (both + (held * rate)) / (spread + held)

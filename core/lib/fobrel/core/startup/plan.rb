@@ -145,8 +145,8 @@ module Fobrel
         def words(about, lists)
           seat, by, why = [about[:seat]["name"], about[:by], about[:why].to_s].map { |text| Names.clean(text) }
           <<~TEXT
-            #{seat}, start plan #{about[:number]}
-            Handed out by #{by}, #{about[:at]}#{": #{why}" if why != ""}
+            #{seat}, start-up plan #{about[:number]}
+            Sent by #{by}, #{about[:at]}#{": #{why}" if why != ""}
 
             startup   #{lists["startup"].size} brushes, loaded at every start, in the order of their numbers
             shelf     #{lists["shelf"].size} brushes at hand, loaded when asked for

@@ -42,7 +42,7 @@ module Fobrel
           @strips = strips
           @decoded = {}
           unless @folder.tree.kind(@folder.place(Plan::LISTING)) == :file
-            raise Problem, "#{@folder.name} holds no start.json. Hand a start plan out to this seat first."
+            raise Problem, "#{@folder.name} holds no start.json. Send a start-up plan to this desk first."
           end
           @plan = read_plan
         end

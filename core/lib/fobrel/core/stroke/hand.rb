@@ -59,7 +59,7 @@ module Fobrel
           if pressures.last - pressures.first < 0.02
             raise Invalid,
               "The pressure never changed, so there is nothing to fit. Does the pen send pressure? The gauges of the " \
-                "trial pad show it."
+                "pad show it."
           end
           found = QUANTILES.map { |share| [pressures[((pressures.size - 1) * share).round].round(3), share] }
           inner = found.select { |x, _|

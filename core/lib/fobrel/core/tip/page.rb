@@ -72,7 +72,7 @@ module Fobrel
             Package::Archive.open(StringIO.new(bytes.b), name:) do |files|
               return Layers.frames(files, name:) if Layers.drawing?(files)
               raise Picture::Unreadable,
-                "#{name} is a ZIP without a drawing of layers in it. Nothing was kept. Bring packages to the Intake."
+                "#{name} is a ZIP without a drawing of layers in it. Nothing was kept. Use Import for packages."
             end
           end
 

@@ -69,8 +69,8 @@ const { busy, problem, go } = useDeed(async () => {
 
 <template>
   <FormDialog
-    title="A picture for this brush"
-    deed="Use it"
+    title="Preview picture"
+    deed="Use picture"
     width="620px"
     :busy="busy"
     :ready="ready"
@@ -86,16 +86,14 @@ const { busy, problem, go } = useDeed(async () => {
           :square="square"
           @unreadable="picture && (picture.shown = false)"
         />
-        <p v-else-if="picture" class="soft">
-          This browser cannot show the file. Its middle is taken, as large a square as it has.
-        </p>
+        <p v-else-if="picture" class="soft">This browser can’t show the file; the largest centred square is used.</p>
         <img v-else-if="symbol" :src="symbolAt(symbol)" alt="The symbol as it will stand beside the strip" />
         <p v-else class="soft">Drop a picture here, paste one, or choose a symbol.</p>
       </div>
       <div class="choices">
         <el-button data-first @click="chooser!.click()">Choose a picture…</el-button>
         <input ref="chooser" type="file" hidden aria-label="Choose a picture" @change="chosen" />
-        <p class="soft small">Or a symbol of the kind of tool:</p>
+        <p class="soft small">Or choose a symbol:</p>
         <div class="symbols" role="group" aria-label="Symbols">
           <button
             v-for="one in symbols"
@@ -114,7 +112,7 @@ const { busy, problem, go } = useDeed(async () => {
         /></label>
       </div>
     </div>
-    <p class="soft small">It is kept as your draft, and saved with the next edition. The strip stays beside it.</p>
+    <p class="soft small">Part of your draft until you save. The strip stays beside it.</p>
   </FormDialog>
 </template>
 

@@ -1,0 +1,47 @@
+# frozen_string_literal: true
+
+# What docs/vocabulary.md decides about the words on the screen, as far as a machine can check it.
+RSpec.describe "the words on the screen" do
+  root = File.expand_path("..", __dir__)
+  # Words of earlier versions, each with the word that replaced it.
+  replaced = {
+    "Attic" => "hidden", "Intake" => "Import", "Ledger" => "History", "Upkeep" => "Storage", "Doubles" => "Duplicates",
+    "seats?" => "desk", "editions?" => "version", "famil(?:y|ies)" => "category", "work states?" => "status",
+    "recipes?" => "export template", "arrivals?" => "import", "start plans?" => "start-up plan", "offers?" => "proposal",
+    "handed out" => "sent", "taken? back" => "undo, revoke or delete", "put back" => "deselect", "let go" => "discard",
+    "for ever" => "no limit", "trial strokes?" => "sample stroke"
+  }
+  old = /\b(?:#{replaced.keys.join("|")})\b/i
+  # Names of our own and of others, which keep their capital letters.
+  names = /\b(?:Bench|Tip|Brushes|Import|Export|History|Day|Night|Map|Fobrel|Studio|Liquid|Caveat|Ctrl|Alt|Shift|Esc|
+    Enter|Space|Home|End|Page|JSON|CSV|PDF|PNG|SPDX|Compare|Each|First|Act)\b/x
+
+  # The texts of a page's part: between its tags, and in attributes that people see or hear.
+  texts = lambda do |file|
+    template = File.read(file)[/^<template>.*^<\/template>/m].to_s.gsub(/<!--.*?-->/m, "")
+    between = template.scan(/(?<![=\-])>([^<>]+)</).flatten
+    said = template.scan(/\s(?:title|label|placeholder|aria-label|deed|empty|alt)="([^"]+)"/).flatten
+    (between + said).map { _1.gsub(/\{\{.*?\}\}/m, " ").gsub(/\s+/, " ").strip }.grep(/[a-z]{2}/)
+  end
+
+  found = Dir.glob("#{root}/web/src/**/*.vue").sort.flat_map do |file|
+    texts[file].map { |text| [file.delete_prefix("#{root}/web/src/"), text] }
+  end
+
+  it "reads the whole page" do
+    expect(found.size).to be > 600
+  end
+
+  it "are those of the vocabulary" do
+    expect(found.select { |_, text| text.match?(old) }).to eq([])
+  end
+
+  it "are in sentence case" do
+    title = /\A[A-Z][a-z]+(?: [A-Z][a-z]+)+\z/
+    expect(found.select { |_, text| text.gsub(names, "").strip.match?(title) }).to eq([])
+  end
+
+  it "use the ellipsis and the curly apostrophe" do
+    expect(found.select { |_, text| text.match?(/\.\.\.|\w'\w/) }).to eq([])
+  end
+end
