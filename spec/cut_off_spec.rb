@@ -67,14 +67,14 @@ RSpec.describe "cut off in the middle" do
   end
 
   def wait_for
-    300.times { yield ? (return true) : sleep(0.1) }
+    1200.times { yield ? (return true) : sleep(0.1) }
     told = [
       "SELECT name, state FROM arrivals",
       "SELECT job_class, error_count, left(last_error_message, 200), run_at, expired_at, finished_at FROM que_jobs",
       "SELECT pid FROM que_lockers",
       "SELECT state, wait_event_type, left(query, 60) FROM pg_stat_activity WHERE datname = current_database()"
     ].map { ask(_1) }
-    raise "waited 30 seconds in vain: #{told.join(" ")}"
+    raise "waited 120 seconds in vain: #{told.join(" ")}"
   end
 
   define_method(:hold) do

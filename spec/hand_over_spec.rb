@@ -38,8 +38,8 @@ RSpec.describe "handing over, from outside the page" do
   def read(name) = File.binread(File.join(@folder, name))
 
   def wait_for
-    200.times { (found = yield) ? (return found) : sleep(0.1) }
-    raise "waited 20 seconds in vain"
+    800.times { (found = yield) ? (return found) : sleep(0.1) }
+    raise "waited 80 seconds in vain"
   end
 
   it "lists the parts of a library, and puts one in the place of another" do

@@ -66,7 +66,7 @@ RSpec.describe Fobrel::SeatCommands, :command do
     seat("pull", "desk", "--repair")
     expect([state, Dir.glob("desk/startup/*").size, File.read("desk/mine.txt")]).to eq(["current", 3, "x"])
     @seat.put_in_order(@first.presets.shown.order(:id).limit(2).ids)
-    expect(state).to eq("behind")
+    expect(state).to eq("out of date")
     hand_out
     expect(seat("pull", "desk").first.values_at("plan", "fetched")).to eq([2, 1])
     expect(seat("back", "desk").first["plans"].map { |one| one["plan"] }).to eq([2, 1])

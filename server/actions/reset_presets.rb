@@ -6,7 +6,7 @@ module Fobrel
     # edition, to home, or to the first edition. Nothing is lost: what was saved stays among
     # the editions, and all can be undone.
     class ResetPresets < Deed
-      WORDS = {"current" => "the current version", "home" => "home", "received" => "the first version"}.freeze
+      WORDS = {"current" => "the current version", "home" => "the baseline", "received" => "the first version"}.freeze
 
       # What would go back.
       #
@@ -39,8 +39,8 @@ module Fobrel
         changed = drafts.pluck(:preset_id)
         changes.watch(Models::Preset.where(id: presets), %w[current_edition_id]) { changed |= go_back(presets) }
         changes.watch(drafts) { drafts.delete_all }
-        raise Core::Problem, "Nothing was changed on these brushes, so nothing needs to go back." if changed.empty?
-        write_down(@library, @person, "reset", "#{brushes(changed.size)} back to #{WORDS.fetch(@to)}")
+        raise Core::Problem, "These brushes are unchanged, so there is nothing to reset." if changed.empty?
+        write_down(@library, @person, "reset", "#{brushes(changed.size)} reset to #{WORDS.fetch(@to)}")
       end
 
       private

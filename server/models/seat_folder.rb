@@ -90,7 +90,7 @@ module Fobrel
           ],
           library: seat.library,
           kind: "seat",
-          text: "#{seat.name} drifted: #{state.said}",
+          text: "#{seat.name} was changed: #{state.said}",
           path: "/desks?seat=#{seat.id}"
         )
       end

@@ -70,9 +70,9 @@ RSpec.describe "what everybody can use", :browser do
 
   it "has none in its dialogs, holds the focus in them and gives it back" do
     sign_in("maren")
-    at("wall")
+    at("brushes")
     first(".list .row").click
-    click_button "Pick Bollard"
+    click_button "Select Bollard"
     %w[Tag Rename Reset Bundle Export].each do |name|
       button = find("button", text: name, match: :first, exact_text: true)
       button.click
@@ -112,7 +112,7 @@ RSpec.describe "what everybody can use", :browser do
       JS
     end
     expect(lost).to eq([])
-    at("wall")
+    at("brushes")
     wide = evaluate_script("document.querySelector('.list .row img').getBoundingClientRect().width")
     expect(wide).to be > 300
     click_button "Filters"

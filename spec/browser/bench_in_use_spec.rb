@@ -68,7 +68,7 @@ RSpec.describe "the Bench in use", :browser do
       click_button "undo"
       painted 19
       click_button "clear"
-      expect(page).to have_content("Paint here with a pen")
+      expect(page).to have_content("Paint here with pen")
     end
 
     it "takes a finger" do
@@ -162,11 +162,11 @@ RSpec.describe "the Bench in use", :browser do
       end
       tune "Angle in °", 33
       # As it falls out, the first window had looked before, or it learns with the answer.
-      expect(page).to have_content(/brought together with yours: Size 15 px → 50 px|Changed in another window of yours/)
+      expect(page).to have_content(/from another window: Size 15 px → 50 px|Updated from another of your windows/)
       expect(page).to have_field("Size in px", with: "50")
       until_true { draft["mark"].slice("angle").merge("size" => size) == {"angle" => 33, "size" => 50} }
       in_another_window(open: false) do
-        expect(page).to have_content("Changed in another window of yours")
+        expect(page).to have_content("Updated from another of your windows")
         expect(page).to have_field("Angle in °", with: "33")
       end
     end
@@ -209,7 +209,7 @@ RSpec.describe "the Bench in use", :browser do
       expect(draft["pigment"]["flow"]).to eq(0.44)
       tune "Minimum size in px", 1
       tune "Size in px", 60
-      expect(page).to have_content("It paints at 30 px: the most size holds it there.")
+      expect(page).to have_content("It paints at 30 px: the maximum size holds it there.")
       until_true { size == 60 }
     end
   end
@@ -358,7 +358,7 @@ RSpec.describe "the Bench in use", :browser do
       page.driver.browser.keyboard.type("Harbour line", :enter)
       expect(page).to have_content("renamed: “Quay line” is “Harbour line” now")
       expect(page).to have_css(".bench h1", text: "Harbour line")
-      expect(page).to have_no_content("came meanwhile")
+      expect(page).to have_no_content("is newer")
       from_menu "more ▾", "About this brush…"
       fill_in "Notes", with: "For ropes far away."
       find("[aria-label=Family]").click
@@ -391,9 +391,9 @@ RSpec.describe "the Bench in use", :browser do
       click_button "½ turn"
       expect(page).to have_field("Angle in °", with: "-150")
       from_menu "Add a setting", "hue"
-      click_button "let hue answer to pressure"
+      click_button "Let hue respond to pressure"
       expect(page).to have_content("5.6 % of the circle; 5 to 8 % looks like watercolour")
-      expect(page).to have_content("hardly shows on the colour it is tried in")
+      expect(page).to have_content("hardly shows on the current colour")
       click_button "Try it in blue"
       expect(page).to have_no_content("hardly shows")
       click_button "About Flow"
@@ -421,8 +421,8 @@ RSpec.describe "the Bench in use", :browser do
       expect(about.slice("author", "notes")).to eq({"author" => "Tove Lindgaard", "notes" => "Thin."})
       expect(page).to have_content("as made")
       from_menu "more ▾", "Copy settings…"
-      within("[role=dialog]", text: "Take settings into") do
-        expect(page).to have_content("Mark brings the tip along")
+      within("[role=dialog]", text: "Copy settings into") do
+        expect(page).to have_content("Tip includes the tip itself")
         expect(page).to have_button("Copy into my draft", disabled: true)
       end
     end
@@ -465,10 +465,10 @@ RSpec.describe "the Bench in use", :browser do
       page.driver.remove_cookie("fobrel.session")
       tune "Size in px", 44
       within("[role=dialog]", text: "Sign in again") do
-        expect(page).to have_content("What you were doing is still here")
+        expect(page).to have_content("Your work is still here")
         fill_in "password-again", with: "wrong"
         click_button "Sign in"
-        expect(page).to have_css("[role=alert]", text: "do not belong together")
+        expect(page).to have_css("[role=alert]", text: "Wrong name or password")
         fill_in "password-again", with: Studio::PASSWORD
         click_button "Sign in"
       end
@@ -484,7 +484,7 @@ RSpec.describe "the Bench in use", :browser do
       # Whether a look of the page's own comes first or this click, as it falls out.
       execute_script("document.querySelector('nav a[href$=\"/history\"]').click()")
       expect(page).to have_content("Sign in again")
-      expect(page).to have_no_content("Nothing was done here yet")
+      expect(page).to have_no_content("No changes yet")
     end
 
     it "minds a role that changes, at the next answer" do
@@ -532,7 +532,7 @@ RSpec.describe "the Bench in use", :browser do
       page.driver.browser.network.clear(:traffic)
       page.driver.browser.network.blocklist = []
       visit "/brushes"
-      expect(page).to have_content("What you tuned on “Quay line” before is kept now")
+      expect(page).to have_content("Your earlier changes to “Quay line” are now saved")
       until_true { size == 44 }
     end
 
@@ -561,7 +561,7 @@ RSpec.describe "the Bench in use", :browser do
     Late.answers(longest: 0.7, seed: 11) do
       pen_stroke(pad, wave(60))
       [20, 55, 33, 70, 28].each { tune("Size in px", _1) }
-      find("[aria-label='Trial stroke']").click
+      find("[aria-label='Sample stroke']").click
       find(".el-select-dropdown__item", text: "Hatching", visible: true).click
       expect(page).to have_css("[data-test=alike]", text: "alike")
       expect(page).to have_no_css("[data-behind=true]")

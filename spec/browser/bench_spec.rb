@@ -20,16 +20,16 @@ RSpec.describe "the Bench", :browser do
     tune "Size in px", 28
     find_field("Hardness in %").click
     find_field("Hardness in %").send_keys(:down, :down)
-    expect(page).to have_css("[data-group=mark]", text: /Mark\s*◗?\s*2/)
+    expect(page).to have_css("[data-group=mark]", text: /Tip\s*◗?\s*2/)
     expect(page).to have_content("Size 15 px → 28 px")
     expect(top.call).to eq(before) # nothing moves under the hand when what differs is told
     execute_script("document.querySelector('[aria-label^=\"Size across\"]').focus()")
     page.driver.browser.keyboard.type(:right, :up)
     expect(page).to have_field("Size in px", with: "29")
     expect(page).to have_field("Hardness in %", with: "99")
-    find("[aria-label='Size back to 15 px']").click
+    find("[aria-label='Reset Size to 15 px']").click
     expect(page).to have_field("Size in px", with: "15")
-    find("[aria-label='All of Mark back']").click
+    find("[aria-label='Reset all of Tip']").click
     expect(page).to have_content("no change")
     expect(page).to have_css("header [role=status]", exact_text: "")
     expect(draft("Quay line")).to be_nil
@@ -44,7 +44,7 @@ RSpec.describe "the Bench", :browser do
     bench("Quay line")
     from_menu "Add a setting", "flow"
     from_menu "Add an input", "tilt"
-    click_button "let flow answer to tilt"
+    click_button "Let flow respond to tilt"
     click_button "firm"
     expect(page).to have_css(".cell.set.moved", count: 1)
     expect(page).to have_css(".editor .line[d]")
@@ -84,7 +84,7 @@ RSpec.describe "the Bench", :browser do
     expect(page).to have_css("[data-test=painted][data-strokes='2']")
     expect(all(".warnings p").map(&:text)).to eq(
       [
-        "This pen sends no pressure: the press is even.",
+        "This pen sends no pressure: pressure is constant.",
         "This pen sends no tilt."
       ]
     )
@@ -130,7 +130,7 @@ RSpec.describe "the Bench", :browser do
         expect(page).to have_css("label.row .strip img", count: 10)
         click_button "Restore 5 brushes"
       end
-      expect(page).to have_content("5 brushes back to home")
+      expect(page).to have_content("5 brushes reset to the baseline")
       expect(Studio::M::Draft.count).to eq(0)
       click_button "Undo"
       expect(page).to have_content("Undone.")
@@ -186,8 +186,8 @@ RSpec.describe "the Bench", :browser do
     )
     # As it falls out, the page has looked meanwhile and knows, or it learns with the answer.
     permit(/answer: 409 POST .*versions/)
-    find("[role=dialog] button", text: /\ASave edition [23]\z/).click
-    within("[role=dialog]", text: "Tove Lindgaard saved version 2 meanwhile") do
+    find("[role=dialog] button", text: /\ASave version [23]\z/).click
+    within("[role=dialog]", text: "Tove Lindgaard saved version 2 in the meantime") do
       expect(page).to have_css(".painted img", count: 3)
       expect(page).to have_button("Save both as version 3", disabled: true)
       find("label", text: "mine, 50 px").click
@@ -204,14 +204,14 @@ RSpec.describe "the Bench", :browser do
     tune "Size in px", 28
     find(".setting", text: "Paint behind").find(".el-switch").click
     click_button "Save version 2…"
-    expect(page).to have_content("Not saved: lay under")
+    expect(page).to have_content("Not saved: paint behind")
     click_button "Save version 2"
     expect(page).to have_content("Saved as version 2")
     expect(preset("Quay line").current_edition.document["habits"]["under"]).to be(false)
     click_button "history · 2"
     within("[data-edition='1']") { click_button "Compare version 1 with the draft" }
     within("[data-edition='2']") { click_button "Set as baseline" }
-    expect(page).to have_content("Version 2 is now home")
+    expect(page).to have_content("Version 2 is now the baseline")
     within("[data-edition='1']") do
       click_button "Add name"
       find("input[type=text]").set("As the maker meant it")
@@ -223,16 +223,16 @@ RSpec.describe "the Bench", :browser do
     expect(page).to have_content(/\d+(\.\d)? % alike · colour ΔE/)
     expect(page).to have_content("Size 15 px → 28 px")
     find(".el-drawer__close-btn").click
-    expect(page).to have_css(".stack .rows .row", text: /Quay line\s*edition 1/)
+    expect(page).to have_css(".stack .rows .row", text: /Quay line\s*version 1/)
     home = preset("Quay line").home_edition.fingerprint
     tune "Size in px", 60
     save_edition 3
-    from_menu "Reset ▾", "Reset to home, version 2"
+    from_menu "Reset ▾", "Reset to the baseline, version 2"
     within("[role=dialog]", text: "Reset brushes") do
       expect(page).to have_css("label.row .strip img", count: 2)
       click_button "Restore 1 brush"
     end
-    expect(page).to have_content("1 brush back to home")
+    expect(page).to have_content("1 brush reset to the baseline")
     expect(preset("Quay line").current_edition.fingerprint).to eq(home)
   end
 
@@ -240,18 +240,18 @@ RSpec.describe "the Bench", :browser do
     sign_in("maren")
     bench("Quay line")
     plain = find("[data-test=live] img")[:src]
-    find("[aria-label='Set up my hand']").click
+    find("[aria-label='Edit my adjustments']").click
     field = find("canvas[aria-label^='Draw three']")
     3.times { |i| pen_stroke(field, (0..40).map { |k| [20 + k * 6, 30 + i * 40, 0.02 + 0.38 * k / 40] }, wait: 0.004) }
     click_button "fit the curve to 3 strokes"
     expect(page).to have_css("[role=dialog] .curve circle", minimum: 5)
     click_button "Save adjustments"
-    expect(page).to have_button("my hand on")
+    expect(page).to have_button("my adjustments on")
     expect(page).to have_no_css("[data-test=live] img[src='#{plain}']")
     curve = Fobrel::Core::Stroke::Curve.through(Studio::M::Hand.first.settings["curve"])
     expect(curve.at(0.2)).to be_within(0.08).of(0.5)
     expect(preset("Quay line").editions.count).to eq(1)
-    click_button "my hand on"
-    expect(page).to have_button("my hand off")
+    click_button "my adjustments on"
+    expect(page).to have_button("my adjustments off")
   end
 end

@@ -5,8 +5,8 @@ require "support/browser"
 RSpec.describe "bundles", :browser do
   it "makes one from the tray, mends what the preflight finds, releases, changes, compares and withdraws" do
     sign_in("maren")
-    click_button "Pick Bollard"
-    click_button "Pick Chart nib"
+    click_button "Select Bollard"
+    click_button "Select Chart nib"
     within("footer") { click_button "Bundle" }
     fill_in "Name of the bundle", with: "Quay kit"
     within("[role=dialog]") { click_button "Create" }
@@ -22,21 +22,21 @@ RSpec.describe "bundles", :browser do
     click_button "Release…"
     expect(page).to have_field("Number of the release", with: "1.0.0")
     click_button "Release 1.0.0"
-    expect(page).to have_content("1.0.0 is released with 2 brushes")
-    click_button "Take Chart nib out"
+    expect(page).to have_content("1.0.0 released with 2 brushes")
+    click_button "Remove Chart nib"
     expect(page).to have_content("the next release is 2.0.0, a major change")
     click_button "Release…"
     expect(page).to have_field("Notes of the release", with: "Gone: Chart nib.")
     click_button "Release 2.0.0"
     expect(page).to have_css(".release", count: 2)
     all(".release .el-checkbox").each(&:click)
-    expect(page).to have_css(".differ", text: /Chart nib.*gone/m)
+    expect(page).to have_css(".differ", text: /Chart nib.*removed/m)
     click_button "Withdraw release 2.0.0"
     fill_in "Why it is withdrawn", with: "The nib was missed"
-    click_button "Withdraw"
+    within("[role=dialog]") { click_button "Withdraw" }
     expect(page).to have_css(".release", text: "The nib was missed")
     click_button "Download release 1.0.0"
-    expect(page).to have_content("quay-kit-1.0.0.fobrel.zip went where")
+    expect(page).to have_content("quay-kit-1.0.0.fobrel.zip was downloaded")
     file = File.join(files, "downloads/quay-kit-1.0.0.fobrel.zip")
     50.times { File.exist?(file) ? break : sleep(0.1) }
     expect(Fobrel::Core::Package::Reader.read(File.binread(file)).presets.map(&:name)).to eq(["Bollard", "Chart nib"])

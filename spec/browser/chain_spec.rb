@@ -37,8 +37,8 @@ RSpec.describe "from a picture to everybody's desk", :apart, :browser do
     go "Brushes"
     fill_in "Find a brush", with: "bollard"
     expect(page).to have_css(".row", count: 3)
-    click_button "Pick Bollard cap"
-    click_button "Pick Bollard cap 2"
+    click_button "Select Bollard cap"
+    click_button "Select Bollard cap 2"
     within("footer") { click_button "Tag" }
     fill_in "Existing or new tag", with: "quay"
     within("[role=dialog]") { click_button "Tag" }
@@ -53,7 +53,7 @@ RSpec.describe "from a picture to everybody's desk", :apart, :browser do
     within("footer") { click_button "Export" }
     fill_in "Name of the package", with: "Pier kit"
     within("[role=dialog]") { click_button "Export" }
-    expect(page).to have_content("2 brushes packed as pier-kit.fobrel.zip")
+    expect(page).to have_content("2 brushes exported as pier-kit.fobrel.zip")
     package = File.join(files, "downloads/pier-kit.fobrel.zip")
     50.times { File.exist?(package) ? break : sleep(0.1) }
     expect(Fobrel::Core::Package::Reader.read(File.binread(package)).presets.map(&:name)).to eq(
@@ -68,13 +68,13 @@ RSpec.describe "from a picture to everybody's desk", :apart, :browser do
     sign_in("tove")
     choose_library("Second unit")
     drop_file(package)
-    expect(page).to have_css("h1", text: "Intake")
-    expect(page).to have_content("2 to take in, 0 already here")
-    click_button "Take into Second unit"
+    expect(page).to have_css("h1", text: "Import")
+    expect(page).to have_content("2 to import, 0 already here")
+    click_button "Import into Second unit"
     expect(page).to have_content("Taken in.")
     drop_file(package)
-    expect(page).to have_content("nothing to take in: all of it is here already")
-    expect(page).to have_button("Take into Second unit", disabled: true)
+    expect(page).to have_content("nothing to import: everything is here already")
+    expect(page).to have_button("Import into Second unit", disabled: true)
     prints = ->(library) {
       library.presets.where("name LIKE 'Bollard cap%'").includes(:current_edition).map {
         _1.current_edition.fingerprint
@@ -124,7 +124,7 @@ RSpec.describe "from a picture to everybody's desk", :apart, :browser do
       expect(page).to have_css("label.row .strip", count: 2)
       click_button "Restore 1 brush"
     end
-    expect(page).to have_content("1 brush back to home")
+    expect(page).to have_content("1 brush reset to the baseline")
     expect(prints[@second]).to eq(prints[@first])
     click_button "Undo"
     expect(page).to have_content("Undone.")

@@ -46,7 +46,7 @@ RSpec.describe "Import and what goes out", :browser do
       )
     )
     expect(page).to have_css("h1", text: "Guest kit")
-    expect(page).to have_content("4 to take in, 0 already here")
+    expect(page).to have_content("4 to import, 0 already here")
     within("[aria-label='The same name, another stroke']") do
       expect(page).to have_css(".item .strip img", count: 4) # as it came, and as it is here
       select "leave out", from: "All: The same name, another stroke"
@@ -54,10 +54,10 @@ RSpec.describe "Import and what goes out", :browser do
       select "take its place; it goes among the hidden brushes", from: "What to do with Quay line"
       expect(page).to have_css(".item.left", count: 1)
     end
-    expect(page).to have_content("3 to take in")
+    expect(page).to have_content("3 to import")
     find_field("Set").send_keys("Guests", :tab)
     expect(page).to have_content("add")
-    click_button "Take into Storm over Skerrow"
+    click_button "Import into Storm over Skerrow"
     expect(page).to have_content("Taken in. guest.fobrel.zip: 2 new, 1 in the place of another, 1 left out")
     expect([quay.reload.hidden_at.nil?, set.preset_ids_in_order.size]).to eq([false, 4])
     expect(page).to have_css("[aria-label='take in'] .report", count: 2)
@@ -83,12 +83,12 @@ RSpec.describe "Import and what goes out", :browser do
       drop_file(path)
       expect(page).to have_css(".choice.on", text: File.basename(path))
       if fresh.zero?
-        expect(page).to have_content("nothing to take in")
-        expect(page).to have_button("Take into Storm over Skerrow", disabled: true)
+        expect(page).to have_content("nothing to import")
+        expect(page).to have_button("Import into Storm over Skerrow", disabled: true)
         next click_button("Discard")
       end
-      expect(page).to have_content("#{fresh} to take in")
-      click_button "Take into Storm over Skerrow"
+      expect(page).to have_content("#{fresh} to import")
+      click_button "Import into Storm over Skerrow"
       expect(page).to have_content("Taken in.")
       expect(page).to have_css(".choice.on", text: "taken in")
     end
@@ -105,7 +105,7 @@ RSpec.describe "Import and what goes out", :browser do
     Fobrel::Jobs::WatchedFolder.look(Fobrel::Jobs::WatchedFolder.look({}))
     expect(page).to have_content("“anchor.png” is read. Nothing is taken in yet.")
     expect(page).to have_css(".choice.on", text: "anchor.png")
-    expect(page).to have_content("1 to take in")
+    expect(page).to have_content("1 to import")
   end
 
   it "takes several files at once, a reel or a brush each, and says what cannot be read" do
@@ -118,14 +118,14 @@ RSpec.describe "Import and what goes out", :browser do
     sign_in("maren")
     go "Import"
     attach_file "Choose files", paths, make_visible: true
-    expect(page).to have_content("2 to take in")
+    expect(page).to have_content("2 to import")
     find(".el-radio", text: "one brush, each picture a frame of its reel").click
-    expect(page).to have_content("1 to take in")
+    expect(page).to have_content("1 to import")
     click_button "Discard"
-    expect(page).to have_content("was let go")
+    expect(page).to have_content("discarded")
     attach_file "Choose files", [paths[0], bad], make_visible: true
     expect(page).to have_content("bad.json cannot be used: It is not JSON")
-    click_button "Take into Storm over Skerrow"
+    click_button "Import into Storm over Skerrow"
     expect(page).to have_content("Taken in. 2 files: 1 new, 1 left out")
     expect(page).to have_css("[aria-label='leave out'] .report", text: "bad.json")
   end
@@ -146,10 +146,10 @@ RSpec.describe "Import and what goes out", :browser do
       with: "{% for preset in presets %}{{ preset.name }}={{ preset.mark.size.base | radius }}\n{% endfor %}"
     expect(page).to have_css("pre", text: "Bollard=15")
     click_button "Save template"
-    expect(page).to have_content("“Size list” is kept")
+    expect(page).to have_content("“Size list” saved")
     click_button "Export files…"
     within("[role=dialog]") { click_button "Export" }
-    expect(page).to have_content("8 brushes packed as size-list-")
+    expect(page).to have_content("8 brushes exported as size-list-")
     go "Export"
     expect(page).to have_css("tbody tr", count: 1, text: "8 brushes as text files")
     click_button "Back up library"
@@ -171,9 +171,9 @@ RSpec.describe "Import and what goes out", :browser do
     find("li", text: "Access tokens").click
     fill_in "What the token is for", with: "nightly"
     click_button "Create token"
-    expect(find("[role=status]", text: "This is shown only now").text).to match(/fobrel_\S{40}/)
+    expect(find("[role=status]", text: "Copy it now").text).to match(/fobrel_\S{40}/)
     click_button "Revoke nightly"
-    expect(page).to have_content("The token is taken back")
+    expect(page).to have_content("Token revoked")
     expect(Studio::M::AccessToken.count).to eq(0)
   end
 end

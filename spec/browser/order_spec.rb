@@ -38,7 +38,7 @@ RSpec.describe "orders made by hand", :browser do
     expect(names).to eq(dragged)
     click_button "Move #{dragged[3]} up"
     expect(page).to have_css("ol li:nth-child(3)", text: dragged[3])
-    click_button "Take #{dragged[0]} out"
+    click_button "Remove #{dragged[0]}"
     expect(page).to have_css("ol li", count: 3)
     expect(page).to have_content("1 taken out of “Kit”")
     visit "/sets"

@@ -70,7 +70,7 @@ RSpec.describe "seats", :browser do
     announce(/answer: 422 POST/)
     click_button "Send to desk…"
     click_button "Send"
-    expect(page).to have_css("[role=alert]", text: /2 is wanted by .*Nothing was handed out to Desk two/)
+    expect(page).to have_css("[role=alert]", text: /2 is wanted by .*Nothing was sent to Desk two/)
     from_list "More for #{names[3]}", "Use free key 3"
     expect(page).to have_no_css("button[aria-label*='is wanted by']")
     hand_out
@@ -89,12 +89,12 @@ RSpec.describe "seats", :browser do
     File.delete(second)
     File.write("#{at}/note.txt", "mine")
     page.refresh
-    expect(page).to have_css("main header", text: "drifted: 1 missing, 1 altered")
-    click_button "In its folder · 4"
+    expect(page).to have_css("main header", text: "changed on the desk: 1 missing, 1 altered")
+    click_button "On disk · 4"
     %w[Mine note.txt].push(*names.first(2)).each { |name| expect(page).to have_css("article b", text: name) }
     within("article", text: "altered") { expect(page).to have_content("77 px") }
     within("article", text: "missing") { click_button "repair" }
-    expect(page).to have_content("Put right")
+    expect(page).to have_content("Repaired")
     expect(page).to have_no_css("article", text: "missing")
     within("article", text: "altered") { click_button "Propose to library…" }
     within(".el-message-box") { click_button "Publish" }
@@ -106,7 +106,7 @@ RSpec.describe "seats", :browser do
     click_button "Accept as next version"
     expect(page).to have_content("accepted as version 2")
     go "Desks"
-    expect(page).to have_css(".choice", text: /Desk two\s+behind/)
+    expect(page).to have_css(".choice", text: /Desk two\s+out of date/)
     3.times do
       find(".choice", text: "Desk one").click
       expect(page).to have_css("main h1", text: "Desk one")
@@ -115,7 +115,7 @@ RSpec.describe "seats", :browser do
     end
     expect(File.read("#{at}/note.txt")).to eq("mine")
     expect(JSON.parse(File.read("#{at}/startup/mine.json"))["name"]).to eq("Mine")
-    find("button", text: "Hand out to all that are behind").click
+    find("button", text: "Send to all out of date").click
     expect(page).to have_content("Sent to Desk two")
     there = JSON.parse(File.read("#{folder("Desk two")}/startup/01 #{names[0]}.json"))
     expect(there["mark"]["size"]["base"]).to eq(77)
@@ -146,7 +146,7 @@ RSpec.describe "seats", :browser do
         expect(page).to have_field("Desk two", type: "checkbox", disabled: true, checked: false, visible: :all)
         click_button "Restore 1"
       end
-      expect(page).to have_content("Desk one: back")
+      expect(page).to have_content("Desk one: restored")
       expect(page).to have_no_css("[role=dialog]")
       expect(Dir.glob("#{folder("Desk one")}/startup/*.json").size).to eq(times + 1)
     end
@@ -161,7 +161,7 @@ RSpec.describe "seats", :browser do
     make "Desk one", from: "Whole unit"
     add names[1]
     expect(page).to have_content("only here")
-    click_button "Take #{names[0]} out"
+    click_button "Remove #{names[0]}"
     expect(page).to have_content("#{names[0]} is taken out here")
     find(".choice", text: "Whole unit").click
     expect(page).to have_css("main h1", text: "Whole unit")
@@ -193,7 +193,7 @@ RSpec.describe "seats", :browser do
       sign_in("maren")
       go "Desks"
       expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 3)
-      click_button "Take #{names[2]} out"
+      click_button "Remove #{names[2]}"
       expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 2)
       expect(page).to have_content("2 brushes in the start-up plan")
     end
@@ -207,10 +207,10 @@ RSpec.describe "seats", :browser do
       go "Desks"
       expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 2)
       expect(page).to have_no_button("Send to desk…")
-      expect(page).to have_no_button("Take #{names[0]} out")
+      expect(page).to have_no_button("Remove #{names[0]}")
       visit "/#{@first.id}/desks?seat=999999"
       permit(/answer: 404/)
-      expect(page).to have_css("[role=alert]", text: "no such desk")
+      expect(page).to have_css("[role=alert]", text: "This desk doesn’t exist")
     end
   end
 end

@@ -17,7 +17,7 @@ module Several
     as(login) { sign_in(login) }
   end
 
-  def header_says(count) = expect(page).to have_css("header .new", text: "#{count} new", wait: 5)
+  def header_says(count) = expect(page).to have_css("header .bell b", text: count.to_s, wait: 5)
 
   def choose(label, text) = select(text, from: label)
 
@@ -56,7 +56,7 @@ RSpec.describe "a team", :apart, :browser do
     permit(/answer: 404 GET/)
     as("late") do
       visit link
-      expect(page).to have_css("[role=alert]", text: "does not count any more")
+      expect(page).to have_css("[role=alert]", text: "no longer valid")
     end
     page.refresh
     expect(page).to have_select("Role of Nils", selected: "Artist: edit")
@@ -70,7 +70,7 @@ RSpec.describe "a team", :apart, :browser do
       click_button "More ▾"
       find(".el-dropdown-menu__item", text: "Copy to another library…").click
       choose "Into which library", "Second unit"
-      click_button "Take"
+      click_button "Copy"
       expect(page).to have_content("taken from “Storm over Skerrow”")
       choose_library "Second unit"
       row("Quay line").double_click
@@ -81,11 +81,11 @@ RSpec.describe "a team", :apart, :browser do
       choose "To which library", "Storm over Skerrow"
       fill_in "Why", with: "Broader, for the near wall"
       click_button "Offer"
-      expect(page).to have_content("Its leads are told")
+      expect(page).to have_content("Its leads are notified")
     end
     as("maren") do
       header_says 1
-      find("header .new").click
+      find("header .bell b").click
       find(".one a", text: "Broader, for the near wall").click
       expect(page).to have_css("article img", minimum: 2)
       click_button "Try on the pad…"
@@ -106,9 +106,9 @@ RSpec.describe "a team", :apart, :browser do
       header_says 1
       go "Notifications"
       expect(page).to have_css(".one", text: "Just right")
-      expect(page).to have_no_css("header .new")
+      expect(page).to have_no_css("header .bell b")
       page.refresh
-      expect(page).to have_no_css("header .new")
+      expect(page).to have_no_css("header .bell b")
     end
   end
 
@@ -155,7 +155,7 @@ RSpec.describe "a team", :apart, :browser do
       tune "Size in px", 33
       save_edition 2
       go "Following"
-      expect(page).to have_content("at the newest, 1.0.0")
+      expect(page).to have_content("up to date, 1.0.0")
     end
     as("maren") do
       bench("Quay line")
@@ -174,7 +174,7 @@ RSpec.describe "a team", :apart, :browser do
       expect(page).to have_button("Take 2.0.0", disabled: true)
       within("article[aria-label='Quay line']") { choose_radio(/theirs, 60/) }
       click_button "Take 2.0.0"
-      expect(page).to have_content("at the newest, 2.0.0")
+      expect(page).to have_content("up to date, 2.0.0")
       expect(here("Quay line")).to eq(60)
       click_button "Go back to 1.0.0…"
       click_button "Take 1.0.0"
@@ -222,7 +222,7 @@ RSpec.describe "several people", :browser do
     enter("maren")
     sign_in("maren")
     find("header .who").click
-    find("li", text: "You, and where you are signed in…").click
+    find("li", text: "Account and sessions…").click
     click_button "Sign out everywhere else"
     expect(page).to have_no_button("Sign out")
     as("maren") do

@@ -118,7 +118,7 @@ RSpec.describe "the tip maker", :browser do
     press "a part"
     fill_in "Name", with: "Holed star"
     press "Save tip"
-    made "lies on the shelf of parts now"
+    made "saved under Tips and grains"
     part = Studio::M::Part.find_by!(name: "Holed star")
     expect([part.ext, part.made["figure"].map { _1["cut"] }]).to eq(["svg", [nil, true]])
 
@@ -285,7 +285,7 @@ RSpec.describe "the tip maker", :browser do
     press "Replace…"
     fill_in "Find the other part", with: "Fresh"
     press "Take Fresh"
-    press "Exchange in 4 brushes"
+    press "Replace in 4 brushes"
     made "A part exchanged in 4 brushes, as drafts"
     expect(Studio::M::Draft.where(preset: made).count).to eq(4)
     click_button "Undo"

@@ -18,9 +18,9 @@ RSpec.describe "Upkeep", :browser do
     click_button "Discard changes"
     expect(days("Arrivals that were read and never taken in").value).to eq("60")
     days("Files that did not arrive whole").fill_in(with: "5")
-    find("h1", text: "Upkeep").click
+    find("h1", text: "Storage").click
     click_button "Save rules"
-    expect(page).to have_content("It counts from the next night on.")
+    expect(page).to have_content("Applies from tonight.")
     page.refresh
     expect(page).to have_field("Files that did not arrive whole, days", with: "5")
     expect(@first.reload.upkeep).to eq({"cut_off" => 5})
@@ -31,10 +31,10 @@ RSpec.describe "Upkeep", :browser do
 
   it "is a lead's: an artist is told so, and finds no way there" do
     sign_in("tove")
-    expect(page).to have_no_link("Upkeep")
+    expect(page).to have_no_link("Storage")
     visit "/#{@first.id}/library/storage"
     expect(page).to have_content("You are an artist in Storm over Skerrow")
-    expect(page).to have_content("“Storage” is for its leads")
+    expect(page).to have_content("“Library” is for leads")
   end
 
   it "says before what may come, and what a export template may take" do
@@ -43,7 +43,7 @@ RSpec.describe "Upkeep", :browser do
     find("summary", text: "Limits").click
     expect(page).to have_content(
       "At most 5,000 files and 1,024 MB per import. A picture: 64 MB, 12,000 px a side, 40 million pixels; 256 " \
-        "in one file. What was read and never taken in is let go after 60 days."
+        "in one file. Imports left unfinished are discarded after 60 days."
     )
     go "Export templates"
     click_button "Reference"

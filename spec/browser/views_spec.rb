@@ -14,7 +14,7 @@ RSpec.describe "the views", :browser do
       File.binwrite(File.join(files, name), bytes)
       drop_file(File.join(files, name))
       expect(page).to have_content(/#{name} .*Nothing was kept/)
-      expect(page).to have_content("What you bring is kept here from the first moment")
+      expect(page).to have_content("Your work is saved here automatically")
     end
     File.binwrite(File.join(files, "bad.fobrel.zip"), "PK words")
     drop_file(File.join(files, "bad.fobrel.zip"))
@@ -69,13 +69,13 @@ RSpec.describe "the views", :browser do
     sign_in("ilse")
     expect(page).to have_css(".row", count: 8)
     expect(page).to have_no_link("Tip maker")
-    expect(page).to have_no_link("Intake")
+    expect(page).to have_no_link("Import")
     expect(page).to have_no_button("Reset…")
     row("Bollard").double_click
     expect(page).to have_css("h1", text: "Bollard")
     expect(page).to have_no_button("Discard draft")
     drop_file(scan("no.png"))
-    expect(page).to have_css("[role=alert]", text: "You may look at this library")
+    expect(page).to have_css("[role=alert]", text: "You can view this library")
   end
 
   it "changes the ground, and keeps the strips' own" do

@@ -234,13 +234,13 @@ RSpec.describe "Brushes in use", :browser do
     expect(page).to have_css("[aria-label='Frame 2'] img")
     go "Import"
     attach_file "Choose files", reel, make_visible: true
-    expect(page).to have_content("1 to take in")
+    expect(page).to have_content("1 to import")
     click_button "Discard"
-    expect(page).to have_content("was let go")
+    expect(page).to have_content("discarded")
     File.write(odd = File.join(files, "odd.exe"), "MZ")
     attach_file "Choose files", odd, make_visible: true
     expect(page).to have_content("What is read: packages")
-    expect(page).to have_button("Take into #{@first.name}", disabled: true)
+    expect(page).to have_button("Import into #{@first.name}", disabled: true)
     click_button "Discard"
     attach_file "Choose files",
       File.join(files, "leaf.svg").tap {
@@ -250,7 +250,7 @@ RSpec.describe "Brushes in use", :browser do
         )
       },
       make_visible: true
-    click_button "Take into #{@first.name}"
+    click_button "Import into #{@first.name}"
     # Nothing moves any more once it can be taken back.
     expect(page).to have_button("Undo import")
     still(find(".report a", text: "leaf")).click

@@ -117,33 +117,33 @@ RSpec.describe "Brushes", :browser do
     click_button "Undo"
     expect(page).to have_css(".row b", text: "Bollard")
     click_button "Clear"
-    click_button "Pick Bollard"
-    click_button "Pick Chart nib"
+    click_button "Select Bollard"
+    click_button "Select Chart nib"
     within("footer") { click_button "Compare" }
     expect(page).to have_css(".row .painted img", count: 6)
     expect(page).to have_css("table th", text: "Size")
     within("footer") { find("button", text: "More").click }
     find("li", text: "Hide…").click
     within("[role=dialog]") { click_button "Hide" }
-    expect(page).to have_content("2 brushes hidden among the hidden brushes")
+    expect(page).to have_content("2 brushes hidden")
     expect(page).to have_css("footer", text: "Tray · 0") # what was hidden leaves the tray
     go "Hidden"
-    find("[aria-label='Choose Bollard']", visible: :all).find(:xpath, "..").click
+    find("[aria-label='Select Bollard']", visible: :all).find(:xpath, "..").click
     click_button "Restore (1)"
-    expect(page).to have_content("1 brush brought back")
+    expect(page).to have_content("1 brush restored")
     go "Brushes"
     expect(page).to have_css(".row", count: 7)
   end
 
   it "puts brushes into categories and sets with sections; shows duplicates and what the library holds" do
     sign_in("maren")
-    go "Categories & tags"
+    go "Categories and tags"
     fill_in "Name of a new category", with: "Inks"
-    within("section[aria-label=Families]") { click_button "Add" }
+    within("section[aria-label=Categories]") { click_button "Add" }
     expect(page).to have_css(".item b", text: "Inks")
     go "Brushes"
-    click_button "Pick Bollard"
-    click_button "Pick Chart nib"
+    click_button "Select Bollard"
+    click_button "Select Chart nib"
     within("footer") { find("button", text: "More").click }
     find("li", text: "Set category…").click
     find("[role=dialog] .el-select").click

@@ -197,7 +197,7 @@ RSpec.describe "the Bench", :api do
       call(:post, "#{library}/reset", {preset_ids: [ids[0]], to: "current"})
       expect(call(:get, "#{library}/changed?to=current")["presets"].size).to eq(2)
       entry = call(:post, "#{library}/reset", {to: "current"})["entry"]
-      expect([entry["summary"], Studio::M::Draft.count]).to eq(["2 brushes back to the current version", 0])
+      expect([entry["summary"], Studio::M::Draft.count]).to eq(["2 brushes reset to the current version", 0])
     end
   end
 

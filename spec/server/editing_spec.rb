@@ -52,7 +52,7 @@ RSpec.describe "changing brushes", :api do
     full = call(:get, "/api/presets/#{made.id}")["document"]
     expect(full["trail"]["spacing"]).to eq(0.1)
     expect(call(:put, "/api/presets/#{made.id}/draft", {document: full})["draft"]).to be_nil
-    expect(save_tuned("/api/presets/#{made.id}", full, base: 1)["error"]).to match(/No changes since/)
+    expect(save_tuned("/api/presets/#{made.id}", full, base: 1)["error"]).to match(/Nothing differs from version/)
     expect(made.reload.current_edition.document).to eq(sparse.to_h)
   end
 
@@ -127,7 +127,7 @@ RSpec.describe "changing brushes", :api do
         detail["preset"]["fingerprint"],
         call(:get, "/api/libraries/#{@first.id}/changed")["presets"]
       ]
-    ).to eq(["3 brushes back to home", home, []])
+    ).to eq(["3 brushes reset to the baseline", home, []])
     expect(detail["editions"].map { _1["number"] }).to eq([3, 2, 1])
 
     expect(call(:post, "/api/ledger/#{entry["id"]}/undo", {})["kept"]).to eq([])

@@ -388,7 +388,7 @@ RSpec.describe "finding and ordering", :api do
       kept = call(
         :post,
         "#{library}/sets",
-        {name: "All", query: "tag: LINEART, x; category: old; label: old; set: kit; used in: Kit"}
+        {name: "All", query: "tag: LINEART, x; category: old; status: old; set: kit; used in: Kit"}
       )
       call(:put, "/api/tags/#{lineart.id}", {name: "line; art", colour: "moss", shape: "drop", synonyms: []})
       call(:put, "/api/families/#{family["id"]}", {name: "Inks, pale"})

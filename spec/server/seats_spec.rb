@@ -242,7 +242,7 @@ RSpec.describe "seats", :api do
     expect(status).to eq(422)
     aside = call(:put, "/api/seats/#{desk["id"]}", {aside: true, room: "Upstairs", memory_limit: 40, person_id: nil})
     expect(aside.values_at("state", "room", "memory_limit")).to eq(["out of use", "Upstairs", 40])
-    expect(hand_out(desk)["error"]).to match(/is put aside/)
+    expect(hand_out(desk)["error"]).to match(/is out of use/)
     told = call(:delete, "/api/seats/#{desk["id"]}")["entry"]["summary"]
     expect([told, File.exist?("#{folder(desk)}/startup")]).to match([/removed.*stays as it is/, true])
     expect(make("Desk")["folder"]).to eq(desk["folder"])
@@ -274,10 +274,10 @@ RSpec.describe "seats", :api do
     File.delete(Dir.glob("#{folder(desk)}/startup/*").first)
     Fobrel::Jobs::WatchedSeats.look
     expect(Studio::M::Notice.where(kind: "seat").map { |one| [one.person.login, one.text] })
-      .to contain_exactly(["maren", "Desk drifted: 1 missing"], ["tove", "Desk drifted: 1 missing"])
+      .to contain_exactly(["maren", "Desk was changed: 1 missing"], ["tove", "Desk was changed: 1 missing"])
     Fobrel::Jobs::WatchedSeats.look
     expect(Studio::M::Notice.where(kind: "seat").count).to eq(2)
-    expect(see(desk)["events"].map { |one| one["kind"] }).to eq(["drifted", "current", "sent"])
+    expect(see(desk)["events"].map { |one| one["kind"] }).to eq(["changed on the desk", "current", "sent"])
   end
 
   it "hand out to several at once, each told by itself" do

@@ -154,7 +154,7 @@ RSpec.describe "brushes between libraries", :api do
       expect(decide(made, as: "new")["error"]).to match(/withdrawn this proposal/)
       sign_in("tove")
       expect(decide(made, as: "new") && status).to eq(403)
-      expect(offer(@first.presets.first)["error"]).to match(/already, just as it is/)
+      expect(offer(@first.presets.first)["error"]).to match(/already\./)
     end
 
     it "are decided once by two leads at the same moment" do

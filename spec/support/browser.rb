@@ -36,7 +36,8 @@ Capybara.server = :puma, {Silent: true, Threads: "1:24", Host: "127.0.0.1"}
 Capybara.server_host = "127.0.0.1"
 Capybara.default_driver = :chromium
 Capybara.javascript_driver = :chromium
-Capybara.default_max_wait_time = 40
+# Long, for a machine that does much else; shorter where failures are looked for.
+Capybara.default_max_wait_time = Integer(ENV.fetch("BROWSER_WAIT", 40))
 Capybara.enable_aria_label = true
 
 # What a person does in the browser.
@@ -92,9 +93,16 @@ module BrowserHelp
     "Storage" => "Library"
   }.freeze
 
-  # Opens a view by way of the rail.
+  # A choice in the menu of one's initial.
+  def from_account(choice)
+    find("header .who").click
+    find("li", text: choice).click
+  end
+
+  # Opens a view by way of the rail, the bell or the account's menu.
   def go(view)
     return find(".bell").click if view == "Notifications"
+    return from_account("Studio administration") if view == "Studio"
     within("nav.rail") { click_link TABS.fetch(view, view) }
     within("nav.tabs") { click_link view } if TABS.key?(view)
   end

@@ -38,17 +38,22 @@ module Studio
   def self.clear(keep: [])
     connection = M::Record.connection
     # Setting them back is undone with a transaction, as emptying a table is; setval would not be.
-    begun = connection.select_values("SELECT sequencename FROM pg_sequences WHERE last_value IS NOT NULL")
     tables = connection.tables - %w[schema_migrations ar_internal_metadata] - keep
     connection.execute(
       [
         "SET session_replication_role = replica",
         *tables.map { "DELETE FROM #{_1}" },
-        *begun.map { "ALTER SEQUENCE #{_1} RESTART" },
+        restarts(connection, "last_value IS NOT NULL"),
         "SET session_replication_role = DEFAULT"
       ].join("; ")
     )
   end
+
+  def self.restarts(connection, which)
+    names = connection.select_values("SELECT sequencename FROM pg_sequences WHERE schemaname = 'public' AND #{which}")
+    names.map { "ALTER SEQUENCE #{_1} RESTART" }.join("; ")
+  end
+  private_class_method :restarts
 
   # The studio of .build, built only where it does not stand as it was built: examples that undo
   # all they do can share it.
@@ -88,12 +93,15 @@ module Studio
   # @param keep [Array<String>] tables left as they are
   def self.again(keep: [])
     clear(keep:)
+    # One that was set and not used since does not say so.
+    M::Record.connection.tap { |db| db.execute(restarts(db, "TRUE")) } unless @copied
     @copied ? copy_back(keep) : build.then { copy_away }
     M::Library.order(:id).first(2)
   end
 
-  # Changes of a library are told by transaction: copied back they would look as if nothing had changed since.
-  TOLD_ANEW = %w[wall_changes schema_migrations ar_internal_metadata].freeze
+  # Changes of a library are told by transaction: copied back they would look as if nothing had changed since. A process
+  # writes its pulse whenever it likes.
+  TOLD_ANEW = %w[wall_changes pulses schema_migrations ar_internal_metadata].freeze
 
   def self.copy_away
     connection = M::Record.connection

@@ -128,7 +128,7 @@ RSpec.describe Fobrel::Core::Preset::Changes do
         described_class::Change.new(%w[mark size least], 1, 9)
       ]
     )
-    expect { changes.apply(fog) }.to raise_error(Preset::Invalid, /least size, .* is above the most size/)
+    expect { changes.apply(fog) }.to raise_error(Preset::Invalid, /minimum size, .* is above the maximum size/)
   end
 end
 

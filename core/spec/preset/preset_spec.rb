@@ -100,7 +100,7 @@ RSpec.describe Fobrel::Core::Preset::Preset do
       ->(d) {
         d["mark"]["size"].merge!("least" => 50, "most" => 10)
       },
-      "The least size, 50 px, is above the most size, 10 px."
+      "The minimum size, 50 px, is above the maximum size, 10 px."
 ],
     "a fixed colour without one" => [
       ->(d) {

@@ -63,12 +63,12 @@ RSpec.describe Fobrel::Core::Preset::Sheet do
     expect([setting(of, "Size").most, setting(of(mark: {"size" => {"base" => 900}}), "Size").most]).to eq([200, 900])
   end
 
-  it "holds the least size below the most, and points out a size that its limits hold back" do
+  it "holds the minimum size below the most, and points out a size that its limits hold back" do
     sized = ->(**size) { of(mark: {"size" => {"base" => 40, **size.transform_keys(&:to_s)}}) }
     between = sized[least: 5, most: 10]
     expect([setting(between, "Minimum size").limit, setting(between, "Maximum size").least]).to eq([10, 5])
-    expect(setting(between, "Size").caution).to match(/paints at 10 px: the most size/)
-    expect(setting(sized[least: 60], "Size").caution).to match(/paints at 60 px: the least size/)
+    expect(setting(between, "Size").caution).to match(/paints at 10 px: the maximum size/)
+    expect(setting(sized[least: 60], "Size").caution).to match(/paints at 60 px: the minimum size/)
     expect(setting(of, "Size").caution).to be_nil
   end
 

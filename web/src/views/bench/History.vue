@@ -139,7 +139,7 @@ async function describe() {
       <p>{{ compared.found.changes.map(({ words }) => words).join(', ') || 'No setting differs.' }}</p>
     </template>
     <template v-if="detail!.homes.length">
-      <h3>Homes</h3>
+      <h3>Baselines</h3>
       <p v-for="(home, index) in detail!.homes" :key="index" class="soft">
         Version {{ home.number }} set as baseline by {{ home.by }}, {{ dated(home.at) }}
       </p>

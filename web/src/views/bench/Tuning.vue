@@ -15,7 +15,7 @@ const origin = computed(() => (detail.value!.origin === 'received' ? 'as receive
 const BACKS = computed(
   () =>
     [
-      ['home', 'home'],
+      ['home', 'baseline'],
       ['current', `version ${detail.value!.draft?.base ?? detail.value!.preset.edition}`],
       ['received', origin.value],
     ] as const,

@@ -76,7 +76,7 @@ async function pick(id: number) {
       />
       <div>
         <div class="line">
-          <b>{{ one.number }}</b><span class="soft">{{ one.count }} brushes</span
+          <b>{{ one.number }}</b><span class="soft">{{ one.count }} {{ one.count === 1 ? 'brush' : 'brushes' }}</span
           ><span v-if="one.withdrawn" class="missing">withdrawn</span>
         </div>
         <span class="soft small">{{ one.by }}, {{ day(one.at) }}</span>

@@ -81,7 +81,7 @@ module Fobrel
             end
             size = filled(document, DOCUMENT).dig("mark", "size")
             if size["least"] > size["most"]
-              bent << "The least size, #{size["least"]} px, is above the most size, #{size["most"]} px."
+              bent << "The minimum size, #{size["least"]} px, is above the maximum size, #{size["most"]} px."
             end
             bent
           end

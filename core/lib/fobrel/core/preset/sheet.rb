@@ -177,7 +177,7 @@ module Fobrel
           )
         end
 
-        # The least size is not above the most, nor the most below it.
+        # The minimum size is not above the most, nor the most below it.
         def limits(node, path)
           least = node["minimum"] || 0
           most = node["maximum"] || 1_000_000
@@ -193,8 +193,8 @@ module Fobrel
 
         def caution
           base, least, most = at(%w[mark size]).values_at("base", "least", "most")
-          return "It paints at #{Wording.value(MOST, most)}: the most size holds it there." if base > most
-          "It paints at #{Wording.value(LEAST, least)}: the least size holds it there." if base < least
+          return "It paints at #{Wording.value(MOST, most)}: the maximum size holds it there." if base > most
+          "It paints at #{Wording.value(LEAST, least)}: the minimum size holds it there." if base < least
         end
       end
     end
