@@ -5,11 +5,25 @@ RSpec.describe "the words on the screen" do
   root = File.expand_path("..", __dir__)
   # Words of earlier versions, each with the word that replaced it.
   replaced = {
-    "Attic" => "hidden", "Intake" => "Import", "Ledger" => "History", "Upkeep" => "Storage", "Doubles" => "Duplicates",
-    "seats?" => "desk", "editions?" => "version", "famil(?:y|ies)" => "category", "work states?" => "status",
-    "recipes?" => "export template", "arrivals?" => "import", "start plans?" => "start-up plan", "offers?" => "proposal",
-    "handed out" => "sent", "taken? back" => "undo, revoke or delete", "put back" => "deselect", "let go" => "discard",
-    "for ever" => "no limit", "trial strokes?" => "sample stroke"
+    "Attic" => "hidden",
+    "Intake" => "Import",
+    "Ledger" => "History",
+    "Upkeep" => "Storage",
+    "Doubles" => "Duplicates",
+    "seats?" => "desk",
+    "editions?" => "version",
+    "famil(?:y|ies)" => "category",
+    "work states?" => "status",
+    "recipes?" => "export template",
+    "arrivals?" => "import",
+    "start plans?" => "start-up plan",
+    "offers?" => "proposal",
+    "handed out" => "sent",
+    "taken? back" => "undo, revoke or delete",
+    "put back" => "deselect",
+    "let go" => "discard",
+    "for ever" => "no limit",
+    "trial strokes?" => "sample stroke"
   }
   old = /\b(?:#{replaced.keys.join("|")})\b/i
   # Names of our own and of others, which keep their capital letters.
@@ -19,7 +33,7 @@ RSpec.describe "the words on the screen" do
   # The texts of a page's part: between its tags, and in attributes that people see or hear.
   texts = lambda do |file|
     template = File.read(file)[/^<template>.*^<\/template>/m].to_s.gsub(/<!--.*?-->/m, "")
-    between = template.scan(/(?<![=\-])>([^<>]+)</).flatten
+    between = template.scan(/(?<![=-])>([^<>]+)</).flatten
     said = template.scan(/\s(?:title|label|placeholder|aria-label|deed|empty|alt)="([^"]+)"/).flatten
     (between + said).map { _1.gsub(/\{\{.*?\}\}/m, " ").gsub(/\s+/, " ").strip }.grep(/[a-z]{2}/)
   end

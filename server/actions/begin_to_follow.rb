@@ -53,7 +53,14 @@ module Fobrel
         right.update!(state: "asked", asked_by: @person)
         leads = publisher.people.here.where(memberships: {role: "lead"}).to_a
         text = "#{@person.name} asks whether “#{@library.name}” may follow bundles of “#{publisher.name}”"
-        Models::Notice.tell(leads, library: publisher, kind: "release", text:, path: "/sharing/following", except: @person)
+        Models::Notice.tell(
+          leads,
+          library: publisher,
+          kind: "release",
+          text:,
+          path: "/sharing/following",
+          except: @person
+        )
         Models::Live.tell(what: "library", library: publisher.id)
       end
     end

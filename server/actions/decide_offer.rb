@@ -29,7 +29,10 @@ module Fobrel
       private
 
       def refuse_decided
-        raise Overtaken, "#{@offer.person.name} has withdrawn this proposal. Nothing was changed." if @offer.withdrawn_at
+        if @offer.withdrawn_at
+          raise Overtaken,
+            "#{@offer.person.name} has withdrawn this proposal. Nothing was changed."
+        end
         return if @item.state == "open"
         said = (@item.state == "accepted") ? "accepted" : "returned"
         raise Overtaken, "#{@item.decided_by.name} has #{said} this one already. Nothing was changed by you."

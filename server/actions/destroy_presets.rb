@@ -18,12 +18,12 @@ module Fobrel
         presets = presets_of(@library, @ids)
         if presets.any? { _1.hidden_at.nil? }
           raise Core::Problem,
-            "Only what lies among the hidden brushes can be deleted permanently. Nothing was deleted permanently. Hide it first."
+            "Only hidden brushes can be deleted. Nothing was deleted. Hide them first."
         end
         used = uses(presets)
         if used.any?
           raise Core::Problem,
-            "Still used: #{used.first(5).join("; ")}. Nothing was deleted permanently. Bring them back, take them out there, " \
+            "Still used: #{used.first(5).join("; ")}. Nothing was deleted. Remove them there first, " \
               "and hide them again."
         end
         names = presets.map(&:name)

@@ -50,9 +50,8 @@ module Fobrel
 
       def overtaken(current)
         raise Overtaken,
-          "#{current.person&.name || "Somebody"} saved version #{current.number} of “#{@preset.name}” in the meantime. " \
-            "Your change is kept as your draft. Bring the two together setting by setting, or save yours as a new " \
-            "brush."
+          "#{current.person&.name || "Somebody"} saved version #{current.number} of “#{@preset.name}” in the " \
+            "meantime. Your change is kept as your draft. Merge the two setting by setting, or save yours as new brush."
       end
 
       def nothing_differs(current)

@@ -258,10 +258,10 @@ module Fobrel
           "new" => "%d new",
           "changed" => "%d changed",
           "merged" => "%d brought together with own changes",
-          "gone" => "%d among the hidden brushes",
+          "gone" => "%d hidden",
           "stays" => "%d kept here"
         }.filter_map { |kind, words| format(words, counts[kind]) if counts[kind] }
-        {"back" => "brought back among the hidden brushes", "stays" => "left among the hidden brushes"}.each do |hidden, words|
+        {"back" => "restored", "stays" => "left hidden"}.each do |hidden, words|
           count = rows.count { |row| row.hidden == hidden && row.theirs }
           parts << "#{count} #{words}" if count.positive?
         end

@@ -94,7 +94,7 @@ module Fobrel
         edition = (line.at && line.at != current.number) ? preset.editions.find_by(number: line.at) || current : current
         newer = (current.number if current.number > edition.number)
         found = made(line, preset, edition, newer)
-        problem = "It is among the hidden brushes." if preset.hidden_at
+        problem = "It is hidden." if preset.hidden_at
         Named.new(
           line:,
           title: preset.name,

@@ -16,7 +16,7 @@ module Fobrel
         "tasks" => Rule.new("Messages of long work that has ended", 30, true),
         "undo" => Rule.new("The undo of what was done (what was done stays, and stays written down)", 365, true),
         "taken" => Rule.new("Files in the watched folder that were taken", 90, true),
-        "attic" => Rule.new("Brushes among the hidden brushes that nothing uses; then they are deleted permanently", nil, true)
+        "attic" => Rule.new("Hidden brushes that nothing uses, until they are deleted permanently", nil, true)
       }.freeze
 
       # Days that a rule may say.

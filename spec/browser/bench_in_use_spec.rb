@@ -361,7 +361,7 @@ RSpec.describe "the Bench in use", :browser do
       expect(page).to have_no_content("is newer")
       from_menu "more ▾", "About this brush…"
       fill_in "Notes", with: "For ropes far away."
-      find("[aria-label=Family]").click
+      find("[aria-label=Category]").click
       find(".el-select-dropdown__item", text: "Rigging", visible: true).click
       expect(page).to have_content("in the category “Rigging”")
       until_true { draft.dig("about", "notes") == "For ropes far away." }

@@ -128,7 +128,7 @@ RSpec.describe "the Bench", :browser do
       within("[role=dialog]") do
         expect(page).to have_css("label.row", count: 5)
         expect(page).to have_css("label.row .strip img", count: 10)
-        click_button "Restore 5 brushes"
+        click_button "Reset 5 brushes"
       end
       expect(page).to have_content("5 brushes reset to the baseline")
       expect(Studio::M::Draft.count).to eq(0)
@@ -185,7 +185,7 @@ RSpec.describe "the Bench", :browser do
       person: Studio::M::Person.find_by!(login: "tove")
     )
     # As it falls out, the page has looked meanwhile and knows, or it learns with the answer.
-    permit(/answer: 409 POST .*versions/)
+    permit(/answer: 409 POST .*editions/)
     find("[role=dialog] button", text: /\ASave version [23]\z/).click
     within("[role=dialog]", text: "Tove Lindgaard saved version 2 in the meantime") do
       expect(page).to have_css(".painted img", count: 3)
@@ -230,7 +230,7 @@ RSpec.describe "the Bench", :browser do
     from_menu "Reset ▾", "Reset to the baseline, version 2"
     within("[role=dialog]", text: "Reset brushes") do
       expect(page).to have_css("label.row .strip img", count: 2)
-      click_button "Restore 1 brush"
+      click_button "Reset 1 brush"
     end
     expect(page).to have_content("1 brush reset to the baseline")
     expect(preset("Quay line").current_edition.fingerprint).to eq(home)

@@ -116,13 +116,13 @@ RSpec.describe "from a picture to everybody's desk", :apart, :browser do
     expect(page).to have_content("1 change")
     save_edition 2
     go "Desks"
-    expect(page).to have_content("behind")
+    expect(page).to have_content("out of date")
     go "Brushes"
     click_button "Reset…"
     within("[role=dialog]") do
       expect(page).to have_css("label.row", count: 1)
       expect(page).to have_css("label.row .strip", count: 2)
-      click_button "Restore 1 brush"
+      click_button "Reset 1 brush"
     end
     expect(page).to have_content("1 brush reset to the baseline")
     expect(prints[@second]).to eq(prints[@first])

@@ -51,7 +51,7 @@ RSpec.describe "Import and what goes out", :browser do
       expect(page).to have_css(".item .strip img", count: 4) # as it came, and as it is here
       select "leave out", from: "All: The same name, another stroke"
       expect(page).to have_css(".item.left", count: 2)
-      select "take its place; it goes among the hidden brushes", from: "What to do with Quay line"
+      select "replace it; the replaced brush is hidden", from: "What to do with Quay line"
       expect(page).to have_css(".item.left", count: 1)
     end
     expect(page).to have_content("3 to import")

@@ -42,7 +42,7 @@ RSpec.describe "orders made by hand", :browser do
     expect(page).to have_css("ol li", count: 3)
     expect(page).to have_content("1 taken out of “Kit”")
     visit "/sets"
-    expect(page).to have_css("ol li", count: 3)
+    expect(page).to have_css("ol li b", text: /\w/, count: 3)
     expect(names).to eq(dragged.values_at(1, 3, 2))
     go "History"
     within("tr", text: "1 taken out of") { click_button "Undo" }

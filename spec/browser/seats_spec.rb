@@ -23,14 +23,14 @@ RSpec.describe "seats", :browser do
 
   def hand_out
     click_button "Send to desk…"
-    click_button "Send"
+    within("[role=dialog]") { click_button "Send" }
     expect(page).to have_content("Sent to")
   end
 
-  def make(name, kind: "seat", from: nil)
+  def make(name, kind: "desk", from: nil)
     find("aside label", text: kind).click
     fill_in "Name of a new #{kind}", with: name
-    select "begins from #{from}", from: "Template" if from
+    select "based on #{from}", from: "Template" if from
     click_button "Add"
     expect(page).to have_css("main h1", text: name)
   end
@@ -69,7 +69,7 @@ RSpec.describe "seats", :browser do
     expect(page).to have_css("button[aria-label*='is wanted by']", count: 2)
     announce(/answer: 422 POST/)
     click_button "Send to desk…"
-    click_button "Send"
+    within("[role=dialog]") { click_button "Send" }
     expect(page).to have_css("[role=alert]", text: /2 is wanted by .*Nothing was sent to Desk two/)
     from_list "More for #{names[3]}", "Use free key 3"
     expect(page).to have_no_css("button[aria-label*='is wanted by']")

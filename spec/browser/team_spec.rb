@@ -80,7 +80,7 @@ RSpec.describe "a team", :apart, :browser do
       from_menu "more", "Propose…"
       choose "To which library", "Storm over Skerrow"
       fill_in "Why", with: "Broader, for the near wall"
-      click_button "Offer"
+      click_button "Propose"
       expect(page).to have_content("Its leads are notified")
     end
     as("maren") do
@@ -115,7 +115,7 @@ RSpec.describe "a team", :apart, :browser do
   def release(number, said)
     click_button "Release…"
     click_button "Release #{number}"
-    expect(page).to have_content("#{number} is released with #{said}")
+    expect(page).to have_content("#{number} released with #{said}")
   end
 
   def here(name) = @second.presets.find_by!(name:).reload.current_edition.value["mark", "size", "base"]
@@ -171,13 +171,13 @@ RSpec.describe "a team", :apart, :browser do
       click_button "Review changes…"
       expect(page).to have_content("Still to decide: Quay line")
       expect(page).to have_css("article[aria-label='Quay line'] img", count: 3)
-      expect(page).to have_button("Take 2.0.0", disabled: true)
+      expect(page).to have_button("Update to 2.0.0", disabled: true)
       within("article[aria-label='Quay line']") { choose_radio(/theirs, 60/) }
-      click_button "Take 2.0.0"
+      click_button "Update to 2.0.0"
       expect(page).to have_content("up to date, 2.0.0")
       expect(here("Quay line")).to eq(60)
       click_button "Go back to 1.0.0…"
-      click_button "Take 1.0.0"
+      click_button "Update to 1.0.0"
       expect(page).to have_content("at 1.0.0; 2.0.0 is out")
       expect(here("Quay line")).to eq(came)
     end

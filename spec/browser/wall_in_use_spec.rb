@@ -150,7 +150,7 @@ RSpec.describe "Brushes in use", :browser do
     {
       "Tag" => ["squall", "Tagged 8 with “squall”"],
       "Add to set" => ["Night kit", "The set “Night kit” holds 8 brushes"],
-      "Bundle" => ["Harbour kit", "The bundle “Harbour kit” holds 8 brushes"]
+      "Bundle" => ["Harbour kit", "Bundle “Harbour kit” created with 8 brushes"]
     }.each do |button, (word, done)|
       within("footer") { click_button button, exact: true }
       expect(page).to have_css("[role=dialog] input:focus")

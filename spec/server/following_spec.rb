@@ -235,7 +235,7 @@ RSpec.describe "following", :api do
       one, two = hold(*0..7), hold(*0..4)
       follow(release_id: one.id)
       entry = take(two)
-      expect(entry.summary).to end_with(": 3 among the hidden brushes")
+      expect(entry.summary).to end_with(": 3 hidden")
       expect([undo(entry), shown]).to eq([[], documents(*0..7)])
       entry = take(two)
       take(one)
@@ -250,7 +250,7 @@ RSpec.describe "following", :api do
       expect(shown).to eq(documents(*0..4))
       tune(pool[7], angle: 33)
       three = hold(*2..7)
-      expect(take(three).summary).to match(/1 changed, 2 among the hidden brushes, 3 brought back among the hidden brushes/)
+      expect(take(three).summary).to match(/1 changed, 2 hidden, 3 restored/)
       expect([shown, at(@second, pool[7].name)["mark", "angle"]]).to eq([documents(*2..7), 33])
       expect(call(:get, "#{second}/follows")["follows"].sole["behind"]).to be(false)
     end
@@ -266,7 +266,7 @@ RSpec.describe "following", :api do
       take(two)
       row = Fobrel::Actions::TakeRelease.new(follow: followed, person: maren, release: one).rows.first
       expect([row.kind, row.hidden]).to eq(%w[same stays])
-      expect(take(one).summary).to match(/1 brought back among the hidden brushes, 1 left among the hidden brushes/)
+      expect(take(one).summary).to match(/1 restored, 1 left hidden/)
       expect(shown).to eq(documents(1, 2, 3))
       take(one, pool[0].document_id => {"hidden" => "theirs"})
       expect(shown).to eq(documents(0, 1, 2, 3))

@@ -71,7 +71,7 @@ RSpec.describe "Import", :api do
     expect(own.reload.fingerprint).to eq(mine)
   end
 
-  it "replaces only when told, puts what is replaced among the hidden brushes, its places filled, and brings it back whole" do
+  it "replaces only when told, hides what is replaced, fills its places, and brings it back whole" do
     take_in(@second, packed)
     here = @second.presets.find_by!(name: presets[0].name)
     set = @second.brush_sets.create!(name: "Own").tap {

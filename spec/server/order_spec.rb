@@ -324,7 +324,7 @@ RSpec.describe "finding and ordering", :api do
       expect([again["preset_ids"], again["sections"]]).to eq([ids.first(5), {ids[2].to_s => "Night"}])
     end
 
-    it "keeps the places of what lies among the hidden brushes, whatever is done with those in sight" do
+    it "keeps the places of hidden brushes, whatever is done with the others" do
       set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(ids.first(5), {ids[2] => "Night"}) }
       call(:post, "#{library}/hidings", {preset_ids: ids.values_at(0, 2)})
       put = ->(now, before) { call(:put, "/api/sets/#{set.id}", {preset_ids: now, before:, sections: {}})["set"] }
@@ -474,7 +474,13 @@ RSpec.describe "finding and ordering", :api do
       expect([found("").size, found("tag: lineart").size]).to eq([10, 10])
       undo(entry)
       expect(found("").size).to eq(8)
-      expect(call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})["error"]).to match(/Only what lies among the hidden brushes/)
+      expect(
+        call(
+          :delete,
+          "#{library}/attic",
+          {preset_ids: [ids[0]]}
+        )["error"]
+      ).to match(/Only hidden brushes can be deleted/)
       set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order([ids[0]]) }
       call(:post, "#{library}/hidings", {preset_ids: [ids[0]]})
       expect(

@@ -85,7 +85,7 @@ RSpec.describe "upkeep", :api do
     expect(clean).to be_empty
   end
 
-  it "takes out of the hidden brushes what nothing uses, when the rule says so, tells it beforehand and writes it down" do
+  it "deletes hidden brushes that nothing uses, when the rule says so, and says so before" do
     take_in(@second, package(@first, @first.presets.in_order.first(4)))
     first, used, drafted, newer = @second.presets.in_order.first(4)
     attic = "/api/libraries/#{@second.id}/attic"

@@ -104,7 +104,19 @@ RSpec.describe "watching over the server", :api do
   end
 
   it "answers an address that is none as such" do
-    here = %w[/ /1 /1/brushes /brushes/hidden /1/bench/3 /bench/3 /1/brushes/compare /1/library/people /studio /invitation/abc /begin]
+    here = %w[
+      /
+      /1
+      /1/brushes
+      /brushes/hidden
+      /1/bench/3
+      /bench/3
+      /1/brushes/compare
+      /1/library/people
+      /studio
+      /invitation/abc
+      /begin
+    ]
     none = %w[/1/nothing /nothing /1/brushes/3 /favicon.ico /assets/none.js /invitation]
     got = [here, none].map { |list| list.map { |path| ask(path) && @status }.uniq }
     expect(got).to eq([[200], [404]])

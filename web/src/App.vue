@@ -92,7 +92,8 @@ const barred = computed(() => {
       editors: 'artists and leads. Ask a lead for access.',
       all: 'everybody.',
     }[view.who]
-    return `${you}: you can view its brushes, but “${entries.find(({ name }) => name === view.entry)?.title ?? view.title}” is for ${whose}`
+    const title = entries.find(({ name }) => name === view.entry)?.title ?? view.title
+    return `${you}: you can view its brushes, but “${title}” is for ${whose}`
   }
   return undefined
 })

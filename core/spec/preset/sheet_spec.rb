@@ -14,7 +14,11 @@ RSpec.describe Fobrel::Core::Preset::Sheet do
   def setting(sheet, title) = sheet.settings.find { |one| one.title == title }
 
   it "lists settings in the schema's groups and order" do
-    expect(described_class.words[:groups].map { |group| group[:title] }).to eq(["Tip", "Stroke", "Grain", "Paint", "Extras"])
+    expect(
+      described_class.words[:groups].map { |group|
+        group[:title]
+      }
+    ).to eq(["Tip", "Stroke", "Grain", "Paint", "Extras"])
     expect(titles(of)).to eq(
       [
         "Hardness",
@@ -49,7 +53,14 @@ RSpec.describe Fobrel::Core::Preset::Sheet do
     expect(titles(pictures(1))).not_to include("Hardness")
     reels = [pictures(1), pictures(4), pictures(4, turn: ["in order", "pressure"])]
     expect(reels.map { |sheet| titles(sheet) & %w[Turn Columns] }).to eq([[], %w[Turn], %w[Turn Columns]])
-    expect(titles(pictures(1, method: "ribbon")) & ["Spacing", "Marks per step", "Mix", "Hard pixels", "Flow"]).to eq([])
+    expect(
+      titles(
+        pictures(
+          1,
+          method: "ribbon"
+        )
+      ) & ["Spacing", "Marks per step", "Mix", "Hard pixels", "Flow"]
+    ).to eq([])
     expect(titles(pictures(1, method: "garland"))).not_to include("Own paint")
     expect(
       [of.drives, pictures(3).drives, pictures(1, method: "garland").drives].map { |drives|

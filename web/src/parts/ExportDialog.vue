@@ -109,7 +109,7 @@ const { busy, problem, go } = useDeed(async () => {
     <el-checkbox
       v-if="kind === 'package' && recipes.length"
       v-model="choice.recipes"
-      :label="`with the ${recipes.length === 1 ? 'export template' : `${recipes.length} export templates`} of this library`"
+      :label="recipes.length === 1 ? 'with the export template' : `with all ${recipes.length} export templates`"
     />
     <el-select v-if="kind === 'recipe'" v-model="recipe" aria-label="Export template"
       ><el-option v-for="one in recipes" :key="one.id" :value="one.id" :label="one.name"

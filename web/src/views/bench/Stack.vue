@@ -173,7 +173,14 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
         <div>
           <b>Baseline</b><br /><span class="soft small">version {{ detail!.preset.home }}{{ origin }}</span>
         </div>
-        <Painted long :ask="ask(detail!.home_document)" label="baseline" :zoom="trying.zoom" :middle="middle" @pan="look" />
+        <Painted
+          long
+          :ask="ask(detail!.home_document)"
+          label="baseline"
+          :zoom="trying.zoom"
+          :middle="middle"
+          @pan="look"
+        />
         <div class="said">
           <button v-if="!pinning" class="plain" @click="pinning = true">+ Compare with…</button
           ><PresetPicker v-else label="A brush to compare with" @pick="choose" @close="pinning = false" />

@@ -45,7 +45,8 @@ export function lacking(stroke: Sample[], kind: string): string[] {
   const pressures = stroke.map(({ pressure }) => pressure)
   const even = Math.max(...pressures) - Math.min(...pressures.slice(0, -1)) < 0.005
   const upright = stroke.every(({ tiltX, tiltY }) => !tiltX && !tiltY)
-  return [even ? `${name} sends no pressure: the press is even.` : '', upright ? `${name} sends no tilt.` : ''].filter(
-    Boolean,
-  )
+  return [
+    even ? `${name} sends no pressure: pressure is constant.` : '',
+    upright ? `${name} sends no tilt.` : '',
+  ].filter(Boolean)
 }

@@ -88,7 +88,7 @@ void props
       />
       <select v-if="templates.length" v-model="from" aria-label="Template">
         <option :value="null">no template</option>
-        <option v-for="one in templates" :key="one.id" :value="one.id">begins from {{ one.name }}</option>
+        <option v-for="one in templates" :key="one.id" :value="one.id">based on {{ one.name }}</option>
       </select>
       <el-button native-type="submit" :disabled="!name.trim()">Add</el-button>
     </form>

@@ -46,7 +46,7 @@ const ready = computed(() => !!session.person || [login, password].every(({ valu
     <p v-if="gone" class="problem" role="alert">{{ gone }}</p>
     <template v-else-if="invited">
       <p>
-        {{ invited.by }} invites you into <b>{{ invited.library }}</b>, {{ ROLES[invited.role] }}.
+        {{ invited.by }} invites you to <b>{{ invited.library }}</b>, {{ ROLES[invited.role] }}.
       </p>
       <p v-if="invited.description" class="soft">{{ invited.description }}</p>
       <p class="soft small">The link works once, until {{ day(invited.ends_at) }}.</p>

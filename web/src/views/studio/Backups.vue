@@ -28,7 +28,7 @@ const {
 const holds = (one: One) =>
   `${one.rows!.toLocaleString('en-GB')} rows, ${one.pictures!.toLocaleString('en-GB')} pictures`
 function outcome(one: One) {
-  if (one.problem) return `None was made. ${one.problem}`
+  if (one.problem) return `Backup failed. ${one.problem}`
   if (one.trial_problem) return `Test restore failed. ${one.trial_problem}`
   if (!one.made_at) return 'being made…'
   if (one.under_way) return 'made; test restore running…'

@@ -60,7 +60,7 @@ module Fobrel
           "apart" => "a version that went its own way",
           "newer" => "A newer version of a brush here",
           "older" => "An older version of a brush here",
-          "attic" => "Lies among the hidden brushes",
+          "attic" => "Hidden here",
           "lacking" => "A need is missing",
           "future" => "Written by a later version",
           "unreadable" => "Cannot be read",
@@ -74,7 +74,7 @@ module Fobrel
           "take" => "take in",
           "both" => "keep both, next number",
           "edition" => "take as next version",
-          "replace" => "take its place; it goes among the hidden brushes",
+          "replace" => "replace it; the replaced brush is hidden",
           "back" => "Restore",
           "leave" => "leave out"
         }.freeze

@@ -34,18 +34,23 @@ module Fobrel
         # @raise [Invalid]
         def self.[](given)
           values = %w[name scope file body].map { given[_1] }
-          raise Invalid, "A export template has a name, a scope, a file name and a text." unless values.all?(String)
+          raise Invalid, "An export template has a name, a scope, a file name and a text." unless values.all?(String)
           new(*values)
         end
 
         def initialize(name, scope, file, body)
-          raise Invalid, "A export template needs a name of at most 100 characters." unless name.strip.length.between?(1, 100)
-          raise Invalid, "A export template writes a file for “each” brush or one for the “set”." unless SCOPES.include?(scope)
+          raise Invalid, "An export template needs a name of at most 100 characters." unless name.strip.length.between?(
+            1, 100
+          )
+          unless SCOPES.include?(scope)
+            raise Invalid,
+              "An export template writes a file for “each” brush or one for the “set”."
+          end
           unless file.match?(FILE)
             raise Invalid,
               "A file name of a export template has no slash and is at most 200 characters long."
           end
-          raise Invalid, "A export template is at most #{MOST / 1024} KB long." if body.bytesize > MOST
+          raise Invalid, "An export template is at most #{MOST / 1024} KB long." if body.bytesize > MOST
           @name, @scope, @file, @body = [name.strip, scope, file, body].map(&:dup).each(&:freeze)
           [file, body].each { parse(_1) }
           freeze
@@ -72,7 +77,8 @@ module Fobrel
           }
           Apart.call(Recipe, :files, to_h, given, seconds: SECONDS + presets.size / 100, memory: MEMORY, fresh: true)
         rescue Apart::Ended => e
-          raise Invalid, "The export template stopped. #{e.message} Nothing was written. Use fewer loops, and shorter texts."
+          raise Invalid,
+            "The export template stopped. #{e.message} Nothing was written. Use fewer loops, and shorter texts."
         end
 
         # @api private
@@ -123,7 +129,7 @@ module Fobrel
           parse(text).render!(data, strict_filters: true)
         rescue Liquid::MemoryError
           raise Invalid,
-            "The export template writes more than it may (#{LENGTH / 1024 / 1024} MB, #{STEPS} steps). Nothing was written. " \
+            "The template writes more than it may (#{LENGTH / 1024 / 1024} MB, #{STEPS} steps). Nothing was written. " \
               "Use fewer loops in loops."
         rescue Liquid::Error => e
           raise Invalid, "The export template stopped. #{RecipeWords.of(e)} Nothing was written."
