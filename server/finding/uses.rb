@@ -10,7 +10,7 @@ module Fobrel
         UNION ALL
         SELECT i.preset_id, 2, 'set ' || s.name, 'sets', s.id FROM set_items i JOIN brush_sets s ON s.id = i.brush_set_id
         UNION ALL
-        SELECT i.preset_id, 3, CASE WHEN s.template THEN 'template ' ELSE 'desk ' END || s.name, 'seats', s.id
+        SELECT i.preset_id, 3, CASE WHEN s.template THEN 'template ' ELSE 'desk ' END || s.name, 'desks', s.id
           FROM start_items i JOIN seats s ON s.id = i.seat_id
       TEXT
       # What others have of them. A release keeps its own copy whatever becomes of a brush, which matters only of one

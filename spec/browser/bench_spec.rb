@@ -93,7 +93,7 @@ RSpec.describe "the Bench", :browser do
     click_button "Save as sample stroke"
     fill_in "Name of the sample stroke", with: "My wave"
     click_button "Keep"
-    expect(page).to have_content("“My wave” is kept")
+    expect(page).to have_content("“My wave” is saved")
     kept = Studio::M::TrialStroke.find_by!(name: "My wave")
     pressures = kept.samples.map { _1["pressure"] }
     expect([kept.samples.first["tiltX"], pressures.max]).to match([30, be_within(0.05).of(0.85)])
@@ -119,7 +119,7 @@ RSpec.describe "the Bench", :browser do
       visit "/"
       sign_out
       sign_in("maren")
-      go "Bench"
+      visit "/bench"
       expect(page).to have_css(".row", count: 5)
       expect(all(".row .words").map(&:text).grep(/Flow .* → 3\d %/).size).to eq(5)
       prints = Studio::M::Draft.pluck(:fingerprint).sort
@@ -139,7 +139,7 @@ RSpec.describe "the Bench", :browser do
         bench(name)
         save_edition 2
       end
-      go "Bench"
+      visit "/bench"
       expect(page).to have_css(".row", count: 3)
       click_button "Discard all 3"
       expect(page).to have_content("No drafts")

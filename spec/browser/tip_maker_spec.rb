@@ -284,7 +284,7 @@ RSpec.describe "the tip maker", :browser do
     expect(page).to have_content("Used in 4 brushes")
     press "Replace…"
     fill_in "Find the other part", with: "Fresh"
-    press "Take Fresh"
+    press "Use Fresh"
     press "Replace in 4 brushes"
     made "A part exchanged in 4 brushes, as drafts"
     expect(Studio::M::Draft.where(preset: made).count).to eq(4)

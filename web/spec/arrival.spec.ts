@@ -1,7 +1,7 @@
 import { createPinia, setActivePinia } from 'pinia'
 import { beforeEach, describe, expect, it, vi } from 'vitest'
 
-vi.mock('../src/routes', () => ({ router: { currentRoute: { value: { name: 'wall' } }, push: vi.fn() }, views: [] }))
+vi.mock('../src/routes', () => ({ router: { currentRoute: { value: { name: 'brushes' } }, push: vi.fn() }, views: [] }))
 import { router } from '../src/routes'
 import { useArrival } from '../src/stores/arrival'
 import { useSession } from '../src/stores/session'
@@ -49,7 +49,7 @@ describe('what is dropped', () => {
     ]) {
       await arrival.take(list)
       expect(arrival.parcel).toEqual(list)
-      expect(vi.mocked(router.push).mock.lastCall![0]).toEqual({ name: 'intake', params: { library: 5 } })
+      expect(vi.mocked(router.push).mock.lastCall![0]).toEqual({ name: 'import', params: { library: 5 } })
     }
   })
 
@@ -64,7 +64,7 @@ describe('what is dropped', () => {
   })
 
   it('takes even one picture for an import where imports are looked at', async () => {
-    router.currentRoute.value.name = 'intake'
+    router.currentRoute.value.name = 'import'
     const arrival = useArrival()
     await arrival.take([file('scan.png')])
     expect(arrival.parcel?.length).toBe(1)

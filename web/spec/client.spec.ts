@@ -16,12 +16,14 @@ describe('of', () => {
   })
 
   it('says in words when the answer holds no sentence', async () => {
-    await expect(of(answer(undefined, 'gibberish', 500))).rejects.toThrow(/refused this \(500\)\. Nothing was changed/)
+    await expect(of(answer(undefined, 'gibberish', 500))).rejects.toThrow(
+      /refused the request \(500\)\. Nothing was changed/,
+    )
   })
 
   it('says what was not saved when no answer comes', async () => {
     await expect(of(Promise.reject(new TypeError('network')))).rejects.toThrow(
-      /does not answer.*not known.*waits in this browser/,
+      /isn’t answering.*may not have been saved.*kept in this browser/,
     )
   })
 })

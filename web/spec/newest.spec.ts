@@ -115,7 +115,10 @@ describe('what a pen sends', () => {
 
   it('says what the device leaves out, and nothing after a mere tap', () => {
     const even = [1, 2, 3, 4, 5].map((x) => at(x, 0, 0.5))
-    expect(lacking(even, 'mouse')).toEqual(['A mouse sends no pressure: the press is even.', 'A mouse sends no tilt.'])
+    expect(lacking(even, 'mouse')).toEqual([
+      'A mouse sends no pressure: pressure is constant.',
+      'A mouse sends no tilt.',
+    ])
     expect(
       lacking(
         even.map((one, index) => ({ ...one, pressure: index / 5, tiltX: 9 })),

@@ -151,9 +151,6 @@ describe('the line at the foot', () => {
     const toast = useToast()
     expect([await toast.attempt(() => Promise.resolve()), toast.text]).toEqual([true, ''])
     expect(await toast.attempt(() => Promise.reject(new Error('odd')))).toBe(false)
-    expect([toast.kind, toast.text]).toEqual([
-      'problem',
-      expect.stringContaining('Something went wrong: Error: odd'),
-    ])
+    expect([toast.kind, toast.text]).toEqual(['problem', expect.stringContaining('Something went wrong: Error: odd')])
   })
 })

@@ -158,6 +158,9 @@ defineExpose({ ask, rename: () => name.value?.begin() })
           </el-dropdown-menu></template
         >
       </el-dropdown>
+      <RouterLink v-if="bench.library.count('draft')" class="plain" :to="{ name: 'drafts' }"
+        >Drafts ({{ bench.library.count('draft') }})</RouterLink
+      >
       <button class="plain" @click="$emit('open', 'history')">history · {{ detail!.editions.length }}</button>
       <el-dropdown trigger="click">
         <button class="plain">more ▾</button>

@@ -18,7 +18,7 @@ const only = ref('')
 const SIGNS: Record<string, string> = { same: '●', behind: '◐', own: '◆', missing: '–' }
 /** Where it is asked of: all places, or one kind. */
 const kind = ref('')
-const KINDS = { library: 'libraries', seat: 'seats', person: 'people' }
+const KINDS = { library: 'libraries', seat: 'desks', person: 'people' }
 const places = computed(() => (found.value?.places ?? []).filter((one) => !kind.value || one.kind === kind.value))
 const plain = computed(() => library.sets.filter(({ query }) => query === null))
 

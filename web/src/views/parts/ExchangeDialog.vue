@@ -53,7 +53,7 @@ async function exchange() {
         :key="one.sum"
         type="button"
         :aria-pressed="to === one.sum"
-        :aria-label="`Take ${one.name}`"
+        :aria-label="`Use ${one.name}`"
         @click="to = one.sum"
       >
         <PartPicture :reference="`sha256:${one.sum}`" :label="one.name" />

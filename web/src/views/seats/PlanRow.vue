@@ -106,7 +106,7 @@ function walk(event: KeyboardEvent) {
         </template>
       </el-dropdown>
       <template v-if="!fixed">
-        <button class="plain" :aria-label="`Take ${line.title} out`" @click="takeOut(line.thing)">✕</button>
+        <button class="plain" :aria-label="`Remove ${line.title}`" @click="takeOut(line.thing)">✕</button>
       </template>
     </div>
     <ul v-if="open && !single">
