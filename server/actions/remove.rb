@@ -37,8 +37,8 @@ module Fobrel
           count = @record.taggings.count
           if count.positive?
             raise Core::Problem,
-              "“#{@record.name}” is used by #{brushes(count)}. Nothing was changed. Remove it there first, or merge it " \
-                "into another."
+              "“#{@record.name}” is used by #{brushes(count)}. Nothing was changed. Remove it there first, or " \
+                "merge it into another."
           end
         when Models::Bundle
           if @record.releases.any?

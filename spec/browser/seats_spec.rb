@@ -97,8 +97,8 @@ RSpec.describe "seats", :browser do
     expect(page).to have_content("Repaired")
     expect(page).to have_no_css("article", text: "missing")
     within("article", text: "altered") { click_button "Propose to library…" }
-    within(".el-message-box") { click_button "Publish" }
-    expect(page).to have_content("is offered to")
+    within(".el-message-box") { click_button "Propose" }
+    expect(page).to have_content("proposed to")
     within("article", text: "Mine") { click_button "Keep as this desk’s own" }
     expect(page).to have_no_css("article", text: "Mine")
     go "Proposals"

@@ -489,7 +489,7 @@ RSpec.describe "finding and ordering", :api do
           "#{library}/attic",
           {preset_ids: [ids[0]]}
         )["error"]
-      ).to match(/Still used: .*set Kit.*Nothing was deleted permanently/)
+      ).to match(/Still used: .*set Kit.*Nothing was deleted/)
       set.destroy!
       sign_in("tove")
       call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})

@@ -38,7 +38,7 @@ const decide = (one: Found, decision: 'leave' | 'own' | 'undo' | 'offer', senten
     if (got.offer) toast.done(`“${one.name}” proposed to ${session.library?.name}. A lead decides.`)
   })
 async function offer(one: Found) {
-  const words = { confirmButtonText: 'Publish', cancelButtonText: 'Cancel', inputPlaceholder: 'Why (optional)' }
+  const words = { confirmButtonText: 'Propose', cancelButtonText: 'Cancel', inputPlaceholder: 'Why (optional)' }
   const asked = await ElMessageBox.prompt(
     'A lead decides; it stays here unchanged.',
     `Propose “${one.name}”`,
