@@ -219,7 +219,7 @@ RSpec.describe Fobrel::Backups, :command do
 
     forgeries = {
       "a desk's folder that leads out" =>
-        ["seats", ->(rows) { rows.sub("desk-whole", "../../x") }, /desks \d+: Folder/],
+        ["seats", ->(rows) { rows.sub("desk-whole", "../../x") }, /seats \d+: Folder/],
       "a role that nobody has" => ["memberships", ->(rows) { rows.sub(/\bguest\b/, "owner") }, /memberships/],
       "a login that looks like another" =>
         ["people", ->(rows) { rows.sub(/\bmaren\b/, "m\u0430ren") }, /people \d+: Login/],
