@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Saves a person's draft, or the edition they look at, as new brush; the one it came from stays as it is.
+    # Saves a person's draft, or the edition they look at, as a new brush; the one it came from stays as it is.
     class SaveVariation < Action
       # @param kept [String] the fingerprint of what the person saw
       # @param name [String, nil] nil takes the next number of the brush it came from

@@ -9,7 +9,7 @@ module Fobrel
       SETTINGS = {
         canvas: ["The canvas", %w[canvas_width canvas_height]],
         reserved_keys: ["The keys that the painting program keeps for itself", %w[reserved_keys]],
-        upkeep: ["The rules of the storage", %w[upkeep]]
+        upkeep: ["The storage rules", %w[upkeep]]
       }.freeze
 
       # @param setting [Symbol] a key of SETTINGS

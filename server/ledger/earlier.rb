@@ -44,7 +44,7 @@ module Fobrel
         when "merge tags" then merged
         when "family", "label" then sorted
         when "hide" then hidden(@undo["presets"])
-        when "Restore" then shown(@undo["presets"])
+        when "bring back" then shown(@undo["presets"])
         when "duplicate"
           presets(@undo["presets"])
           taggings(tags_of_copies)

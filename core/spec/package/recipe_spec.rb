@@ -117,7 +117,7 @@ RSpec.describe Fobrel::Core::Package::Recipe do
   it "can read what it is given and write text, and nothing else" do
     expect(written("{{ preset.name.class }}{{ preset.to_s }}{{ presets.first.instance_variables }}").values).to eq([""])
     {
-      "{% include 'x' %}" => /In line 1: a export template stands by itself/,
+      "{% include 'x' %}" => /In line 1: an export template stands alone/,
       "{{ 1 | system }}" => /no filter “system”/,
       "{% for a in (1..9999) %}{% for b in (1..9999) %}x{% endfor %}{% endfor %}" => /more than it may/,
       "{% assign a = 'xxxxxxxxxx' %}{% for i in (1..40) %}{% assign a = a | append: a %}{% endfor %}" =>

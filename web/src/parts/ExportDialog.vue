@@ -39,7 +39,7 @@ const recipe = ref<number | undefined>(props.recipe ?? (choice.recipe || undefin
 const KINDS: Record<Kind, [name: string, said: string]> = {
   package: [
     'a package',
-    'The brushes with their pictures and tags; for a set also its order and sections. ' + 'Any unzip opens it.',
+    'The brushes with their pictures and tags; for a set also its order and sections. Any unzip opens it.',
   ],
   kit: [
     'a kit of plain files',

@@ -57,7 +57,7 @@ module Fobrel
         # What is said of each state on the screen, those that ask for a decision first.
         STATES = {
           "named" => "The same name, another stroke",
-          "apart" => "a version that went its own way",
+          "apart" => "A version that went its own way",
           "newer" => "A newer version of a brush here",
           "older" => "An older version of a brush here",
           "attic" => "Hidden here",
@@ -75,7 +75,7 @@ module Fobrel
           "both" => "keep both, next number",
           "edition" => "take as next version",
           "replace" => "replace it; the replaced brush is hidden",
-          "back" => "Restore",
+          "back" => "restore",
           "leave" => "leave out"
         }.freeze
 

@@ -39,16 +39,13 @@ module Fobrel
         end
 
         def initialize(name, scope, file, body)
-          raise Invalid, "An export template needs a name of at most 100 characters." unless name.strip.length.between?(
-            1, 100
-          )
-          unless SCOPES.include?(scope)
-            raise Invalid,
-              "An export template writes a file for “each” brush or one for the “set”."
-          end
+          named = name.strip.length.between?(1, 100)
+          raise Invalid, "An export template needs a name of at most 100 characters." unless named
+          scoped = SCOPES.include?(scope)
+          raise Invalid, "An export template writes a file for “each” brush or one for the “set”." unless scoped
           unless file.match?(FILE)
             raise Invalid,
-              "A file name of a export template has no slash and is at most 200 characters long."
+              "A file name of an export template has no slash and is at most 200 characters long."
           end
           raise Invalid, "An export template is at most #{MOST / 1024} KB long." if body.bytesize > MOST
           @name, @scope, @file, @body = [name.strip, scope, file, body].map(&:dup).each(&:freeze)

@@ -29,7 +29,7 @@ module Fobrel
             "“{% #{m[1] || m[2]} %}” is not written as it has to be."
           },
           /\A“.*” is no number|must be more than 0/ => ->(m) { m.string.chomp(".") << "." },
-          /include|render|file system/i => ->(_) { "a export template stands by itself and takes in no other files." },
+          /include|render|file system/i => ->(_) { "an export template stands alone and takes in no other files." },
           /divided by 0/ => ->(_) { "a number is divided by 0." },
           /wrong number of arguments/ => ->(_) { "a filter has too many or too few values after its colon." },
           /
