@@ -16,7 +16,7 @@ module Fobrel
         check_rights(@library, @person, presets)
         found = Models::Preset.where(id: presets)
         changes.watch(found, %w[hidden_at hidden_by_id]) { found.bring_back }
-        write_changes(@library, @person, "restore", "#{brushes(presets.size)} restored")
+        write_changes(@library, @person, "unhide", "#{brushes(presets.size)} restored")
       end
     end
   end

@@ -32,7 +32,7 @@ module Fobrel
         "hide" => Kind.new(
           "Putting away", 0.0004, ->(here, said) { HidePresets.call(**here, ids: said["preset_ids"]) }
         ),
-        "restore" => Kind.new(
+        "unhide" => Kind.new(
           "Bringing back", 0.0004, ->(here, said) { BringBackPresets.call(**here, ids: said["preset_ids"]) }
         ),
         "destroy" => Kind.new(

@@ -24,7 +24,7 @@ module Fobrel
 
       # Into the Attic, or back.
       post "/api/libraries/:library/hidings" do
-        answer_for_many(json.fetch("hidden", true) ? "hide" : "restore", json.slice("preset_ids"))
+        answer_for_many(json.fetch("hidden", true) ? "hide" : "unhide", json.slice("preset_ids"))
       end
 
       # For good.
