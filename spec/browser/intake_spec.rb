@@ -130,7 +130,7 @@ RSpec.describe "Import and what goes out", :browser do
     expect(page).to have_css("[aria-label='leave out'] .report", text: "bad.json")
   end
 
-  it "keeps a export template, shows what it writes as it is typed, and lists what went out to do it again" do
+  it "keeps an export template, shows what it writes as it is typed, and lists what went out to do it again" do
     announce(/answer: 422 POST .*preview/)
     sign_in("maren")
     go "Export templates"

@@ -29,7 +29,7 @@ RSpec.describe "Studio", :browser do
     FileUtils.rm_rf(File.join(ENV.fetch("FOBREL_VAR"), "backups"))
   end
 
-  it "is for the studio’s administrator it only, by the address too" do
+  it "is for the studio’s administrator only, by the address too" do
     sign_in("tove")
     expect(page).to have_no_link("Studio")
     visit "/studio"

@@ -106,7 +106,7 @@ RSpec.describe "the tip maker", :browser do
     expect(pigments.map { _1["opacity"] }).to eq([1, 0.3])
   end
 
-  it "makes a star with a hole a part, and three tapers a numbered category" do
+  it "makes a star with a hole a part, and three tapers a numbered row" do
     sign_in("maren")
     go "Tip maker"
     press "star"

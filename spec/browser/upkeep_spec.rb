@@ -37,7 +37,7 @@ RSpec.describe "Upkeep", :browser do
     expect(page).to have_content("“Library” is for leads")
   end
 
-  it "says before what may come, and what a export template may take" do
+  it "says before what may come, and what an export template may take" do
     sign_in("maren")
     go "Import"
     find("summary", text: "Limits").click

@@ -344,7 +344,7 @@ RSpec.describe "in use", :api do
     expect(text.instance_variable_get(:@shown)).to eq(%w[edition licence])
   end
 
-  it "warns of a word in a export template that is not known" do
+  it "warns of a word in an export template that is not known" do
     recipe = {name: "n", scope: "each", file: "f.txt", body: "{{ preset.mark.size.bse }}"}
     expect(
       call(

@@ -301,7 +301,7 @@ RSpec.describe "Import", :api do
     ).to eq([7, ["Three", 3, "this browser", "Maren Oake", Digest::SHA256.hexdigest(bytes)]])
   end
 
-  it "writes what a export template says, shows it before, and refuses a broken one in a sentence" do
+  it "writes what an export template says, shows it before, and refuses a broken one in a sentence" do
     base = "/api/libraries/#{@first.id}"
     recipe = {
       name: "Sizes",

@@ -68,7 +68,7 @@ RSpec.describe Fobrel::Core::Curation::Preflight do
     expect(found(entry(good))).to eq([])
   end
 
-  it "stops an empty bundle, one without a licence, and what lies among the hidden brushes; names who has drafts" do
+  it "stops an empty bundle, one without a licence, and hidden brushes; names who has drafts" do
     expect(found.map { [_1.kind, _1.stops] }).to eq([["empty", true]])
     expect(found(entry(good), licence: "").first.sentence).to eq("The bundle has no licence. Choose one.")
     hidden = found(entry(good, hidden: true, locked: true, drafts_of: ["Tove"]))

@@ -64,7 +64,7 @@ RSpec.describe Fobrel::Core::Preset::Earlier do
     )
   end
 
-  it "lets a export template say either name" do
+  it "lets an export template say either name" do
     recipe = Fobrel::Core::Package::Recipe["name" => "Paint",
       "scope" => "set",
       "file" => "paint.txt",
