@@ -52,8 +52,9 @@ class Guard
     end
   end
 
+  # Answers to what an earlier page asked may still come; with their requests forgotten they are passed over.
   def forget
-    @lock.synchronize { [@heard, @announced, @possible].each(&:clear) }
+    @lock.synchronize { [@heard, @announced, @possible, @urls].each(&:clear) }
   end
 
   private
@@ -78,8 +79,9 @@ class Guard
 
   def answer(params)
     status = params.dig("response", "status")
-    return if status < 400 || busy?(status, params.dig("response", "headers"))
-    "answer: #{status} #{@urls[params["requestId"]]}"
+    asked = @urls[params["requestId"]]
+    return if asked.nil? || status < 400 || busy?(status, params.dig("response", "headers"))
+    "answer: #{status} #{asked}"
   end
 
   # A busy machine asks to come back in a moment, and the page does so by itself; what never came would be missed
@@ -87,8 +89,9 @@ class Guard
   def busy?(status, headers) = status == 503 && headers.to_h.any? { |name, _| name.casecmp?("retry-after") }
 
   def failure(params)
-    return if params["canceled"] || GIVEN_UP.match?(params["errorText"].to_s)
-    "failed: #{@urls[params["requestId"]]} #{params["errorText"]} #{params["blockedReason"]}".strip
+    asked = @urls[params["requestId"]]
+    return if asked.nil? || params["canceled"] || GIVEN_UP.match?(params["errorText"].to_s)
+    "failed: #{asked} #{params["errorText"]} #{params["blockedReason"]}".strip
   end
 
   def console(params)

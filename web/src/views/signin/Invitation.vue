@@ -36,7 +36,7 @@ const { busy, problem, go } = useDeed(async () => {
   const body = session.person || known.value ? {} : { login: login.value, name: name.value, password: password.value }
   await session.enterBy(() => of(api.POST('/api/invitations/{key}', { ...at, body })))
   const library = session.libraries.find((one) => one.name === invited.value!.library)
-  await router.replace(library ? `/${library.id}/wall` : '/')
+  await router.replace(library ? { name: 'brushes', params: { library: library.id } } : '/')
 })
 const ready = computed(() => !!session.person || [login, password].every(({ value }) => value.trim()))
 </script>

@@ -17,8 +17,8 @@ module Fobrel
         MOST = 64 * 1024
         # Text that one file may grow to, bytes.
         LENGTH = 8 * 1024 * 1024
-        # Steps that one file may take; a loop in a loop over a thousand presets is stopped.
-        STEPS = 2_000_000
+        # Steps that one file may take, well within the time; a loop in a loop over a thousand presets is stopped.
+        STEPS = 500_000
         # Processor time, and one more for every hundred brushes; and memory, bytes.
         SECONDS = 5
         MEMORY = 256 * 1024 * 1024
