@@ -11,7 +11,7 @@ folder = ARGV.shift or abort "usage: demo/screenshots.rb FOLDER [view …]"
 wanted = ARGV
 address = "http://127.0.0.1:#{ENV.fetch("PORT", 4810)}"
 browser = Ferrum::Browser.new(
-  browser_path: "/usr/bin/chromium-headless-shell",
+  browser_path: "/usr/lib/chromium/chromium-headless-shell",
   window_size: [1280, 800],
   timeout: 30,
   process_timeout: 30,

@@ -15,6 +15,7 @@ module Fobrel
         listed = ->(titles) { titles.map { |name, title| {name:, title:} } }
         {
           **Core::Preset::Sheet.words,
+          glossary: Core::Glossary.entries.map(&:to_h),
           looks: {colours: Models::Looks::COLOURS, shapes: Models::Looks::SHAPES},
           plan: {
             states: listed[Core::Curation::IntakePlan::STATES],

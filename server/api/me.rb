@@ -19,6 +19,12 @@ module Fobrel
         answer(me)
       end
 
+      # A hint that was read is not shown again.
+      put "/api/me/hints/:name" do |name|
+        person.read_hint(name)
+        answer(session_state(person))
+      end
+
       # Whoever is signed in with the old one elsewhere is signed out.
       put "/api/me/password" do
         now, fresh = json.values_at("now", "password")

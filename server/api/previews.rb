@@ -2,10 +2,22 @@
 
 module Fobrel
   module Api
-    # Preview pictures: what stands for a brush beside its strip. One lies on the shelf of parts of whoever made it,
-    # and a brush has it by its sum, in its words about itself.
+    # Pictures of the glossary's words; and preview pictures: what stands for a brush beside its strip. One lies on the
+    # shelf of parts of whoever made it, and a brush has it by its sum, in its words about itself.
     module Previews
       extend Sinatra::Extension
+
+      get "/api/glossary/:word.png" do |word|
+        png = GLOSSARY.fetch(word) { Core::Glossary.png(word) }
+        headers "Cache-Control" => "private, max-age=86400", "Content-Type" => "image/png"
+        halt 200, png
+      rescue KeyError
+        refuse(404, "There is no picture of this word.")
+      end
+
+      # Few and small: each is painted once.
+      GLOSSARY = Core::LruCache.new(4_000_000, &:bytesize)
+      private_constant :GLOSSARY
 
       get "/api/symbols" do
         answer({symbols: Core::Tip::Preview::SYMBOLS.map { |name, title| {name:, title:} }})

@@ -100,7 +100,7 @@ module Fobrel
           {
             csrf: Rack::Protection::AuthenticityToken.token(session),
             begins: person.nil? && !Models::Person.first_key.nil?,
-            person: person && {id: person.id, name: person.name, login: person.login, owner: person.owner},
+            person: person&.slice(:id, :name, :login, :owner, :hints),
             libraries: mine.map { |one| Views::People.library(one) }
           }
         end

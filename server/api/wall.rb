@@ -46,9 +46,9 @@ module Fobrel
         answer({line: query.toggled(params["term"], params["value"]).to_s})
       end
 
-      # What may be meant by a line that is being typed.
-      get "/api/libraries/:library/wall/suggestions" do
-        answer({lines: Finding::Known.new(library).suggestions(params.fetch("q", ""))})
+      # What the search field shows while somebody types.
+      get "/api/libraries/:library/search" do
+        answer(Finding::SearchPreview.new(library:, person:, typed: params.fetch("q", "")).to_h)
       end
 
       # How many of those found hang where.

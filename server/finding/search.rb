@@ -138,6 +138,24 @@ module Fobrel
         (word == "recent") ? mine.order(used_at: :desc).limit(Models::Recent::KEPT) : mine
       end
 
+      # @param model [Class] Models::Tag or Models::Family
+      # @param word [String] folded
+      # @return [Array<Integer>] ids of those whose name, or a synonym of it, has the word
+      def labels(model, word)
+        condition = "lower(name) LIKE :part OR to_tsvector('english', name) @@ plainto_tsquery('english', :word)"
+        named = ->(relation) { relation.where(condition, part: "%#{like(word)}%", word:) }
+        here = model.where(library_id: libraries)
+        return named[here].ids unless model == Models::Tag
+        named[here].ids | named[Models::TagSynonym.where(library_id: libraries)].pluck(:tag_id)
+      end
+
+      # @return [Array<String>] the query's words, without those that are true of every brush
+      def sought
+        @sought ||= @query.words.reject { |word| NOISE.include?(word.downcase) }.then { |rest|
+          (rest.empty? && @query.terms.empty?) ? @query.words : rest
+        }
+      end
+
       # @return [Array<Integer>] ids of the libraries that are looked in
       def libraries
         term = @query.terms.find { _1.name == "library" } or return [@library.id]
@@ -162,22 +180,15 @@ module Fobrel
         LASTING.include?(term.name)
       end
 
-      # The brush that is called so stands first, then those whose name has the words, then the rest.
+      # The brush of that very name stands first, then those with most of the words in their names.
       def nearest
         name = 'presets.plain_name COLLATE "C"'
         folded = sought.map { Q.fold(_1) }
-        in_name = folded.map { sql("#{name} LIKE ?", "%#{like(_1)}%") }.join(" AND ")
-        "CASE WHEN #{sql("#{name} = ?", folded.join(" "))} THEN 0 WHEN #{in_name} THEN 1 ELSE 2 END"
+        in_name = folded.map { "(#{sql("#{name} LIKE ?", "%#{like(_1)}%")})::int" }.join(" + ")
+        "CASE WHEN #{sql("#{name} = ?", folded.join(" "))} THEN 0 ELSE #{folded.size + 1} - (#{in_name}) END"
       end
 
       def base = Models::Preset.shown.where(library_id: libraries)
-
-      # @return [Array<String>] the words that tell brushes apart
-      def sought
-        @sought ||= @query.words.reject { |word| NOISE.include?(word.downcase) }.then { |rest|
-          (rest.empty? && @query.terms.empty?) ? @query.words : rest
-        }
-      end
 
       def exact = sought.inject(base) { |found, word| found.where(meanings(word).join(" OR ")) }
 
@@ -201,16 +212,6 @@ module Fobrel
       def spelled(word)
         pairs = SPELLINGS.flat_map { |one, other| [[one, other], [other, one]] }
         [word] | pairs.filter_map { |from, to| word.sub(from, to) if word.include?(from) }
-      end
-
-      # @param model [Class] Models::Tag or Models::Family
-      # @return [Array<Integer>] ids of those whose name, or a synonym of it, has a word
-      def labels(model, word)
-        condition = "lower(name) LIKE :part OR to_tsvector('english', name) @@ plainto_tsquery('english', :word)"
-        named = ->(relation) { relation.where(condition, part: "%#{like(word)}%", word:) }
-        here = model.where(library_id: libraries)
-        return named[here].ids unless model == Models::Tag
-        named[here].ids | named[Models::TagSynonym.where(library_id: libraries)].pluck(:tag_id)
       end
 
       # The index knows nothing shorter than three letters: asked for less, it would be read from end to end. Bytes are

@@ -31,6 +31,9 @@ module Fobrel
         end
       }
 
+      # More than there are views.
+      MOST_HINTS = 60
+
       # Who is still of the studio.
       scope :here, -> { where(closed_at: nil) }
 
@@ -43,6 +46,11 @@ module Fobrel
       # @return [String] a new key that lets the first person in; only its sum is kept
       def self.new_first_key
         SecureRandom.urlsafe_base64(24).tap { |key| File.write(FIRST_KEY, Core::Sum.of(key), perm: 0o600) }
+      end
+
+      # @param name [String] of a hint that need not be shown to this person again
+      def read_hint(name)
+        with_lock { update!(hints: (hints | [name]).last(MOST_HINTS)) }
       end
 
       # Libraries in which nobody else is lead.

@@ -65,9 +65,9 @@ RSpec.describe "the Bench in use", :browser do
       tune "Size in px", 4
       expect(page).to have_no_css("[data-test=painted][src='#{was}']")
       painted 20
-      click_button "undo"
+      click_button "Undo"
       painted 19
-      click_button "clear"
+      click_button "Clear"
       expect(page).to have_content("Paint here with pen")
     end
 
@@ -263,7 +263,7 @@ RSpec.describe "the Bench in use", :browser do
       expect(seen).to include("strips" => 3, "curve" => true, "pad" => true, "head" => true, "cut" => [])
       expect(seen["settings"]).to be >= 12
       expect(seen["tray"]).to be <= 28
-      expect(seen["deeds"]).to include("straighten", "soften", "firm", "Invert", "copy", "paste", "Remove")
+      expect(seen["deeds"]).to include("Linear", "Softer", "Firmer", "Invert", "Copy", "Paste", "Remove")
     end
 
     it "zooms on the paint, and pans all rows together" do
@@ -352,14 +352,14 @@ RSpec.describe "the Bench in use", :browser do
       click_button "Choose a grain"
       find(".list .part", match: :first).click
       until_true { draft["surface"]&.fetch("asset") }
-      click_button "off"
+      click_button "Remove"
       until_true { draft["surface"].nil? }
       find("h1 .name").click
       page.driver.browser.keyboard.type("Harbour line", :enter)
       expect(page).to have_content("renamed: “Quay line” is “Harbour line” now")
       expect(page).to have_css(".bench h1", text: "Harbour line")
       expect(page).to have_no_content("is newer")
-      from_menu "more ▾", "About this brush…"
+      from_menu "More ▾", "About this brush…"
       fill_in "Notes", with: "For ropes far away."
       find("[aria-label=Category]").click
       find(".el-select-dropdown__item", text: "Rigging", visible: true).click
@@ -398,7 +398,7 @@ RSpec.describe "the Bench in use", :browser do
       expect(page).to have_no_content("hardly shows")
       click_button "About Flow"
       expect(page).to have_css("figure .painted img", count: 2)
-      expect(page).to have_content("builds up where it overlaps")
+      expect(page).to have_content("flow builds up")
     end
 
     it "saves as new with tags, category and notes; says in the dialog why not, and keeps what was typed" do
@@ -420,7 +420,7 @@ RSpec.describe "the Bench in use", :browser do
       about = Studio::M::Preset.find_by!(name: "Thin quay").current_edition.value["about"]
       expect(about.slice("author", "notes")).to eq({"author" => "Tove Lindgaard", "notes" => "Thin."})
       expect(page).to have_content("as made")
-      from_menu "more ▾", "Copy settings…"
+      from_menu "More ▾", "Copy settings…"
       within("[role=dialog]", text: "Copy settings into") do
         expect(page).to have_content("Tip includes the tip itself")
         expect(page).to have_button("Copy into my draft", disabled: true)
@@ -578,11 +578,11 @@ RSpec.describe "the Bench in use", :browser do
     Late.answers(longest: 0.7, seed: 7) do
       find("input[type=file]", visible: :all, match: :first).attach_file(scan("mark.png"))
       expect(page).to have_css("[data-test=tip]")
-      3.times { click_button("invert") && sleep(0.1) }
+      3.times { click_button("Invert") && sleep(0.1) }
       expect(page).to have_no_css("[data-behind=true]")
     end
     tip = find("[data-test=tip]")[:src]
-    2.times { click_button("invert") && expect(page).to(have_no_css("[data-behind=true]")) }
+    2.times { click_button("Invert") && expect(page).to(have_no_css("[data-behind=true]")) }
     expect(find("[data-test=tip]")[:src]).to eq(tip)
     # Facets and what was found belong to the last question, too.
     visit "/brushes"

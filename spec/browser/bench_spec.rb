@@ -45,17 +45,17 @@ RSpec.describe "the Bench", :browser do
     from_menu "Add a setting", "flow"
     from_menu "Add an input", "tilt"
     click_button "Let flow respond to tilt"
-    click_button "firm"
+    click_button "Firmer"
     expect(page).to have_css(".cell.set.moved", count: 1)
     expect(page).to have_css(".editor .line[d]")
     wide, tall = find(".curve")[:viewBox].split.last(2).map(&:to_f)
     drawn = find(".curve path.line")[:d].scan(/[ML]([\d.]+) ([\d.]+)/).map { |x, y| [x.to_f / wide, 1 - y.to_f / tall] }
     core = Fobrel::Core::Stroke::Curve.through([[0, 0], [0.5, 0.25], [1, 1]])
     expect(drawn.map { |x, y| (core.at(x) - y).abs }.max).to be < 0.01
-    click_button "copy"
+    click_button "Copy"
     from_menu "Add a setting", "hue"
     from_menu "Add an input", "speed"
-    click_button "paste"
+    click_button "Paste"
     expect(page).to have_css(".cell.set.moved", count: 2)
     execute_script("document.querySelectorAll('.curve circle')[1].focus()")
     page.driver.browser.keyboard.type(:up, :up)
@@ -88,7 +88,7 @@ RSpec.describe "the Bench", :browser do
         "This pen sends no tilt."
       ]
     )
-    click_button "undo"
+    click_button "Undo"
     expect(page).to have_css("[data-test=painted][data-strokes='1']")
     click_button "Save as sample stroke"
     fill_in "Name of the sample stroke", with: "My wave"
@@ -98,7 +98,7 @@ RSpec.describe "the Bench", :browser do
     pressures = kept.samples.map { _1["pressure"] }
     expect([kept.samples.first["tiltX"], pressures.max]).to match([30, be_within(0.05).of(0.85)])
     expect(kept.samples.size).to be > 20
-    click_button "clear"
+    click_button "Clear"
     select "a heavy hand", from: "Simulated pen"
     click_button "Paint the sample stroke"
     expect(page).to have_css("[data-test=painted]")
@@ -190,7 +190,7 @@ RSpec.describe "the Bench", :browser do
     within("[role=dialog]", text: "Tove Lindgaard saved version 2 in the meantime") do
       expect(page).to have_css(".painted img", count: 3)
       expect(page).to have_button("Save both as version 3", disabled: true)
-      find("label", text: "mine, 50 px").click
+      find("label", text: "Mine, 50 px").click
       click_button "Save both as version 3"
     end
     expect(page).to have_content("Saved as version 3, with both changes.")
@@ -208,7 +208,7 @@ RSpec.describe "the Bench", :browser do
     click_button "Save version 2"
     expect(page).to have_content("Saved as version 2")
     expect(preset("Quay line").current_edition.document["habits"]["under"]).to be(false)
-    click_button "history · 2"
+    click_button "History (2)"
     within("[data-edition='1']") { click_button "Compare version 1 with the draft" }
     within("[data-edition='2']") { click_button "Set as baseline" }
     expect(page).to have_content("Version 2 is now the baseline")
@@ -243,15 +243,15 @@ RSpec.describe "the Bench", :browser do
     find("[aria-label='Edit my adjustments']").click
     field = find("canvas[aria-label^='Draw three']")
     3.times { |i| pen_stroke(field, (0..40).map { |k| [20 + k * 6, 30 + i * 40, 0.02 + 0.38 * k / 40] }, wait: 0.004) }
-    click_button "fit the curve to 3 strokes"
+    click_button "Fit the curve to 3 strokes"
     expect(page).to have_css("[role=dialog] .curve circle", minimum: 5)
     click_button "Save adjustments"
-    expect(page).to have_button("my adjustments on")
+    expect(page).to have_button("My adjustments on")
     expect(page).to have_no_css("[data-test=live] img[src='#{plain}']")
     curve = Fobrel::Core::Stroke::Curve.through(Studio::M::Hand.first.settings["curve"])
     expect(curve.at(0.2)).to be_within(0.08).of(0.5)
     expect(preset("Quay line").editions.count).to eq(1)
-    click_button "my adjustments on"
-    expect(page).to have_button("my adjustments off")
+    click_button "My adjustments on"
+    expect(page).to have_button("My adjustments off")
   end
 end

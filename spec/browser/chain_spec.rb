@@ -92,7 +92,7 @@ RSpec.describe "from a picture to everybody's desk", :apart, :browser do
     fill_in "Name of a new desk", with: "Quay desk"
     click_button "Add"
     click_button "Add to the startup"
-    find(".el-dropdown-menu__item", text: "The tray · 2").click
+    find(".el-dropdown-menu__item", text: "The tray (2)").click
     expect(page).to have_css("[aria-label=Startup] [data-thing]", count: 2)
     click_button "More for Bollard cap 2"
     find(".el-dropdown-menu__item", text: "Move up").click

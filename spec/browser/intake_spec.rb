@@ -119,7 +119,7 @@ RSpec.describe "Import and what goes out", :browser do
     go "Import"
     attach_file "Choose files", paths, make_visible: true
     expect(page).to have_content("2 to import")
-    find(".el-radio", text: "one brush, each picture a frame of its reel").click
+    find(".el-radio", text: "One brush, each picture a frame of its reel").click
     expect(page).to have_content("1 to import")
     click_button "Discard"
     expect(page).to have_content("discarded")
@@ -137,7 +137,7 @@ RSpec.describe "Import and what goes out", :browser do
     click_button "Markdown card"
     expect(page).to have_css("pre", text: "| Size |")
     fill_in "Name of the export template", with: "Size list"
-    find(".el-radio", text: "one file for all brushes").click
+    find(".el-radio", text: "One file for all brushes").click
     fill_in "File name", with: "{{ set.name }}.txt"
     fill_in "Text of the export template",
       with: "{% for preset in presets %}{{ preset.name }}={{ preset.mark.size.base | radius }}\n{% endfor"

@@ -30,7 +30,7 @@ RSpec.describe "seats", :browser do
   def make(name, kind: "desk", from: nil)
     find("aside label", text: kind).click
     fill_in "Name of a new #{kind}", with: name
-    select "based on #{from}", from: "Template" if from
+    select "Based on #{from}", from: "Template" if from
     click_button "Add"
     expect(page).to have_css("main h1", text: name)
   end
@@ -93,7 +93,7 @@ RSpec.describe "seats", :browser do
     click_button "On disk · 4"
     %w[Mine note.txt].push(*names.first(2)).each { |name| expect(page).to have_css("article b", text: name) }
     within("article", text: "altered") { expect(page).to have_content("77 px") }
-    within("article", text: "missing") { click_button "repair" }
+    within("article", text: "missing") { click_button "Repair" }
     expect(page).to have_content("Repaired")
     expect(page).to have_no_css("article", text: "missing")
     within("article", text: "altered") { click_button "Propose to library…" }

@@ -77,7 +77,7 @@ RSpec.describe "a team", :apart, :browser do
       expect(page).to have_css("[data-test=live] img")
       tune "Size in px", 33
       expect(page).to have_css("[role=status]", text: "kept")
-      from_menu "more", "Propose…"
+      from_menu "More", "Propose…"
       choose "To which library", "Storm over Skerrow"
       fill_in "Why", with: "Broader, for the near wall"
       click_button "Propose"

@@ -165,7 +165,7 @@ RSpec.describe "the tip maker", :browser do
     expect(page).to have_css("[role=status]", text: "kept")
     painted = kept.call
     expect(painted).to match(/\Asha256:\h{64}\z/)
-    from_menu("more", "About this brush…")
+    from_menu("More", "About this brush…")
     click_button "Change…"
     find("[aria-label='Foliage']").click
     click_button "Use picture"
@@ -263,13 +263,13 @@ RSpec.describe "the tip maker", :browser do
     within_window(other) do
       visit address
       expect(page).to have_button("Marks found (4)")
-      click_button "invert"
+      click_button "Invert"
       settled
     end
     announce(/answer: 409 PUT/)
-    click_button "hard pixels"
+    click_button "Hard pixels"
     expect(page).to have_content("changed in another window")
-    expect(page).to have_css("button[aria-pressed=true]", text: "invert")
+    expect(page).to have_css("button[aria-pressed=true]", text: "Invert")
     other.close
   end
 

@@ -56,7 +56,7 @@ RSpec.describe "the views", :browser do
     names = all(".row .words b").map(&:text)
     find("body").send_keys(:down, :down, " ")
     expect(find(".peek h1").text).to eq(names[2])
-    expect(page).to have_content("Tray · 1")
+    expect(page).to have_content("Tray (1)")
     find("body").send_keys("/")
     page.driver.browser.keyboard.type("tide")
     expect(page).to have_css(".row", count: 1)

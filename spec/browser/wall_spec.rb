@@ -42,15 +42,15 @@ RSpec.describe "Brushes", :browser do
     expect(page).to have_css(".row", count: 8)
     find("[aria-rowindex='2']").click
     find("[aria-rowindex='5']").click(:shift)
-    expect(page).to have_content("Tray · 4")
+    expect(page).to have_content("Tray (4)")
     find("[aria-rowindex='7']").click(:control)
-    expect(page).to have_content("Tray · 5")
+    expect(page).to have_content("Tray (5)")
     click_button "Clear"
     find("[aria-rowindex='1']").click
     find("body").send_keys(%i[shift down], %i[shift down])
-    expect(page).to have_content("Tray · 3")
+    expect(page).to have_content("Tray (3)")
     find("body").send_keys([:control, "a"])
-    expect(page).to have_content("Tray · 8")
+    expect(page).to have_content("Tray (8)")
   end
 
   it "suggests while typing, narrows by facets, and keeps a search as a set that fills itself" do
@@ -58,7 +58,7 @@ RSpec.describe "Brushes", :browser do
     sign_in("maren")
     find("input[type=search]").click
     page.driver.browser.keyboard.type("tag: rig")
-    find("#search-suggestions li", text: "tag: rigging").click
+    find("[role=option]", text: "tag: rigging").click
     expect(page).to have_css(".chip", text: "tag: rigging")
     expect(page).to have_css(".row", count: 2)
     find(".facet", text: "picture tip").click if page.has_css?(".facet", text: "picture tip", wait: 1)
@@ -126,7 +126,7 @@ RSpec.describe "Brushes", :browser do
     find("li", text: "Hide…").click
     within("[role=dialog]") { click_button "Hide" }
     expect(page).to have_content("2 brushes hidden")
-    expect(page).to have_css("footer", text: "Tray · 0") # what was hidden leaves the tray
+    expect(page).to have_css("footer", text: "Tray (0)") # what was hidden leaves the tray
     go "Hidden"
     find("[aria-label='Select Bollard']", visible: :all).find(:xpath, "..").click
     click_button "Restore (1)"

@@ -64,11 +64,44 @@ RSpec.describe "finding and ordering", :api do
       expect(found("washes")).to include("Ängström wash", "Colour wash")
       expect(found("water color").size + found("color wash").size).to eq(1)
       expect(found("gouache")).to eq(found("tag: flat"))
+      make("A rope of dry kelp", size: 40)
+      expect(found("dry rope 40").first).to eq("A rope of dry kelp")
+      @first.presets.find_by!(name: "A rope of dry kelp").destroy!
       expect(found("rope 40")).to eq(["Sail rope"])
       expect(found("rope about 50")).to eq(["Sail rope"])
       expect(found("rope about 90")).to eq([])
       expect(found("brush").size).to eq(@first.presets.shown.where("words LIKE '%brush%'").count)
       expect(found("brushes; size: 42")).to eq(["Sail rope"])
+    end
+
+    it "shows, while somebody types, six brushes, searches that say it more exactly, and how many each finds" do
+      dry = @first.families.create!(name: "Dry marks")
+      @first.presets.where(name: ["Bollard", "Chart nib"]).update_all(family_id: dry.id, size: 9)
+      make("Sail rope", size: 42)
+      look = ->(line) { call(:get, "#{library}/search?q=#{Rack::Utils.escape(line)}") }
+      shown = look["dry 9"]
+      chips = shown["chips"].to_h { |chip| ["#{chip["kind"]} #{chip["value"]}", chip] }
+      expect(chips.keys).to include("category Dry marks", "size 6.8–11.3 px")
+      shown["chips"].each do |chip|
+        wall = call(:get, "#{library}/wall?limit=1&q=#{Rack::Utils.escape(chip["line"])}")
+        expect([chip["line"], wall["total"]]).to eq([chip["line"], chip["count"]])
+      end
+      expect(chips["category Dry marks"]["line"]).to eq("9; category: Dry marks")
+      expect(chips["size 6.8–11.3 px"]["line"]).to eq("dry; size: about 9")
+      expect(look["dry 500"]["chips"].map { _1["line"] }).to eq(["category: Dry marks"])
+      all = look["line"]
+      expect([all["presets"].map { _1["name"] }, all["total"]]).to eq([found("line").first(6), found("line").size])
+      expect(look["about 40"]["presets"].map { _1["name"] }).to eq(["Sail rope"])
+      expect(look["lantrn"].values_at("tolerant", "total")).to eq([true, 1])
+    end
+
+    it "proposes the value that may have been meant, and says what cannot be understood" do
+      @first.tags.find_or_create_by!(name: "sea")
+      look = ->(line) { call(:get, "#{library}/search?q=#{Rack::Utils.escape(line)}") }
+      expect(look["tag: see"].values_at("lines", "total")).to eq([["tag: sea"], 0])
+      expect(look["tag:"]["lines"]).to include("tag: sea")
+      expect(look["colour: red"]["problem"]).to match(/There is no term/)
+      expect(look[""]).to include("presets" => [], "chips" => [], "problem" => nil)
     end
 
     it "forgives small mistakes where nothing fits to the letter" do

@@ -12,7 +12,8 @@ GUARD = Guard.new
 Capybara.register_driver(:chromium) do |app|
   Capybara::Cuprite::Driver.new(
     app,
-    browser_path: "/usr/bin/chromium-headless-shell",
+    # The program itself: what lies in /usr/bin only begins it, and would be ended in its place.
+    browser_path: "/usr/lib/chromium/chromium-headless-shell",
     window_size: [1280, 800],
     timeout: 60,
     process_timeout: 60,
@@ -38,12 +39,17 @@ Capybara.default_driver = :chromium
 Capybara.javascript_driver = :chromium
 # Long, for a machine that does much else; shorter where failures are looked for.
 Capybara.default_max_wait_time = Integer(ENV.fetch("BROWSER_WAIT", 40))
+# Each look costs the browser and this process some milliseconds, which others could use meanwhile.
+Capybara.default_retry_interval = 0.1
 Capybara.enable_aria_label = true
 
 # What a person does in the browser.
 module BrowserHelp
   # Where servers run as processes of their own, each person has one of their addresses.
   attr_reader :addresses
+
+  # The names of all hints of the page.
+  HINTS = File.read(File.expand_path("../../web/src/hints.ts", __dir__)).scan(/^  '?([a-z-]+)'?: '/).flatten.freeze
 
   # Brings the browser a session, which is quicker than the form; that has specs of its own.
   def sign_in(login)
@@ -235,6 +241,8 @@ RSpec.configure do |config|
   config.before(:each, :browser) do
     # A strip belongs to what it shows, whichever example painted it.
     @first, @second = Studio.again(keep: %w[strips])
+    # People who have been here before; the hints have a spec of their own.
+    Studio::M::Person.update_all(hints: BrowserHelp::HINTS)
     GUARD.forget
   end
   config.before(:each, :apart) { @addresses = (@apart = Running::Apart.new).addresses }

@@ -1,6 +1,7 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import {
   actingFor,
+  loading,
   offline,
   onRole,
   patiently,
@@ -126,6 +127,17 @@ describe('a request', () => {
       answers = [{ status }]
       expect((await patiently(post())).status).toBe(status)
     }
+  })
+
+  it('counts as loading while a view waits, not what the page looks after by itself', async () => {
+    const view = patiently(new Request('http://here/api/libraries/1/sets'))
+    expect(loading.value).toBe(true)
+    await view
+    expect(loading.value).toBe(false)
+    const own = patiently(new Request('http://here/api/libraries/1/tasks'))
+    const change = patiently(new Request('http://here/api/sets/1', { method: 'PUT', body: '{}' }))
+    expect(loading.value).toBe(false)
+    await Promise.all([own, change])
   })
 
   it('carries no key where it only asks, and tells the role in the answer', async () => {

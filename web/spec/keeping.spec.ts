@@ -129,7 +129,7 @@ describe('what is tuned', () => {
     asked[1]!.answer({ document: { ...brush(12), flow: 3 }, merged: ['Flow 1 → 3'] })
     await pass(0)
     expect(document.value).toEqual({ ...brush(12), flow: 3 })
-    expect(useToast().text).toMatch(/from another window: Flow 1 → 3/)
+    expect(useToast().newest?.text).toMatch(/from another window: Flow 1 → 3/)
   })
 
   it('waits in the browser while there is no connection, and is tried again by itself', async () => {

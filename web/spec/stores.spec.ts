@@ -136,21 +136,44 @@ describe('the line at the foot', () => {
     await signedIn()
     const toast = useToast()
     toast.done('Tagged 2', entry(1, false))
-    expect([toast.text, toast.entry]).toEqual(['Tagged 2', undefined])
+    expect([toast.newest?.text, toast.newest?.entry]).toEqual(['Tagged 2', undefined])
     toast.done('Tagged 2', entry(2))
-    expect(toast.entry?.id).toBe(2)
-    await toast.undo(toast.entry!)
-    expect([toast.text, toast.kind, toast.undone]).toEqual([
+    expect(toast.newest?.entry?.id).toBe(2)
+    await toast.undo(toast.newest!.entry!)
+    expect([toast.newest?.text, toast.newest?.kind, toast.undone]).toEqual([
       'Undone. “Fog” was saved again since; it stays as it is.',
       'done',
       1,
     ])
   })
 
+  it('shows two messages at most, each with its own undo, and the same words once', () => {
+    const toast = useToast()
+    const texts = () => toast.messages.map(({ text, entry }) => [text, entry?.id])
+    toast.done('Tagged 2', entry(1))
+    toast.done('Hidden 1', entry(2))
+    expect(texts()).toEqual([
+      ['Tagged 2', 1],
+      ['Hidden 1', 2],
+    ])
+    toast.done('Restored 1', entry(3))
+    expect(texts().map(([text]) => text)).toEqual(['Hidden 1', 'Restored 1'])
+    toast.done('Hidden 1', entry(4))
+    expect(texts()).toEqual([
+      ['Restored 1', 3],
+      ['Hidden 1', 4],
+    ])
+    toast.hide(toast.messages[0]!.id)
+    expect(texts()).toEqual([['Hidden 1', 4]])
+  })
+
   it('tells whether a deed went well, and what went wrong', async () => {
     const toast = useToast()
-    expect([await toast.attempt(() => Promise.resolve()), toast.text]).toEqual([true, ''])
+    expect([await toast.attempt(() => Promise.resolve()), toast.newest?.text]).toEqual([true, undefined])
     expect(await toast.attempt(() => Promise.reject(new Error('odd')))).toBe(false)
-    expect([toast.kind, toast.text]).toEqual(['problem', expect.stringContaining('Something went wrong: Error: odd')])
+    expect([toast.newest?.kind, toast.newest?.text]).toEqual([
+      'problem',
+      expect.stringContaining('Something went wrong: Error: odd'),
+    ])
   })
 })

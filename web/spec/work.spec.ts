@@ -53,7 +53,7 @@ describe('long work', () => {
     answers.push([task({ id: 77 })], [task({ id: 77, state: 'done', message: 'Renamed.' })])
     work.look()
     await vi.advanceTimersByTimeAsync(3000)
-    expect([work.open.length, useToast().text]).toEqual([0, ''])
+    expect([work.open.length, useToast().newest?.text]).toEqual([0, undefined])
   })
 
   it('is looked at until it ends, and says so', async () => {
@@ -65,7 +65,7 @@ describe('long work', () => {
     expect([work.open.length, work.part(work.open[0]!)]).toEqual([1, 25])
     await vi.advanceTimersByTimeAsync(2000)
     expect((await ended).state).toBe('done')
-    expect([work.open.length, useToast().text]).toEqual([0, 'Read.'])
+    expect([work.open.length, useToast().newest?.text]).toEqual([0, 'Read.'])
     const asked = get.mock.calls.length
     await vi.advanceTimersByTimeAsync(5000)
     expect(get.mock.calls.length).toBeLessThanOrEqual(asked + 1)
@@ -78,12 +78,12 @@ describe('long work', () => {
     )
     const work = useWork()
     await vi.advanceTimersByTimeAsync(100)
-    expect([work.tasks.length, useToast().text]).toEqual([1, ''])
+    expect([work.tasks.length, useToast().newest?.text]).toEqual([1, undefined])
     await vi.advanceTimersByTimeAsync(5000)
-    expect(useToast().text).toBe('“sheet.png” is read.')
-    useToast().hide()
+    expect(useToast().newest?.text).toBe('“sheet.png” is read.')
+    useToast().hide(useToast().newest!.id)
     await vi.advanceTimersByTimeAsync(5000)
-    expect(useToast().text).toBe('')
+    expect(useToast().newest?.text).toBeUndefined()
   })
 
   it('tells what went wrong in the server’s own words', async () => {
@@ -92,7 +92,10 @@ describe('long work', () => {
     const ended = work.follow(task({}))
     await vi.advanceTimersByTimeAsync(1500)
     expect((await ended).state).toBe('failed')
-    expect([useToast().kind, useToast().text]).toEqual(['problem', 'The gallery did not answer. Try again later.'])
+    expect([useToast().newest?.kind, useToast().newest?.text]).toEqual([
+      'problem',
+      'The gallery did not answer. Try again later.',
+    ])
   })
 
   it('goes on asking when an answer is lost', async () => {

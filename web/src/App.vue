@@ -1,13 +1,15 @@
 <script setup lang="ts">
 import { useEventListener, useIntervalFn } from '@vueuse/core'
-import { computed, onMounted, ref, watch } from 'vue'
+import { computed, defineAsyncComponent, onMounted, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { offline, signedOut } from './api/connection'
 import { useNight } from './look/night'
-import Keys from './parts/Keys.vue'
+import Checklist from './parts/Checklist.vue'
+import FirstVisit from './parts/FirstVisit.vue'
 import NewLibrary from './parts/NewLibrary.vue'
 import You from './parts/You.vue'
 import HeadLine from './parts/HeadLine.vue'
+import Progress from './parts/Progress.vue'
 import Rail from './parts/Rail.vue'
 import SignInAgain from './parts/SignInAgain.vue'
 import Tokens from './parts/Tokens.vue'
@@ -23,6 +25,8 @@ import { useSession } from './stores/session'
 import { useToast } from './stores/toast'
 import { useUnsent } from './stores/unsent'
 import SignIn from './views/signin/SignIn.vue'
+
+const HelpDialog = defineAsyncComponent(() => import('./parts/HelpDialog.vue'))
 
 useNight()
 const session = useSession()
@@ -143,12 +147,15 @@ useEventListener(window, 'drop', (event: DragEvent) => {
     <HeadLine ref="head" @keys="keys = true" @tokens="tokens = true" @you="you = true" @new-library="making = true" />
     <Rail />
     <main>
+      <Progress />
       <div v-if="barred" class="empty barred">
         <p>{{ barred }}</p>
         <el-button type="primary" @click="router.push({ name: 'brushes', params: here })">Go to Brushes</el-button>
       </div>
       <router-view v-else-if="kept && library.loaded === session.libraryId" v-slot="{ Component }">
+        <Checklist />
         <Tabs />
+        <FirstVisit />
         <div class="view"><component :is="Component" :key="`${session.libraryId}.${route.params.id ?? ''}`" /></div>
       </router-view>
       <Toast />
@@ -157,7 +164,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
       </div>
     </main>
     <Tray />
-    <Keys v-model="keys" />
+    <HelpDialog v-if="keys" v-model="keys" />
     <Tokens v-if="tokens" @close="tokens = false" />
     <You v-if="you" @close="you = false" />
     <NewLibrary v-if="making" @close="making = false" />
@@ -224,5 +231,8 @@ main {
   .frame {
     grid-template: auto auto minmax(0, 1fr) auto / minmax(0, 1fr);
   }
+}
+.toasts.alone {
+  position: fixed;
 }
 </style>

@@ -20,6 +20,12 @@ RSpec.describe Fobrel::Core::Curation::Suggestions do
     )
   end
 
+  it "proposes a value that may have been meant where there is none like it" do
+    expect(["tag: see", "fog tag: nihgt", "tag: sea", "tag: xyz"].map { described_class.of(_1, known) }).to eq(
+      [["tag: sea"], ["fog tag: night"], [], []]
+    )
+  end
+
   it "proposes at most eight, of values and of what a word may begin" do
     many = {"tag" => Array.new(20) { |i| "sea #{i}" }}
     eight = many["tag"].first(8).map { |name| "tag: #{name}" }

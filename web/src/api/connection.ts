@@ -1,4 +1,4 @@
-import { ref } from 'vue'
+import { computed, ref } from 'vue'
 
 /** Whether requests are waiting for a server that does not answer. */
 export const offline = ref(false)
@@ -63,10 +63,14 @@ export async function withoutAsking<T>(signOut: () => Promise<T>): Promise<T> {
     const got = await signOut()
     signedOut.value = signIn = carryOn = undefined
     return got
+  } catch (error) {
+    // Whoever stays wants what was given up.
+    renewals.value++
+    throw error
   } finally {
     asking = new AbortController()
+    pending.value = 0
     leaving = undefined
-    renewals.value++
   }
 }
 
@@ -152,13 +156,24 @@ export function patience(longest = PATIENCE) {
 export function patiently(request: Request): Promise<Response> {
   const asks = request.method === 'GET' || ASKS.test(request.url)
   if (request.url.endsWith('/api/session')) return send(request)
-  if (asks) return leaving ? never() : send(request, asking.signal)
+  if (asks) return leaving ? never() : shownWhilePending(request, send(request, asking.signal))
   const sent = send(request)
   changing.add(sent)
   return sent.finally(() => {
     changing.delete(sent)
     changed = Date.now()
   })
+}
+
+/** What the page looks after by itself, whatever is on the screen. */
+const BY_ITSELF = /\/(tasks|state|present|session|notices|strip|pad|search|live)(\b|$)/
+const pending = ref(0)
+/** Whether a view waits for an answer. */
+export const loading = computed(() => pending.value > 0)
+function shownWhilePending(request: Request, answer: Promise<Response>) {
+  if (BY_ITSELF.test(new URL(request.url).pathname)) return answer
+  pending.value++
+  return answer.finally(() => pending.value--)
 }
 
 let changed = 0

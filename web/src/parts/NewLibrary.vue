@@ -40,9 +40,9 @@ const { busy, problem, go } = useDeed(async () => {
       >Purpose<el-input v-model="description" type="textarea" :rows="2" maxlength="2000" placeholder="optional"
     /></label>
     <el-radio-group v-if="session.person?.owner" v-model="kind" aria-label="Kind of library">
-      <el-radio value="project">a project’s brushes</el-radio>
-      <el-radio value="studio">the whole studio’s brushes</el-radio>
-      <el-radio value="stock">stock: untouched originals</el-radio>
+      <el-radio value="project">A project’s brushes</el-radio>
+      <el-radio value="studio">The whole studio’s brushes</el-radio>
+      <el-radio value="stock">Stock: untouched originals</el-radio>
     </el-radio-group>
   </FormDialog>
 </template>

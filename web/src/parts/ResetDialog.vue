@@ -68,9 +68,9 @@ const { busy, problem, go } = useDeed(async () => {
     @close="emit('close')"
   >
     <el-radio-group v-model="to" aria-label="Reset to">
-      <el-radio value="home">to the baseline</el-radio
-      ><el-radio value="current">to the current version (drafts only)</el-radio
-      ><el-radio value="received">to the first version</el-radio>
+      <el-radio value="home">To the baseline</el-radio
+      ><el-radio value="current">To the current version (drafts only)</el-radio
+      ><el-radio value="received">To the first version</el-radio>
     </el-radio-group>
     <p class="soft">Saved versions are kept, and this can be undone.</p>
     <div class="rows">

@@ -105,8 +105,8 @@ const deed = computed(() =>
     </template>
     <template #beside>
       <el-radio-group v-model="as" class="grow" aria-label="How to save it"
-        ><el-radio value="drafts">as my drafts</el-radio
-        ><el-radio value="editions">as new versions, for everybody</el-radio></el-radio-group
+        ><el-radio value="drafts">As my drafts</el-radio
+        ><el-radio value="editions">As new versions, for everybody</el-radio></el-radio-group
       >
     </template>
   </FormDialog>

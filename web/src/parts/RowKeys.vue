@@ -13,7 +13,7 @@ defineEmits<{ section: []; split: []; shift: [by: 1 | -1]; out: [] }>()
       :aria-label="`Start a section at ${name}`"
       @click="$emit('section')"
     >
-      section
+      Section
     </button>
     <button
       v-if="splits"
@@ -23,7 +23,7 @@ defineEmits<{ section: []; split: []; shift: [by: 1 | -1]; out: [] }>()
       :aria-label="`Split before ${name}`"
       @click="$emit('split')"
     >
-      split
+      Split
     </button>
     <button class="plain" data-key="up" :disabled="first" :aria-label="`Move ${name} up`" @click="$emit('shift', -1)">
       ↑

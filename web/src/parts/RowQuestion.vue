@@ -23,7 +23,7 @@ const place = ref(props.place)
       aria-label="Name of the section"
       maxlength="60"
     /><el-button size="small" native-type="submit">From here on</el-button
-    ><button type="button" class="plain" @click="$emit('close')">no</button>
+    ><button type="button" class="plain" @click="$emit('close')">Cancel</button>
   </form>
   <form v-else class="line" @submit.prevent="$emit('settle', place - 1)" @keydown.esc.stop="$emit('close')">
     <span class="soft">Move to place</span
@@ -37,9 +37,9 @@ const place = ref(props.place)
       :controls="false"
       aria-label="Move to place"
     /><el-button size="small" native-type="submit">Move</el-button>
-    <button type="button" class="plain" @click="$emit('settle', 0)">to the top</button
-    ><button type="button" class="plain" @click="$emit('settle', last - 1)">to the end</button
-    ><button type="button" class="plain" @click="$emit('close')">no</button>
+    <button type="button" class="plain" @click="$emit('settle', 0)">To the top</button
+    ><button type="button" class="plain" @click="$emit('settle', last - 1)">To the end</button
+    ><button type="button" class="plain" @click="$emit('close')">Cancel</button>
   </form>
 </template>
 

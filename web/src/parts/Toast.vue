@@ -4,24 +4,38 @@ const toast = useToast()
 </script>
 
 <template>
-  <div v-if="toast.text" class="toast" :class="toast.kind" :role="toast.kind === 'problem' ? 'alert' : 'status'">
-    <span>{{ toast.text }}</span>
-    <el-button v-if="toast.entry" size="small" @click="toast.undo(toast.entry)">Undo</el-button>
-    <button class="plain" aria-label="Close this message" @click="toast.hide()">✕</button>
+  <div class="toasts">
+    <div
+      v-for="one in toast.messages"
+      :key="one.id"
+      class="toast"
+      :class="one.kind"
+      :role="one.kind === 'problem' ? 'alert' : 'status'"
+    >
+      <span>{{ one.text }}</span>
+      <el-button v-if="one.entry" size="small" @click="toast.undo(one.entry)">Undo</el-button>
+      <button class="plain" aria-label="Close this message" @click="toast.hide(one.id)">✕</button>
+    </div>
   </div>
 </template>
 
 <style scoped>
 /* At the lower right, above the tray and above the dialogs whose outcome it reports. */
-.toast {
+.toasts {
   position: absolute;
   right: 14px;
   bottom: 14px;
   z-index: 3000;
   display: flex;
+  flex-direction: column;
+  align-items: flex-end;
+  gap: 8px;
+  max-width: min(520px, calc(100% - 28px));
+}
+.toast {
+  display: flex;
   align-items: center;
   gap: 10px;
-  max-width: min(520px, calc(100% - 28px));
   padding: 8px 10px 8px 14px;
   box-shadow: 0 4px 18px rgb(0 0 0 / 22%);
   border-radius: 9px;
@@ -34,11 +48,6 @@ const toast = useToast()
 .toast span {
   max-height: 42px;
   overflow: auto;
-}
-.toast.alone {
-  position: fixed;
-  right: 16px;
-  bottom: 16px;
 }
 .toast.problem {
   background: var(--madder-wash);

@@ -70,17 +70,17 @@ const drop = (id: number) =>
         maxlength="60"
       />
       <select v-model="scope" aria-label="What it can do">
-        <option value="write">everything you can do</option>
-        <option value="read">read only</option>
+        <option value="write">Everything you can do</option>
+        <option value="read">Read only</option>
       </select>
       <select v-model="limit" aria-label="Where it applies">
-        <option value="">all libraries</option>
+        <option value="">All libraries</option>
         <option v-for="one in session.libraries" :key="one.id" :value="one.id">{{ one.name }}</option>
       </select>
       <select v-model="days" aria-label="How long it lasts">
         <option value="">No limit</option>
         <option :value="30">30 days</option>
-        <option :value="365">a year</option>
+        <option :value="365">A year</option>
       </select>
       <el-button native-type="submit" :disabled="!name.trim()">Create token</el-button>
     </form>

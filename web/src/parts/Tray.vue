@@ -11,6 +11,7 @@ import RenameDialog from './RenameDialog.vue'
 import ResetDialog from './ResetDialog.vue'
 import Strip from './Strip.vue'
 import TrayDialog, { type Question } from './TrayDialog.vue'
+import OwnWord from './OwnWord.vue'
 
 /** The presets picked so far, and what can be done with them all. */
 const tray = useTray()
@@ -29,7 +30,7 @@ function more(what: Question | (typeof DIALOGS)[number]) {
 
 <template>
   <footer aria-label="Tray" :class="{ empty: !tray.ids.length }">
-    <b>Tray · {{ tray.ids.length }}</b>
+    <b><OwnWord word="tray">Tray</OwnWord> ({{ tray.ids.length }})</b>
     <div class="minis">
       <button
         v-for="preset in tray.presets"

@@ -55,7 +55,11 @@ export const useSession = defineStore('session', () => {
     take(await of(api.GET('/api/session')))
     signedInAgain()
   }
-  const signOut = async () => take(await withoutAsking(() => of(api.DELETE('/api/session'))))
+  /** Whether a hint is still to be shown. */
+  const unread = (hint: string) => !!person.value && !person.value.hints.includes(hint)
+  const readHint = async (name: string) =>
+    take(await of(api.PUT('/api/me/hints/{name}', { params: { path: { name } } })))
+  const signOut = () => withoutAsking(async () => take(await of(api.DELETE('/api/session'))))
 
   // A role that was changed while the page is open counts from the next answer on.
   onRole((id, role) => {
@@ -91,6 +95,8 @@ export const useSession = defineStore('session', () => {
     signIn,
     signInAgain,
     signOut,
+    unread,
+    readHint,
     look,
     paintOn,
   }

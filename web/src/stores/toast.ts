@@ -1,34 +1,47 @@
 import { defineStore } from 'pinia'
-import { ref } from 'vue'
+import { computed, ref, shallowRef } from 'vue'
 import { api, of, Refused, type Entry } from '../api/client'
 import { useLibrary } from './library'
 
-/** The line at the foot of the page: what was done, with its undo; or what went wrong. */
+/** Messages shown at once; a further one takes the place of the oldest. */
+const MOST = 2
+const SECONDS = { done: 9, problem: 15 }
+
+export interface Message {
+  id: number
+  text: string
+  kind: 'done' | 'problem'
+  /** What can be undone. */
+  entry?: Entry
+}
+
+/** The messages at the lower right: what was done, with its undo; or what went wrong. */
 export const useToast = defineStore('toast', () => {
-  const text = ref('')
-  const kind = ref<'done' | 'problem'>('done')
-  const entry = ref<Entry>()
+  /** The newest last. */
+  const messages = shallowRef<Message[]>([])
+  const newest = computed(() => messages.value.at(-1))
+  let count = 0
+
   /** Counts undos, for views that show what one may have changed. */
   const undone = ref(0)
   /** How many deeds are under way that will be told here: what they change is nobody else's doing. */
   const recording = ref(0)
-  let timer: ReturnType<typeof setTimeout> | undefined
 
-  function show(message: string, what: 'done' | 'problem', undo?: Entry) {
-    clearTimeout(timer)
-    text.value = message
-    kind.value = what
-    entry.value = undo?.undoable ? undo : undefined
-    timer = setTimeout(hide, what === 'done' ? 9000 : 15000)
+  function show(text: string, kind: Message['kind'], undo?: Entry) {
+    const id = ++count
+    // The same words again are the same message.
+    const others = messages.value.filter((one) => one.text !== text)
+    messages.value = [...others, { id, text, kind, entry: undo?.undoable ? undo : undefined }].slice(-MOST)
+    setTimeout(() => hide(id), SECONDS[kind] * 1000)
   }
-  const hide = () => (text.value = '')
+  const hide = (id: number) => (messages.value = messages.value.filter((one) => one.id !== id))
   const done = (message: string, undo?: Entry) => show(message, 'done', undo)
   /** What went wrong; a sentence of our own is shown as it is. */
   const problem = (error: unknown, own = false) =>
     show(
       error instanceof Refused || (own && error instanceof Error)
         ? error.message
-        : `Something went wrong: ${String(error)}. Reload it and try again.`,
+        : `Something went wrong: ${String(error)}. Reload the page and try again.`,
       'problem',
     )
 
@@ -57,12 +70,12 @@ export const useToast = defineStore('toast', () => {
 
   const undo = (one: Entry) =>
     attempt(async () => {
-      hide()
+      messages.value = messages.value.filter(({ entry }) => entry?.id !== one.id)
       const { kept } = await of(api.POST('/api/ledger/{id}/undo', { params: { path: { id: one.id } } }))
       await useLibrary().load()
       undone.value++
       done(['Undone.', ...kept].join(' '))
     })
 
-  return { text, kind, entry, undone, recording, done, problem, hide, attempt, recorded, undo }
+  return { messages, newest, undone, recording, done, problem, hide, attempt, recorded, undo }
 })

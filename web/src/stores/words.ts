@@ -9,6 +9,7 @@ const none: Words = {
   method: { help: '', choices: [] },
   sensors: [],
   drives: [],
+  glossary: [],
   looks: { colours: [], shapes: [] },
   plan: { states: [], decisions: [] },
   arrivals: [],

@@ -161,9 +161,9 @@ defineExpose({ ask, rename: () => name.value?.begin() })
       <RouterLink v-if="bench.library.count('draft')" class="plain" :to="{ name: 'drafts' }"
         >Drafts ({{ bench.library.count('draft') }})</RouterLink
       >
-      <button class="plain" @click="$emit('open', 'history')">history · {{ detail!.editions.length }}</button>
+      <button class="plain" @click="$emit('open', 'history')">History ({{ detail!.editions.length }})</button>
       <el-dropdown trigger="click">
-        <button class="plain">more ▾</button>
+        <button class="plain">More ▾</button>
         <template #dropdown
           ><el-dropdown-menu>
             <el-dropdown-item @click="name?.begin()">Rename</el-dropdown-item>
@@ -179,7 +179,7 @@ defineExpose({ ask, rename: () => name.value?.begin() })
       </el-dropdown>
       <el-button :disabled="busy" @click="ask('brush')">Save as new brush…</el-button>
       <el-button v-if="lockedOut" disabled :title="`Locked by ${detail!.locked_by}: save yours as new brush`"
-        >locked</el-button
+        >Locked</el-button
       >
       <el-button v-else type="primary" :disabled="!dirty || busy" @click="ask('edition')"
         >Save version {{ next }}…</el-button
@@ -187,7 +187,7 @@ defineExpose({ ask, rename: () => name.value?.begin() })
     </template>
     <template v-else>
       <span class="soft">You’re a guest: try it on the pad; nothing is saved.</span>
-      <button class="plain" @click="$emit('open', 'history')">history · {{ detail!.editions.length }}</button>
+      <button class="plain" @click="$emit('open', 'history')">History ({{ detail!.editions.length }})</button>
     </template>
   </header>
 

@@ -8,6 +8,7 @@ import Strip from '../../parts/Strip.vue'
 import { onBench } from './useBench'
 import { dated } from '../../parts/when'
 import { alike } from './words'
+import OwnWord from '../../parts/OwnWord.vue'
 
 /** Every edition with its strip, note, who and when; any two compared, an old one brought back, home set anew. */
 const emit = defineEmits<{ close: [] }>()
@@ -79,7 +80,7 @@ async function describe() {
         <div class="line">
           <b>{{ edition.number }}</b><b v-if="edition.name" class="name">{{ edition.name }}</b
           ><span v-if="edition.number === detail!.preset.edition" class="mark">current</span
-          ><span v-if="edition.number === detail!.preset.home" class="mark">baseline</span
+          ><span v-if="edition.number === detail!.preset.home" class="mark"><OwnWord word="baseline" /></span
           ><span v-if="edition.number === first" class="soft small">{{ origin }}</span>
         </div>
         <span v-if="edition.note">{{ edition.note }}<br /></span

@@ -40,6 +40,6 @@ async function keep() {
       maxlength="40"
     />
     <el-button size="small" native-type="submit" :disabled="!naming.trim()">Keep</el-button
-    ><button type="button" class="plain" @click="naming = undefined">no</button>
+    ><button type="button" class="plain" @click="naming = undefined">Cancel</button>
   </form>
 </template>

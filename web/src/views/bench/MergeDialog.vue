@@ -92,8 +92,8 @@ async function save() {
               :model-value="choices[one.key]"
               :aria-label="`${one.title}: whose?`"
               @update:model-value="choose(one.key, $event as 'mine' | 'theirs')"
-              ><el-radio value="theirs">theirs, {{ one.words.theirs }}</el-radio
-              ><el-radio value="mine">mine, {{ one.words.mine }}</el-radio></el-radio-group
+              ><el-radio value="theirs">Theirs, {{ one.words.theirs }}</el-radio
+              ><el-radio value="mine">Mine, {{ one.words.mine }}</el-radio></el-radio-group
             >
           </td>
         </tr>

@@ -2,6 +2,7 @@
 import { computed } from 'vue'
 import { methods } from './settings'
 import { onBench } from './useBench'
+import OwnWord from '../../parts/OwnWord.vue'
 
 /** How the stroke is built. */
 const bench = onBench()
@@ -24,7 +25,8 @@ const choose = (event: Event) => bench.tune({ ...document.value!, method: (event
       {{ one.name }}{{ one.possible ? '' : ' (needs a drawn tip)' }}
     </option>
   </select>
-  <span v-else class="soft">{{ document!.method }}</span>
+  <OwnWord v-else class="soft" :word="document!.method" />
+  <OwnWord v-if="bench.session.mayEdit && document!.method !== 'dabs'" class="soft" :word="document!.method">?</OwnWord>
 </template>
 
 <style scoped>

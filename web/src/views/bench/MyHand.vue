@@ -116,9 +116,9 @@ async function save() {
         />
         <p class="small soft">Draw three or four strokes, from light to hard.</p>
         <button class="plain" :disabled="!strokes.length" @click="fit">
-          fit the curve to {{ strokes.length }} {{ strokes.length === 1 ? 'stroke' : 'strokes' }}
+          Fit the curve to {{ strokes.length }} {{ strokes.length === 1 ? 'stroke' : 'strokes' }}
         </button>
-        <button class="plain" :disabled="!strokes.length" @click="forget">clear</button>
+        <button class="plain" :disabled="!strokes.length" @click="forget">Clear</button>
       </div>
     </div>
     <div v-if="hand" class="lines">

@@ -48,7 +48,9 @@ const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null)
         <b>Grain</b> <span v-if="!grain" class="soft">none</span><br />
         <template v-if="bench.session.mayEdit"
           ><button class="plain small" @click="choosing = 'grain'">{{ grain ? 'Replace…' : 'choose…' }}</button
-          ><button v-if="grain" class="plain small" title="Remove the grain" @click="dropGrain">off</button></template
+          ><button v-if="grain" class="plain small" title="Remove the grain" @click="dropGrain">
+            Remove
+          </button></template
         >
       </figcaption>
     </figure>

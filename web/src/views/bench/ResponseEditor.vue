@@ -63,7 +63,7 @@ const circle = computed(() => {
         </p>
         <div v-if="mayEdit" class="line">
           <label class="soft"
-            >from
+            >From
             <NumberField
               :model-value="onScale(unit, answer.from)"
               :min="least"
@@ -90,10 +90,10 @@ const circle = computed(() => {
           <button v-for="(bend, name) in bends" :key="name" class="plain" @click="tune({ curve: bend(answer!.curve) })">
             {{ name }}
           </button>
-          <button class="plain" @click="copy">copy</button>
-          <button class="plain" :disabled="!copied" @click="paste">paste</button>
+          <button class="plain" @click="copy">Copy</button>
+          <button class="plain" :disabled="!copied" @click="paste">Paste</button>
           <button class="plain" @click="tune()">Remove</button>
-          <button v-if="bench.differsAt(...chosen)" class="plain way-back" @click="back">back</button>
+          <button v-if="bench.differsAt(...chosen)" class="plain way-back" @click="back">Reset</button>
         </div>
       </div>
     </template>
@@ -104,7 +104,7 @@ const circle = computed(() => {
         <button class="plain" @click="tune(freshAnswer(...chosen))">
           Let {{ chosen[0] }} respond to {{ sensor(chosen[1]).word }}
         </button>
-        <button v-if="copied" class="plain" @click="paste">paste</button>
+        <button v-if="copied" class="plain" @click="paste">Paste</button>
         <button v-if="bench.differsAt(...chosen)" class="plain way-back" @click="back">Reset</button>
       </template>
     </p>

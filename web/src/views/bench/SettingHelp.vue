@@ -2,40 +2,62 @@
 import { computed } from 'vue'
 import Painted from '../../parts/Painted.vue'
 import type { Document } from '../../api/client'
-import type { Setting } from './settings'
+import { inOrder, offScale, shown, withValue, type Setting } from './settings'
 import { onBench } from './useBench'
 
-/** A setting's name; a click on it says what it does. Opacity and flow are told apart by painting both. */
+/** A setting's name, with a card that says what it does and shows this brush with little and with much of it. */
 const props = defineProps<{ one: Setting }>()
 const { document } = onBench()
-const painted = computed(() => ['pigment.opacity', 'pigment.flow'].includes(props.one.path.join('.')))
-/** This brush along a stroke that crosses itself, held by its opacity or by its flow. */
-const crossing = (pigment: { opacity: number; flow: number }) => ({
-  document: { ...document.value!, pigment: { ...(document.value!.pigment as Document), ...pigment } },
-  try: { trial: 'crossing', colour: '#1d2026', size: 16 },
+
+/** The two values that are painted, for a setting that has such. */
+const ends = computed((): unknown[] => {
+  const { kind, least, most, choices } = props.one
+  if (kind === 'number') return [offScale(props.one, least), offScale(props.one, most)]
+  if (kind === 'switch') return [false, true]
+  return kind === 'choice' ? (choices ?? []).slice(0, 2).map(({ value }) => value) : []
 })
-const examples = computed(() => [
-  { title: 'opacity 35 %: even where it overlaps', ask: crossing({ opacity: 0.35, flow: 1 }) },
-  { title: 'flow 8 %: builds up where it overlaps', ask: crossing({ opacity: 1, flow: 0.08 }) },
-])
+/** Opacity and flow differ only where a stroke crosses itself. */
+const crossing = { trial: 'crossing', colour: '#1d2026', size: 16 }
+const overlaps = computed(() => ['pigment.opacity', 'pigment.flow'].includes(props.one.path.join('.')))
+const whole = { opacity: 1, flow: 1 }
+const examples = computed(() =>
+  ends.value.map((value) => {
+    const { path } = props.one
+    const plain = overlaps.value
+      ? { ...document.value!, pigment: { ...(document.value!.pigment as Document), ...whole } }
+      : document.value!
+    const low = overlaps.value && value !== ends.value[1] ? (path[1] === 'flow' ? 0.08 : 0.35) : value
+    return {
+      title: `${props.one.title} ${shown(props.one, low)}`,
+      ask: {
+        document: inOrder(withValue(plain, path, low), path),
+        ...(overlaps.value ? { try: crossing } : {}),
+      },
+    }
+  }),
+)
 </script>
 
 <template>
-  <el-popover trigger="click" :hide-after="0" placement="right" :width="painted ? 340 : 260" :persistent="false">
+  <el-popover
+    :trigger="['hover', 'focus', 'click']"
+    :show-after="350"
+    :hide-after="0"
+    placement="right"
+    :width="examples.length ? 340 : 260"
+    :persistent="false"
+  >
     <template #reference
-      ><button class="name" tabindex="-1" :title="one.help" :aria-label="`About ${one.title}`">
-        {{ one.title }}
-      </button></template
+      ><button class="name" tabindex="-1" :aria-label="`About ${one.title}`">{{ one.title }}</button></template
     >
     <p class="help">
       <b>{{ one.title }}</b><br />{{ one.help }}
     </p>
-    <template v-if="painted">
-      <figure v-for="example in examples" :key="example.title">
-        <Painted :ask="example.ask" :label="example.title" />
-        <figcaption class="small soft">{{ example.title }}</figcaption>
-      </figure>
-    </template>
+    <p v-if="overlaps" class="help soft">Where the stroke overlaps, opacity stays even and flow builds up.</p>
+    <figure v-for="example in examples" :key="example.title">
+      <Painted :ask="example.ask" :label="example.title" />
+      <figcaption class="small soft">{{ example.title }}</figcaption>
+    </figure>
   </el-popover>
 </template>
 

@@ -11,6 +11,7 @@ import KeepStroke from './KeepStroke.vue'
 import { lacking, poseOf, sampleOf, UPRIGHT, type Sample } from './pen'
 import { onPad } from './onPad'
 import { usePadPicture, type Ground, type Stroke, type Wanted } from './usePadPicture'
+import OwnWord from '../../parts/OwnWord.vue'
 
 /**
  * Where the artist paints by hand: a thin guide follows at once, the computed strokes take its place when the
@@ -125,11 +126,11 @@ const last = computed(() => strokes.value.at(-1))
 <template>
   <section class="pad" aria-label="Pad" data-part="pad">
     <div class="line head">
-      <h2>Pad</h2>
+      <h2><OwnWord word="pad">Pad</OwnWord></h2>
       <Grounds v-model="ground" :grounds="['white', 'grey', 'black', 'painted']" label="Ground of the pad" />
       <span class="grow" />
-      <button class="plain" :disabled="!strokes.length" @click="undo">undo</button>
-      <button class="plain" :disabled="!strokes.length" @click="clear">clear</button>
+      <button class="plain" :disabled="!strokes.length" @click="undo">Undo</button>
+      <button class="plain" :disabled="!strokes.length" @click="clear">Clear</button>
     </div>
     <div ref="holder" class="holder">
       <div
@@ -178,7 +179,7 @@ const last = computed(() => strokes.value.at(-1))
     <label class="line soft small"
       >Paint as
       <select v-model="standIn" aria-label="Simulated pen">
-        <option :value="DEVICE">my device</option>
+        <option :value="DEVICE">My device</option>
         <option v-for="one in standIns" :key="one.name" :value="one.name">{{ one.title }}</option>
       </select>
     </label>

@@ -30,7 +30,7 @@ watch(
 <template>
   <div class="line try" aria-label="Preview options">
     <label class="line soft"
-      >stroke
+      >Stroke
       <el-select
         v-model="trying.trial"
         size="small"
@@ -59,7 +59,7 @@ watch(
     </label>
     <span class="line soft">ground<Grounds v-model="trying.ground" :grounds="grounds" label="Ground" /></span>
     <label class="line soft"
-      >colour<input
+      >Colour<input
         v-model="trying.colour"
         type="color"
         class="swatch"
@@ -67,7 +67,7 @@ watch(
         aria-label="Colour to try it in"
     /></label>
     <label class="line soft"
-      >size<el-input-number
+      >Size<el-input-number
         v-model="trying.size"
         size="small"
         :min="1"
@@ -78,7 +78,7 @@ watch(
         aria-label="Size to try at, in px"
     /></label>
     <label class="line soft"
-      >zoom<el-slider
+      >Zoom<el-slider
         v-model="trying.zoom"
         :min="1"
         :max="8"
@@ -90,7 +90,7 @@ watch(
     >
     <span class="grow" />
     <button class="plain" :aria-pressed="trying.hand" @click="trying.hand = !trying.hand">
-      my adjustments {{ trying.hand ? 'on' : 'off' }}
+      My adjustments {{ trying.hand ? 'on' : 'off' }}
     </button>
     <button class="plain" aria-label="Edit my adjustments" title="Edit my adjustments" @click="$emit('hand')">…</button>
   </div>

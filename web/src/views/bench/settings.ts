@@ -100,13 +100,13 @@ export const answerUnit = (drives: string) => words.value.drives.find(({ name })
 
 /** Curves as artists ask for them. */
 export const bends = {
-  straighten: (): Point[] => STRAIGHT,
-  soften: (): Point[] => [
+  Linear: (): Point[] => STRAIGHT,
+  Softer: (): Point[] => [
     [0, 0],
     [0.5, 0.75],
     [1, 1],
   ],
-  firm: (): Point[] => [
+  Firmer: (): Point[] => [
     [0, 0],
     [0.5, 0.25],
     [1, 1],

@@ -120,7 +120,7 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
           v-if="session.mayEdit"
           :disabled="!fresh.length || busy"
           @click="put([...chosen.preset_ids, ...fresh])"
-          >Add the tray · {{ fresh.length }}</el-button
+          >Add the tray ({{ fresh.length }})</el-button
         ><el-button :disabled="!chosen.preset_ids.length" @click="printing = true">Proof sheet</el-button>
         <el-button
           v-if="session.mayHandOut"

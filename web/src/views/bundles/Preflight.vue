@@ -59,7 +59,7 @@ const jump = (key: number, kind: string) =>
         title="Canvas that sizes are checked against"
         @click="canvas = { ...session.library!.canvas }"
       >
-        canvas {{ session.library!.canvas.width }} × {{ session.library!.canvas.height }} px
+        Canvas {{ session.library!.canvas.width }} × {{ session.library!.canvas.height }} px
       </button>
       <span v-else class="soft"
         >canvas {{ session.library!.canvas.width }} × {{ session.library!.canvas.height }} px</span

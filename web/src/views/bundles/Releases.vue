@@ -83,7 +83,7 @@ async function pick(id: number) {
         <p v-if="one.withdrawn" class="small">{{ one.withdrawn.reason }}</p>
         <p v-if="one.notes" class="small notes">{{ one.notes }}</p>
         <button class="plain small" :aria-label="`Download release ${one.number}`" @click="download(one)">
-          download</button
+          Download</button
         ><button
           class="plain small"
           :aria-expanded="talking === one.id"
@@ -102,7 +102,7 @@ async function pick(id: number) {
           class="plain small"
           :aria-label="`Release ${one.number} in History`"
           :to="{ name: 'history', query: { release: one.id } }"
-          >history</RouterLink
+          >History</RouterLink
         >
         <Talk v-if="talking === one.id" :id="one.id" about="release" />
       </div>

@@ -72,10 +72,10 @@ const shift = (one: Family, step: number) =>
           :aria-label="`Export the category ${one.family.name}`"
           @click="exporting = one"
         >
-          export</button
+          Export</button
         ><button class="plain" :aria-label="`Move ${one.family.name} up`" @click="shift(one.family, -1)">↑</button
         ><button class="plain" :aria-label="`Move ${one.family.name} down`" @click="shift(one.family, 1)">↓</button
-        ><button class="plain" @click="family = { ...one.family }">change</button
+        ><button class="plain" @click="family = { ...one.family }">Change</button
         ><button class="plain" :aria-label="`Remove the category ${one.family.name}`" @click="remove(one.family)">
           ✕
         </button></template

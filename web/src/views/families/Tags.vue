@@ -84,14 +84,14 @@ const merge = () =>
               :value="other.id"
               :label="other.name" /></el-select
           ><el-button size="small" native-type="submit" :disabled="!merging">Merge</el-button
-          ><button type="button" class="plain" @click="tag = undefined">close</button>
+          ><button type="button" class="plain" @click="tag = undefined">Close</button>
         </form>
       </div>
       <template v-else
         ><TagMark :tag="one" /><span class="soft">{{ one.count }}</span
         ><span v-if="one.synonyms.length" class="soft small">also {{ one.synonyms.join(', ') }}</span
         ><span class="grow" /><button class="plain" :aria-label="`Change the tag ${one.name}`" @click="edit(one)">
-          change</button
+          Change</button
         ><button v-if="!one.count" class="plain" :aria-label="`Remove the tag ${one.name}`" @click="remove(one)">
           ✕
         </button></template

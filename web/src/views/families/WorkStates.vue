@@ -46,7 +46,7 @@ const remove = (one: WorkState) => drop('status', one.name, () => of(api.DELETE(
       </form>
       <template v-else
         ><TagMark state :tag="one" /><span class="soft">{{ count('work_states', one.id) }}</span
-        ><span class="grow" /><button class="plain" @click="changing = { ...one }">change</button
+        ><span class="grow" /><button class="plain" @click="changing = { ...one }">Change</button
         ><button class="plain" :aria-label="`Remove the status ${one.name}`" @click="remove(one)">✕</button></template
       >
     </div>

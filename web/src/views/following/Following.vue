@@ -155,7 +155,7 @@ async function taken() {
           <option value="">Choose a bundle or a library</option>
           <optgroup v-for="list in sources" :key="list[0]!.library_id" :label="list[0]!.library">
             <option v-if="list.length > 1" :value="`library ${list[0]!.library_id}`">
-              all of {{ list[0]!.library }} · {{ list.length }} bundles
+              All of {{ list[0]!.library }} · {{ list.length }} bundles
             </option>
             <option v-for="one in list" :key="one.id" :value="`bundle ${one.id}`">
               {{ one.name }} {{ one.release.number }}

@@ -122,8 +122,8 @@ const { busy, problem, go } = useDeed(async () => {
             :model-value="choices[row.id]?.[one.key]"
             :aria-label="`${row.name}, ${one.title}: whose?`"
             @update:model-value="choose(row, one.key, $event as Side)"
-            ><el-radio value="theirs">theirs, {{ one.words.theirs }}</el-radio
-            ><el-radio value="mine">ours, {{ one.words.mine }}</el-radio></el-radio-group
+            ><el-radio value="theirs">Theirs, {{ one.words.theirs }}</el-radio
+            ><el-radio value="mine">Ours, {{ one.words.mine }}</el-radio></el-radio-group
           >
         </div>
       </article>

@@ -86,14 +86,14 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
       <label class="line soft small"
         >at
         <select v-model="kind" aria-label="Where">
-          <option value="">everywhere</option>
+          <option value="">Everywhere</option>
           <option v-for="(title, key) in KINDS" :key="key" :value="key">{{ title }}</option>
         </select></label
       >
       <label class="line soft small"
         >of
         <select v-model="only" aria-label="Which brushes">
-          <option value="">all brushes</option>
+          <option value="">All brushes</option>
           <optgroup v-if="bundles.length" label="Bundles">
             <option v-for="one in bundles" :key="one.id" :value="`bundle ${one.id}`">{{ one.name }}</option>
           </optgroup>

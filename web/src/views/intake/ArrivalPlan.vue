@@ -179,8 +179,8 @@ const LONG = 5
           :model-value="group.way"
           :aria-label="`How to import ${group.group}`"
           @update:model-value="forWay(group.group, String($event))"
-          ><el-radio value="reel">one brush, each picture a frame of its reel</el-radio
-          ><el-radio value="each">a brush each</el-radio></el-radio-group
+          ><el-radio value="reel">One brush, each picture a frame of its reel</el-radio
+          ><el-radio value="each">A brush each</el-radio></el-radio-group
         >
       </div>
       <WhereToPut v-if="coming" :plan="plan" @place="decide({ where: $event })" />

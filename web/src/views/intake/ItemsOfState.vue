@@ -49,7 +49,7 @@ function told(item: ArrivalItem) {
           :aria-label="`All: ${title}`"
           @change="emit('all', ($event.target as HTMLSelectElement).value)"
         >
-          <option v-if="!agreed" value="" disabled>as set below</option>
+          <option v-if="!agreed" value="" disabled>As set below</option>
           <option v-for="one in common" :key="one" :value="one">{{ called(one) }}</option>
         </select></label
       >

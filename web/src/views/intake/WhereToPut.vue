@@ -53,7 +53,7 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) =>
         @clear="place"
     /></label>
     <label v-if="target"
-      >where<el-select v-model="where.mode" size="small" aria-label="Add or replace" @change="place"
+      >Where<el-select v-model="where.mode" size="small" aria-label="Add or replace" @change="place"
         ><el-option value="add" label="add" /><el-option value="replace" label="replace contents" /></el-select
     ></label>
     <label v-if="target && where.mode === 'add'"

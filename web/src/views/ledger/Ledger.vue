@@ -117,7 +117,7 @@ const check = () =>
         <el-option value="" label="from anywhere" />
         <el-option v-for="one in known?.ways" :key="one" :value="one" :label="`from the ${one}`" />
       </el-select>
-      <label class="soft">from <input v-model="asked.from" type="date" aria-label="From the day" /></label>
+      <label class="soft">From <input v-model="asked.from" type="date" aria-label="From the day" /></label>
       <label class="soft">to <input v-model="asked.till" type="date" aria-label="To the day" /></label>
       <b v-if="about">{{ about.called }}</b>
       <button v-if="filtered" class="plain" @click="clear">Everything</button>

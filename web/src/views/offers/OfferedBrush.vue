@@ -116,14 +116,14 @@ const outcome = computed(() => {
           <label
             >Category
             <select v-model="family" aria-label="Category">
-              <option value="">none</option>
+              <option value="">None</option>
               <option v-for="one in library.families" :key="one.id" :value="one.id">{{ one.name }}</option>
             </select></label
           >
           <label
             >Set
             <select v-model="set" aria-label="Set">
-              <option value="">none</option>
+              <option value="">None</option>
               <option v-for="one in plain" :key="one.id" :value="one.id">{{ one.name }}</option>
             </select></label
           >

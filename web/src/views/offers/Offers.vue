@@ -80,9 +80,9 @@ const what = (one: Line) => `${one.names.join(', ')}${one.count > one.names.leng
         <span class="soft">{{ moment(shown.at) }} · {{ STATES[shown.state] }}</span
         ><span class="grow" />
         <label class="line soft small"
-          >along
+          >Along
           <select v-model="trial" aria-label="Sample stroke">
-            <option value="">the strip</option>
+            <option value="">The strip</option>
             <option v-for="one in trials" :key="one.name" :value="one.name">{{ one.title }}</option>
           </select></label
         >

@@ -95,7 +95,7 @@ const uses = (count: number) => (count ? `${count} ${count === 1 ? 'brush' : 'br
         <span class="soft">{{ shown.length }} {{ shown.length === 1 ? 'part' : 'parts' }}: a part is no brush yet</span>
         <span class="grow" />
         <button v-if="picked.size" class="plain" @click="kit">{{ picked.size }} as plain files</button>
-        <button v-if="picked.size" class="plain" @click="picked = new Set()">none</button>
+        <button v-if="picked.size" class="plain" @click="picked = new Set()">None</button>
         <el-input
           v-model="word"
           class="find"

@@ -136,8 +136,8 @@ const drop = () =>
       </div>
       <div class="line">
         <el-radio-group v-model="draft.scope" aria-label="Writes"
-          ><el-radio value="each">one file per brush</el-radio
-          ><el-radio value="set">one file for all brushes</el-radio></el-radio-group
+          ><el-radio value="each">One file per brush</el-radio
+          ><el-radio value="set">One file for all brushes</el-radio></el-radio-group
         >
       </div>
       <label>File name<el-input v-model="draft.file" aria-label="File name" maxlength="200" /></label>

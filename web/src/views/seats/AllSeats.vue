@@ -87,7 +87,7 @@ const handOut = async () => {
         <thead>
           <tr>
             <th scope="col" />
-            <th v-if="!keys" scope="col">elsewhere</th>
+            <th v-if="!keys" scope="col">Elsewhere</th>
             <th v-for="one in brushes" :key="one.id" scope="col">{{ one.name }}</th>
           </tr>
         </thead>

@@ -31,7 +31,9 @@ async function back(plan: number | null) {
         ><span class="grow" />
         <button v-if="!fixed && index" class="plain" @click="back(one.number)">Send again</button>
       </div>
-      <button v-if="!fixed && seat!.plans.length" class="plain" @click="back(null)">as it was before Fobrel…</button>
+      <button v-if="!fixed && seat!.plans.length" class="plain" @click="back(null)">
+        Restore the folder from before Fobrel…
+      </button>
     </div>
     <div>
       <h2>Activity</h2>

@@ -77,7 +77,7 @@ const said = (one: Found) =>
         <b>{{ one.name ?? one.path }}</b><span class="soft small">{{ one.name ? one.path : '' }} {{ said(one) }}</span
         ><span class="grow" />
         <template v-if="session.mayEdit">
-          <button v-if="!own(one) && !fixed && !seat!.away" class="plain" @click="repair([file(one)])">repair</button>
+          <button v-if="!own(one) && !fixed && !seat!.away" class="plain" @click="repair([file(one)])">Repair</button>
           <button v-if="one.brush" class="plain" @click="offer(one)">Propose to library…</button>
           <button v-if="one.kind !== 'out of order'" class="plain" @click="decide(one, 'leave')">Ignore</button>
           <button v-if="one.brush" class="plain" @click="decide(one, 'own')">Keep as this desk’s own</button>

@@ -44,12 +44,12 @@ function choose(what: string) {
 <template>
   <PresetPicker v-if="picking" :label="`A brush for ${title}`" @pick="brush([$event])" @close="picking = false" />
   <el-dropdown v-else trigger="click" max-height="320px" @command="choose" @visible-change="open">
-    <button class="plain small" :aria-label="`Add to ${title}`">add…</button>
+    <button class="plain small" :aria-label="`Add to ${title}`">Add…</button>
     <template #dropdown>
       <el-dropdown-menu>
         <el-dropdown-item command="brush">A brush by its name…</el-dropdown-item>
         <el-dropdown-item command="tray" :disabled="!tray.ids.length"
-          >The tray · {{ tray.ids.length }}</el-dropdown-item
+          >The tray ({{ tray.ids.length }})</el-dropdown-item
         >
         <el-dropdown-item v-for="one in bundles" :key="`b${one.id}`" :command="`bundle/${one.id}`"
           >Bundle “{{ one.name }}”{{ one.of ? ` of ${one.of}` : '' }}</el-dropdown-item

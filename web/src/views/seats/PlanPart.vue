@@ -105,7 +105,7 @@ const titles = computed(() => ({ section: 'Name of its section', replaces: 'Name
           :aria-label="titles[asking.what]"
           maxlength="60"
         /><el-button size="small" native-type="submit">Set</el-button
-        ><button type="button" class="plain" @click="asking = undefined">no</button>
+        ><button type="button" class="plain" @click="asking = undefined">Cancel</button>
       </form>
       <PlanRow :line="line" :place="index + 1" @shift="shift(index, $event)" @ask="ask(line, $event)" />
     </div>

@@ -48,7 +48,7 @@ const { busy, problem, go } = useDeed(async () => {
       <label
         >Template
         <select v-model="wish.parent_id" aria-label="Template">
-          <option :value="null">nothing</option>
+          <option :value="null">Nothing</option>
           <option v-for="one in templates" :key="one.id" :value="one.id">{{ one.name }}</option>
         </select></label
       >
@@ -56,7 +56,7 @@ const { busy, problem, go } = useDeed(async () => {
         <label
           >Person
           <select v-model="wish.person_id" aria-label="Person">
-            <option :value="null">nobody</option>
+            <option :value="null">Nobody</option>
             <option v-for="one in people" :key="one.id" :value="one.id">{{ one.name }}</option>
           </select></label
         >
@@ -70,8 +70,8 @@ const { busy, problem, go } = useDeed(async () => {
         <label
           >Computer
           <select v-model="wish.away" aria-label="Computer">
-            <option :value="false">this server: {{ seat!.path }}</option>
-            <option :value="true">another computer, with an agent</option>
+            <option :value="false">This server: {{ seat!.path }}</option>
+            <option :value="true">Another computer, with an agent</option>
           </select></label
         >
         <label

@@ -3,6 +3,7 @@ import { computed, ref } from 'vue'
 import { useRouter } from 'vue-router'
 import { api, of, type Seat } from '../../api/client'
 import { atSeat } from './useSeat'
+import OwnWord from '../../parts/OwnWord.vue'
 
 /** Templates, one below the other, and seats by their rooms, each with its state in a word. */
 const props = defineProps<{ chosen?: number }>()
@@ -47,7 +48,7 @@ void props
   <aside class="list" aria-label="Desks">
     <h1>Desks</h1>
     <template v-if="templates.length">
-      <h3>Templates</h3>
+      <h3><OwnWord word="desk template">Templates</OwnWord></h3>
       <button
         v-for="one in branch(null)"
         :key="one.id"
@@ -87,8 +88,8 @@ void props
         maxlength="60"
       />
       <select v-if="templates.length" v-model="from" aria-label="Template">
-        <option :value="null">no template</option>
-        <option v-for="one in templates" :key="one.id" :value="one.id">based on {{ one.name }}</option>
+        <option :value="null">No template</option>
+        <option v-for="one in templates" :key="one.id" :value="one.id">Based on {{ one.name }}</option>
       </select>
       <el-button native-type="submit" :disabled="!name.trim()">Add</el-button>
     </form>

@@ -20,6 +20,7 @@ import ReservedKeys from './ReservedKeys.vue'
 import SeatDialog from './SeatDialog.vue'
 import SeatList from './SeatList.vue'
 import { sitDown } from './useSeat'
+import OwnWord from '../../parts/OwnWord.vue'
 
 /** Start plans: what loads at every seat's start, what is at hand, on which keys; and what really lies there. */
 const route = useRoute()
@@ -186,7 +187,7 @@ const said = computed(() => {
         <aside>
           <section aria-label="Shelf">
             <div class="line">
-              <h2>Shelf</h2>
+              <h2><OwnWord word="shelf">Shelf</OwnWord></h2>
               <span class="soft small">available, not loaded at start</span><span class="grow" /><PlanAdd
                 v-if="!fixed"
                 part="shelf"

@@ -141,7 +141,7 @@ function askToSplit(at: number) {
           v-if="session.mayEdit && chosen.query === null"
           :disabled="!fresh.length"
           @click="put(chosen, [...chosen.preset_ids, ...fresh])"
-          >Add the tray · {{ fresh.length }}</el-button
+          >Add the tray ({{ fresh.length }})</el-button
         >
         <el-button :disabled="!held.length" @click="tray.add(held)">Select all</el-button>
         <SetMenu
@@ -174,7 +174,7 @@ function askToSplit(at: number) {
           class="plain"
           @click="router.push({ query: { set: chosen!.id } })"
         >
-          close
+          Close
         </button>
       </div>
       <div class="lists" data-scrolls>

@@ -179,7 +179,7 @@ const COLOURS = [
           :aria-pressed="wish.opacity === 0.3"
           @click="$emit('set', { opacity: wish.opacity ? undefined : 0.3 })"
         >
-          at 30 %
+          At 30 %
         </button>
       </div>
     </template>

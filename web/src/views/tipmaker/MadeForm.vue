@@ -95,7 +95,7 @@ async function family() {
             :aria-pressed="(text.weight ?? 400) > 550"
             @click="write({ weight: (text.weight ?? 400) > 550 ? 400 : 700 })"
           >
-            bold
+            Bold
           </button>
           <button
             v-for="sign in ['©', '®', '™', '№', '&']"

@@ -50,18 +50,18 @@ const colours = (own: boolean) => change({ colours: own ? (sheet.value?.see_thro
           </p>
           <p v-if="raised" class="soft small">{{ raised }}</p>
           <button v-if="offersSolid" class="plain" @click="set('tone', { solid: true })">Make solid</button>
-          <button v-if="tone.solid" class="plain" @click="set('tone', { solid: false })">not solid</button>
+          <button v-if="tone.solid" class="plain" @click="set('tone', { solid: false })">Not solid</button>
         </template>
         <button v-if="own" class="plain" @click="dark = !dark">{{ dark ? 'on light' : 'on dark' }}</button>
       </div>
     </div>
 
     <div class="options">
-      <button type="button" :aria-pressed="!own" @click="colours(false)">uses the artist’s colour</button>
-      <button type="button" :aria-pressed="own" @click="colours(true)">keeps its own colours</button>
+      <button type="button" :aria-pressed="!own" @click="colours(false)">Uses the artist’s colour</button>
+      <button type="button" :aria-pressed="own" @click="colours(true)">Keeps its own colours</button>
     </div>
     <label v-if="own" class="line small"
-      >ground
+      >Ground
       <select
         :value="state!.colours"
         aria-label="Background removal"
@@ -79,7 +79,7 @@ const colours = (own: boolean) => change({ colours: own ? (sheet.value?.see_thro
         @paper="set('tone', { white: null })"
       />
       <div class="options">
-        <button type="button" :aria-pressed="inverted" @click="set('tone', { invert: !inverted })">invert</button>
+        <button type="button" :aria-pressed="inverted" @click="set('tone', { invert: !inverted })">Invert</button>
         <button type="button" :aria-pressed="tone.even" @click="set('tone', { even: !tone.even })">
           Even out background
         </button>
@@ -88,7 +88,7 @@ const colours = (own: boolean) => change({ colours: own ? (sheet.value?.see_thro
           :aria-pressed="tone.threshold !== null"
           @click="set('tone', { threshold: tone.threshold === null ? 0.5 : null })"
         >
-          hard pixels
+          Hard pixels
         </button>
       </div>
       <SliderLine
@@ -138,7 +138,7 @@ const colours = (own: boolean) => change({ colours: own ? (sheet.value?.see_thro
         :aria-pressed="form.mirror === 'across'"
         @click="set('form', { mirror: form.mirror === 'across' ? null : 'across' })"
       >
-        mirror
+        Mirror
       </button>
       <button
         type="button"

@@ -69,10 +69,10 @@ const hints = {
       <button v-if="marks.length" type="button" :aria-pressed="way === 'marks'" @click="way = 'marks'">
         Marks found ({{ marks.length }})
       </button>
-      <button type="button" :aria-pressed="way === 'loop'" @click="way = 'loop'">loop</button>
-      <button type="button" :aria-pressed="way === 'frame'" @click="way = 'frame'">frame</button>
+      <button type="button" :aria-pressed="way === 'loop'" @click="way = 'loop'">Loop</button>
+      <button type="button" :aria-pressed="way === 'frame'" @click="way = 'frame'">Frame</button>
       <el-popover trigger="click" width="220">
-        <template #reference><button type="button">grid</button></template>
+        <template #reference><button type="button">Grid</button></template>
         <form class="line" @submit.prevent="grid">
           <input v-model.number="rows" type="number" min="1" max="16" aria-label="Rows of the grid" /> ×
           <input v-model.number="columns" type="number" min="1" max="16" aria-label="Columns of the grid" />
@@ -96,10 +96,10 @@ const hints = {
     <span v-if="way !== 'marks'" class="soft small">{{ hints[way] }}</span>
     <template v-else>
       <button v-if="marks.length > 1 && chosen.length < marks.length" class="plain" @click="all">Select all</button>
-      <button v-if="chosen.length > 1" class="plain" @click="join">join</button>
+      <button v-if="chosen.length > 1" class="plain" @click="join">Join</button>
       <button v-if="severed.length" class="plain" @click="takeApart">Split</button>
-      <button v-if="chosen.length === 1" class="plain" @click="way = 'cut'">cut…</button>
-      <button v-if="frames.length" class="plain" @click="work.setFrames([])">none</button>
+      <button v-if="chosen.length === 1" class="plain" @click="way = 'cut'">Cut…</button>
+      <button v-if="frames.length" class="plain" @click="work.setFrames([])">None</button>
     </template>
   </div>
 </template>

@@ -225,7 +225,7 @@ const corners = ([x, y, width, height]: number[]) => ({
       </div>
     </div>
     <div class="line zoom small">
-      <button class="plain" @click="fit">fit</button><button class="plain" @click="full">100 %</button>
+      <button class="plain" @click="fit">Fit</button><button class="plain" @click="full">100 %</button>
       <button class="plain" aria-label="Smaller" @click="zoom(0.8)">−</button
       ><button class="plain" aria-label="Larger" @click="zoom(1.25)">+</button>
       <span class="soft">{{ Math.round(scale * 100) }} %</span>

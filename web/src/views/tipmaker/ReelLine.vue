@@ -3,6 +3,7 @@ import { computed, nextTick, ref, watch } from 'vue'
 import { VueDraggable } from 'vue-draggable-plus'
 import { onTipWork, type Frame, type Looked } from './useTipWork'
 import VariantsDialog from './VariantsDialog.vue'
+import OwnWord from '../../parts/OwnWord.vue'
 
 /** The marks that were chosen, as frames in their order: seen, dragged, turned, taken out, made more of. */
 const props = defineProps<{ looked?: Looked }>()
@@ -64,7 +65,8 @@ const whole = computed<Frame>(() => chosen.value ?? { page: 0, area: {} })
   <section ref="list" class="reel" aria-label="Frames">
     <div class="line">
       <b
-        >{{ frames.length > 1 ? 'Reel' : 'Tip' }} <span class="soft">{{ frames.length || '' }}</span></b
+        ><OwnWord v-if="frames.length > 1" word="reel">Reel</OwnWord><template v-else>Tip</template>
+        <span v-if="frames.length" class="soft">({{ frames.length }})</span></b
       >
     </div>
     <VueDraggable
@@ -106,13 +108,13 @@ const whole = computed<Frame>(() => chosen.value ?? { page: 0, area: {} })
             →
           </button>
         </template>
-        <button class="plain" aria-label="Rotate frame by 90°" @click="quarter">turn</button>
-        <button class="plain" aria-label="Mirror frame" @click="mirror">mirror</button>
+        <button class="plain" aria-label="Rotate frame by 90°" @click="quarter">Turn</button>
+        <button class="plain" aria-label="Mirror frame" @click="mirror">Mirror</button>
         <button class="plain" aria-label="Duplicate this frame" @click="again">Duplicate</button>
       </template>
       <button class="plain" @click="asking = true">Make variants…</button>
       <label v-if="frames.length > 1" class="line small"
-        >next frame
+        >Next frame
         <select
           :value="turn"
           aria-label="How the next frame is chosen"
@@ -127,8 +129,8 @@ const whole = computed<Frame>(() => chosen.value ?? { page: 0, area: {} })
             aria-label="How columns are chosen, where frames stand in rows"
             @change="second(($event.target as HTMLSelectElement).value)"
           >
-            <option value="">one turn only</option>
-            <option v-for="one in making?.turns" :key="one" :value="one">columns by {{ one }}</option>
+            <option value="">One turn only</option>
+            <option v-for="one in making?.turns" :key="one" :value="one">Columns by {{ one }}</option>
           </select>
           <input
             v-if="reel.second"

@@ -48,7 +48,7 @@ const { src, behind } = useShown(
             Even out light
           </button>
           <button type="button" :aria-pressed="grain.invert" @click="set('grain', { invert: !grain.invert })">
-            invert
+            Invert
           </button>
         </div>
         <SliderLine

@@ -159,10 +159,10 @@ function outcome(one: Found['cleanings'][number]) {
           <thead>
             <tr>
               <th>Process</th>
-              <th>requests</th>
-              <th>painting</th>
-              <th>waiting to be painted</th>
-              <th>memory</th>
+              <th>Requests</th>
+              <th>Painting</th>
+              <th>Waiting to be painted</th>
+              <th>Memory</th>
             </tr>
           </thead>
           <tbody>

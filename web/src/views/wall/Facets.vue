@@ -5,6 +5,7 @@ import TagMark from '../../parts/TagMark.vue'
 import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { asks, type Term, type TermName } from '../../parts/asks'
+import OwnWord from '../../parts/OwnWord.vue'
 
 /** What narrows the Wall, with counts of what is found now. */
 const props = defineProps<{ query: string; terms: Term[] }>()
@@ -139,7 +140,7 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
     >
       <span>{{ one.key }}</span><span>{{ one.count }}</span>
     </button>
-    <h3 v-if="traits.length">Traits</h3>
+    <h3 v-if="traits.length"><OwnWord word="traits">Traits</OwnWord></h3>
     <button
       v-for="one in traits"
       :key="one.key"

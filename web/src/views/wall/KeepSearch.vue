@@ -31,7 +31,7 @@ const keep = () =>
       aria-label="Name of the automatic set"
       maxlength="100"
     /><el-button size="small" native-type="submit" :disabled="!name.trim()">Keep</el-button
-    ><button type="button" class="plain" @click="emit('close')">no</button>
+    ><button type="button" class="plain" @click="emit('close')">Cancel</button>
   </form>
 </template>
 

@@ -64,7 +64,7 @@ async function reset() {
     <p class="soft">{{ preset.size }} px · version {{ preset.edition }} · {{ preset.traits.join(', ') }}</p>
     <p v-if="preset.draft || preset.altered" class="line">
       <span class="changed">{{ preset.draft ? 'your unsaved change' : 'changed since baseline' }}</span>
-      <button v-if="session.mayEdit" class="plain" @click="reset">reset</button>
+      <button v-if="session.mayEdit" class="plain" @click="reset">Reset</button>
     </p>
     <template v-if="detail">
       <p v-if="about.purpose">

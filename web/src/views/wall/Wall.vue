@@ -167,8 +167,12 @@ const narrowed = computed(() => !!q.value)
           >
             <div class="all" role="gridcell">
               <WallRow v-if="item.preset" :preset="item.preset" :look="look" :strip="strip" />
+              <div v-else class="shape" :style="{ width: `${strip}px` }" />
             </div>
           </div>
+        </div>
+        <div v-if="total === undefined && !problem" class="to-come" aria-hidden="true">
+          <div v-for="index in 8" :key="index" class="shape" :style="{ width: `${strip}px` }" />
         </div>
         <div v-if="total === 0 && narrowed" class="empty">
           <p>No brushes match.</p>
@@ -186,6 +190,20 @@ const narrowed = computed(() => !!q.value)
 </template>
 
 <style scoped>
+/* Where a strip will be. */
+.shape {
+  height: 60px;
+  max-width: 100%;
+  background: var(--card);
+  border: 1px solid var(--line);
+  border-radius: 6px;
+  opacity: 0.6;
+}
+.to-come {
+  display: grid;
+  gap: 14px;
+  padding: 8px;
+}
 /* Of one cell to those who hear it; its parts stand in the row's own columns. */
 .all {
   display: contents;

@@ -17,7 +17,7 @@ const session = useSession()
 <template>
   <div class="bar line">
     <b v-if="unanswered" class="soft">No answer yet</b
-    ><b v-else>{{ total ?? '…' }} {{ total === 1 ? 'brush' : 'brushes' }}</b>
+    ><b v-else>{{ total ?? '–' }} {{ total === 1 ? 'brush' : 'brushes' }}</b>
     <el-select v-model="order" size="small" class="order" aria-label="Order"
       ><el-option v-for="[value, label] in orders" :key="value" :value="value!" :label="label!"
     /></el-select>

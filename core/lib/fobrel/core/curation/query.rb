@@ -160,6 +160,14 @@ module Fobrel
             else raise Unclear, "“size: #{text}” is not a size. Write 40, about 40, under 60, over 20, or 20 to 60."
             end
           end
+
+          # @return [String] as a label says it: "30–50 px", "under 60 px"
+          def self.said(text)
+            from, to = parse(text)
+            return "#{text.downcase.delete_suffix("px").strip} px" if text.match?(/\A\s*(under|over)/i)
+            sizes = [from, to].uniq.map { |size| (size % 1).zero? ? size.to_i : size.round(1) }
+            "#{sizes.join("–")} px"
+          end
         end
 
         # A time asked for.
@@ -206,6 +214,10 @@ module Fobrel
         end
 
         def empty? = words.empty? && terms.empty?
+
+        # @param name [String] of a term
+        # @return [Boolean] whether the query has such a term
+        def asks?(name) = terms.any? { _1.name == name }
 
         # @return [String] the line that reads as this query
         def to_s

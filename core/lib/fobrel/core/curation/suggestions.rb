@@ -8,6 +8,7 @@ module Fobrel
       #   known = {"tag" => ["lineart", "night"], "category" => ["Washes"]}
       #   Suggestions.of("fog cat", known)    # => ["fog category: "]
       #   Suggestions.of("fog tag: ni", known)   # => ["fog tag: night"]
+      #   Suggestions.of("tag: nihgt", known)    # => ["tag: night"]
       module Suggestions
         MOST = 8
         # Terms whose names are proposed for a word that is typed without one.
@@ -49,7 +50,14 @@ module Fobrel
             typed = meant(list.last).downcase
             before = list[0...-1].map(&:strip).reject(&:empty?)
             fitting = known[name].select { |value| value.downcase.include?(typed) && value.downcase != typed }
+            fitting = near(typed, known[name]) if fitting.empty?
             fitting.map { |value| "#{head}#{last[0, from]} #{[*before, Query.written(value)].join(", ")}" }
+          end
+
+          # What may have been meant by a value that there is not: "see" by "sea".
+          def near(typed, values)
+            return [] if typed.size < ENOUGH || values.any? { _1.casecmp?(typed) }
+            DidYouMean::SpellChecker.new(dictionary: values).correct(typed)
           end
 
           def words(line, last, known)
