@@ -35,7 +35,7 @@ module Fobrel
       fobrel tip PICTURE --grain -o GRAIN.png [--quilt] [--invert]
       fobrel tip --text WORDS -o TIP.png [--font NAME] [--weight N] [--spacing S] [--curve C]
       fobrel tip --figure SHAPE -o TIP.png|TIP.svg [--points 7 …]
-      fobrel stroke PRESET.json [--trial NAME | --samples S.json] [--assets DIR] [--page WxH]
+      fobrel stroke PRESET.json [--stroke NAME | --samples S.json] [--assets DIR] [--page WxH]
                     [--size N] [--seed N] [--colour #rrggbb] [--paper #rrggbb|none]
                     [--ground PICTURE.png] -o OUT.png [--report R.json]
       fobrel preset check|fingerprint PRESET.json [--json]
@@ -43,35 +43,35 @@ module Fobrel
       fobrel package list|verify F.fobrel.zip [--json]
       fobrel package extract F.fobrel.zip [-o DIR]
       fobrel package compare OLD.fobrel.zip NEW.fobrel.zip [--json]
-      fobrel seat pull DIR [--server URL] [--token T] [--seat N] [--watch [--every S]] [--repair]
-      fobrel seat status DIR                   what is there; exit 1 where something differs
-      fobrel seat diff DIR
-      fobrel seat back DIR [--to N | --before] without an option: the plans that are kept there
-      fobrel seat start DIR [--report]         the painting program's stand-in
+      fobrel desk pull DIR [--server URL] [--token T] [--desk N] [--watch [--every S]] [--repair]
+      fobrel desk status DIR                   what is there; exit 1 where something differs
+      fobrel desk diff DIR
+      fobrel desk back DIR [--to N | --before] without an option: lists the previous plans
+      fobrel desk start DIR [--report]         stands in for the painting program
 
       Against a running server (FOBREL_URL, FOBREL_TOKEN); --library NAME where there are several:
       fobrel import FILE… [--library NAME] [--plan | --keep | --apply] [--decide STATE=DECISION] [--json]
       fobrel export SET -o F.fobrel.zip
       fobrel kit SET -o KIT.zip
       fobrel proof SET -o F.pdf|F.zip
-      fobrel recipe RECIPE SET -o F
+      fobrel template TEMPLATE SET -o F
       fobrel backup -o F.fobrel.zip
-      fobrel ledger verify [--known SUM]       whether what is written is as it was written; exit 1
-      fobrel ledger export -o F.csv|F.jsonl
-      fobrel lock write [-o fobrel.lock]       what a library stands on now
+      fobrel history verify [--known SUM]       check that no entry was altered; exit 1 otherwise
+      fobrel history export -o F.csv|F.jsonl
+      fobrel lock write [-o fobrel.lock]       the versions a library uses now
       fobrel lock verify FILE [--folder DIR]   what differs there, or in a folder of presets; exit 1
-      fobrel lock restore FILE                 back to the editions of then
+      fobrel lock restore FILE                 restore the versions it lists
       fobrel parts list [--unused] [--json]
-      fobrel parts replace PART OTHER          by name or by the first digits of the sum; as drafts
+      fobrel parts replace PART OTHER          by name or by the first digits of its checksum; as drafts
 
-      At the machine itself, with its database (DATABASE_URL, or this folder's own):
-      fobrel backup --all -o FILE [--with-passwords]    everything of the studio, while people work
-      fobrel verify FILE                       whether every byte is as it was written; needs no database
+      On the server, with its database (DATABASE_URL, or this folder's own):
+      fobrel backup --all -o FILE [--with-passwords]    the whole studio, while people work
+      fobrel verify FILE                       check every byte; needs no database
       fobrel restore FILE                      all of it, or nothing, into an empty database
-      fobrel restore FILE --trial              into a database that goes again
-      fobrel restore FILE --library NAME -o F.fobrel.zip     one library of it, as a backup of its own
+      fobrel restore FILE --trial              a test restore into a temporary database
+      fobrel restore FILE --library NAME -o F.fobrel.zip     one library, as a backup of its own
       fobrel restore FILE --brush NAME [--library NAME] -o F.fobrel.zip
-      fobrel password NAME                     gives somebody a new password; asks for it
+      fobrel password NAME                     set a new password; asks for it
     TEXT
 
     COMMANDS = {
@@ -84,22 +84,22 @@ module Fobrel
       %w[package verify] => :package_verify,
       %w[package extract] => :package_extract,
       %w[package compare] => :package_compare,
-      %w[seat pull] => :seat_pull,
-      %w[seat status] => :seat_status,
-      %w[seat diff] => :seat_diff,
-      %w[seat back] => :seat_back,
-      %w[seat start] => :seat_start,
+      %w[desk pull] => :seat_pull,
+      %w[desk status] => :seat_status,
+      %w[desk diff] => :seat_diff,
+      %w[desk back] => :seat_back,
+      %w[desk start] => :seat_start,
       %w[import] => :import,
       %w[export] => :export,
       %w[kit] => :kit,
       %w[proof] => :proof,
-      %w[recipe] => :recipe,
+      %w[template] => :recipe,
       %w[backup] => :backup,
       %w[restore] => :restore,
       %w[verify] => :verify,
       %w[password] => :password,
-      %w[ledger verify] => :ledger_verify,
-      %w[ledger export] => :ledger_export,
+      %w[history verify] => :ledger_verify,
+      %w[history export] => :ledger_export,
       %w[lock write] => :lock_write,
       %w[lock verify] => :lock_verify,
       %w[lock restore] => :lock_restore,
@@ -203,7 +203,7 @@ module Fobrel
     end
 
     def paint(preset)
-      raise Usage, "give either --trial or --samples" if @options[:trial] && @options[:samples]
+      raise Usage, "give either --stroke or --samples" if @options[:trial] && @options[:samples]
       page = @options[:page]
       samples = @options[:samples] ? Stroke::Samples.from_list(json(@options[:samples])) : Stroke::TrialStroke.fetch(
         @options.fetch(
@@ -292,7 +292,7 @@ module Fobrel
 
     # How a stroke is painted.
     def painting(o)
-      o.on("--trial NAME") { @options[:trial] = _1 }
+      o.on("--stroke NAME") { @options[:trial] = _1 }
       o.on("--samples FILE") { @options[:samples] = _1 }
       o.on("--assets DIR") { @options[:assets] = _1 }
       o.on("--page WxH") { @options[:page] = page(_1) }

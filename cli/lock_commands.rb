@@ -40,7 +40,7 @@ module Fobrel
       lock = Core::Package::LockFile.parse(File.binread(file), name: file)
       done = studio.hold(library, lock.to_json)
       left = done["differences"].reject { |one| one["kind"] == "more" }
-      count = "#{done["back"]} #{(done["back"] == 1) ? "brush" : "brushes"} brought back."
+      count = "#{done["back"]} #{(done["back"] == 1) ? "brush" : "brushes"} restored."
       answer(done, [count, *left.map { |one| said_of(one) }])
       left.empty? ? 0 : 1
     end

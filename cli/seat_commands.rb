@@ -3,7 +3,7 @@
 require_relative "seat_source"
 
 module Fobrel
-  # `fobrel seat`: the agent on an artist's computer, and the painting program's stand-in.
+  # `fobrel desk`: the agent on an artist's computer, and the painting program's stand-in.
   module SeatCommands
     # Seconds between two looks, and the longest pause while no server answers.
     EVERY = 30
@@ -188,7 +188,7 @@ module Fobrel
     def at_server(parser)
       parser.on("--server URL") { @options[:server] = _1 }
       parser.on("--token TOKEN") { @options[:token] = _1 }
-      parser.on("--seat NUMBER", Integer) { @options[:seat] = _1 }
+      parser.on("--desk NUMBER", Integer) { @options[:seat] = _1 }
     end
 
     def source

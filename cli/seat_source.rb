@@ -80,7 +80,7 @@ module Fobrel
 
     def seat
       @seat ||= JSON.parse(ask(Net::HTTP::Get.new("/api/my-seat")).body)["id"] ||
-        raise(Core::Problem, "This token is a person's. Say which desk with --seat.")
+        raise(Core::Problem, "This token belongs to a person. Name the desk with --desk.")
     end
 
     def ask(request)

@@ -60,19 +60,19 @@ RSpec.describe "handing over, from outside the page" do
     library = ["--library", @second.name]
     person = @second.memberships.first.person
     3.times { |index| Studio::M::LedgerEntry.write(@second, person, "tag", "Line #{index}") }
-    out, err, status = fobrel("ledger", "verify", "--json", *library)
+    out, err, status = fobrel("history", "verify", "--json", *library)
     head = JSON.parse(out)["head"]
     expect([err, status, head]).to match(["", 0, @second.ledger_entries.order(:place).last.sum])
-    expect(fobrel("ledger", "export", "-o", "l.jsonl", *library).last).to eq(0)
+    expect(fobrel("history", "export", "-o", "l.jsonl", *library).last).to eq(0)
     expect(read("l.jsonl").lines.last(3).map { JSON.parse(_1)["summary"] }).to eq(["Line 0", "Line 1", "Line 2"])
-    fobrel("ledger", "export", "-o", "l.csv", *library)
+    fobrel("history", "export", "-o", "l.csv", *library)
     expect(read("l.csv").lines.size).to eq(read("l.jsonl").lines.size + 1)
     @second.ledger_entries.order(:place).last.delete
-    expect(fobrel("ledger", "verify", *library).last).to eq(0)
-    out, _, status = fobrel("ledger", "verify", "--known", head, *library)
+    expect(fobrel("history", "verify", *library).last).to eq(0)
+    out, _, status = fobrel("history", "verify", "--known", head, *library)
     expect([out, status]).to match([/is not there any more/, 1])
     @second.ledger_entries.order(:place).last.update_columns(summary: "Another")
-    out, _, status = fobrel("ledger", "verify", *library)
+    out, _, status = fobrel("history", "verify", *library)
     expect([out, status]).to match([/entry \d+: its words are not/, 1])
   end
 
@@ -82,7 +82,7 @@ RSpec.describe "handing over, from outside the page" do
       ["export", "Line kit", "-o", "k.fobrel.zip"],
       ["kit", "Line kit", "-o", "kit.zip"],
       ["proof", "line kit", "-o", "p.pdf"],
-      ["recipe", "Settings as CSV", "Line kit", "-o", "s.csv"]
+      ["template", "Settings as CSV", "Line kit", "-o", "s.csv"]
     ].map { |words|
       fobrel(*words, *library)
     }

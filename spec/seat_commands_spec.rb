@@ -34,7 +34,7 @@ RSpec.describe Fobrel::SeatCommands, :command do
       "--token",
       @token
     ] : []
-    out, err, status = fobrel("seat", *words, *at, *("--report" if more[:report]), "--json")
+    out, err, status = fobrel("desk", *words, *at, *("--report" if more[:report]), "--json")
     [out.empty? ? err : JSON.parse(out), status]
   end
 
@@ -83,15 +83,15 @@ RSpec.describe Fobrel::SeatCommands, :command do
     seat("pull", "desk")
     found, status = seat("pull", "desk", server: "http://127.0.0.1:9")
     expect([found["away"], found["plan"], status]).to match([/No server answers.*What is here stays/, 1, 1])
-    _, err, status = fobrel("seat", "pull", "desk", "--server", @running.address, "--token", "fobrel_nonsense")
+    _, err, status = fobrel("desk", "pull", "desk", "--server", @running.address, "--token", "fobrel_nonsense")
     expect([err, status]).to match([/sign|token/i, 1])
     _, person = Studio::M::AccessToken.issue(@maren, "person")
-    _, err, = fobrel("seat", "pull", "other", "--server", @running.address, "--token", person)
-    expect(err).to match(/Say which desk with --seat/)
-    by_number = ["--server", @running.address, "--token", person, "--seat", @seat.id.to_s]
-    expect(fobrel("seat", "pull", "other", *by_number).last).to eq(0)
-    expect(fobrel("seat", "pull").last).to eq(2)
-    expect(fobrel("seat", "status", "nowhere")[1]).to match(/Pull first/)
+    _, err, = fobrel("desk", "pull", "other", "--server", @running.address, "--token", person)
+    expect(err).to match(/Name the desk with --desk/)
+    by_number = ["--server", @running.address, "--token", person, "--desk", @seat.id.to_s]
+    expect(fobrel("desk", "pull", "other", *by_number).last).to eq(0)
+    expect(fobrel("desk", "pull").last).to eq(2)
+    expect(fobrel("desk", "status", "nowhere")[1]).to match(/Pull first/)
   end
 
   it "fetches the rest of a file from a byte on" do

@@ -17,11 +17,11 @@ module Fobrel
         @arrival.lock!
         unless @arrival.state == "planned"
           raise Core::Problem,
-            "This import is not waiting to be taken in. Nothing was changed."
+            "This import has already been decided. Nothing was changed."
         end
         unless Models::Arrival.stamp(@arrival.plan(@person)) == @stamp
           raise Overtaken,
-            "The library has changed since this plan was made. Nothing was taken in. Look at the plan again."
+            "The library has changed since this preview. Nothing was imported. Check the preview again."
         end
         @arrival.update!(state: "applying")
         @arrival.update!(
@@ -29,7 +29,7 @@ module Fobrel
             library: @arrival.library,
             person: @person,
             about: {"arrival" => @arrival.id},
-            message: "Taking in #{@arrival.name}"
+            message: "Importing #{@arrival.name}"
           )
         )
         @arrival

@@ -51,7 +51,7 @@ module Fobrel
       def tell_of(unseen)
         what = (unseen.size == 1) ? "A set whose name" : "#{unseen.size} sets whose names"
         were = (unseen.size == 1) ? "was" : "were"
-        @done.notes << "#{what} cannot be seen #{were} left out; the brushes were taken in."
+        @done.notes << "#{what} cannot be seen #{were} left out; the brushes were imported."
       end
 
       # Those that are not here, all in a few questions: a package may have thousands.
@@ -141,7 +141,7 @@ module Fobrel
         set = set_called(name)
         if set&.standing?
           raise Core::Problem,
-            "“#{set.name}” fills itself from a search, so nothing can be put there. Nothing was taken in. Choose " \
+            "“#{set.name}” is an automatic set, so nothing can be added to it by hand. Nothing was imported. Choose " \
               "another set."
         end
         set || made(@library.brush_sets.create!(name: named(name)[0, 100]))

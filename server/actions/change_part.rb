@@ -47,7 +47,7 @@ module Fobrel
 
       def said(part)
         return "“#{part.name}” deleted" if @wish["hidden"]
-        return "“#{part.name}” brought back to the shelf of parts" if @wish.key?("hidden")
+        return "“#{part.name}” restored to Tips and grains" if @wish.key?("hidden")
         "“#{part.name}” changed on the shelf of parts"
       end
 

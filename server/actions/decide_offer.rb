@@ -59,7 +59,7 @@ module Fobrel
         Models::Live.tell(what: "library", library: @library.id)
       end
 
-      def note = ["Offered by #{@offer.person.name}", @offer.sentence.presence].compact.join(": ")
+      def note = ["Proposed by #{@offer.person.name}", @offer.sentence.presence].compact.join(": ")
 
       def as_edition
         preset = @library.presets.shown.lock.find(@wish["preset_id"])

@@ -28,7 +28,7 @@ module Fobrel
 
       def said(before)
         return "“#{@library.name}” put into the archive" if @wish["archived"]
-        return "“#{@library.name}” brought back from the archive" if @wish.key?("archived")
+        return "“#{@library.name}” restored from the archive" if @wish.key?("archived")
         (before == @library.name) ? "“#{before}” described anew" : "“#{before}” renamed to “#{@library.name}”"
       end
     end

@@ -13,7 +13,7 @@ module Fobrel
       def call
         @arrival.lock!
         if @arrival.state == "applying"
-          raise Core::Problem, "This import is being taken in. Wait until that is done."
+          raise Core::Problem, "This import is under way. Wait until it has finished."
         end
         task = @arrival.task
         task.fail("“#{@arrival.name}” was discarded. Nothing was imported.") unless task.nil? || task.over?

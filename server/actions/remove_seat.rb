@@ -17,7 +17,7 @@ module Fobrel
         @seat.library.hold
         @seat.lock!
         if !@seat.template && @seat.put_aside_at.nil? && @seat.plans.any?
-          raise Core::Problem, "#{@seat.name} is in use. Nothing was removed. Put it aside first."
+          raise Core::Problem, "#{@seat.name} is in use. Nothing was removed. Take the desk out of use first."
         end
         children = @seat.children.to_a
         keep_plans

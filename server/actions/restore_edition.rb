@@ -16,13 +16,13 @@ module Fobrel
         @preset.lock!
         old = @preset.editions.find_by!(number: @number)
         if old.value.alike?(@preset.current_edition.value)
-          raise Core::Problem, "Version #{@number} is what the brush is now, so there is nothing to bring back."
+          raise Core::Problem, "Version #{@number} is the current version already."
         end
-        note = "Version #{@number} brought back"
+        note = "Version #{@number} restored"
         edition = changes.watch(Models::Preset.where(id: @preset), %w[current_edition_id]) do
           AddEdition.call(preset: @preset, value: old.value, person: @person, note:)
         end
-        said = "Version #{@number} of “#{@preset.name}” brought back as version #{edition.number}"
+        said = "Version #{@number} of “#{@preset.name}” restored as version #{edition.number}"
         write_down(@preset.library, @person, "restore", said)
       end
     end

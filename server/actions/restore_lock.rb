@@ -56,7 +56,7 @@ module Fobrel
           }
           AddEditions.call(items:, person: @person)
         end
-        write_down(@library, @person, "lock file", "#{brushes(pairs.size)} brought back to the lock file")
+        write_down(@library, @person, "lock file", "#{brushes(pairs.size)} restored to the lock file")
       end
     end
   end

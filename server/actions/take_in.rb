@@ -180,7 +180,7 @@ module Fobrel
         "both" => "under the next number",
         "edition" => "as next versions",
         "replace" => "in the place of another",
-        "back" => "brought back"
+        "back" => "restored"
       }.freeze
       private_constant :SAID
 

@@ -111,7 +111,7 @@ module Fobrel
         if seat.away
           refuse(
             422,
-            "#{seat.name} is another computer's: hand its plan out again, and its agent puts it right."
+            "#{seat.name} is another computer: send the plan again, and the agent there repairs its folder."
           )
         end
         Models::SeatFolder.new(seat).pull(repair: json["paths"] || true)
@@ -147,7 +147,7 @@ module Fobrel
       get "/api/seats/:id/card.pdf" do
         seat = seat_here
         found = Finding::StartPlan.new(seat).brushes.select { |one| one.key && one.line.part == "startup" }
-        refuse(422, "#{seat.name} has no keys yet. Give some brushes a key first.") if found.empty?
+        refuse(422, "#{seat.name} has no shortcuts yet. Give some brushes a shortcut first.") if found.empty?
         pdf = Proofs::KeyCard.new(seat, found).pdf
         name = "#{Core::Package::FileName.plain(seat.name)}, keys.pdf"
         answer_file(pdf, name:, type: "application/pdf")
@@ -204,7 +204,7 @@ module Fobrel
           if seat.put_aside_at
             refuse(
               422,
-              "#{seat.name} is out of use. Nothing was sent. Put it back into use first."
+              "#{seat.name} is out of use. Nothing was sent. Bring the desk back into use first."
             )
           end
           plan = Actions::HandOut.call(seat:, person:, **how)
@@ -213,7 +213,7 @@ module Fobrel
         rescue Core::Startup::Agent::Stopped, Core::Startup::Agent::Away => e
           refuse(
             422,
-            "Plan #{plan&.number || seat.reload.handed&.number} is kept, but its folder has not got it: #{e.message}"
+            "Plan #{plan&.number || seat.reload.handed&.number} is saved, but could not be written to the folder: #{e.message}"
           )
         end
 

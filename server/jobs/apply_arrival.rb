@@ -29,7 +29,7 @@ module Fobrel
           next let_go unless @arrival.state == "applying"
           Actions::TakeIn.call(arrival: @arrival, person: @task.person, progress:)
           @task.finish(
-            @arrival.ledger_entry ? "Taken in. #{@arrival.ledger_entry.summary}" : "Everything in it is here " \
+            @arrival.ledger_entry ? "Imported. #{@arrival.ledger_entry.summary}" : "Everything in it is here " \
               "already. Nothing was added."
           )
         end

@@ -32,7 +32,7 @@ module Fobrel
           @arrival.items.delete_all
           store(found)
           @arrival.update!(state: "planned")
-          @task.finish("“#{@arrival.name}” is read. Nothing is taken in yet.")
+          @task.finish("“#{@arrival.name}” is ready to review. Nothing has been imported yet.")
         end
       end
 

@@ -9,8 +9,8 @@ module Fobrel
         "open" => "coming",
         "reading" => "being read",
         "planned" => "waiting",
-        "applying" => "being taken in",
-        "applied" => "taken in",
+        "applying" => "importing",
+        "applied" => "imported",
         "left" => "Unfollow"
       }.freeze
 

@@ -11,7 +11,7 @@ module Fobrel
       # The one list of rules.
       RULES = {
         "cut_off" => Rule.new("Files that did not arrive whole", 2, false),
-        "waiting" => Rule.new("Arrivals that were read and never taken in", 60, true),
+        "waiting" => Rule.new("Imports that were never finished", 60, true),
         "listed" => Rule.new("What an import brought, item by item, after it was imported or discarded", 30, true),
         "tasks" => Rule.new("Messages of long work that has ended", 30, true),
         "undo" => Rule.new("The undo of what was done (what was done stays, and stays written down)", 365, true),

@@ -65,7 +65,7 @@ RSpec.describe "the Bench in use", :browser do
       tune "Size in px", 4
       expect(page).to have_no_css("[data-test=painted][src='#{was}']")
       painted 20
-      click_button "Undo"
+      click_button "Undo stroke"
       painted 19
       click_button "Clear"
       expect(page).to have_content("Paint here with pen")
@@ -352,7 +352,7 @@ RSpec.describe "the Bench in use", :browser do
       click_button "Choose a grain"
       find(".list .part", match: :first).click
       until_true { draft["surface"]&.fetch("asset") }
-      click_button "Remove"
+      click_button "Remove grain"
       until_true { draft["surface"].nil? }
       find("h1 .name").click
       page.driver.browser.keyboard.type("Harbour line", :enter)
@@ -433,7 +433,7 @@ RSpec.describe "the Bench in use", :browser do
     expect(page).to have_css("main .row", minimum: 3)
     press = ->(*keys) { keys.each { page.driver.browser.keyboard.type(_1) && sleep(0.25) } }
     press["/", "q", "u", "a", "y", :Down]
-    expect(page).to have_css("main .row:focus", text: "Quay line")
+    expect(page).to have_css(".found[aria-selected=true]", text: "Quay line")
     press[:Enter]
     expect(page).to have_css("[data-test=live] img")
     press["1", :Left]

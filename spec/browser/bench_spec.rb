@@ -88,7 +88,7 @@ RSpec.describe "the Bench", :browser do
         "This pen sends no tilt."
       ]
     )
-    click_button "Undo"
+    click_button "Undo stroke"
     expect(page).to have_css("[data-test=painted][data-strokes='1']")
     click_button "Save as sample stroke"
     fill_in "Name of the sample stroke", with: "My wave"

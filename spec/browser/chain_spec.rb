@@ -71,7 +71,7 @@ RSpec.describe "from a picture to everybody's desk", :apart, :browser do
     expect(page).to have_css("h1", text: "Import")
     expect(page).to have_content("2 to import, 0 already here")
     click_button "Import into Second unit"
-    expect(page).to have_content("Taken in.")
+    expect(page).to have_content("Imported.")
     drop_file(package)
     expect(page).to have_content("nothing to import: everything is here already")
     expect(page).to have_button("Import into Second unit", disabled: true)

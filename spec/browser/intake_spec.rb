@@ -58,9 +58,9 @@ RSpec.describe "Import and what goes out", :browser do
     find_field("Set").send_keys("Guests", :tab)
     expect(page).to have_content("add")
     click_button "Import into Storm over Skerrow"
-    expect(page).to have_content("Taken in. guest.fobrel.zip: 2 new, 1 in the place of another, 1 left out")
+    expect(page).to have_content("Imported. guest.fobrel.zip: 2 new, 1 in the place of another, 1 left out")
     expect([quay.reload.hidden_at.nil?, set.preset_ids_in_order.size]).to eq([false, 4])
-    expect(page).to have_css("[aria-label='take in'] .report", count: 2)
+    expect(page).to have_css("[aria-label='import'] .report", count: 2)
     go "Hidden"
     expect(page).to have_content("Quay line")
     go "Import"
@@ -89,8 +89,8 @@ RSpec.describe "Import and what goes out", :browser do
       end
       expect(page).to have_content("#{fresh} to import")
       click_button "Import into Storm over Skerrow"
-      expect(page).to have_content("Taken in.")
-      expect(page).to have_css(".choice.on", text: "taken in")
+      expect(page).to have_content("Imported.")
+      expect(page).to have_css(".choice.on", text: "imported")
     end
     expect(@first.presets.count).to eq(before + 4)
     expect(strokes.uniq.size).to eq(strokes.size)
@@ -103,7 +103,7 @@ RSpec.describe "Import and what goes out", :browser do
     folder = FileUtils.mkdir_p(Fobrel::Jobs::WatchedFolder.of(@first)).first
     File.binwrite(File.join(folder, "anchor.png"), Fobrel::Demo::Drawing.tip("anchor", 40))
     Fobrel::Jobs::WatchedFolder.look(Fobrel::Jobs::WatchedFolder.look({}))
-    expect(page).to have_content("“anchor.png” is read. Nothing is taken in yet.")
+    expect(page).to have_content("“anchor.png” is ready to review. Nothing has been imported yet.")
     expect(page).to have_css(".choice.on", text: "anchor.png")
     expect(page).to have_content("1 to import")
   end
@@ -126,7 +126,7 @@ RSpec.describe "Import and what goes out", :browser do
     attach_file "Choose files", [paths[0], bad], make_visible: true
     expect(page).to have_content("bad.json cannot be used: It is not JSON")
     click_button "Import into Storm over Skerrow"
-    expect(page).to have_content("Taken in. 2 files: 1 new, 1 left out")
+    expect(page).to have_content("Imported. 2 files: 1 new, 1 left out")
     expect(page).to have_css("[aria-label='leave out'] .report", text: "bad.json")
   end
 

@@ -28,7 +28,7 @@ RSpec.describe "seats", :browser do
   end
 
   def make(name, kind: "desk", from: nil)
-    find("aside label", text: kind).click
+    find("aside label", text: kind.capitalize).click
     fill_in "Name of a new #{kind}", with: name
     select "Based on #{from}", from: "Template" if from
     click_button "Add"

@@ -59,7 +59,7 @@ RSpec.describe "a team", :apart, :browser do
       expect(page).to have_css("[role=alert]", text: "no longer valid")
     end
     page.refresh
-    expect(page).to have_select("Role of Nils", selected: "Artist: edit")
+    expect(selected("Role of Nils")).to eq("Artist: edit")
   end
 
   it "offers, decides and is told within a second, without reloading" do
@@ -172,7 +172,7 @@ RSpec.describe "a team", :apart, :browser do
       expect(page).to have_content("Still to decide: Quay line")
       expect(page).to have_css("article[aria-label='Quay line'] img", count: 3)
       expect(page).to have_button("Update to 2.0.0", disabled: true)
-      within("article[aria-label='Quay line']") { choose_radio(/theirs, 60/) }
+      within("article[aria-label='Quay line']") { choose_radio(/Theirs, 60/) }
       click_button "Update to 2.0.0"
       expect(page).to have_content("up to date, 2.0.0")
       expect(here("Quay line")).to eq(60)

@@ -75,7 +75,7 @@ RSpec.describe "the tip maker", :browser do
     press "As texture" if has_button?("As texture", wait: 2)
     press "texture" unless has_css?("[aria-label='As texture'][aria-pressed=true]", wait: 2)
     @clicks += 1
-    check "also an inverted copy"
+    find("label", text: "Also an inverted copy").click
     press "Save brush"
     made "2 brushes were made: “Wet slate”"
     settings = Studio::M::Preset.find_by!(name: "Wet slate").current_edition.value
@@ -89,14 +89,14 @@ RSpec.describe "the tip maker", :browser do
     fill_in "Text to draw", with: "© Skerrow"
     press "Write"
     expect(page).to have_css("[data-test=tip]")
-    press "bold"
+    press "Bold"
     settled
     press "in white"
     fill_in "Name", with: "Signature"
     press "Save brush"
     expect(page).to have_content("“Signature” is a brush now")
     expect(page).to have_field("Name", with: "Signature 2")
-    press "at 30 %"
+    press "At 30 %"
     press "Save brush"
     made "“Signature 2” is a brush now"
     pigments = ["Signature", "Signature 2"].map { |name|
@@ -217,7 +217,7 @@ RSpec.describe "the tip maker", :browser do
     keys = page.driver.browser.keyboard
     sign_in("maren")
     bring("leaves.png", leaves)
-    press "frame"
+    press "Frame"
     go_there = lambda do |*ways|
       execute_script("document.querySelector('[data-part=page]').focus()")
       ways.each { |way, count| count.times { keys.type(way) } }
@@ -226,7 +226,7 @@ RSpec.describe "the tip maker", :browser do
     go_there[[:left, 47], [:up, 40]]
     go_there[[:right, 37], [:down, 35]]
     expect(page).to have_css("[aria-label='Frame 1']")
-    press "loop"
+    press "Loop"
     go_there[[:left, 10], [:up, 5]]
     go_there[[:up, 40]]
     go_there[[:left, 38], [:down, 15]]
@@ -248,14 +248,14 @@ RSpec.describe "the tip maker", :browser do
   it "cuts out by a loose loop, joins, takes apart, and goes on in another window" do
     sign_in("maren")
     bring("leaves.png", leaves)
-    press "loop"
+    press "Loop"
     drag_on("[data-part=page] img", [[0.03, 0.1], [0.35, 0.05], [0.4, 0.45], [0.1, 0.48], [0.02, 0.2]])
     expect(page).to have_css("[aria-label='Frame 1']")
     press "Marks found (5)"
-    press "none"
+    press "None"
     press "Mark 1 on the page"
     press "Mark 2 on the page"
-    press "join"
+    press "Join"
     expect(page).to have_button("Marks found (4)")
     settled
     address = current_url

@@ -14,9 +14,9 @@ RSpec.describe "Upkeep", :browser do
     expect(page).to have_button("Save rules", disabled: true)
     days("Files that did not arrive whole").fill_in(with: "5")
     find("label", text: "No limit", match: :first).click # the first that may be kept for ever
-    expect(days("Arrivals that were read and never taken in")).to be_disabled
+    expect(days("Imports that were never finished")).to be_disabled
     click_button "Discard changes"
-    expect(days("Arrivals that were read and never taken in").value).to eq("60")
+    expect(days("Imports that were never finished").value).to eq("60")
     days("Files that did not arrive whole").fill_in(with: "5")
     find("h1", text: "Storage").click
     click_button "Save rules"
@@ -25,7 +25,7 @@ RSpec.describe "Upkeep", :browser do
     expect(page).to have_field("Files that did not arrive whole, days", with: "5")
     expect(@first.reload.upkeep).to eq({"cut_off" => 5})
     click_button "Clean now"
-    expect(page).to have_css("tr", text: /Maren Oake.*Arrivals that were read and never taken in: 1/)
+    expect(page).to have_css("tr", text: /Maren Oake.*Imports that were never finished: 1/)
     expect(arrival.reload.state).to eq("left")
   end
 

@@ -161,7 +161,7 @@ RSpec.describe "Brushes in use", :browser do
     # The toast lies at the lower right, above the tray.
     right, bottom, tray = evaluate_script(
       "(r => [innerWidth - r.right, r.bottom, document.querySelector('footer').getBoundingClientRect().top])" \
-        "(document.querySelector('.toast').getBoundingClientRect())"
+        "([...document.querySelectorAll('.toast')].at(-1).getBoundingClientRect())"
     )
     expect([right, tray - bottom]).to all(be_between(0, 30))
   end

@@ -171,7 +171,7 @@ RSpec.describe "the Bench", :api do
           detail["preset"]["fingerprint"],
           detail["editions"][0]["note"]
         ]
-      ).to eq([3, first, "Version 1 brought back"])
+      ).to eq([3, first, "Version 1 restored"])
       call(:post, "/api/ledger/#{entry["id"]}/undo", {})
       expect([detail["preset"]["edition"], detail["editions"].size]).to eq([2, 3])
       named = call(:put, "#{path}/editions/1", {name: "As the maker meant it"})

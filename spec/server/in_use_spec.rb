@@ -132,7 +132,7 @@ RSpec.describe "in use", :api do
       expect(reading.reload.state).to eq("failed")
       again = deliver(@second, {"a.svg" => svg})
       Studio::M::Arrival.find(again["id"]).update!(state: "applying")
-      expect([call(:delete, "/api/arrivals/#{again["id"]}")["error"], status]).to match([/is being taken in/, 422])
+      expect([call(:delete, "/api/arrivals/#{again["id"]}")["error"], status]).to match([/is under way/, 422])
     end
 
     it "proposes the bundle and the set of a release, and undoes them" do

@@ -163,7 +163,7 @@ RSpec.describe "Import", :api do
         value: stranger.current_edition.value.with("name", presets[0].name)
       )
     end
-    expect(apply(plan)["error"]).to match(/changed since this plan was made.*Nothing was taken in/)
+    expect(apply(plan)["error"]).to match(/changed since this preview.*Nothing was imported/)
     expect([status, @second.presets.count]).to eq([409, 1])
     plan = call(:get, "/api/arrivals/#{plan["id"]}")
     expect(plan["items"].map { _1.values_at("name", "state") }).to include([presets[0].name, "named"])
@@ -173,7 +173,7 @@ RSpec.describe "Import", :api do
     expect(call(:get, "/api/arrivals/#{plan["id"]}/strips/#{item["id"]}.png")[0, 4]).to eq("\x89PNG".b)
     apply(plan)
     expect(@second.presets.count).to eq(2)
-    expect(apply(plan)["error"]).to match(/not waiting to be taken in/)
+    expect(apply(plan)["error"]).to match(/already been decided/)
     call(:delete, "/api/arrivals/#{plan["id"]}")
     expect(call(:get, "/api/libraries/#{@second.id}/arrivals")["arrivals"]).to eq([])
   end

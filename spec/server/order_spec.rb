@@ -64,14 +64,21 @@ RSpec.describe "finding and ordering", :api do
       expect(found("washes")).to include("Ängström wash", "Colour wash")
       expect(found("water color").size + found("color wash").size).to eq(1)
       expect(found("gouache")).to eq(found("tag: flat"))
-      make("A rope of dry kelp", size: 40)
-      expect(found("dry rope 40").first).to eq("A rope of dry kelp")
-      @first.presets.find_by!(name: "A rope of dry kelp").destroy!
       expect(found("rope 40")).to eq(["Sail rope"])
       expect(found("rope about 50")).to eq(["Sail rope"])
       expect(found("rope about 90")).to eq([])
       expect(found("brush").size).to eq(@first.presets.shown.where("words LIKE '%brush%'").count)
       expect(found("brushes; size: 42")).to eq(["Sail rope"])
+    end
+
+    it "has those first whose names have most of the words" do
+      make("A twist of dry kelp", size: 40)
+      dry = @first.families.create!(name: "Dry marks")
+      make("Amber kelp", size: 40).update!(family: dry)
+      expect(found("dry 40")).to eq(["A twist of dry kelp", "Amber kelp"])
+      @first.presets.find_by!(name: "A twist of dry kelp").update!(name: "Z dry")
+      make("Kelp 40", size: 40).update!(family: dry)
+      expect(found("dry 40").last).to eq("Amber kelp")
     end
 
     it "shows, while somebody types, six brushes, searches that say it more exactly, and how many each finds" do

@@ -25,6 +25,10 @@ Capybara.register_driver(:chromium) do |app|
       "disable-gpu" => nil,
       "force-prefers-reduced-motion" => nil,
       "disable-quic" => nil,
+      "in-process-gpu" => nil,
+      "renderer-process-limit" => "2",
+      "disable-site-isolation-trials" => nil,
+      "disable-software-rasterizer" => nil,
       "no-first-run" => nil,
       "disable-background-networking" => nil,
       "disable-component-update" => nil,
@@ -131,6 +135,19 @@ module BrowserHelp
     %w[dragOver drop].each(&send)
   end
 
+  # Chooses in one of the page's own selects, which hang their list elsewhere.
+  def select(choice, from:)
+    select_box(from).click
+    page.document.find(".el-select-dropdown__item", text: choice, visible: true).click
+    expect(page.document).to have_no_css(".el-select-dropdown__item", text: choice, visible: true)
+  end
+
+  # @return [String] what stands in a select
+  def selected(name) = select_box(name).text
+
+  # What is seen and pressed of a select; its field itself is not.
+  def select_box(name) = find("[role=combobox][aria-label='#{name}']", visible: :all).ancestor(".el-select")
+
   # Waits until something is so, at the server too.
   def until_true(seconds = 40)
     (seconds * 10).times { yield ? return : sleep(0.1) }
@@ -235,9 +252,9 @@ module BrowserHelp
 end
 
 RSpec.configure do |config|
-  config.include BrowserHelp, :browser
   config.include Capybara::DSL, :browser
   config.include Capybara::RSpecMatchers, :browser
+  config.include BrowserHelp, :browser
   config.before(:each, :browser) do
     # A strip belongs to what it shows, whichever example painted it.
     @first, @second = Studio.again(keep: %w[strips])

@@ -4,6 +4,7 @@
 module Routes
   # What stands for a name in an address.
   PARTS = {
+    "word" => "ribbon",
     "id" => 1,
     "item" => 1,
     "page" => 1,

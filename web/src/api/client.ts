@@ -133,7 +133,7 @@ export async function upload(file: Blob, url: string, tell: (sent: number) => vo
       if (!(await readable(file)))
         throw new Refused(
           `${file instanceof File ? `“${file.name}”` : 'The file'} cannot be read any more: it was moved, changed ` +
-            'or taken away since it was chosen. Nothing was taken in. Choose it again.',
+            'or moved since you chose it. Nothing was imported. Choose it again.',
         )
       if (await waited()) continue
       throw silence()

@@ -56,9 +56,15 @@ const { busy, problem, go } = useDeed(async () => {
     <template v-else>
       <label
         >{{ takes ? 'Into' : 'To' }}
-        <select v-model="target" :aria-label="takes ? 'Into which library' : 'To which library'">
-          <option v-for="one in places" :key="one.id" :value="one.id">{{ one.name }}</option>
-        </select>
+        <el-select
+          v-model="target"
+          :aria-label="takes ? 'Into which library' : 'To which library'"
+          size="small"
+          class="inline-select"
+          :empty-values="[undefined]"
+        >
+          <el-option v-for="one in places" :key="one.id" :value="one.id" :label="one.name" />
+        </el-select>
       </label>
       <label v-if="!takes"
         >Why<el-input

@@ -105,6 +105,8 @@ function take(option: Option) {
     clearTimeout(timer)
     open.value = false
     begun = false
+    // The next keys are for the Bench.
+    box.value?.blur()
     router.push({ name: 'bench', params: { library: session.libraryId, id: option.preset.id } })
   } else {
     showAll()

@@ -69,19 +69,37 @@ const drop = (id: number) =>
         aria-label="What the token is for"
         maxlength="60"
       />
-      <select v-model="scope" aria-label="What it can do">
-        <option value="write">Everything you can do</option>
-        <option value="read">Read only</option>
-      </select>
-      <select v-model="limit" aria-label="Where it applies">
-        <option value="">All libraries</option>
-        <option v-for="one in session.libraries" :key="one.id" :value="one.id">{{ one.name }}</option>
-      </select>
-      <select v-model="days" aria-label="How long it lasts">
-        <option value="">No limit</option>
-        <option :value="30">30 days</option>
-        <option :value="365">A year</option>
-      </select>
+      <el-select
+        v-model="scope"
+        aria-label="What it can do"
+        size="small"
+        class="inline-select"
+        :empty-values="[undefined]"
+      >
+        <el-option value="write" label="Everything you can do" />
+        <el-option value="read" label="Read only" />
+      </el-select>
+      <el-select
+        v-model="limit"
+        aria-label="Where it applies"
+        size="small"
+        class="inline-select"
+        :empty-values="[undefined]"
+      >
+        <el-option value="" label="All libraries" />
+        <el-option v-for="one in session.libraries" :key="one.id" :value="one.id" :label="one.name" />
+      </el-select>
+      <el-select
+        v-model="days"
+        aria-label="How long it lasts"
+        size="small"
+        class="inline-select"
+        :empty-values="[undefined]"
+      >
+        <el-option value="" label="No limit" />
+        <el-option :value="30" label="30 days" />
+        <el-option :value="365" label="A year" />
+      </el-select>
       <el-button native-type="submit" :disabled="!name.trim()">Create token</el-button>
     </form>
   </el-dialog>
@@ -105,7 +123,7 @@ form {
 form .el-input {
   flex: 1 0 240px;
 }
-select {
+.inline-select {
   max-width: 150px;
 }
 </style>

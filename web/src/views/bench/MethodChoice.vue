@@ -10,27 +10,34 @@ const { document } = bench
 /** A ribbon bends a drawing; a round tip has none. */
 const possible = (method: string) => method !== 'ribbon' || document.value!.mark.tip.kind !== 'round'
 const list = computed(() => methods().choices.map((name) => ({ name, possible: possible(name) })))
-const choose = (event: Event) => bench.tune({ ...document.value!, method: (event.target as HTMLSelectElement).value })
+const choose = (method: string) => bench.tune({ ...document.value!, method })
 </script>
 
 <template>
-  <select
+  <el-select
     v-if="bench.session.mayEdit"
-    :value="document!.method"
+    :model-value="document!.method"
     aria-label="Method"
     :title="methods().help"
-    @change="choose"
+    size="small"
+    class="inline-select"
+    :empty-values="[undefined]"
+    @update:model-value="choose"
   >
-    <option v-for="one in list" :key="one.name" :value="one.name" :disabled="!one.possible">
-      {{ one.name }}{{ one.possible ? '' : ' (needs a drawn tip)' }}
-    </option>
-  </select>
+    <el-option
+      v-for="one in list"
+      :key="one.name"
+      :value="one.name"
+      :disabled="!one.possible"
+      :label="`${one.name}${one.possible ? '' : ' (needs a drawn tip)'}`"
+    />
+  </el-select>
   <OwnWord v-else class="soft" :word="document!.method" />
   <OwnWord v-if="bench.session.mayEdit && document!.method !== 'dabs'" class="soft" :word="document!.method">?</OwnWord>
 </template>
 
 <style scoped>
-select {
+.inline-select.el-select {
   width: 78px;
   padding: 1px 2px;
 }

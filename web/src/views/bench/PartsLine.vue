@@ -47,10 +47,8 @@ const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null)
       <figcaption>
         <b>Grain</b> <span v-if="!grain" class="soft">none</span><br />
         <template v-if="bench.session.mayEdit"
-          ><button class="plain small" @click="choosing = 'grain'">{{ grain ? 'Replace…' : 'choose…' }}</button
-          ><button v-if="grain" class="plain small" title="Remove the grain" @click="dropGrain">
-            Remove
-          </button></template
+          ><button class="plain small" @click="choosing = 'grain'">{{ grain ? 'Replace…' : 'Choose…' }}</button
+          ><button v-if="grain" class="plain small" @click="dropGrain">Remove grain</button></template
         >
       </figcaption>
     </figure>

@@ -129,7 +129,7 @@ const last = computed(() => strokes.value.at(-1))
       <h2><OwnWord word="pad">Pad</OwnWord></h2>
       <Grounds v-model="ground" :grounds="['white', 'grey', 'black', 'painted']" label="Ground of the pad" />
       <span class="grow" />
-      <button class="plain" :disabled="!strokes.length" @click="undo">Undo</button>
+      <button class="plain" :disabled="!strokes.length" @click="undo">Undo stroke</button>
       <button class="plain" :disabled="!strokes.length" @click="clear">Clear</button>
     </div>
     <div ref="holder" class="holder">
@@ -178,10 +178,16 @@ const last = computed(() => strokes.value.at(-1))
     </div>
     <label class="line soft small"
       >Paint as
-      <select v-model="standIn" aria-label="Simulated pen">
-        <option :value="DEVICE">My device</option>
-        <option v-for="one in standIns" :key="one.name" :value="one.name">{{ one.title }}</option>
-      </select>
+      <el-select
+        v-model="standIn"
+        aria-label="Simulated pen"
+        size="small"
+        class="inline-select"
+        :empty-values="[undefined]"
+      >
+        <el-option :value="DEVICE" label="My device" />
+        <el-option v-for="one in standIns" :key="one.name" :value="one.name" :label="one.title" />
+      </el-select>
     </label>
   </section>
 </template>
@@ -263,7 +269,7 @@ canvas {
 .tools > :deep(.plain) {
   white-space: nowrap;
 }
-select {
+.inline-select {
   flex: 1;
 }
 </style>

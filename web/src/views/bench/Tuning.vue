@@ -47,9 +47,15 @@ const groupBack = (name: string) => bench.tune({ ...document.value!, [name]: goa
         </button>
         <label v-if="index === 0 && !fixed" class="soft small ways"
           >↩ resets to
-          <select v-model="back" aria-label="Reset to">
-            <option v-for="[value, label] in BACKS" :key="value" :value="value">{{ label }}</option>
-          </select>
+          <el-select
+            v-model="back"
+            aria-label="Reset to"
+            size="small"
+            class="inline-select"
+            :empty-values="[undefined]"
+          >
+            <el-option v-for="[value, label] in BACKS" :key="value" :value="value" :label="label" />
+          </el-select>
         </label>
       </h2>
       <SettingRow
@@ -91,7 +97,7 @@ const groupBack = (name: string) => bench.tune({ ...document.value!, [name]: goa
   font-weight: 400;
   letter-spacing: 0;
 }
-.ways select {
+.ways .inline-select.el-select {
   font: inherit;
   color: var(--ink);
   background: var(--card);

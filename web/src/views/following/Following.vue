@@ -151,18 +151,28 @@ async function taken() {
     <form v-if="leads && offered.length" class="line" @submit.prevent="begin">
       <label class="line"
         >Follow a bundle
-        <select v-model="chosen" aria-label="A bundle to follow">
-          <option value="">Choose a bundle or a library</option>
-          <optgroup v-for="list in sources" :key="list[0]!.library_id" :label="list[0]!.library">
-            <option v-if="list.length > 1" :value="`library ${list[0]!.library_id}`">
-              All of {{ list[0]!.library }} · {{ list.length }} bundles
-            </option>
-            <option v-for="one in list" :key="one.id" :value="`bundle ${one.id}`">
-              {{ one.name }} {{ one.release.number }}
-            </option>
-          </optgroup>
-        </select></label
-      >
+        <el-select
+          v-model="chosen"
+          aria-label="A bundle to follow"
+          size="small"
+          class="inline-select"
+          :empty-values="[undefined]"
+        >
+          <el-option value="" label="Choose a bundle or a library" />
+          <el-option-group v-for="list in sources" :key="list[0]!.library_id" :label="list[0]!.library">
+            <el-option
+              v-if="list.length > 1"
+              :value="`library ${list[0]!.library_id}`"
+              :label="`All of ${list[0]!.library} · ${list.length} bundles`"
+            />
+            <el-option
+              v-for="one in list"
+              :key="one.id"
+              :value="`bundle ${one.id}`"
+              :label="`${one.name} ${one.release.number}`"
+            />
+          </el-option-group> </el-select
+      ></label>
       <el-button native-type="submit" :disabled="!chosen" :loading="busy">Follow</el-button>
     </form>
     <p v-for="name in asked" :key="name" class="soft">

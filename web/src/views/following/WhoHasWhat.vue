@@ -85,23 +85,27 @@ const state = (brush: number, place: string) => states.value.get(`${brush} ${pla
       <button v-if="leads && behind" class="plain" @click="remind">Send reminders</button>
       <label class="line soft small"
         >at
-        <select v-model="kind" aria-label="Where">
-          <option value="">Everywhere</option>
-          <option v-for="(title, key) in KINDS" :key="key" :value="key">{{ title }}</option>
-        </select></label
-      >
+        <el-select v-model="kind" aria-label="Where" size="small" class="inline-select" :empty-values="[undefined]">
+          <el-option value="" label="Everywhere" />
+          <el-option v-for="(title, key) in KINDS" :key="key" :value="key" :label="title" /> </el-select
+      ></label>
       <label class="line soft small"
         >of
-        <select v-model="only" aria-label="Which brushes">
-          <option value="">All brushes</option>
-          <optgroup v-if="bundles.length" label="Bundles">
-            <option v-for="one in bundles" :key="one.id" :value="`bundle ${one.id}`">{{ one.name }}</option>
-          </optgroup>
-          <optgroup v-if="plain.length" label="Sets">
-            <option v-for="one in plain" :key="one.id" :value="`set ${one.id}`">{{ one.name }}</option>
-          </optgroup>
-        </select></label
-      >
+        <el-select
+          v-model="only"
+          aria-label="Which brushes"
+          size="small"
+          class="inline-select"
+          :empty-values="[undefined]"
+        >
+          <el-option value="" label="All brushes" />
+          <el-option-group v-if="bundles.length" label="Bundles">
+            <el-option v-for="one in bundles" :key="one.id" :value="`bundle ${one.id}`" :label="one.name" />
+          </el-option-group>
+          <el-option-group v-if="plain.length" label="Sets">
+            <el-option v-for="one in plain" :key="one.id" :value="`set ${one.id}`" :label="one.name" />
+          </el-option-group> </el-select
+      ></label>
     </div>
     <p v-if="found.developed.length > 1" class="soft small developed" :aria-label="`Day by day: ${days}`" role="img">
       <span>{{ days }}</span>

@@ -44,15 +44,17 @@ function told(item: ArrivalItem) {
       <span class="soft">{{ items.length }}</span>
       <label v-if="items.length > 1 && common.length > 1" class="line all"
         ><span class="soft">all of these:</span
-        ><select
-          :value="agreed"
+        ><el-select
+          :model-value="agreed"
           :aria-label="`All: ${title}`"
-          @change="emit('all', ($event.target as HTMLSelectElement).value)"
+          size="small"
+          class="inline-select"
+          :empty-values="[undefined]"
+          @update:model-value="emit('all', $event)"
         >
-          <option v-if="!agreed" value="" disabled>As set below</option>
-          <option v-for="one in common" :key="one" :value="one">{{ called(one) }}</option>
-        </select></label
-      >
+          <el-option v-if="!agreed" value="" disabled label="As set below" />
+          <el-option v-for="one in common" :key="one" :value="one" :label="called(one)" /> </el-select
+      ></label>
     </div>
     <div v-if="items.some(({ here }) => here) && state !== 'identical'" class="item heads soft small" :class="state">
       <span>as imported</span><span>as it is here</span>
@@ -80,14 +82,17 @@ function told(item: ArrivalItem) {
             {{ told(item) }}
           </div>
         </div>
-        <select
+        <el-select
           v-if="item.choices.length > 1"
-          :value="item.decision"
+          :model-value="item.decision"
           :aria-label="`What to do with ${item.name}`"
-          @change="emit('one', item, ($event.target as HTMLSelectElement).value)"
+          size="small"
+          class="inline-select"
+          :empty-values="[undefined]"
+          @update:model-value="emit('one', item, $event)"
         >
-          <option v-for="one in item.choices" :key="one" :value="one">{{ called(one) }}</option>
-        </select>
+          <el-option v-for="one in item.choices" :key="one" :value="one" :label="called(one)" />
+        </el-select>
         <span v-else class="soft small">{{ state === 'identical' ? 'skipped' : called(item.decision) }}</span>
       </div></OneScale
     >
@@ -145,16 +150,7 @@ function told(item: ArrivalItem) {
 .said {
   overflow-wrap: anywhere;
 }
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line-strong);
-  border-radius: 6px;
-  padding: 3px 6px;
-  width: 100%;
-}
-.all select {
+.all .inline-select {
   width: 178px;
 }
 </style>

@@ -1,4 +1,5 @@
 <script setup lang="ts">
+import DayField from '../../parts/DayField.vue'
 import { computed, onMounted, reactive, ref, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { useDebounceFn } from '@vueuse/core'
@@ -117,8 +118,8 @@ const check = () =>
         <el-option value="" label="from anywhere" />
         <el-option v-for="one in known?.ways" :key="one" :value="one" :label="`from the ${one}`" />
       </el-select>
-      <label class="soft">From <input v-model="asked.from" type="date" aria-label="From the day" /></label>
-      <label class="soft">to <input v-model="asked.till" type="date" aria-label="To the day" /></label>
+      <DayField v-model="asked.from" label="From the day" placeholder="from" />
+      <DayField v-model="asked.till" label="To the day" placeholder="to" />
       <b v-if="about">{{ about.called }}</b>
       <button v-if="filtered" class="plain" @click="clear">Everything</button>
     </div>

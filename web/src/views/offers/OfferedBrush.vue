@@ -115,18 +115,22 @@ const outcome = computed(() => {
           ></label>
           <label
             >Category
-            <select v-model="family" aria-label="Category">
-              <option value="">None</option>
-              <option v-for="one in library.families" :key="one.id" :value="one.id">{{ one.name }}</option>
-            </select></label
-          >
+            <el-select
+              v-model="family"
+              aria-label="Category"
+              size="small"
+              class="inline-select"
+              :empty-values="[undefined]"
+            >
+              <el-option value="" label="None" />
+              <el-option v-for="one in library.families" :key="one.id" :value="one.id" :label="one.name" /> </el-select
+          ></label>
           <label
             >Set
-            <select v-model="set" aria-label="Set">
-              <option value="">None</option>
-              <option v-for="one in plain" :key="one.id" :value="one.id">{{ one.name }}</option>
-            </select></label
-          >
+            <el-select v-model="set" aria-label="Set" size="small" class="inline-select" :empty-values="[undefined]">
+              <el-option value="" label="None" />
+              <el-option v-for="one in plain" :key="one.id" :value="one.id" :label="one.name" /> </el-select
+          ></label>
         </template>
         <p v-if="way === 'edition'">
           “{{ like?.name }}” gets these settings as version {{ (like?.edition ?? 0) + 1 }}. Its name and category stay.

@@ -81,11 +81,16 @@ const what = (one: Line) => `${one.names.join(', ')}${one.count > one.names.leng
         ><span class="grow" />
         <label class="line soft small"
           >Along
-          <select v-model="trial" aria-label="Sample stroke">
-            <option value="">The strip</option>
-            <option v-for="one in trials" :key="one.name" :value="one.name">{{ one.title }}</option>
-          </select></label
-        >
+          <el-select
+            v-model="trial"
+            aria-label="Sample stroke"
+            size="small"
+            class="inline-select"
+            :empty-values="[undefined]"
+          >
+            <el-option value="" label="The strip" />
+            <el-option v-for="one in trials" :key="one.name" :value="one.name" :label="one.title" /> </el-select
+        ></label>
         <el-button v-if="shown.by_id === session.person?.id && shown.state === 'open'" @click="withdraw"
           >Withdraw</el-button
         >

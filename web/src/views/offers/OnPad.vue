@@ -33,11 +33,9 @@ layUnderPad({
 <template>
   <el-dialog model-value :title="`“${name}” on the pad`" width="760px" @close="emit('close')">
     <div v-if="brushes.length" class="pad-of">
-      <div class="line" role="radiogroup" aria-label="Which brush paints">
-        <label v-for="(one, index) in brushes" :key="one.title" class="line"
-          ><input v-model="chosen" type="radio" name="paints" :value="index" />{{ one.title }}</label
-        >
-      </div>
+      <el-radio-group v-model="chosen" aria-label="Which brush paints">
+        <el-radio v-for="(one, index) in brushes" :key="one.title" :value="index">{{ one.title }}</el-radio>
+      </el-radio-group>
       <TrialPad />
     </div>
   </el-dialog>

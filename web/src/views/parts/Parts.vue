@@ -130,11 +130,10 @@ const uses = (count: number) => (count ? `${count} ${count === 1 ? 'brush' : 'br
             <span class="soft small">{{ told(part) }}</span>
             <span class="small" :class="part.brushes.length ? 'soft' : 'unused'">{{ uses(part.brushes.length) }}</span>
           </button>
-          <input
-            type="checkbox"
-            :checked="picked.has(part.sum)"
+          <el-checkbox
+            :model-value="picked.has(part.sum)"
             :aria-label="`Select ${part.name}`"
-            @change="pick(part)"
+            @update:model-value="pick(part)"
           />
         </div>
       </div>

@@ -48,10 +48,16 @@ const { busy, problem, go } = useDeed(async () => {
     </p>
     <label v-if="!mine && member.drafts"
       >Their drafts of {{ member.drafts }} {{ member.drafts === 1 ? 'brush' : 'brushes' }}
-      <select v-model="heir" aria-label="Who gets their drafts">
-        <option value="">are kept for their return</option>
-        <option v-for="one in others" :key="one.id" :value="one.id">go to {{ one.name }}</option>
-      </select>
+      <el-select
+        v-model="heir"
+        aria-label="Who gets their drafts"
+        size="small"
+        class="inline-select"
+        :empty-values="[undefined]"
+      >
+        <el-option value="" label="are kept for their return" />
+        <el-option v-for="one in others" :key="one.id" :value="one.id" :label="`go to ${one.name}`" />
+      </el-select>
     </label>
   </FormDialog>
 </template>

@@ -84,13 +84,16 @@ function closeInvite() {
           </td>
           <td class="soft">{{ one.login }}</td>
           <td>
-            <select
+            <el-select
               v-if="leads && !own"
-              :value="one.role"
+              :model-value="one.role"
               :aria-label="`Role of ${one.name}`"
-              @change="setRole(one, ($event.target as HTMLSelectElement).value as Member['role'])"
+              size="small"
+              class="inline-select"
+              :empty-values="[undefined]"
+              @update:model-value="setRole(one, $event as Member['role'])"
             >
-              <option v-for="(words, role) in ROLES" :key="role" :value="role">{{ words }}</option></select
+              <el-option v-for="(words, role) in ROLES" :key="role" :value="role" :label="words" /></el-select
             ><template v-else>{{ ROLES[one.role] }}</template>
           </td>
           <td class="soft">{{ dated(one.seen_at, 'never') }}</td>

@@ -47,33 +47,55 @@ const { busy, problem, go } = useDeed(async () => {
       <label>Name<el-input v-model="wish.name" maxlength="60" /></label>
       <label
         >Template
-        <select v-model="wish.parent_id" aria-label="Template">
-          <option :value="null">Nothing</option>
-          <option v-for="one in templates" :key="one.id" :value="one.id">{{ one.name }}</option>
-        </select></label
-      >
+        <el-select
+          :model-value="wish.parent_id ?? 0"
+          aria-label="Template"
+          size="small"
+          class="inline-select"
+          :empty-values="[undefined]"
+          @update:model-value="wish.parent_id = $event || null"
+        >
+          <el-option :value="0" label="Nothing" />
+          <el-option v-for="one in templates" :key="one.id" :value="one.id" :label="one.name" /> </el-select
+      ></label>
       <template v-if="!seat!.template">
         <label
           >Person
-          <select v-model="wish.person_id" aria-label="Person">
-            <option :value="null">Nobody</option>
-            <option v-for="one in people" :key="one.id" :value="one.id">{{ one.name }}</option>
-          </select></label
-        >
+          <el-select
+            :model-value="wish.person_id ?? 0"
+            aria-label="Person"
+            size="small"
+            class="inline-select"
+            :empty-values="[undefined]"
+            @update:model-value="wish.person_id = $event || null"
+          >
+            <el-option :value="0" label="Nobody" />
+            <el-option v-for="one in people" :key="one.id" :value="one.id" :label="one.name" /> </el-select
+        ></label>
         <label>Room<el-input v-model="wish.room" maxlength="60" /></label>
         <label
           >System
-          <select v-model="wish.platform" aria-label="System">
-            <option v-for="one in PLATFORMS" :key="one" :value="one">{{ one || 'not set' }}</option>
-          </select></label
-        >
+          <el-select
+            v-model="wish.platform"
+            aria-label="System"
+            size="small"
+            class="inline-select"
+            :empty-values="[undefined]"
+          >
+            <el-option v-for="one in PLATFORMS" :key="one" :value="one" :label="one || 'not set'" /> </el-select
+        ></label>
         <label
           >Computer
-          <select v-model="wish.away" aria-label="Computer">
-            <option :value="false">This server: {{ seat!.path }}</option>
-            <option :value="true">Another computer, with an agent</option>
-          </select></label
-        >
+          <el-select
+            v-model="wish.away"
+            aria-label="Computer"
+            size="small"
+            class="inline-select"
+            :empty-values="[undefined]"
+          >
+            <el-option :value="false" :label="`This server: ${seat!.path}`" />
+            <el-option :value="true" label="Another computer, with an agent" /> </el-select
+        ></label>
         <label
           >Canvas, px
           <span class="line"

@@ -78,8 +78,10 @@ void props
     </template>
     <form v-if="!fixed" @submit.prevent="make">
       <div class="line small">
-        <label class="line"><input v-model="kind" type="radio" name="kind" value="desk" />desk</label>
-        <label class="line"><input v-model="kind" type="radio" name="kind" value="template" />template</label>
+        <el-radio-group v-model="kind">
+          <el-radio value="desk">Desk</el-radio>
+          <el-radio value="template">Template</el-radio>
+        </el-radio-group>
       </div>
       <el-input
         v-model="name"
@@ -87,10 +89,18 @@ void props
         :aria-label="`Name of a new ${kind}`"
         maxlength="60"
       />
-      <select v-if="templates.length" v-model="from" aria-label="Template">
-        <option :value="null">No template</option>
-        <option v-for="one in templates" :key="one.id" :value="one.id">Based on {{ one.name }}</option>
-      </select>
+      <el-select
+        v-if="templates.length"
+        :model-value="from ?? 0"
+        aria-label="Template"
+        size="small"
+        class="inline-select"
+        :empty-values="[undefined]"
+        @update:model-value="from = $event || null"
+      >
+        <el-option :value="0" label="No template" />
+        <el-option v-for="one in templates" :key="one.id" :value="one.id" :label="`Based on ${one.name}`" />
+      </el-select>
       <el-button native-type="submit" :disabled="!name.trim()">Add</el-button>
     </form>
   </aside>

@@ -183,12 +183,17 @@ const COLOURS = [
         </button>
       </div>
     </template>
-    <label v-if="(wish.kind === 'texture' && wish.as === 'brush' && !several) || wish.as === 'grain'" class="line"
-      ><input type="checkbox" :checked="wish.twin" @change="$emit('set', { twin: !wish.twin })" />also an inverted
-      copy</label
+    <el-checkbox
+      v-if="(wish.kind === 'texture' && wish.as === 'brush' && !several) || wish.as === 'grain'"
+      :model-value="wish.twin"
+      @update:model-value="$emit('set', { twin: !!$event })"
+      >Also an inverted copy</el-checkbox
     >
-    <label v-if="wish.as === 'part' || wish.as === 'grain'" class="line"
-      ><input type="checkbox" :checked="wish.own" @change="$emit('set', { own: !wish.own })" />Only for me</label
+    <el-checkbox
+      v-if="wish.as === 'part' || wish.as === 'grain'"
+      :model-value="wish.own"
+      @update:model-value="$emit('set', { own: !!$event })"
+      >Only for me</el-checkbox
     >
     <p class="soft small">{{ kept }}</p>
     <el-button type="primary" native-type="submit" :disabled="!able" :loading="busy">{{ deed }}</el-button>

@@ -92,8 +92,9 @@ const shapes = computed(() => work.making.value?.shapes ?? [])
 .begin {
   display: grid;
   gap: 20px;
-  grid-template-rows: auto minmax(0, 1fr);
+  grid-template-rows: auto minmax(150px, 1fr);
   height: 100%;
+  overflow-y: auto;
   padding: 4px 22px 18px;
 }
 .drop {
@@ -101,7 +102,7 @@ const shapes = computed(() => work.making.value?.shapes ?? [])
   gap: 8px;
   place-content: center;
   justify-items: center;
-  height: 210px;
+  height: min(210px, 32vh);
   font: inherit;
   color: var(--ink);
   border: 2px dashed var(--line-strong);

@@ -135,16 +135,18 @@ async function family() {
         </button>
       </div>
       <div class="line">
-        <select
-          :value="shape.shape"
+        <el-select
+          :model-value="shape.shape"
           aria-label="Shape"
-          @change="shaped({ shape: ($event.target as HTMLSelectElement).value })"
+          size="small"
+          class="inline-select"
+          :empty-values="[undefined]"
+          @update:model-value="shaped({ shape: $event })"
         >
-          <option v-for="one in making?.shapes" :key="one.name" :value="one.name">{{ one.name }}</option>
-        </select>
-        <label class="line"
-          ><input type="checkbox" :checked="!!shape.cut" @change="shaped({ cut: !shape!.cut })" />cut from the shape
-          before it</label
+          <el-option v-for="one in making?.shapes" :key="one.name" :value="one.name" :label="one.name" />
+        </el-select>
+        <el-checkbox :model-value="!!shape.cut" @update:model-value="shaped({ cut: !!$event })"
+          >Cut from the shape before it</el-checkbox
         >
       </div>
       <div class="parameters">
@@ -177,13 +179,5 @@ async function family() {
   display: grid;
   grid-template-columns: repeat(auto-fill, minmax(250px, 1fr));
   gap: 4px 22px;
-}
-select {
-  font: inherit;
-  color: var(--ink);
-  background: var(--card);
-  border: 1px solid var(--line-strong);
-  border-radius: 5px;
-  padding: 2px 6px;
 }
 </style>

@@ -62,13 +62,16 @@ const colours = (own: boolean) => change({ colours: own ? (sheet.value?.see_thro
     </div>
     <label v-if="own" class="line small"
       >Ground
-      <select
-        :value="state!.colours"
+      <el-select
+        :model-value="state!.colours"
         aria-label="Background removal"
-        @change="change({ colours: ($event.target as HTMLSelectElement).value as 'keep' })"
+        size="small"
+        class="inline-select"
+        :empty-values="[undefined]"
+        @update:model-value="change({ colours: $event as 'keep' })"
       >
-        <option v-for="(word, name) in GROUNDS" :key="name" :value="name">{{ word }}</option>
-      </select>
+        <el-option v-for="(word, name) in GROUNDS" :key="name" :value="name" :label="word" />
+      </el-select>
     </label>
     <template v-else>
       <ToneLine

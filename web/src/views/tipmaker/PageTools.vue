@@ -80,19 +80,18 @@ const hints = {
         </form>
       </el-popover>
     </div>
-    <label v-if="way === 'loop'" class="line small"
-      ><input v-model="only" type="checkbox" />Exclude overlapping marks</label
-    >
-    <label v-else-if="marks.length > 1" class="line small near"
-      >Join nearby<input
-        type="range"
+    <el-checkbox v-if="way === 'loop'" v-model="only" size="small">Exclude overlapping marks</el-checkbox>
+    <span v-else-if="marks.length > 1" class="line small near"
+      >Join nearby<el-slider
         aria-label="Joining distance"
+        size="small"
         :min="0"
         :max="most"
         :step="0.001"
-        :value="near"
-        @input="set('find', { near: Number(($event.target as HTMLInputElement).value) }, 'near')"
-    /></label>
+        :show-tooltip="false"
+        :model-value="near"
+        @input="set('find', { near: $event as number }, 'near')"
+    /></span>
     <span v-if="way !== 'marks'" class="soft small">{{ hints[way] }}</span>
     <template v-else>
       <button v-if="marks.length > 1 && chosen.length < marks.length" class="plain" @click="all">Select all</button>

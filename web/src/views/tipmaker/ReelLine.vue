@@ -115,23 +115,29 @@ const whole = computed<Frame>(() => chosen.value ?? { page: 0, area: {} })
       <button class="plain" @click="asking = true">Make variants…</button>
       <label v-if="frames.length > 1" class="line small"
         >Next frame
-        <select
-          :value="turn"
+        <el-select
+          :model-value="turn"
           aria-label="How the next frame is chosen"
-          @change="work.set('reel', { turn: ($event.target as HTMLSelectElement).value as 'in order' })"
+          size="small"
+          class="inline-select"
+          :empty-values="[undefined]"
+          @update:model-value="work.set('reel', { turn: $event as 'in order' })"
         >
-          <option v-for="one in making?.turns" :key="one" :value="one">{{ one }}</option>
-        </select>
+          <el-option v-for="one in making?.turns" :key="one" :value="one" :label="one" />
+        </el-select>
         <template v-if="frames.length > 3">
           and
-          <select
-            :value="reel.second ?? ''"
+          <el-select
+            :model-value="reel.second ?? ''"
             aria-label="How columns are chosen, where frames stand in rows"
-            @change="second(($event.target as HTMLSelectElement).value)"
+            size="small"
+            class="inline-select"
+            :empty-values="[undefined]"
+            @update:model-value="second($event)"
           >
-            <option value="">One turn only</option>
-            <option v-for="one in making?.turns" :key="one" :value="one">Columns by {{ one }}</option>
-          </select>
+            <el-option value="" label="One turn only" />
+            <el-option v-for="one in making?.turns" :key="one" :value="one" :label="`Columns by ${one}`" />
+          </el-select>
           <input
             v-if="reel.second"
             type="number"
@@ -213,7 +219,6 @@ li:hover .out,
   flex-wrap: wrap;
   justify-content: flex-end;
 }
-select,
 input {
   font: inherit;
   color: var(--ink);

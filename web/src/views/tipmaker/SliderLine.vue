@@ -16,23 +16,25 @@ const props = withDefaults(
 )
 const emit = defineEmits<{ set: [value: number] }>()
 const factor = computed(() => (props.percent ? 100 : 1))
+/** The slider answers a value beyond its ends with its end; it is not to change what was not touched. */
+const held = computed(() => Math.min(props.most * factor.value, Math.max(props.least * factor.value, shown.value)))
 const shown = computed(() => Math.round(props.value * factor.value * 100) / 100)
 const put = (value: number) => emit('set', value / factor.value)
 </script>
 
 <template>
-  <label class="slider"
-    ><span>{{ word }}</span
-    ><input
-      type="range"
+  <div class="slider">
+    <span>{{ word }}</span><el-slider
       :aria-label="word"
+      size="small"
       :min="least * factor"
       :max="most * factor"
       :step="step ?? (percent ? 1 : (most - least) / 200)"
-      :value="shown"
-      @input="put(Number(($event.target as HTMLInputElement).value))"
-    /><span class="value">{{ shown }}{{ percent ? ' %' : unit ? ` ${unit}` : '' }}</span></label
-  >
+      :show-tooltip="false"
+      :model-value="held"
+      @input="put($event as number)"
+    /><span class="value">{{ shown }}{{ percent ? ' %' : unit ? ` ${unit}` : '' }}</span>
+  </div>
 </template>
 
 <style scoped>
@@ -45,9 +47,7 @@ const put = (value: number) => emit('set', value / factor.value)
 .value {
   text-align: right;
 }
-input {
-  width: 100%;
-  accent-color: var(--accent);
-  height: 16px;
+.el-slider {
+  height: 18px;
 }
 </style>

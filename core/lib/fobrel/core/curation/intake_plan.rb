@@ -71,7 +71,7 @@ module Fobrel
 
         # What each decision is called on the screen.
         DECISIONS = {
-          "take" => "take in",
+          "take" => "import",
           "both" => "keep both, next number",
           "edition" => "take as next version",
           "replace" => "replace it; the replaced brush is hidden",

@@ -33,7 +33,7 @@ module Fobrel
             @document = document
             name = document["name"].to_s[0, 80]
             super(
-              "“#{name}” was written by a later version (#{document["format"]}). It cannot be taken in before this " \
+              "“#{name}” was written by a later version (#{document["format"]}). It cannot be imported before this " \
                 "one is brought up to date."
             )
           end
