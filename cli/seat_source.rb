@@ -26,7 +26,7 @@ module Fobrel
     # @raise [Core::Problem]
     def initialize(url:, token:, seat: nil)
       @url = URI(url.to_s)
-      raise Core::Problem, "#{url.inspect} is no address of a server." unless @url.is_a?(URI::HTTP) && @url.host
+      raise Core::Problem, "#{url.inspect} is not a server address." unless @url.is_a?(URI::HTTP) && @url.host
       @token = token.to_s.strip
       if @token.empty?
         raise Core::Problem,
@@ -47,7 +47,7 @@ module Fobrel
       said = JSON.parse(answer.body)
       {etag: said["etag"].to_s, plan: said["plan"], kept: said["kept"]}
     rescue JSON::ParserError
-      raise Stopped, "The server's answer is no start-up plan. Nothing was changed."
+      raise Stopped, "The server's answer is not a start-up plan. Nothing was changed."
     end
 
     # @see Core::Startup::Agent#initialize

@@ -18,7 +18,7 @@ module Fobrel
         raise Refused,
           "There is no token. Make one in Fobrel (your name at the top right), then: export FOBREL_TOKEN=…"
       end
-      raise Refused, "FOBREL_URL is no address of a server." unless @url.is_a?(URI::HTTP)
+      raise Refused, "FOBREL_URL is not a server address." unless @url.is_a?(URI::HTTP)
     end
 
     # @param name [String, nil] of a library; not needed where there is only one

@@ -175,7 +175,7 @@ RSpec.describe Fobrel::Backups, :command do
     pack = ->(files) { File.binwrite("bad.zip", Fobrel::Core::Package::Writer.pack(files)) }
     wrong = ->(&change) { entries.merge("studio.json" => JSON.generate(said.deep_dup.tap(&change))) }
     {
-      {"a" => "b"} => /no backup of a whole studio/,
+      {"a" => "b"} => /not a backup of a whole studio/,
       entries.merge("studio.json" => "{") => /not JSON/,
       wrong.call { _1["tables"]["people; DROP TABLE people"] = _1["tables"]["people"] } => /does not read/,
       wrong.call { _1["tables"]["people"]["columns"] << "x\") FROM '/etc/passwd" } => /does not read/,
@@ -188,7 +188,7 @@ RSpec.describe Fobrel::Backups, :command do
       expect(fobrel("restore", "bad.zip", "--trial")).to match(["", sentence, 1])
     end
     File.write("bad.zip", "PK")
-    expect(fobrel("restore", "bad.zip", "--trial")).to match(["", /no ZIP file/, 1])
+    expect(fobrel("restore", "bad.zip", "--trial")).to match(["", /not a ZIP file/, 1])
     expect(fobrel("restore", "nowhere.zip", "--trial")[2]).to eq(1)
   end
 

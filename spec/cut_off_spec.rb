@@ -98,7 +98,7 @@ RSpec.describe "cut off in the middle" do
     expect(ask("SELECT state, message FROM tasks ORDER BY id DESC LIMIT 1")).to match(
       [
         "done",
-        /Taken in\. half\.zip: 2 new/
+        /Imported\. half\.zip: 2 new/
       ]
     )
     wait_for { ask("SELECT count(*) FROM que_jobs WHERE finished_at IS NULL AND job_class LIKE '%Arrival'") == ["0"] }

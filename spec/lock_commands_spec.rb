@@ -22,7 +22,7 @@ RSpec.describe Fobrel::LockCommands, :command do
     out, _, status = fobrel("lock", "verify", "fobrel.lock", "--folder", "presets", "--json")
     expect([JSON.parse(out)["differences"].map { |one| one["kind"] }, status]).to eq([["other"], 1])
     expect(fobrel("lock", "verify", "nothing.lock", "--folder", "presets").last).to eq(1)
-    expect(fobrel("lock", "verify", "fobrel.lock", "--folder", "nowhere")[1]).to match(/is no folder/)
+    expect(fobrel("lock", "verify", "fobrel.lock", "--folder", "nowhere")[1]).to match(/is not a folder/)
     expect(fobrel("lock", "verify").last).to eq(2)
   end
 end

@@ -55,6 +55,16 @@ RSpec.describe "the words on the screen" do
     expect(found.select { |_, text| text.gsub(names, "").strip.match?(title) }).to eq([])
   end
 
+  it "begin with a capital letter on buttons, choices and heads of columns" do
+    tags = "button|el-button|el-dropdown-item|el-radio|el-checkbox|th|h[1-4]|legend"
+    label = /<(?:#{tags})\b(?:"[^"]*"|[^>"])*>\s*([a-z][^<{]*)/
+    small = Dir.glob("#{root}/web/src/**/*.vue").sort.flat_map do |file|
+      template = File.read(file)[/^<template>.*^<\/template>/m].to_s
+      template.scan(label).flatten.map { |text| [File.basename(file), text.strip] }
+    end
+    expect(small.reject { |_, text| text.empty? || text == "fobrel" }).to eq([])
+  end
+
   it "use the ellipsis and the curly apostrophe" do
     expect(found.select { |_, text| text.match?(/\.\.\.|\w'\w/) }).to eq([])
   end

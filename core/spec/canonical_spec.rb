@@ -47,7 +47,7 @@ RSpec.describe Fobrel::Core::Canonical do
     expect(described_class.ordered(keys.to_h { [_1, 0] }).keys).to eq(sorted)
   end
 
-  it "refuses what is no number" do
+  it "refuses what is not a number" do
     expect { described_class.json({"a" => Float::NAN}) }.to raise_error(RangeError)
     expect { described_class.json([Float::INFINITY]) }.to raise_error(RangeError)
   end

@@ -58,7 +58,7 @@ module Fobrel
 
       def offer
         document = @item["document"] or raise Core::Problem,
-          "“#{@item["name"] || @path}” is no brush that can be read, so it cannot be proposed. It stays where it is."
+          "“#{@item["name"] || @path}” is not a brush that can be read, so it cannot be proposed. It stays where it is."
         value = Core::Preset::Preset[document]
         keep_parts(value)
         from = {

@@ -213,7 +213,8 @@ module Fobrel
         rescue Core::Startup::Agent::Stopped, Core::Startup::Agent::Away => e
           refuse(
             422,
-            "Plan #{plan&.number || seat.reload.handed&.number} is saved, but could not be written to the folder: #{e.message}"
+            "Plan #{plan&.number || seat.reload.handed&.number} is saved, but could not be written to the folder: " \
+              "#{e.message}"
           )
         end
 
@@ -240,7 +241,7 @@ module Fobrel
           refuse(422, "Say which moment is meant. Nothing was changed.") if back["to"] == "moment" && at.nil?
           [back["to"], at]
         rescue ArgumentError
-          refuse(422, "“#{back["at"].to_s[0, 40]}” is no moment. Nothing was changed.")
+          refuse(422, "“#{back["at"].to_s[0, 40]}” is not a moment. Nothing was changed.")
         end
 
         # A file, or the rest of one (RFC 9110, 14).

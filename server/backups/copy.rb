@@ -113,7 +113,7 @@ module Fobrel
         there = @files.each_piece(Write::DESCRIPTION) do |piece|
           damaged("has a #{Write::DESCRIPTION} that is too large") if (text << piece).bytesize > DESCRIBED
         end
-        damaged("is no backup of a whole studio: it has no #{Write::DESCRIPTION}") unless there
+        damaged("is not a backup of a whole studio: it has no #{Write::DESCRIPTION}") unless there
         found = JSON.parse(text.force_encoding(Encoding::UTF_8).scrub, max_nesting: 6)
         return found if SHAPE.valid?(found)
         damaged("is written in a way that this Fobrel does not read (#{Write::DESCRIPTION})")

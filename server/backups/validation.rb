@@ -71,7 +71,7 @@ module Fobrel
           bytes = Models::Asset::Bytes.fetch(asset.sha256) { next }
           name = "picture #{asset.sha256[0, 12]}"
           next problem(name, "its sum is another") unless Core::Sum.of(bytes) == asset.sha256
-          next problem(name, "it is no kind of picture (#{asset.ext})") unless ENDINGS.include?(asset.ext)
+          next problem(name, "it is not a kind of picture (#{asset.ext})") unless ENDINGS.include?(asset.ext)
           (asset.ext == "svg") ? shape(bytes, name) : kind(bytes, name)
         end
       end
@@ -83,7 +83,7 @@ module Fobrel
       end
 
       def kind(bytes, name)
-        problem(name, "it is no picture") unless Core::Tip::Picture.kind(bytes)
+        problem(name, "it is not a picture") unless Core::Tip::Picture.kind(bytes)
       end
 
       # What an agent will be given to write into a folder.

@@ -23,7 +23,7 @@ module Fobrel
       # Bytes of a package: what an arrival may be.
       MOST = Actions::Deliver::MAX_BYTES
       ID = /\A[\w.~-]{1,64}\z/
-      ODD = "The gallery said something that is no list of packages. Nothing was changed. Tell whoever runs it."
+      ODD = "The gallery said something that is not a list of packages. Nothing was changed. Tell whoever runs it."
       SILENT = "The gallery did not answer, though it was asked %s. Nothing was changed here. Try again later."
       WAIT = Float(ENV.fetch("GALLERY_WAIT", "1"))
       ERRORS = [Passing, SystemCallError, IOError, Timeout::Error, Net::ProtocolError, Net::HTTPBadResponse].freeze

@@ -18,7 +18,7 @@ RSpec.describe "the views", :browser do
     end
     File.binwrite(File.join(files, "bad.fobrel.zip"), "PK words")
     drop_file(File.join(files, "bad.fobrel.zip"))
-    expect(page).to have_css("[aria-label='Cannot be read'] .item", text: /bad\.fobrel\.zip is no ZIP file/)
+    expect(page).to have_css("[aria-label='Cannot be read'] .item", text: /bad\.fobrel\.zip is not a ZIP file/)
     expect([Studio::M::Preset.count, Studio::M::Asset.count]).to eq(before)
   end
 

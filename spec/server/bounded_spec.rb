@@ -249,13 +249,13 @@ RSpec.describe "an external gallery that behaves badly", :api do
       ).to match(
         a_hash_including(
           "packages" => [],
-          "problem" => (body == "[1, 2]") ? nil : /no list of packages/
+          "problem" => (body == "[1, 2]") ? nil : /not a list of packages/
         )
       )
       @stop.call
     end
     gallery { |client| ok(client, "[\"#{"x" * 6_000_000}\"]") }
-    expect(ask.first).to match(/no list of packages/)
+    expect(ask.first).to match(/not a list of packages/)
   end
 
   it "is left alone for a while after it was silent, and asked for one thing of each person" do

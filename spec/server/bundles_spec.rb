@@ -90,7 +90,7 @@ RSpec.describe "bundles and releases", :api do
     expect(preflight["findings"].first.values_at("kind", "stops")).to eq(["licence", true])
     expect(release["error"]).to match(/cannot be released yet: The bundle has no licence.*Nothing was released/)
     change(licence: "My own")
-    expect(preflight["findings"].first["sentence"]).to match(/no SPDX licence identifier/)
+    expect(preflight["findings"].first["sentence"]).to match(/not an SPDX licence identifier/)
     change(licence: "MIT", preset_ids: ids.first(4))
     sign_in("tove")
     document = call(:get, "/api/presets/#{ids[0]}")["document"]

@@ -137,7 +137,7 @@ RSpec.describe "the shelf of parts", :api do
       expect(preset.reload.picture).to be_nil
     end
 
-    it "of others, of nothing and of what is no picture are refused" do
+    it "of others, of nothing and of what is not a picture are refused" do
       call(:post, "#{library}/previews", "no picture")
       expect(status).to eq(422)
       call(:post, "#{library}/previews?left=0.5", disc)

@@ -320,7 +320,7 @@ RSpec.describe "seats", :api do
     call(:post, "#{library}/hand-outs", {seat_ids: ids, back: {to: "moment"}})
     expect(status).to eq(422)
     expect(call(:post, "#{library}/hand-outs", {seat_ids: ids, back: {to: "moment", at: "soon"}})["error"])
-      .to match(/“soon” is no moment/)
+      .to match(/“soon” is not a moment/)
   end
 
   it "know the names of stock brushes that may be replaced, of those one may look at" do

@@ -92,7 +92,7 @@ RSpec.describe "brushes between libraries", :api do
       expect([got.tags.map(&:name), held(set), got.came_from["library_name"]]).to eq(
         [["birds"], [got.id], own.name]
       )
-      expect(got.current_edition.note).to eq("Offered by Tove Lindgaard: Good for far birds")
+      expect(got.current_edition.note).to eq("Proposed by Tove Lindgaard: Good for far birds")
       call(:post, "/api/ledger/#{entry["id"]}/undo")
       expect([@first.presets.exists?(name: "Gull wing"), held(set)]).to eq([false, []])
       sign_in("tove")

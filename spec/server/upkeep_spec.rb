@@ -29,7 +29,7 @@ RSpec.describe "upkeep", :api do
     expect(answers).to eq([403, 403, 403])
   end
 
-  it "has rules that say what they are, and refuses what is no number of days" do
+  it "has rules that say what they are, and refuses what is not a number of days" do
     expect(
       call(:get, upkeep)["rules"].map {
         _1.values_at(

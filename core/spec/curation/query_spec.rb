@@ -112,7 +112,7 @@ RSpec.describe Fobrel::Core::Curation::Query do
     "tag:" => /“tag:” needs something after it/,
     "size: big" => /“size: big” is not a size/,
     "changed: yesterday" => /is not a time/,
-    "changed: since 2026-02-31" => /no day of the calendar/,
+    "changed: since 2026-02-31" => /not a valid date/,
     "is: lost" => /“is:” knows draft/,
     "x" * 600 => /longer than 500/
   }.each do |text, sentence|

@@ -159,7 +159,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
       }
 ],
     "a release that is a backup in a backup" => [
-      /The release Kit 1\.0\.0 is left out. It is no release/,
+      /The release Kit 1\.0\.0 is left out. It is not a release/,
       ->(p, s) {
         s.instead(p, s.bytes)
       }

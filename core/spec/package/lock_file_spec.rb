@@ -59,6 +59,6 @@ RSpec.describe Fobrel::Core::Package::LockFile do
   end
 
   it "says so where there is no folder" do
-    expect { lock_file.prints("/nowhere/at/all") }.to raise_error(Fobrel::Core::Problem, /is no folder/)
+    expect { lock_file.prints("/nowhere/at/all") }.to raise_error(Fobrel::Core::Problem, /is not a folder/)
   end
 end

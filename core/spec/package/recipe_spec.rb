@@ -122,7 +122,7 @@ RSpec.describe Fobrel::Core::Package::Recipe do
       "{% for a in (1..9999) %}{% for b in (1..9999) %}x{% endfor %}{% endfor %}" => /more than it may/,
       "{% assign a = 'xxxxxxxxxx' %}{% for i in (1..40) %}{% assign a = a | append: a %}{% endfor %}" =>
         /more than it may/,
-      "{{ 'a' | percent }}" => /“a” is no number/,
+      "{{ 'a' | percent }}" => /“a” is not a number/,
       "{{ 3 | mm: 0 }}" => /more than 0/
     }.each do |body, why|
       expect { written(body) }.to raise_error(described_class::Invalid, why)

@@ -237,7 +237,7 @@ RSpec.describe Fobrel::Core::Startup::Agent do
       expect_untouched
     end
 
-    it "is no folder of a desk where the folder itself is one" do
+    it "is not a folder of a desk where the folder itself is one" do
       File.symlink(outside, "#{@seat}/desk")
       agent = described_class.new("#{@seat}/desk", table(1, [fog, "startup"]))
       expect { agent.pull }.to raise_error(described_class::Stopped, /is a link/)
@@ -344,7 +344,7 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     File.write("#{@seat}-file", "")
     expect {
       described_class.new("#{@seat}-file", @tables[2]).pull
-    }.to raise_error(Fobrel::Core::Problem, /is no folder/)
+    }.to raise_error(Fobrel::Core::Problem, /is not a folder/)
     File.delete("#{@seat}-file")
   end
 

@@ -81,7 +81,7 @@ RSpec.describe Fobrel::Core::Startup::Keys do
   it "has only so many keys, and only keys" do
     many = (1..11).to_h { |n| [n.to_s, (n < 10) ? n.to_s : "Shift+#{n - 9}"] }
     expect(clashes(many).map { [_1.key, _1.why] }).to eq([[nil, "There are 10 keys for brushes, and 11 wanted."]])
-    expect(clashes({"a" => "rm -rf"}).first.why).to match(/is no key/)
+    expect(clashes({"a" => "rm -rf"}).first.why).to match(/is not a key/)
     expect(clashes({"a" => "Ctrl+Alt+Shift+F12"})).to eq([])
     all = described_class::ROW.each_with_index.to_h { |key, at| [at.to_s, key] }
     expect(described_class.new(all).nearest("5")).to eq("Shift+5")

@@ -24,7 +24,7 @@ RSpec.describe Fobrel::Core::Stroke::Colour do
     expect(described_class.parse("#ff0000").shift(0, 0, 9).bytes).to eq([255, 255, 255])
   end
 
-  it "refuses what is no colour" do
+  it "refuses what is not a colour" do
     ["red", "#ff", "", nil, "#gggggg"].each { |text|
       expect {
         described_class.parse(text)

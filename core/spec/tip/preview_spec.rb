@@ -58,7 +58,7 @@ RSpec.describe Fobrel::Core::Tip::Preview do
     expect(((image[0] - 200).abs * (rim / 255)).max).to be <= 3
   end
 
-  it "refuses what is no picture, and a drawing that is a trap" do
+  it "refuses what is not a picture, and a drawing that is a trap" do
     expect { preview.cropped("hello") }.to raise_error(Fobrel::Core::Tip::Picture::Unreadable)
     bomb = '<!DOCTYPE svg [<!ENTITY a "aaaa">]><svg xmlns="http://www.w3.org/2000/svg">&a;</svg>'
     expect { preview.cropped(bomb) }.to raise_error(Fobrel::Core::Tip::Picture::Unreadable)

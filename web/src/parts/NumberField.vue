@@ -1,5 +1,5 @@
 <script setup lang="ts">
-/** A number to type. What is no number, or beyond the limits, is put right when the field is left. */
+/** A number to type. What is not a number, or beyond the limits, is put right when the field is left. */
 const props = defineProps<{ modelValue: number; min: number; max: number; step: number; label: string }>()
 const emit = defineEmits<{ 'update:modelValue': [value: number] }>()
 

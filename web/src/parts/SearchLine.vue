@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { computed, ref, shallowRef, watch } from 'vue'
+import { computed, onScopeDispose, ref, shallowRef, watch } from 'vue'
 import { useRoute, useRouter } from 'vue-router'
 import { api, of, type Preset } from '../api/client'
 import type { components } from '../api/schema'
@@ -71,6 +71,11 @@ watch(options, () => {
 })
 const idOf = (index: number) => `found-${index}`
 
+// A view that is on its way is not given up for what is typed meanwhile.
+const going = ref(false)
+onScopeDispose(router.beforeEach((to, from) => void (going.value = to.name !== from.name)))
+onScopeDispose(router.afterEach(() => void (going.value = false)))
+
 let timer: ReturnType<typeof setTimeout>
 /** Shows all that the line finds. */
 function find() {
@@ -90,7 +95,7 @@ function typed() {
   clearTimeout(timer)
   // The list follows where it is on the screen; elsewhere the work is left only for what was chosen. A term whose
   // value is still to come would only be told to be unclear.
-  if (route.name === 'brushes' && !/:\s*$/.test(text.value)) timer = setTimeout(find, 130)
+  if (route.name === 'brushes' && !/:\s*$/.test(text.value)) timer = setTimeout(() => going.value || find(), 130)
 }
 function showAll() {
   open.value = false

@@ -57,7 +57,7 @@ module Fobrel
             finding(
               "licence",
               nil,
-              "#{@licence.inspect} is no SPDX licence identifier. Choose one from the list.",
+              "#{@licence.inspect} is not an SPDX licence identifier. Choose one from the list.",
               stops: true
             )
           ]
@@ -66,7 +66,7 @@ module Fobrel
         def unknown_licence(entry)
           licence = entry.preset["about", "licence"]
           return if licence.empty? || SPDX.include?(licence)
-          finding("licence", entry, "The licence of #{called(entry)}, #{licence.inspect}, is no SPDX identifier.")
+          finding("licence", entry, "The licence of #{called(entry)}, #{licence.inspect}, is not an SPDX identifier.")
         end
 
         def words(entry)

@@ -191,7 +191,7 @@ module Fobrel
           def self.date(text)
             Time.utc(*text.split("-").map(&:to_i)).tap { raise ArgumentError if _1.strftime("%F") != text }
           rescue ArgumentError
-            raise Unclear, "#{text} is no day of the calendar. Write it as 2026-11-01."
+            raise Unclear, "#{text} is not a valid date. Write it as 2026-11-01."
           end
           private_class_method :date
         end

@@ -51,7 +51,7 @@ module Fobrel
         rescue Refused
           raise
         rescue
-          raise Refused, "#{name} is no ZIP file, or it is damaged. Nothing was kept. Export it again."
+          raise Refused, "#{name} is not a ZIP file, or it is damaged. Nothing was kept. Export it again."
         end
 
         def initialize(io, name, limits = USUAL)
@@ -112,7 +112,7 @@ module Fobrel
           io.seek(-[io.size, 66_000].min, IO::SEEK_END)
           tail = io.read.b
           io.rewind
-          at = tail.rindex("PK\x05\x06".b) or refuse("is no ZIP file, or it is damaged")
+          at = tail.rindex("PK\x05\x06".b) or refuse("is not a ZIP file, or it is damaged")
           count = tail[at + 10, 2].unpack1("v")
           wide = tail.rindex("PK\x06\x06".b) or return [count]
           [count, tail[wide + 32, 8].to_s.unpack1("Q<") || 0] - [ELSEWHERE]

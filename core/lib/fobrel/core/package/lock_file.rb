@@ -38,7 +38,7 @@ module Fobrel
           raise Invalid, "#{name} is larger than #{MAX_BYTES / 1024 / 1024} MB." if json.bytesize > MAX_BYTES
           document = JSON.parse(json.dup.force_encoding(Encoding::UTF_8).scrub, max_nesting: 12)
           fault = CHECKER.validate(document).first
-          raise Invalid, "#{name} is no lock file of Fobrel#{where(fault)}. Choose another." if fault
+          raise Invalid, "#{name} is not a lock file of Fobrel#{where(fault)}. Choose another." if fault
           new(document)
         rescue JSON::ParserError
           raise Invalid, "#{name} is not JSON, or damaged."
@@ -79,7 +79,7 @@ module Fobrel
         # @return [Hash{String => Array(String, String)}] name and fingerprint by identity
         # @raise [Problem] where there is no such folder
         def self.prints(folder)
-          raise Problem, "#{folder} is no folder." unless File.directory?(folder)
+          raise Problem, "#{folder} is not a folder." unless File.directory?(folder)
           found = Dir.glob(["**/*.json", "{startup,shelf}/*.json"], base: folder).uniq.filter_map do |path|
             value = Preset::Preset.parse(File.read(File.join(folder, path)), name: path)
             [value.id, [value.name, value.fingerprint]]

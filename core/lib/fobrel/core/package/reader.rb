@@ -169,7 +169,7 @@ module Fobrel
               true
             }
           }
-          raise Problem, "It is no release." if inner.backup || inner.troubles.any?
+          raise Problem, "It is not a release." if inner.backup || inner.troubles.any?
           asset = Bundle::Asset.new(bytes:, ext: "zip")
           block_given? ? yield(Sum.reference(sum), asset) : asset
         rescue Problem => e

@@ -28,7 +28,7 @@ module Fobrel
           /Syntax Error in '?(\w+)'?|Error in tag '(\w+)'/ => ->(m) {
             "“{% #{m[1] || m[2]} %}” is not written as it has to be."
           },
-          /\A“.*” is no number|must be more than 0/ => ->(m) { m.string.chomp(".") << "." },
+          /\A“.*” is not a number|must be more than 0/ => ->(m) { m.string.chomp(".") << "." },
           /include|render|file system/i => ->(_) { "an export template stands alone and takes in no other files." },
           /divided by 0/ => ->(_) { "a number is divided by 0." },
           /wrong number of arguments/ => ->(_) { "a filter has too many or too few values after its colon." },

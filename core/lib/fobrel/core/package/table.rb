@@ -46,7 +46,7 @@ module Fobrel
           headers = rows.headers.compact.map(&:strip)
           unless headers.include?("name")
             raise Unreadable,
-              "#{name} has no column “name”, so it is no table of brush settings. Nothing was kept."
+              "#{name} has no column “name”, so it is not a table of brush settings. Nothing was kept."
           end
           raise Unreadable, "#{name} has more than #{MOST} rows. Nothing was kept. Split it." if rows.size > MOST
           rows.map { |row| document(row) }

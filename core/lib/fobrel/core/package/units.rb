@@ -65,7 +65,7 @@ module Fobrel
 
         def number(value)
           found = value.is_a?(Numeric) ? value.to_f : Float(value.to_s, exception: false)
-          found&.finite? ? found : raise(Liquid::ArgumentError, "“#{value.to_s[0, 40]}” is no number")
+          found&.finite? ? found : raise(Liquid::ArgumentError, "“#{value.to_s[0, 40]}” is not a number")
         end
 
         def positive(value)

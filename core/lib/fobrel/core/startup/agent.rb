@@ -62,7 +62,7 @@ module Fobrel
             "The folder #{folder.name} cannot be written to (#{e.class.name.split("::").last}). Nothing was changed. " \
               "See who may write there."
         rescue Errno::ENOTDIR, Errno::EEXIST
-          raise Stopped, "#{folder.name} is no folder. Nothing was changed. Name another."
+          raise Stopped, "#{folder.name} is not a folder. Nothing was changed. Name another."
         end
 
         # Puts an earlier plan in place, or what was here before Fobrel, without asking anybody. It stays so until

@@ -49,7 +49,7 @@ module Fobrel
         private
 
         def reason(key, ids)
-          return "“#{key}” is no key that picks a brush." unless key.match?(PATTERN)
+          return "“#{key}” is not a key that picks a brush." unless key.match?(PATTERN)
           return "The painting program keeps #{key} for “#{@reserved[key]}”." if @reserved.key?(key)
           return if ids.size < 2
           "#{key} is wanted by #{ids.map { "“#{@names.fetch(_1, _1)}”" }.join(" and ")}."

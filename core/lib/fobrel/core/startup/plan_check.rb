@@ -22,7 +22,7 @@ module Fobrel
           # @return [Hash]
           # @raise [Problem]
           def check(hash)
-            refuse("is no start-up plan") unless hash.is_a?(Hash) && hash["format"] == Plan::FORMAT
+            refuse("is not a start-up plan") unless hash.is_a?(Hash) && hash["format"] == Plan::FORMAT
             refuse("has no number") unless hash["plan"].is_a?(Integer)
             files = hash["files"]
             refuse("lists no files") unless files.is_a?(Hash) && files.size <= Plan::FILES

@@ -149,7 +149,7 @@ module Fobrel
         private_constant :Parts
 
         def bytes(path, allowed)
-          raise Problem, "#{path.inspect[0, 80]} is no file of a startup folder." unless path.match?(allowed)
+          raise Problem, "#{path.inspect[0, 80]} is not a file of a startup folder." unless path.match?(allowed)
           @folder.read(path)
         rescue Errno::ENOENT
           raise Problem, "#{File.basename(path)} is not in the folder."

@@ -107,7 +107,7 @@ module Fobrel
         def open_file(path)
           within(path) do |at|
             File.open(at, READ | File::BINARY) do |file|
-              raise Foreign, "#{path} is no plain file." unless file.stat.file?
+              raise Foreign, "#{path} is not a plain file." unless file.stat.file?
               yield file
             end
           end
@@ -146,7 +146,7 @@ module Fobrel
         def append(path)
           within(path) do |at|
             File.open(at, File::WRONLY | File::APPEND | File::NOFOLLOW | File::NONBLOCK | File::BINARY) do |file|
-              raise Foreign, "#{path} is no file of ours." unless file.stat.file? && file.stat.nlink == 1
+              raise Foreign, "#{path} is not a file of ours." unless file.stat.file? && file.stat.nlink == 1
               yield file
               file.fsync
             end

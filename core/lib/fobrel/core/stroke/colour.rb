@@ -11,7 +11,7 @@ module Fobrel
         # @param text [String] "#rrggbb"
         def self.parse(text)
           match = text.to_s.match(/\A#(\h{2})(\h{2})(\h{2})\z/) or
-            raise Invalid, "#{text.to_s[0, 40].inspect} is no colour. Write it as #rrggbb."
+            raise Invalid, "#{text.to_s[0, 40].inspect} is not a colour. Write it as #rrggbb."
           new(match.captures.map { _1.hex / 255.0 })
         end
 
