@@ -90,7 +90,7 @@ RSpec.describe "seats", :browser do
     File.write("#{at}/note.txt", "mine")
     page.refresh
     expect(page).to have_css("main header", text: "changed on the desk: 1 missing, 1 altered")
-    click_button "On disk · 4"
+    click_button "On disk (4)"
     %w[Mine note.txt].push(*names.first(2)).each { |name| expect(page).to have_css("article b", text: name) }
     within("article", text: "altered") { expect(page).to have_content("77 px") }
     within("article", text: "missing") { click_button "Repair" }

@@ -24,6 +24,14 @@ const format = computed(() =>
     value-format="YYYY-MM-DD"
     :placeholder="placeholder"
     :aria-label="label"
+    class="day"
     @update:model-value="day = ($event as string | null) ?? ''"
   />
 </template>
+
+<style scoped>
+.day.el-date-editor {
+  flex: none;
+  width: 140px;
+}
+</style>

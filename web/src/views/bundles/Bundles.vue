@@ -106,7 +106,7 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
       :chosen="chosen?.id"
       by="bundle"
       :adds="session.mayEdit"
-      :add="tray.ids.length ? `New bundle from the tray · ${tray.ids.length}` : 'Name of a new bundle'"
+      :add="tray.ids.length ? `New bundle from the tray (${tray.ids.length})` : 'Name of a new bundle'"
       :make="make"
       ><span class="small soft">{{
         one.releases.find((release) => !release.withdrawn)?.number ?? 'no release'

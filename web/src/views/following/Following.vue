@@ -163,7 +163,7 @@ async function taken() {
             <el-option
               v-if="list.length > 1"
               :value="`library ${list[0]!.library_id}`"
-              :label="`All of ${list[0]!.library} · ${list.length} bundles`"
+              :label="`All of ${list[0]!.library} (${list.length} bundles)`"
             />
             <el-option
               v-for="one in list"

@@ -207,7 +207,7 @@ const said = computed(() => {
           :aria-pressed="below === key"
           @click="below = key"
         >
-          {{ title }}{{ key === 'folder' && open ? ` · ${open}` : key === 'plans' ? ` · ${seat.plans.length}` : '' }}
+          {{ title }}{{ key === 'folder' && open ? ` (${open})` : key === 'plans' ? ` (${seat.plans.length})` : '' }}
         </button>
       </div>
       <div class="under">

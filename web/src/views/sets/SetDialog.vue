@@ -131,7 +131,7 @@ const { busy, problem, go } = useDeed(async () => {
       default-first-option
       aria-label="The other set"
       placeholder="The other set"
-      ><el-option v-for="one in others" :key="one.id" :value="one.id" :label="`${one.name} · ${one.count}`"
+      ><el-option v-for="one in others" :key="one.id" :value="one.id" :label="`${one.name} (${one.count})`"
     /></el-select>
     <el-input v-else v-model="word" aria-label="Name of the set" maxlength="100" />
     <el-input v-if="what === 'name' && set.query !== null" v-model="line" aria-label="Search" maxlength="500" />
