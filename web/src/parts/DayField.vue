@@ -28,10 +28,3 @@ const format = computed(() =>
     @update:model-value="day = ($event as string | null) ?? ''"
   />
 </template>
-
-<style scoped>
-.day.el-date-editor {
-  flex: none;
-  width: 140px;
-}
-</style>
