@@ -11,7 +11,9 @@ module Fobrel
       # @return [Models::Seat]
       # @raise [Core::Problem] when nothing was handed out yet
       def call
-        raise Core::Problem, "#{@seat.name} is another computer. Start the desk there: fobrel desk start." if @seat.away
+        if @seat.away
+          raise Core::Problem, "#{@seat.name} runs on another computer. Start the desk there: fobrel desk start."
+        end
         report = Core::Apart.call(Core::Startup::Start, :run, @seat.path, strips: true)
         self.class.keep(@seat, report)
       rescue Core::Problem => e

@@ -51,7 +51,8 @@ module Fobrel
       def overtaken(current)
         raise Overtaken,
           "#{current.person&.name || "Somebody"} saved version #{current.number} of “#{@preset.name}” in the " \
-            "meantime. Your change is kept as your draft. Merge the two setting by setting, or save yours as new brush."
+            "meantime. Your change is kept as your draft. Merge the two setting by setting, or save yours as a new " \
+            "brush."
       end
 
       def nothing_differs(current)

@@ -111,7 +111,7 @@ module Fobrel
         if seat.away
           refuse(
             422,
-            "#{seat.name} is another computer: send the plan again, and the agent there repairs its folder."
+            "#{seat.name} runs on another computer: send the plan again, and the agent there repairs the folder."
           )
         end
         Models::SeatFolder.new(seat).pull(repair: json["paths"] || true)

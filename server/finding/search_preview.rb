@@ -49,13 +49,14 @@ module Fobrel
       def rows = Views::Rows.by_id(@search.page(offset: 0, limit: STRIPS), @person)
 
       def chips
-        all = [*@search.sought.flat_map { meant(_1) }, *sizes, *among].reject { |chip| chip.line == @query.to_s }
-        all = all.uniq { |chip| [chip.kind, chip.value] }.group_by(&:kind)
-        EACH.flat_map { |kind, most| all.fetch(kind, []).first(most) }.filter_map { |chip| counted(chip) }.first(CHIPS)
+        all = [*@search.sought.flat_map { meanings(_1) }, *sizes_asked_for, *most_common]
+        all = all.reject { |chip| chip.line == @query.to_s }.uniq { |chip| [chip.kind, chip.value] }.group_by(&:kind)
+        chosen = EACH.flat_map { |kind, most| all.fetch(kind, []).first(most) }
+        chosen.filter_map { |chip| with_count(chip) }.first(CHIPS)
       end
 
       # Where the whole line finds nothing, its parts by themselves may.
-      def counted(chip)
+      def with_count(chip)
         alone = Core::Curation::Query.new([], chip.query.terms.select { _1.name == chip.kind })
         [chip.query, alone].each do |query|
           count = search(query).total
@@ -65,7 +66,7 @@ module Fobrel
       end
 
       # What one word of the line may stand for: the categories and tags that are called so, a size.
-      def meant(word)
+      def meanings(word)
         rest = Core::Curation::Query.new(@query.words - [word], @query.terms)
         folded = Core::Curation::Query.fold(word)
         found = {"category" => Models::Family, "tag" => Models::Tag}.flat_map do |kind, model|
@@ -76,19 +77,19 @@ module Fobrel
         end
         size = "about #{word}"
         return found unless word.match?(/\A\d{1,4}(\.\d+)?\z/) && !@query.asks?("size")
-        found << Chip.new("size", said(size), rest.with("size", [size]))
+        found << Chip.new("size", label(size), rest.with("size", [size]))
       end
 
-      # A size that was asked for, by itself.
-      def sizes
+      # The sizes in the line, each as a search of its own.
+      def sizes_asked_for
         return [] if @query.words.empty? && @query.terms.size == 1
         @query.terms.select { _1.name == "size" && !_1.negated }.map do |term|
-          Chip.new("size", said(term.values.first), Core::Curation::Query.new([], [term]))
+          Chip.new("size", label(term.values.first), Core::Curation::Query.new([], [term]))
         end
       end
 
       # The categories and tags that most of the brushes found have.
-      def among
+      def most_common
         facets = Facets.new(@search).to_h
         {"category" => [Models::Family, :families], "tag" => [Models::Tag, :tags]}.flat_map do |kind, (model, counts)|
           next [] if @query.asks?(kind)
@@ -98,7 +99,7 @@ module Fobrel
         end
       end
 
-      def said(size) = Core::Curation::Query::Range.said(size)
+      def label(size) = Core::Curation::Query::Range.label(size)
     end
   end
 end

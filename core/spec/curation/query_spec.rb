@@ -271,7 +271,8 @@ RSpec.describe Fobrel::Core::Curation::Query, "changed at a click" do
       expect([again.words, again.terms]).to eq([query.words, query.terms])
     end
     expect(described_class::Range.parse("about 40")).to eq([30.0, 50.0])
-    said = ["about 40", "40px", "under 60", "over 20 px", "60 to 20", "about 9"].map { described_class::Range.said(_1) }
-    expect(said).to eq(["30–50 px", "40 px", "under 60 px", "over 20 px", "20–60 px", "6.8–11.3 px"])
+    sizes = ["about 40", "40px", "under 60", "over 20 px", "60 to 20", "about 9"]
+    labels = sizes.map { described_class::Range.label(_1) }
+    expect(labels).to eq(["30–50 px", "40 px", "under 60 px", "over 20 px", "20–60 px", "6.8–11.3 px"])
   end
 end

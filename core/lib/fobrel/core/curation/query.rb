@@ -162,7 +162,7 @@ module Fobrel
           end
 
           # @return [String] as a label says it: "30–50 px", "under 60 px"
-          def self.said(text)
+          def self.label(text)
             from, to = parse(text)
             return "#{text.downcase.delete_suffix("px").strip} px" if text.match?(/\A\s*(under|over)/i)
             sizes = [from, to].uniq.map { |size| (size % 1).zero? ? size.to_i : size.round(1) }
