@@ -158,7 +158,7 @@ RSpec.describe "hostile content on its way out", :api do
 
     ["[[[[[[[[[[[[[[[[", "{\"packages\": 3}", "<html>", "null"].each do |body|
       it "says so where it answers #{body[0, 12]}" do
-        answering(list(body)) { expect { outside.list }.to raise_error(Fobrel::Gallery::Outside::Failed, /no list/) }
+        answering(list(body)) { expect { outside.list }.to raise_error(Fobrel::Gallery::Outside::Failed, /not a list of packages/) }
       end
     end
   end
