@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # "When one machine is not enough", tried: two web processes and a worker, each in a network of its own (ip netns), that
-# share nothing but PostgreSQL. A lead signs in at the one and an artist at the other; what the artist offers is there
+# share nothing but PostgreSQL. A lead signs in at the one and an artist at the other; what the artist proposes is there
 # for the lead, and what the lead decides for the artist, without reloading; long work is done by the worker. Wants root
 # and iproute2. Run: bundle exec ruby bench/apart.rb
 require_relative "../server/boot"
@@ -134,7 +134,7 @@ begin
   ]
   within(NAMES.last, *worker, out: File.join(folder, "worker.log"), err: File.join(folder, "worker.log"))
   logs.each { |log| 600.times { (File.exist?(log) && File.read(log).include?("is ready")) ? break : sleep(0.1) } }
-  seats = NAMES.first(2).map { |name|
+  desks = NAMES.first(2).map { |name|
     Open3.popen2("ip", "netns", "exec", name, RbConfig.ruby, __FILE__, "browse").then { |input, output, thread|
       CHILDREN << thread.pid
       lambda do |*words|
@@ -144,7 +144,7 @@ begin
       end
     }
   }
-  lead, artist = seats
+  lead, artist = desks
   [[lead, "maren"], [artist, "tove"]].each do |who, login|
     who.call("go", "/")
     who.call("type", "input[autocomplete=username]", login)
@@ -153,25 +153,25 @@ begin
   end
   library = Fobrel::Models::Library.find_by!(name: "Storm over Skerrow")
   other = Fobrel::Models::Library.find_by!(name: "Second unit").presets.shown.order(:id).last
-  lead.call("go", "/#{library.id}/offers")
+  lead.call("go", "/#{library.id}/proposals")
   lead.call("see", "Tove Lindgaard")
   sleep 2
   sentence = "From the other network"
-  artist.call("fetch", "POST", "/api/libraries/#{library.id}/offers", {preset_ids: [other.id], sentence:})
-  puts "offered at one address, told at the other after #{lead.call("see", other.name)} ms"
-  item = Fobrel::Models::OfferItem.order(:id).last
+  artist.call("fetch", "POST", "/api/libraries/#{library.id}/proposals", {preset_ids: [other.id], sentence:})
+  puts "proposed at one address, told at the other after #{lead.call("see", other.name)} ms"
+  item = Fobrel::Models::ProposalItem.order(:id).last
   artist.call("go", "/#{library.id}/inbox")
   sleep 2
   decision = {as: "new", name: "Across", reason: "Seen across"}
-  lead.call("fetch", "POST", "/api/offers/#{item.offer_id}/items/#{item.id}", decision)
+  lead.call("fetch", "POST", "/api/proposals/#{item.proposal_id}/items/#{item.id}", decision)
   puts "decided at the one, told at the other after #{artist.call("see", "Seen across")} ms"
-  arrival = lead.call("fetch", "POST", "/api/libraries/#{library.id}/arrivals", {name: "apart"})
-  brush = Fobrel::Models::Preset.first.current_edition.document.merge("id" => SecureRandom.uuid)
-  path = "/api/arrivals/#{arrival["id"]}/files?name=brush.json"
+  import = lead.call("fetch", "POST", "/api/libraries/#{library.id}/imports", {name: "apart"})
+  brush = Fobrel::Models::Preset.first.current_version.document.merge("id" => SecureRandom.uuid)
+  path = "/api/imports/#{import["id"]}/files?name=brush.json"
   lead.call("fetch", "PUT", path, brush, "application/octet-stream")
-  lead.call("fetch", "POST", "/api/arrivals/#{arrival["id"]}/read", {})
+  lead.call("fetch", "POST", "/api/imports/#{import["id"]}/read", {})
   state = 100.times.lazy.map {
-    sleep(0.1) && artist.call("fetch", "GET", "/api/arrivals/#{arrival["id"]}", nil)["state"]
+    sleep(0.1) && artist.call("fetch", "GET", "/api/imports/#{import["id"]}", nil)["state"]
   }
     .find { |one| one != "reading" && one != "gathering" }
   puts "long work asked for at the one was done by the worker, and is seen at the other: #{state}"

@@ -63,13 +63,13 @@ module Fobrel
 
     def uploads
       watched = Watched.new(@server.folder)
-      Models::Arrival.create!(library: @library, person: Models::Person.first, name: "a", source: "dropped")
+      Models::Import.create!(library: @library, person: Models::Person.first, name: "a", source: "dropped")
       base = "/api/libraries/#{@library.id}"
       JSON.generate({brushes: Array.new(300_000) { |n| n }})
       senders = Array.new(20) { -> { send_fast("POST", "/api/session", 100 * 1024 * MB) } }
       till = now + SECONDS
       threads = senders.map { |one| Thread.new { one.call while now < till } }
-      times = Array.new((SECONDS * 5).to_i) { ask("#{base}/wall?limit=50", "maren").tap { sleep 0.15 } }
+      times = Array.new((SECONDS * 5).to_i) { ask("#{base}/brushes?limit=50", "maren").tap { sleep 0.15 } }
       threads.each(&:join)
       watched.stop
       Rows.row("bodies on the disk, by who may send none", "MB", 50.0) {
@@ -115,17 +115,17 @@ module Fobrel
     # Brushes of one picture each, as a large library has them.
     def fill
       maren = Models::Person.find_by!(login: "maren")
-      documents = @library.presets.shown.map { |one| one.current_edition.document }
+      documents = @library.presets.shown.map { |one| one.current_version.document }
       (BRUSHES - documents.size).times.each_slice(1000) do |some|
         items = some.map do |index|
           document = documents[index % documents.size]
           given = document.merge("id" => SecureRandom.uuid, "name" => "#{document["name"]} no. #{index}")
           preset = @library.presets.create!(document_id: given["id"], name: given["name"], origin: "made")
-          Actions::AddEditions::Item.new(preset, Core::Preset::Preset.restore(given), "")
+          Actions::AddVersions::Item.new(preset, Core::Preset::Preset.restore(given), "")
         end
-        Actions::AddEditions.call(items:, person: maren)
+        Actions::AddVersions.call(items:, person: maren)
       end
-      @library.presets.update_all("home_edition_id = current_edition_id")
+      @library.presets.update_all("baseline_version_id = current_version_id")
       Models::Record.connection.execute("ANALYZE")
     end
 
@@ -135,9 +135,9 @@ module Fobrel
       export = request("Post", "#{base}/exports", "maren", {kind: "package", name: "All", of: {library: true}})
       backup = request("Post", "/api/studio/backups", "maren", {})
       second = Models::Library.find_by!(name: "Second unit")
-      arrival = JSON.parse(request("Post", "/api/libraries/#{second.id}/arrivals", "maren", {name: "kit"}).body)
-      request("Put", "/api/arrivals/#{arrival["id"]}/files?name=kit.fobrel.zip", "maren", package)
-      read = request("Post", "/api/arrivals/#{arrival["id"]}/read", "maren", {})
+      import = JSON.parse(request("Post", "/api/libraries/#{second.id}/imports", "maren", {name: "kit"}).body)
+      request("Put", "/api/imports/#{import["id"]}/files?name=kit.fobrel.zip", "maren", package)
+      read = request("Post", "/api/imports/#{import["id"]}/read", "maren", {})
       codes = [export, backup, read].map(&:code)
       lambda do
         ended = Models::StudioBackup.last
@@ -160,7 +160,13 @@ module Fobrel
       till = now + seconds
       presets = @library.presets.shown.limit(500).ids
       base = "/api/libraries/#{@library.id}"
-      reads = ["#{base}/wall?limit=50", "#{base}/wall?q=harbour", "#{base}/facets?q=", "/api/inbox", "#{base}/sets"]
+      reads = [
+        "#{base}/brushes?limit=50",
+        "#{base}/brushes?q=harbour",
+        "#{base}/facets?q=",
+        "/api/inbox",
+        "#{base}/sets"
+      ]
       found = {read: [], write: [], refused: 0, errors: 0}
       lock = Mutex.new
       tokens.map { |key|

@@ -75,10 +75,10 @@ module Fobrel
   base = "/api/libraries/#{library.id}"
   some = library.presets.shown.in_order.first
   honest = [
-    ["Get", "#{base}/wall?limit=50"],
-    ["Get", "#{base}/wall?q=harbour"],
+    ["Get", "#{base}/brushes?limit=50"],
+    ["Get", "#{base}/brushes?q=harbour"],
     ["Get", "#{base}/facets?q="],
-    ["Get", "/api/strips/#{some.fingerprint}/wall.png"],
+    ["Get", "/api/strips/#{some.fingerprint}/list.png"],
     ["Get", "/api/presets/#{some.id}"],
     ["Get", "#{base}/sets"]
   ]
@@ -151,14 +151,14 @@ module Fobrel
     [0], 1000, 1000, 3000, 3000, fill: true
   ).jpegsave_buffer(Q: 80)
   deliver = lambda do |client, name, bytes|
-    arrival = JSON.parse(client.call("Post", "#{base}/arrivals", {name:}).body)
-    client.call("Put", "/api/arrivals/#{arrival["id"]}/files?name=#{name}", bytes.b)
-    client.call("Post", "/api/arrivals/#{arrival["id"]}/read", {})
-    arrival["id"]
+    import = JSON.parse(client.call("Post", "#{base}/imports", {name:}).body)
+    client.call("Put", "/api/imports/#{import["id"]}/files?name=#{name}", bytes.b)
+    client.call("Post", "/api/imports/#{import["id"]}/read", {})
+    import["id"]
   end
-  slow_recipe = {
+  slow_export_template = {
     preset_ids: [some.id],
-    recipe: {name: "n", scope: "each", file: "f", body: "{{ (1..60000000) | join | size }}"}
+    export_template: {name: "n", scope: "each", file: "f", body: "{{ (1..60000000) | join | size }}"}
   }
   attacks = {
     "strokes that take minutes, six at once" => [
@@ -168,11 +168,11 @@ module Fobrel
         client.call("Post", "#{base}/strip", {document: heavy})
       }
 ],
-    "recipes that never end, six at once" => [
+    "export_templates that never end, six at once" => [
       6,
       ilse,
       ->(client) {
-        client.call("Post", "#{base}/recipes/preview", slow_recipe)
+        client.call("Post", "#{base}/export-templates/preview", slow_export_template)
       }
 ],
     "a gallery that is silent, fourteen at once" => [
@@ -253,12 +253,12 @@ module Fobrel
   }
   lead = connect.call(maren)
   id = deliver.call(lead, "list.json", JSON.generate(list))
-  state = -> { Models::Arrival.where(id:).pick(:state) }
+  state = -> { Models::Import.where(id:).pick(:state) }
   sleep 0.2 until state.call == "planned"
-  plan = JSON.parse(lead.call("Get", "/api/arrivals/#{id}").body)
+  plan = JSON.parse(lead.call("Get", "/api/imports/#{id}").body)
   raise "nothing planned: #{plan.to_s[0, 300]}" unless plan["items"].size == IMPORT
   began = now.call
-  raise "not begun" unless lead.call("Post", "/api/arrivals/#{id}/apply", {stamp: plan["stamp"]}).code == "202"
+  raise "not begun" unless lead.call("Post", "/api/imports/#{id}/apply", {stamp: plan["stamp"]}).code == "202"
   waits = ten.each_with_index.map do |key, index|
     Thread.new do
       client = connect.call(key)
@@ -269,7 +269,7 @@ module Fobrel
           [
             "Put",
             "/api/presets/#{some.id}/draft",
-            {document: some.current_edition.document.merge("name" => "Draft #{turn}")}
+            {document: some.current_version.document.merge("name" => "Draft #{turn}")}
           ]
         ]
         deeds.each { |words|
@@ -306,7 +306,7 @@ module Fobrel
     }
   )
   sleep 0.2 while state.call == "applying"
-  puts format("taken in after %.1f s: %s", now.call - began, Models::Arrival.find(id).ledger_entry&.summary)
+  puts format("taken in after %.1f s: %s", now.call - began, Models::Import.find(id).history_entry&.summary)
   watch.kill
   puts "",
     format(

@@ -68,7 +68,7 @@ stop_by_stop = lambda do |one, path|
   end
   found
 end
-swell = S::TrialStroke.fetch("swell").on([700, 120])
+swell = S::SampleStroke.fetch("swell").on([700, 120])
 driven = %w[pressure speed tilt].zip(%w[size opacity flow]).map { |by, drives|
   {"drives" => drives, "by" => by, "from" => 0.3, "to" => 1.0, "curve" => [[0, 0], [0.4, 0.6], [1, 1]]}
 }

@@ -49,7 +49,7 @@ module Fobrel
       strip: 3,
       export: 1,
       proof: 1,
-      take_in: 1,
+      import_brushes: 1,
       inbox: 1
     }.freeze
 
@@ -65,13 +65,13 @@ module Fobrel
     private
 
     def look
-      ask(:get, "#{@base}/wall?limit=100&offset=#{@chance.rand(@ids.size)}&order=#{%w[name changed size].sample}")
+      ask(:get, "#{@base}/brushes?limit=100&offset=#{@chance.rand(@ids.size)}&order=#{%w[name changed size].sample}")
       ask(:get, "/api/presets/#{@ids.sample(random: @chance)}")
     end
 
     def find
       line = ["fog", "tag: sea", "size: under 20", "harbur", "trait: scatter", ""].sample(random: @chance)
-      ask(:get, "#{@base}/wall?limit=100&q=#{Rack::Utils.escape(line)}")
+      ask(:get, "#{@base}/brushes?limit=100&q=#{Rack::Utils.escape(line)}")
       ask(:get, "#{@base}/facets?q=#{Rack::Utils.escape(line)}")
     end
 
@@ -95,8 +95,8 @@ module Fobrel
         }
       )
       kept = ask(:put, "/api/presets/#{id}/draft", {document:}) or return
-      said = {kept: kept["kept"], base: found.dig("preset", "edition"), note: "day"}
-      ask(:post, "/api/presets/#{id}/editions", said, fine: [201, 409, 422])
+      said = {kept: kept["kept"], base: found.dig("preset", "version"), note: "day"}
+      ask(:post, "/api/presets/#{id}/versions", said, fine: [201, 409, 422])
     end
 
     def favourite = ask(:put, "/api/presets/#{@ids.sample(random: @chance)}/favourite", {on: @chance.rand(2).zero?})
@@ -108,13 +108,13 @@ module Fobrel
       )
     end
 
-    def undo = @entry && ask(:post, "/api/ledger/#{@entry}/undo", {}, fine: [200, 403, 422]) && (@entry = nil)
+    def undo = @entry && ask(:post, "/api/history/#{@entry}/undo", {}, fine: [200, 403, 422]) && (@entry = nil)
 
     def talk = ask(:post, "#{@base}/talk/preset/#{@ids.sample(random: @chance)}", {text: "A word"})
 
     def strip
       found = ask(:get, "/api/presets/#{@ids.sample(random: @chance)}") or return
-      ask(:get, "/api/strips/#{found.dig("preset", "fingerprint")}/wall.png")
+      ask(:get, "/api/strips/#{found.dig("preset", "fingerprint")}/list.png")
     end
 
     def inbox = ask(:get, "/api/inbox")
@@ -123,17 +123,17 @@ module Fobrel
 
     def proof = ask(:post, "#{@base}/exports", {kind: "proof", name: "Day", of: {preset_ids: some(12)}, options: {}})
 
-    def take_in
-      arrival = ask(:post, "#{@base}/arrivals", {name: "Day"}) or return
+    def import_brushes
+      import = ask(:post, "#{@base}/imports", {name: "Day"}) or return
       noise = Vips::Image.gaussnoise(400, 400, seed: @chance.rand(1 << 30)).cast(:uchar).copy(interpretation: :b_w)
       ask(
         :put,
-        "/api/arrivals/#{arrival["id"]}/files?name=n.png",
+        "/api/imports/#{import["id"]}/files?name=n.png",
         noise.pngsave_buffer,
         type: "application/octet-stream"
       )
-      ask(:post, "/api/arrivals/#{arrival["id"]}/read", {})
-      ask(:delete, "/api/arrivals/#{arrival["id"]}")
+      ask(:post, "/api/imports/#{import["id"]}/read", {})
+      ask(:delete, "/api/imports/#{import["id"]}")
     end
 
     def some(count) = @ids.sample(count, random: @chance)

@@ -28,7 +28,7 @@ module Fobrel
   p95 = ->(list) { list.sort[(list.size * 0.95).ceil - 1] }
   presets = library.presets.shown.ids
   mix = [
-    -> { ["Get", "#{base}/wall?limit=50"] },
+    -> { ["Get", "#{base}/brushes?limit=50"] },
     -> { ["Get", "/api/presets/#{presets.sample}/state"] },
     -> { ["Get", "/api/inbox"] },
     -> { ["Get", "#{base}/facets?q="] },
@@ -99,18 +99,18 @@ module Fobrel
   puts "live: news at #{LISTENERS - left.size} of #{LISTENERS} listeners after #{(heard * 1000).round} ms; web " \
     "processes #{quiet} MB before, #{memory.call} MB with them"
 
-  # Who has what: 2,000 brushes, 40 libraries that follow and 20 seats.
+  # Who has what: 2,000 brushes, 40 libraries that follow and 20 desks.
   maren = Models::Person.find_by!(login: "maren")
   many = Models::Library.create!(name: "Many")
   many.memberships.create!(person: maren, role: "lead")
-  document = library.presets.first.current_edition.document
+  document = library.presets.first.current_version.document
   copies = Array.new(BRUSHES) do |index|
     value = Core::Preset::Preset.restore(document.merge("id" => SecureRandom.uuid, "name" => "Brush #{index}"))
     preset = many.presets.create!(document_id: value.id, name: value.name, origin: "made")
-    Actions::AddEditions::Item.new(preset, value, "")
+    Actions::AddVersions::Item.new(preset, value, "")
   end
-  Actions::AddEditions.call(items: copies, person: maren)
-  many.presets.update_all("home_edition_id = current_edition_id")
+  Actions::AddVersions.call(items: copies, person: maren)
+  many.presets.update_all("baseline_version_id = current_version_id")
   bundle = many.bundles.create!(name: "All")
   rows = many.presets.pluck(:id, :document_id, :fingerprint)
   40.times do |index|
@@ -125,7 +125,7 @@ module Fobrel
   end
   (PLACES - 40).times do |index|
     handed = rows.first(500).map { |id, _, fingerprint| {id:, fingerprint:} }
-    many.seats.create!(name: "Seat #{index}", folder: "seat-#{index}", handed_out: handed)
+    many.desks.create!(name: "Desk #{index}", folder: "desk-#{index}", sent: handed)
   end
   token = Models::AccessToken.issue(maren, "bench").last
   ask = lambda do

@@ -3,7 +3,7 @@
 require_relative "../demo/brushes"
 
 module Fobrel
-  # A generated library of many brushes, seeded: names of every kind, families, tags, sets, and
+  # A generated library of many brushes, seeded: names of every kind, categories, tags, sets, and
   # near-copies of known brushes, so that what is found can be held against the truth.
   module Many
     WORDS = %w[
@@ -155,15 +155,15 @@ module Fobrel
           ).map { _1["id"] }
           found = Models::Preset.where(id: presets).index_by(&:id)
           Models::Record.transaction do
-            editions = Actions::AddEditions.call(
+            versions = Actions::AddVersions.call(
               items: presets.zip(values).map { |id, value|
-                Actions::AddEditions::Item.new(found[id], value, "Generated", 1)
+                Actions::AddVersions::Item.new(found[id], value, "Generated", 1)
               },
               person:
             )
-            editions.size
+            versions.size
           end
-          Models::Preset.where(id: presets).update_all("home_edition_id = current_edition_id")
+          Models::Preset.where(id: presets).update_all("baseline_version_id = current_version_id")
           presets
         end
       end
@@ -177,10 +177,10 @@ module Fobrel
             }
           }
         )
-        families = KINDS.map { |name| library.families.find_or_create_by!(name:) }
+        categories = KINDS.map { |name| library.categories.find_or_create_by!(name:) }
         ids.group_by {
-          families.sample(random: chance)
-        }.each { |family, some| Models::Preset.where(id: some).update_all(family_id: family.id) }
+          categories.sample(random: chance)
+        }.each { |category, some| Models::Preset.where(id: some).update_all(category_id: category.id) }
         12.times { |i| library.brush_sets.create!(name: "Set #{i}").put_in_order(ids.sample(80, random: chance)) }
       end
     end

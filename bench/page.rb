@@ -13,7 +13,7 @@ Studio.clear
 Fobrel::Demo::Studio.build
 session = Capybara::Session.new(:chromium, Capybara.app)
 
-# Signs in once, so that what is measured is the Wall with its brushes.
+# Signs in once, so that what is measured is the brush list.
 session.visit "/"
 session.fill_in "login", with: "maren"
 session.fill_in "password", with: Studio::PASSWORD

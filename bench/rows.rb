@@ -7,8 +7,8 @@ module Fobrel
   # and whether it holds. FOBREL_ROW names one; FOBREL_JSON a file that takes the table for keeping. The exit code says
   # whether every row holds.
   module Rows
-    # What a row found: the figure that is judged, wall and processor time (ms), the reference (ms), and the first try.
-    Found = Struct.new(:value, :wall, :cpu, :beside, :cold, :more, keyword_init: true)
+    # What a row found: the figure that is judged, brushes and processor time (ms), the reference (ms), and the first try.
+    Found = Struct.new(:value, :brushes, :cpu, :beside, :cold, :more, keyword_init: true)
 
     @rows = []
 
@@ -33,7 +33,7 @@ module Fobrel
         )
       end
 
-      # @return [Array(Float, Float)] wall and processor time (ms)
+      # @return [Array(Float, Float)] brushes and processor time (ms)
       def once
         clocks = [Process::CLOCK_MONOTONIC, Process::CLOCK_PROCESS_CPUTIME_ID]
         began = clocks.map { Process.clock_gettime(_1) }
@@ -41,13 +41,13 @@ module Fobrel
         clocks.zip(began).map { |clock, at| (Process.clock_gettime(clock) - at) * 1e3 }
       end
 
-      # Wall and processor time of the best of several tries, after one that does not count.
+      # Brushes and processor time of the best of several tries, after one that does not count.
       #
       # @return [Found] without a value
       def time(tries = 5)
         cold = once { yield }.first
         all = Array.new(tries) { once { yield } }
-        Found.new(wall: all.map(&:first).min, cpu: all.map(&:last).min, cold:)
+        Found.new(brushes: all.map(&:first).min, cpu: all.map(&:last).min, cold:)
       end
 
       # @return [Boolean] whether something was measured
@@ -72,7 +72,7 @@ module Fobrel
 
       def words(found)
         [
-          found.wall && format("%.1f ms", found.wall),
+          found.brushes && format("%.1f ms", found.brushes),
           found.cpu && format("cpu %.1f", found.cpu),
           found.cold && format("first %.1f", found.cold),
           found.beside && format("beside %.2f ms", found.beside),

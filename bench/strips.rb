@@ -24,7 +24,7 @@ module Fobrel
       brushes = Demo::Brushes.all
       assets = brushes.flat_map(&:pictures).to_h { ["sha256:#{Digest::SHA256.hexdigest(_1)}", _1] }
       presets = brushes.map { Core::Preset::Preset.build(_1.name, _1.settings) }
-      presets.each { |preset| yield preset.name, preset, assets, "wall" }
+      presets.each { |preset| yield preset.name, preset, assets, "list" }
       chance = Random.new(SEED)
       MADE.times { |number| yield "made #{number}", made(presets, chance), assets, SHAPES.sample(random: chance) }
     end

@@ -1,7 +1,7 @@
 # frozen_string_literal: true
 
 # What painting costs: the rows of the table of speed that need no database. Judged by processor time, which a busy
-# machine disturbs less; wall time stands beside it. See bench/rows.rb and bin/bench.
+# machine disturbs less; brushes time stands beside it. See bench/rows.rb and bin/bench.
 require "open3"
 require "tmpdir"
 require_relative "../demo/brushes"
@@ -138,7 +138,7 @@ module Fobrel
         _1.sort[2]
       }.reverse
     )
-    Rows::Found.new(value: first / warm, wall: warm, cold: first, more:)
+    Rows::Found.new(value: first / warm, brushes: warm, cold: first, more:)
   end
   FileUtils.rm_rf(folder)
   Rows.end

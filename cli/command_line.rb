@@ -4,10 +4,10 @@ require "optparse"
 require "fobrel/core"
 require_relative "plain_output"
 require_relative "studio"
-require_relative "ledger_commands"
+require_relative "history_commands"
 require_relative "lock_commands"
 require_relative "part_commands"
-require_relative "seat_commands"
+require_relative "desk_commands"
 require_relative "tip_commands"
 require_relative "whole_commands"
 
@@ -20,9 +20,9 @@ module Fobrel
 
     include TipCommands
     include PartCommands
-    include LedgerCommands
+    include HistoryCommands
     include LockCommands
-    include SeatCommands
+    include DeskCommands
     include WholeCommands
 
     USAGE = <<~TEXT
@@ -84,22 +84,22 @@ module Fobrel
       %w[package verify] => :package_verify,
       %w[package extract] => :package_extract,
       %w[package compare] => :package_compare,
-      %w[desk pull] => :seat_pull,
-      %w[desk status] => :seat_status,
-      %w[desk diff] => :seat_diff,
-      %w[desk back] => :seat_back,
-      %w[desk start] => :seat_start,
+      %w[desk pull] => :desk_pull,
+      %w[desk status] => :desk_status,
+      %w[desk diff] => :desk_diff,
+      %w[desk back] => :desk_back,
+      %w[desk start] => :desk_start,
       %w[import] => :import,
       %w[export] => :export,
       %w[kit] => :kit,
       %w[proof] => :proof,
-      %w[template] => :recipe,
+      %w[template] => :export_template,
       %w[backup] => :backup,
       %w[restore] => :restore,
       %w[verify] => :verify,
       %w[password] => :password,
-      %w[history verify] => :ledger_verify,
-      %w[history export] => :ledger_export,
+      %w[history verify] => :history_verify,
+      %w[history export] => :history_export,
       %w[lock write] => :lock_write,
       %w[lock verify] => :lock_verify,
       %w[lock restore] => :lock_restore,
@@ -205,7 +205,7 @@ module Fobrel
     def paint(preset)
       raise Usage, "give either --stroke or --samples" if @options[:trial] && @options[:samples]
       page = @options[:page]
-      samples = @options[:samples] ? Stroke::Samples.from_list(json(@options[:samples])) : Stroke::TrialStroke.fetch(
+      samples = @options[:samples] ? Stroke::Samples.from_list(json(@options[:samples])) : Stroke::SampleStroke.fetch(
         @options.fetch(
           :trial, "swell"
         )
@@ -248,7 +248,7 @@ module Fobrel
     def package_list
       bundle = package(argument("package"))
       rows = bundle.items.map { |item|
-        "#{item.preset.name}  edition #{item.edition}  #{item.preset.fingerprint[0, 12]}"
+        "#{item.preset.name}  version #{item.version}  #{item.preset.fingerprint[0, 12]}"
       }
       answer(listed(bundle), ["#{bundle.name} #{bundle.version}: #{counted(bundle)}", *rows])
     end
@@ -309,7 +309,7 @@ module Fobrel
       "#{item["state"].ljust(10)}  #{item["decision"].ljust(7)}  #{item["name"]}#{becomes}#{why}"
     end
 
-    # Without --apply nothing in the library is changed; the arrival waits in the Intake.
+    # Without --apply nothing in the library is changed; the import waits in the Import.
     def import
       files = arguments("files", 1..) do |o|
         in_library(o)
@@ -319,13 +319,13 @@ module Fobrel
         o.on("--decide WHAT") { (@options[:decide] ||= {}).store(*decision(_1)) }
       end
       raise Usage, "take one of --plan, --keep and --apply" if @options.values_at(:plan, :keep, :apply).compact.size > 1
-      arrival = studio.deliver(library, files)
-      arrival = studio.decide(arrival, {all: @options[:decide]}) if @options[:decide]
-      items = arrival["items"]
+      import = studio.deliver(library, files)
+      import = studio.decide(import, {all: @options[:decide]}) if @options[:decide]
+      items = import["items"]
       rows = items.map { arriving(_1) }
       code = (items.any? { UNUSABLE.include?(_1["state"]) }) ? 1 : 0
-      return planned(arrival, rows, code) unless @options[:apply]
-      done = studio.apply(arrival)
+      return planned(import, rows, code) unless @options[:apply]
+      done = studio.apply(import)
       answer(
         done.slice("id", "state", "report", "entry"),
         [
@@ -340,14 +340,14 @@ module Fobrel
     UNUSABLE = %w[unreadable future lacking].freeze
     private_constant :UNUSABLE
 
-    # Only looked at: it leaves nothing behind at the Intake, unless it is to wait there.
-    def planned(arrival, rows, code)
-      studio.let_go(arrival) unless @options[:keep]
+    # Only looked at: it leaves nothing behind at the Import, unless it is to wait there.
+    def planned(import, rows, code)
+      studio.discard_import(import) unless @options[:keep]
       answer(
-        arrival.slice("id", "state", "items"),
+        import.slice("id", "state", "items"),
         [
           *rows,
-          @options[:keep] ? "Nothing was changed. It waits in Import as “#{arrival["name"]}”." : "Nothing was " \
+          @options[:keep] ? "Nothing was changed. It waits in Import as “#{import["name"]}”." : "Nothing was " \
             "changed, and nothing waits in Import. Take it in with --apply, or let it wait there with --keep."
         ]
       )
@@ -356,8 +356,8 @@ module Fobrel
 
     def decision(text)
       state, decision = text.split("=", 2)
-      choices = Core::Curation::IntakePlan::CHOICES[state] or raise Usage,
-        "--decide is written STATE=DECISION; states: #{Core::Curation::IntakePlan::CHOICES.keys.join(", ")}"
+      choices = Core::Curation::ImportPlan::CHOICES[state] or raise Usage,
+        "--decide is written STATE=DECISION; states: #{Core::Curation::ImportPlan::CHOICES.keys.join(", ")}"
       raise Usage, "what is #{state} can be: #{choices.join(", ")}" unless choices.include?(decision)
       [state, decision]
     end
@@ -368,24 +368,27 @@ module Fobrel
 
     def proof = written("proof")
 
-    def recipe = written("recipe")
+    def export_template = written("export_template")
 
     # Has the server write a set as a file.
     def written(kind)
-      names = arguments((kind == "recipe") ? "export template and set" : "set", (kind == "recipe") ? 2 : 1) do |o|
+      names = arguments(
+        (kind == "export_template") ? "export template and set" : "set",
+        (kind == "export_template") ? 2 : 1
+      ) do |o|
         output(o)
         in_library(o)
       end
       target = wanted_output
       found = library
-      recipe = studio.recipe(found, names.first) if kind == "recipe"
-      by_recipe = recipe && (recipe["id"] ? {recipe: recipe["id"]} : {example: recipe["name"]})
+      export_template = studio.export_template(found, names.first) if kind == "export_template"
+      by_export_template = export_template && (export_template["id"] ? {export_template: export_template["id"]} : {example: export_template["name"]})
       as_sheet = {format: target.match?(/\.zip\z/i) ? "png" : "pdf"}
-      options = {"recipe" => by_recipe, "proof" => as_sheet}.fetch(kind, {})
+      options = {"export_template" => by_export_template, "proof" => as_sheet}.fetch(kind, {})
       set = studio.named(found, "sets", names.last)
       bytes = studio.export(found, {kind:, name: set["name"], of: {set: set["id"]}, options:})
       write(target, bytes)
-      unknown = recipe ? Core::Package::Recipe[recipe].unknown : []
+      unknown = export_template ? Core::Package::ExportTemplate[export_template].unknown : []
       answer(
         {file: target, bytes: bytes.bytesize, brushes: set["count"], unknown:},
         ["#{target}: #{set["count"]} brushes of “#{set["name"]}”, #{bytes.bytesize} bytes", *unknown]
@@ -417,7 +420,7 @@ module Fobrel
         tags: bundle.tags.map(&:name),
         pictures: bundle.assets.size,
         presets: bundle.items.map {
-          {id: _1.preset.id, name: _1.preset.name, edition: _1.edition, fingerprint: _1.preset.fingerprint}
+          {id: _1.preset.id, name: _1.preset.name, version: _1.version, fingerprint: _1.preset.fingerprint}
         }
       }
     end

@@ -21,7 +21,7 @@ module Fobrel
       )
     end
 
-    # Exit 1 where something differs, in a folder of presets (a seat's too) or in a library.
+    # Exit 1 where something differs, in a folder of presets (a desk's too) or in a library.
     def lock_verify
       file = argument("lock file") do |o|
         in_library(o)
@@ -34,7 +34,7 @@ module Fobrel
       lines.empty? ? 0 : 1
     end
 
-    # What is here already in an earlier edition comes back; the rest is named.
+    # What is here already in an earlier version comes back; the rest is named.
     def lock_restore
       file = argument("lock file") { in_library(_1) }
       lock = Core::Package::LockFile.parse(File.binread(file), name: file)

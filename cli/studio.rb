@@ -38,14 +38,14 @@ module Fobrel
 
     # @param known [String, nil] a head that was noted before
     # @return [Hash] entries, head, broken, known
-    def check_ledger(library, known: nil)
-      ask(Net::HTTP::Get.new("/api/libraries/#{library["id"]}/ledger/check#{"?known=#{known}" if known}"))
+    def check_history(library, known: nil)
+      ask(Net::HTTP::Get.new("/api/libraries/#{library["id"]}/history/check#{"?known=#{known}" if known}"))
     end
 
     # @param kind [String] "csv" or "jsonl"
-    # @return [String] the whole ledger
-    def ledger(library, kind)
-      ask(Net::HTTP::Get.new("/api/libraries/#{library["id"]}/ledger/file?as=#{kind}"), plain: true)
+    # @return [String] the whole history
+    def history(library, kind)
+      ask(Net::HTTP::Get.new("/api/libraries/#{library["id"]}/history/file?as=#{kind}"), plain: true)
     end
 
     # @param text [String] a lock file that the library is held against, and brought back to
@@ -58,7 +58,7 @@ module Fobrel
       ask(request)
     end
 
-    # @param kind [String] of thing: "sets" or "recipes"
+    # @param kind [String] of thing: "sets" or "export templates"
     # @return [Hash] the one of that name
     def named(library, kind, name)
       all = get("/api/libraries/#{library["id"]}/#{kind}")[kind]
@@ -72,12 +72,12 @@ module Fobrel
       )
     end
 
-    # A recipe that is kept in the library, or an example that ships.
+    # An export template that is kept in the library, or an example that ships.
     #
     # @return [Hash] its texts, and an id where it is kept
-    def recipe(library, name)
-      all = get("/api/libraries/#{library["id"]}/recipes")
-      list = all["recipes"] + all["examples"]
+    def export_template(library, name)
+      all = get("/api/libraries/#{library["id"]}/export-templates")
+      list = all["export_templates"] + all["examples"]
       list.find {
         _1["name"].casecmp?(name)
       } || raise(
@@ -88,10 +88,10 @@ module Fobrel
       )
     end
 
-    # Brings files into the Intake and waits for the plan.
+    # Brings files into the Import and waits for the plan.
     #
     # @param files [Array<String>] paths; of a folder, everything in it
-    # @return [Hash] the arrival with its plan
+    # @return [Hash] the import with its plan
     def deliver(library, files)
       paths = files.flat_map { |path|
         File.directory?(path) ? Dir.glob("**/*", base: path).sort.map {
@@ -102,29 +102,29 @@ module Fobrel
         }.select { |file, _| File.file?(file) } : [[path, File.basename(path)]]
       }
       paths.each { |path, _| File.open(path).close } # said before anything is sent
-      arrival = post(
-        "/api/libraries/#{library["id"]}/arrivals",
+      import = post(
+        "/api/libraries/#{library["id"]}/imports",
         {name: (files.size == 1) ? File.basename(files.first) : "#{paths.size} files"}
       )
       paths.each { |path, name|
         File.open(path, "rb") { |io|
-          send_file("/api/arrivals/#{arrival["id"]}/files?name=#{CGI.escape(name)}", io)
+          send_file("/api/imports/#{import["id"]}/files?name=#{CGI.escape(name)}", io)
         }
       }
-      post("/api/arrivals/#{arrival["id"]}/read", {})
-      wait(arrival["id"], "planned")
+      post("/api/imports/#{import["id"]}/read", {})
+      wait(import["id"], "planned")
     end
 
-    # @return [Hash] the arrival with its plan, decided
-    def decide(arrival, choices) = ask(Net::HTTP::Put.new("/api/arrivals/#{arrival["id"]}"), choices)
+    # @return [Hash] the import with its plan, decided
+    def decide(import, choices) = ask(Net::HTTP::Put.new("/api/imports/#{import["id"]}"), choices)
 
-    # Leaves nothing of an arrival at the Intake.
-    def let_go(arrival) = ask(Net::HTTP::Delete.new("/api/arrivals/#{arrival["id"]}"))
+    # Leaves nothing of an import at the Import.
+    def discard_import(import) = ask(Net::HTTP::Delete.new("/api/imports/#{import["id"]}"))
 
-    # @return [Hash] the arrival with its report
-    def apply(arrival)
-      post("/api/arrivals/#{arrival["id"]}/apply", {stamp: arrival["stamp"]})
-      wait(arrival["id"], "applied")
+    # @return [Hash] the import with its report
+    def apply(import)
+      post("/api/imports/#{import["id"]}/apply", {stamp: import["stamp"]})
+      wait(import["id"], "applied")
     end
 
     # @param wish [Hash] as the API takes it
@@ -141,7 +141,7 @@ module Fobrel
 
     # @param from [Hash] a part
     # @param to [Hash] the one that takes its place
-    # @return [Hash] with the ledger's line
+    # @return [Hash] with the history's line
     def exchange(library, from, to)
       post("/api/libraries/#{library["id"]}/parts/exchange", {from: from["sum"], to: to["sum"]})
     end
@@ -199,9 +199,9 @@ module Fobrel
 
     def wait(id, state)
       loop do
-        arrival = get("/api/arrivals/#{id}")
-        return arrival if arrival["state"] == state
-        task = arrival["task"]
+        import = get("/api/imports/#{id}")
+        return import if import["state"] == state
+        task = import["task"]
         raise Refused, task["message"] if task && task["state"] == "failed"
         sleep 0.3
       end

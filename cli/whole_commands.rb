@@ -60,8 +60,8 @@ module Fobrel
         Models::Record.transaction do
           person.update!(password: asked_password)
           person.sign_ins.end_all
-          Ledger::Via.from("command line") {
-            Models::LedgerEntry.write(nil, person, "account", "#{person.name} has a new password, set at the machine")
+          History::Via.from("command line") {
+            Models::HistoryEntry.write(nil, person, "account", "#{person.name} has a new password, set at the machine")
           }
         end
         answer({login: person.login}, "#{person.name} signs in with the new password.")
@@ -89,7 +89,7 @@ module Fobrel
 
     def counts(found) = "#{found[:rows]} rows, #{found[:files]} pictures and files"
 
-    # A library as a backup of its own, or brushes of one name as a package: into a studio by its Intake.
+    # A library as a backup of its own, or brushes of one name as a package: into a studio by its Import.
     def taken_out(file)
       target = wanted_output
       at_database do

@@ -3,7 +3,7 @@
 Gem::Specification.new do |spec|
   spec.name = "fobrel-core"
   spec.version = "0.1.0"
-  spec.summary = "The rules of brush presets: tips, strokes, editions, packages, start folders."
+  spec.summary = "The rules of brush presets: tips, strokes, versions, packages, start folders."
   spec.authors = ["The Fobrel founders"]
   spec.licenses = ["LicenseRef-LICENSE"]
   spec.required_ruby_version = ">= 3.1"

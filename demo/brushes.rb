@@ -4,7 +4,7 @@ require_relative "drawing"
 
 module Fobrel
   module Demo
-    # The studio's brushes, by family: what each is drawn with and how it behaves. All invented.
+    # The studio's brushes, by category: what each is drawn with and how it behaves. All invented.
     module Brushes
       # One brush before it is a preset: its words, its settings, its tags, the pictures it needs.
       Brush = Struct.new(:name, :settings, :tags, :notes, :pictures, keyword_init: true)
@@ -74,7 +74,7 @@ module Fobrel
             brush("Puddle edge", tip("wet_edge", 35), 44, 0.3, {"size" => ["pressure", 0.7, 1.0]}, %w[weather], "Dries with a rim.", flow: 0.35, colour: "#3d5560"),
             brush("Dusk glaze", round(0.2), 56, 0.06, {}, %w[night sky], "Flat, never darker than a third.", opacity: 0.33, colour: "#56507c"),
             brush("Tea wash", round(0.7), 46, 0.08, FADE, %w[texture], "For old paper.", flow: 0.3, opacity: 0.6, colour: "#8b6a3d", grain: ["tooth", 1, 0.6]),
-            brush("Breaker foam", tip("spatter", 39), 56, 0.2, TUMBLE, %w[sea], "Where the wave hits the wall.", flow: 0.7, scatter: 0.5, colour: "#7d9aa3"),
+            brush("Breaker foam", tip("spatter", 39), 56, 0.2, TUMBLE, %w[sea], "Where the wave hits the brushes.", flow: 0.7, scatter: 0.5, colour: "#7d9aa3"),
             brush("Smoke over roofs", tip("cloud", 40), 54, 0.3, TUMBLE.merge(FADE), %w[weather night], "Rises and thins.", flow: 0.3, scatter: 0.2)
           ]
         end
@@ -101,7 +101,7 @@ module Fobrel
         def textures
           [
             brush("Cobblestones", tip("cobble", 61), 62, 0.55, TUMBLE, %w[texture stone], "The quay from above."),
-            brush("Cracked wall", tip("crack", 62), 56, 0.7, {"angle" => ["random", -40, 40]}, %w[texture stone], "Plaster that gave up."),
+            brush("Cracked brushes", tip("crack", 62), 56, 0.7, {"angle" => ["random", -40, 40]}, %w[texture stone], "Plaster that gave up."),
             brush("Fish scales", tip("scales", 63), 52, 0.6, FOLLOW, %w[texture sea], "Also good for roof tiles."),
             brush("Fishing net", tip("net", 64), 58, 0.95, FOLLOW, %w[texture rigging], "Hung up to dry."),
             brush("Wet stone", round(0.4), 56, 0.1, SOFT_SWELL, %w[texture stone], "Stone that shines.", flow: 0.5, grain: ["stone", 1, 0.95], colour: "#37424a"),
@@ -130,7 +130,7 @@ module Fobrel
             brush("Wave foam", band("foam", 104), 40, 0.5, {"opacity" => ["pressure", 0.3, 1.0]}, %w[sea ribbon], "The edge of the tide.", method: "ribbon", colour: "#7d9aa3"),
             brush("Sable stroke", band("tapered", 105), 34, 0.5, {"size" => ["pressure", 0.5, 1.0]}, %w[lineart ribbon], "One brush hair drawing, bent.", method: "ribbon"),
             brush("Tram rails", band("rails", 106), 32, 0.5, {}, %w[lineart ribbon], "Down to the fish market.", method: "ribbon"),
-            brush("Ivy on the wall", band("vine", 107), 44, 0.5, {}, %w[ribbon], "Grows along the stroke.", method: "ribbon", colour: "#3c5b35"),
+            brush("Ivy on the brushes", band("vine", 107), 44, 0.5, {}, %w[ribbon], "Grows along the stroke.", method: "ribbon", colour: "#3c5b35"),
             brush("Driftwood", band("bark", 108), 36, 0.5, {"size" => ["pressure", 0.6, 1.0]}, %w[texture ribbon], "Grain that follows the bend.", method: "ribbon", colour: "#5c4632")
           ]
         end

@@ -82,7 +82,7 @@ module Fobrel
               settings,
               id: uuid("#{title} #{brush.name}")
             ),
-            edition: 1
+            version: 1
           )
         end
         pictures = brushes.flat_map(&:pictures).to_h {

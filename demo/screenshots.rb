@@ -152,7 +152,7 @@ items = here.each_with_index.map do |brush, index|
   settings = (index == 1) ? brush.settings.merge("trail" => {"spacing" => 0.9}) : brush.settings
   name = (index > 1) ? "Guest #{brush.name.downcase}" : brush.name
   settings = settings.merge("pigment" => {"flow" => 0.6}) if index > 1
-  Fobrel::Core::Package::Bundle::Item.new(preset: Fobrel::Core::Preset::Preset.build(name, settings), edition: 1)
+  Fobrel::Core::Package::Bundle::Item.new(preset: Fobrel::Core::Preset::Preset.build(name, settings), version: 1)
 end
 pictures = here.flat_map(&:pictures).to_h {
   ["sha256:#{Digest::SHA256.hexdigest(_1)}", Fobrel::Core::Package::Bundle::Asset.new(bytes: _1, ext: "png")]

@@ -1,12 +1,12 @@
 # frozen_string_literal: true
 
 require_relative "brushes"
-require_relative "seats"
+require_relative "desks"
 
 module Fobrel
   module Demo
     # Builds the demo studio: a small team making an invented short film about a harbour town
-    # in a storm. Three people, two libraries, brushes, tags, sets, seats.
+    # in a storm. Three people, two libraries, brushes, tags, sets, desks.
     module Studio
       # For trying things out on this machine only; a real studio makes its own people.
       PASSWORD = "storm over skerrow"
@@ -34,7 +34,7 @@ module Fobrel
 ],
         "Arcade on the pier" => ["Pixel square", "Pixel round", "Pixel plus", "Chequer flag"]
       }.freeze
-      FAMILIES = {
+      CATEGORIES = {
         "Lines" => ["lineart", %w[Hatches]],
         "Washes" => ["weather", []],
         "Dry marks" => ["texture", []],
@@ -56,10 +56,10 @@ module Fobrel
             people["maren"].update!(owner: true)
             libraries = ROLES.to_h { |name, roles| [name, library(name, roles, people)] }
             furnish(libraries["Storm over Skerrow"], people["maren"], people)
-            take_in(libraries["Second unit"], people["tove"], Brushes.inks.last(1))
+            import_brushes(libraries["Second unit"], people["tove"], Brushes.inks.last(1))
             people.each_value(&:own_library!)
             follow(libraries["Second unit"], libraries["Storm over Skerrow"].bundles.first, people["maren"])
-            offer(libraries["Storm over Skerrow"], people["tove"])
+            proposal(libraries["Storm over Skerrow"], people["tove"])
           end
           paint_strips if paint
         end
@@ -68,7 +68,7 @@ module Fobrel
         #
         # @param brushes [Array<Brushes::Brush>]
         # @return [Hash{String => Models::Preset}] by name
-        def take_in(library, person, brushes)
+        def import_brushes(library, person, brushes)
           brushes.to_h do |brush|
             brush.pictures.each { Models::Asset.keep(_1, _1.start_with?("<svg") ? "svg" : "png") }
             value = Core::Preset::Preset.build(brush.name, brush.settings)
@@ -82,11 +82,11 @@ module Fobrel
 
         # Two at a time: each is painted by a process of its own, and this one only waits.
         def paint_strips
-          left = Queue.new(Models::Preset.includes(:current_edition).map { _1.current_edition.value }).tap(&:close)
+          left = Queue.new(Models::Preset.includes(:current_version).map { _1.current_version.value }).tap(&:close)
           painters = Array.new(2) do
             Thread.new do
               while (value = left.pop)
-                Models::Record.connection_pool.with_connection { Models::KeptStrip.png_of(value, "wall") }
+                Models::Record.connection_pool.with_connection { Models::KeptStrip.png_of(value, "list") }
               end
             end
           end
@@ -102,20 +102,20 @@ module Fobrel
         end
 
         def furnish(library, person, people)
-          presets = take_in(library, person, Brushes.all)
+          presets = import_brushes(library, person, Brushes.all)
           SETS.each { |name, names| library.brush_sets.create!(name:).put_in_order(names.map { presets.fetch(_1).id }) }
-          Seats.furnish(library, presets, people)
+          Desks.furnish(library, presets, people)
           soften(presets.fetch("Harbour fog"), person)
           arrange(library, presets)
           bundle(library, presets, person)
-          doubles(library, presets, person)
-          Seats.go_on(library, person)
+          duplicates(library, presets, person)
+          Desks.go_on(library, person)
         end
 
         # What comes of copying by hand: one that paints the same, one that is hardly another.
-        def doubles(library, presets, person)
-          line = presets.fetch("Quay line").current_edition.value
-          fog = presets.fetch("Harbour fog").current_edition.value
+        def duplicates(library, presets, person)
+          line = presets.fetch("Quay line").current_version.value
+          fog = presets.fetch("Harbour fog").current_version.value
           copies = [
             line.to_h.merge("name" => "Line for the quay"),
             fog.to_h.merge(
@@ -141,24 +141,24 @@ module Fobrel
           }
         end
 
-        # An artist's own version of a brush, offered to the library it was taken from.
-        def offer(library, person)
+        # An artist's own version of a brush, proposed to the library it was taken from.
+        def proposal(library, person)
           own = person.own_library!
           line = library.presets.find_by!(name: "Quay line")
           taken = Actions::TakeBrushes.call(library: own, person:, presets: [line]).made.first
           tune(taken, person, "Broader") { |document| document["mark"]["size"]["base"] = 26 }
-          Actions::OfferBrushes.call(
+          Actions::ProposeBrushes.call(
             library:,
             person:,
-            picked: Actions::OfferBrushes.picked([taken.reload], person, false),
+            picked: Actions::ProposeBrushes.picked([taken.reload], person, false),
             sentence: "The quay line, broader: for walls close to us."
           )
         end
 
         def tune(preset, person, note)
-          document = JSON.parse(JSON.generate(preset.current_edition.document))
+          document = JSON.parse(JSON.generate(preset.current_version.document))
           yield document
-          Actions::AddEdition.call(preset:, value: Core::Preset::Preset[document], person:, note:)
+          Actions::AddVersion.call(preset:, value: Core::Preset::Preset[document], person:, note:)
         end
 
         # A bundle that was released once and has grown since.
@@ -181,28 +181,28 @@ module Fobrel
           made.update!(cover: presets.fetch(names.first))
         end
 
-        # Families by tag, work states, sets that fill themselves.
+        # Categories by tag, statuses, sets that fill themselves.
         def arrange(library, presets)
-          FAMILIES.each_with_index do |(name, (tag, children)), position|
-            family = library.families.create!(name:, position:)
-            children.each { library.families.create!(name: _1, parent: family) }
+          CATEGORIES.each_with_index do |(name, (tag, children)), position|
+            category = library.categories.create!(name:, position:)
+            children.each { library.categories.create!(name: _1, parent: category) }
             Models::Preset.where(
               library:,
-              family: nil,
+              category: nil,
               id: Models::Tagging.joins(:tag).where(
                 tags: {
                   name: tag,
                   library_id: library.id
                 }
               ).select(:preset_id)
-            ).update_all(family_id: family.id)
+            ).update_all(category_id: category.id)
           end
           hatches = presets.select { |name, _| name.match?(/hatch|shade/i) }.values.map(&:id)
-          Models::Preset.where(id: hatches).update_all(family_id: library.families.find_by!(name: "Hatches").id)
+          Models::Preset.where(id: hatches).update_all(category_id: library.categories.find_by!(name: "Hatches").id)
           LABELS.each_with_index { |name, position|
-            library.work_states.create!(name:, position:, **Models::Looks.next(position + 1))
+            library.statuses.create!(name:, position:, **Models::Looks.next(position + 1))
           }
-          label = ->(name) { {label_id: library.work_states.find_by!(name:).id} }
+          label = ->(name) { {status_id: library.statuses.find_by!(name:).id} }
           Models::Preset.where(id: presets.values.first(18).map(&:id)).update_all(label["released"])
           Models::Preset.where(id: presets.values.last(5).map(&:id)).update_all(label["to be checked"])
           library.tags.find_by(name: "lineart")&.synonyms&.create!(library:, name: "inking")
@@ -211,9 +211,9 @@ module Fobrel
 
         # One brush that was tuned since it was received.
         def soften(preset, person)
-          document = preset.current_edition.value
+          document = preset.current_version.value
           value = document.with("pigment", document["pigment"].merge("flow" => 0.11))
-          Actions::AddEdition.call(preset:, value:, person:, note: "Softer edge, a little denser")
+          Actions::AddVersion.call(preset:, value:, person:, note: "Softer edge, a little denser")
         end
       end
     end

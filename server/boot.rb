@@ -16,14 +16,14 @@ require "zeitwerk"
 module Fobrel
   ROOT = File.expand_path("..", __dir__)
 
-  # Where seats' folders and the server's own files lie.
+  # Where desks' folders and the server's own files lie.
   def self.var = ENV.fetch("FOBREL_VAR", File.join(ROOT, "var"))
 
   # What one person has computed at once counts over all processes of this machine.
   Core::Apart::Share.folder = File.join(var, "turns")
 
   # A room each: what it holds is loaded when it is named.
-  ROOMS = %w[Api Actions Backups Finding Gallery Jobs Ledger Models Proofs Reports Views Watching].freeze
+  ROOMS = %w[Api Actions Backups Finding Gallery Jobs History Models Proofs Reports Views Watching].freeze
   ROOMS.each { |room| const_set(room, Module.new) }
 
   SERVER_LOADER = Zeitwerk::Loader.new.tap do |loader|
@@ -67,7 +67,7 @@ module Fobrel
       ActiveRecord::Migration.verbose = false
       first { ActiveRecord::MigrationContext.new(File.join(ROOT, "db/migrate")).migrate }
       look_anew
-      Models::Preset.settle(Models::Preset.where(fingerprint: nil).where.not(current_edition_id: nil).ids)
+      Models::Preset.settle(Models::Preset.where(fingerprint: nil).where.not(current_version_id: nil).ids)
     end
 
     # Some tables were asked for their columns when they had others.

@@ -93,19 +93,19 @@ module Fobrel
       THINGS = {
         "presets" => :Preset,
         "sets" => :BrushSet,
-        "families" => :Family,
-        "work-states" => :WorkState,
+        "categories" => :Category,
+        "statuses" => :Status,
         "tags" => :Tag,
         "bundles" => :Bundle,
-        "recipes" => :Recipe,
-        "seats" => :Seat,
-        "arrivals" => :Arrival,
+        "export-templates" => :ExportTemplate,
+        "desks" => :Desk,
+        "imports" => :Import,
         "exports" => :Export,
-        "ledger" => :LedgerEntry,
+        "history" => :HistoryEntry,
         "tasks" => :Task,
         "works" => :Work,
         "parts" => :Part,
-        "offers" => :Offer,
+        "proposals" => :Proposal,
         "follows" => :Follow
       }.freeze
       private_constant :THINGS

@@ -75,7 +75,7 @@ module Fobrel
     # Everything that was kept, after saying what that is.
     def clear
       @postgres.start("postgres")
-      folders = %w[seats intake gallery].map { File.join(Fobrel.var, _1) }.select { File.exist?(_1) }
+      folders = %w[desks import gallery].map { File.join(Fobrel.var, _1) }.select { File.exist?(_1) }
       puts "--fresh removes the database “fobrel” in " \
         "#{@postgres.place}#{" and the folders #{folders.join(", ")}" if folders.any?}."
       @postgres.drop("fobrel")

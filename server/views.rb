@@ -4,7 +4,7 @@ module Fobrel
   # How things look in JSON: plain hashes, in the shapes of openapi.yaml. Here is what several views show; each of
   # the larger ones has a file of its own in server/views.
   #
-  #   Views.entry(entry)              # a line of the ledger
+  #   Views.entry(entry)              # a line of the history
   #   Views::Bundles.bundle(bundle)   # a bundle with its releases
   module Views
     class << self
@@ -18,10 +18,10 @@ module Fobrel
           glossary: Core::Glossary.entries.map(&:to_h),
           looks: {colours: Models::Looks::COLOURS, shapes: Models::Looks::SHAPES},
           plan: {
-            states: listed[Core::Curation::IntakePlan::STATES],
-            decisions: listed[Core::Curation::IntakePlan::DECISIONS]
+            states: listed[Core::Curation::ImportPlan::STATES],
+            decisions: listed[Core::Curation::ImportPlan::DECISIONS]
           },
-          arrivals: listed[Models::Arrival::STATES]
+          imports: listed[Models::Import::STATES]
         }
       end
 
@@ -37,10 +37,10 @@ module Fobrel
           done: task.done,
           total: task.total,
           message: task.message,
-          arrival: task.about["arrival"],
+          import: task.about["import"],
           made: task.about["made"]&.slice("presets", "parts"),
           entry: (task.about.dig("made", "entry") || task.about["entry"])&.then { |id|
-            entry(Models::LedgerEntry.find(id))
+            entry(Models::HistoryEntry.find(id))
           },
           result: task.about["result"],
           before: task.before,
@@ -48,9 +48,9 @@ module Fobrel
         }
       end
 
-      # A line of the ledger.
+      # A line of the history.
       #
-      # @param entry [Models::LedgerEntry]
+      # @param entry [Models::HistoryEntry]
       # @return [Hash] as openapi.yaml describes Entry
       def entry(entry)
         {
@@ -73,10 +73,10 @@ module Fobrel
         {**tag.slice(:id, :name, :colour, :shape), synonyms: tag.synonyms.map(&:name).sort, count:}
       end
 
-      # A family or a work state.
+      # A category or a status.
       #
-      # @param group [Models::Family, Models::WorkState]
-      # @return [Hash] as openapi.yaml describes Family and Label
+      # @param group [Models::Category, Models::Status]
+      # @return [Hash] as openapi.yaml describes Category and Label
       def group(group) = group.attributes.slice("id", "name", "parent_id", "colour", "shape", "position")
 
       # Sets with their brushes in order; of those that fill themselves, how many they find.
@@ -93,7 +93,7 @@ module Fobrel
             **set.slice(:id, :name, :query),
             preset_ids: here.map { |_, preset_id| preset_id },
             sections: here.filter_map { |_, preset_id, section| [preset_id.to_s, section] if section }.to_h,
-            count: set.standing? ? set.search(person).presets.count : here.size,
+            count: set.automatic? ? set.search(person).presets.count : here.size,
             **asked(set)
           }
         end
@@ -130,7 +130,7 @@ module Fobrel
       def asked(set)
         query = Core::Curation::Query
         {
-          terms: set.standing? ? terms(query.parse(set.query)) : [],
+          terms: set.automatic? ? terms(query.parse(set.query)) : [],
           line: set.query || query.new([], []).toggled("set", set.name).to_s
         }
       rescue Core::Curation::Query::Unclear

@@ -29,11 +29,11 @@ RSpec.describe Fobrel::Backups, :command do
     bundle = @library.bundles.create!(name: "Coast", licence: "CC0-1.0", author: "Maren Oake", description: "Waves.")
     bundle.put_in_order(presets.first(3).map(&:id))
     Fobrel::Actions::ReleaseBundle.call(bundle:, person: maren, number: "1.0.0", notes: "first")
-    seat = @library.seats.create!(name: "Desk", folder: "desk-whole")
-    seat.put_in_order(presets.first(2).map(&:id))
-    Fobrel::Actions::HandOut.call(seat:, person: maren)
+    desk = @library.desks.create!(name: "Desk", folder: "desk-whole")
+    desk.put_in_order(presets.first(2).map(&:id))
+    Fobrel::Actions::SendToDesk.call(desk:, person: maren)
     bytes = Random.new(3).bytes(5000)
-    Studio::M::SeatPlan.keep(Digest::SHA256.hexdigest(bytes), bytes)
+    Studio::M::DeskPlan.keep(Digest::SHA256.hexdigest(bytes), bytes)
   end
 
   # Not as a backup reads them: every row as PostgreSQL writes it as one text.
@@ -219,14 +219,14 @@ RSpec.describe Fobrel::Backups, :command do
 
     forgeries = {
       "a desk's folder that leads out" =>
-        ["seats", ->(rows) { rows.sub("desk-whole", "../../x") }, /seats \d+: Folder/],
+        ["desks", ->(rows) { rows.sub("desk-whole", "../../x") }, /desks \d+: Folder/],
       "a role that nobody has" => ["memberships", ->(rows) { rows.sub(/\bguest\b/, "owner") }, /memberships/],
       "a login that looks like another" =>
         ["people", ->(rows) { rows.sub(/\bmaren\b/, "m\u0430ren") }, /people \d+: Login/],
       "a version that is not what it is found by" =>
-        ["editions", ->(rows) { rows.sub('""opacity"": 1', '""opacity"": 0.9') }, /version \d+: its fingerprint/],
+        ["versions", ->(rows) { rows.sub('""opacity"": 1', '""opacity"": 0.9') }, /version \d+: its fingerprint/],
       "a plan that writes elsewhere" =>
-        ["seat_plans", ->(rows) { rows.gsub("startup/0", "startupX0") }, /start-up plan \d+: What the server sent/]
+        ["desk_plans", ->(rows) { rows.gsub("startup/0", "startupX0") }, /start-up plan \d+: What the server sent/]
     }
 
     it "refuses #{forgeries.keys.join(", ")}, and keeps nothing of them" do
@@ -237,7 +237,7 @@ RSpec.describe Fobrel::Backups, :command do
           path = forged(files, table, &change)
           expect { Fobrel::Backups::Copy.open(path) { |copy| Fobrel::Backups::Restore.call(copy) } }
             .to raise_error(Fobrel::Core::Problem, sentence), what
-          expect([Studio::M::Person.count, Studio::M::Seat.count, Studio::M::Preset.count]).to eq([0, 0, 0])
+          expect([Studio::M::Person.count, Studio::M::Desk.count, Studio::M::Preset.count]).to eq([0, 0, 0])
         end
       end
     end

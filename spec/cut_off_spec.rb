@@ -62,14 +62,14 @@ RSpec.describe "cut off in the middle" do
   def state
     ask(
       "SELECT (SELECT count(*) FROM presets), (SELECT count(*) FROM set_items), (SELECT count(*) FROM " \
-        "ledger_entries), (SELECT state FROM arrivals)"
+        "history_entries), (SELECT state FROM imports)"
     )
   end
 
   def wait_for
     1200.times { yield ? (return true) : sleep(0.1) }
     told = [
-      "SELECT name, state FROM arrivals",
+      "SELECT name, state FROM imports",
       "SELECT job_class, error_count, left(last_error_message, 200), run_at, expired_at, finished_at FROM que_jobs",
       "SELECT pid FROM que_lockers",
       "SELECT state, wait_event_type, left(query, 60) FROM pg_stat_activity WHERE datname = current_database()"
@@ -101,7 +101,7 @@ RSpec.describe "cut off in the middle" do
         /Imported\. half\.zip: 2 new/
       ]
     )
-    wait_for { ask("SELECT count(*) FROM que_jobs WHERE finished_at IS NULL AND job_class LIKE '%Arrival'") == ["0"] }
+    wait_for { ask("SELECT count(*) FROM que_jobs WHERE finished_at IS NULL AND job_class LIKE '%Import'") == ["0"] }
   end
 
   it "takes an import up again when the worker was killed, and does it once" do
@@ -123,7 +123,7 @@ RSpec.describe "cut off in the middle" do
         "#{root}/spec/support/ten.rb"
       )
     ).to be(true)
-    kept = Dir.children(Dir.tmpdir).grep(/\Afobrel-arrival/)
+    kept = Dir.children(Dir.tmpdir).grep(/\Afobrel-import/)
     deadly = {"RUBYOPT" => "#{ENV["RUBYOPT"]} -r#{root}/spec/support/deadly.rb"}
     work(deadly)
     # As bin/start begins another when one has died.
@@ -135,19 +135,19 @@ RSpec.describe "cut off in the middle" do
         work(deadly)
       end
     end
-    wait_for { ask("SELECT count(*) FROM arrivals WHERE state = 'planned'") == ["9"] }
+    wait_for { ask("SELECT count(*) FROM imports WHERE state = 'planned'") == ["9"] }
     wait_for { ask("SELECT state FROM tasks ORDER BY id LIMIT 1") == ["failed"] }
     expect(
       [
         deaths,
-        *ask("SELECT a.state, t.message FROM arrivals a JOIN tasks t ON t.id = a.task_id WHERE a.name = 'deadly'")
+        *ask("SELECT a.state, t.message FROM imports a JOIN tasks t ON t.id = a.task_id WHERE a.name = 'deadly'")
       ]
     ).to match(
       [
         1, "open", /It was ended. Nothing was changed/
       ]
     )
-    expect(Dir.children(Dir.tmpdir).grep(/\Afobrel-arrival/) - kept).to eq([])
+    expect(Dir.children(Dir.tmpdir).grep(/\Afobrel-import/) - kept).to eq([])
   ensure
     again&.kill
   end

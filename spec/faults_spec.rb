@@ -44,7 +44,7 @@ RSpec.describe "cut off anywhere" do
       presets = library.presets.in_order.to_a
       bundle = library.bundles.create!(name: "Kit", licence: "CC0-1.0", author: "Maren Oake", description: "Lines.")
       bundle.put_in_order(presets.first(4).map(&:id))
-      seat = library.seats.create!(name: "Desk", folder: "desk-faults").tap {
+      desk = library.desks.create!(name: "Desk", folder: "desk-faults").tap {
         _1.put_in_order(presets.first(5).map(&:id))
       }
       entry = Fobrel::Actions::TagPresets.call(library:, person: maren, name: "harsh", ids: presets.map(&:id))
@@ -54,11 +54,11 @@ RSpec.describe "cut off anywhere" do
       @of = {
         "follow" => follow.id,
         "newer" => newer.id,
-        "arrival" => arrival(second, maren, file[{"kind" => "package", "of" => {"library" => true}}]),
-        "backup" => arrival(third, maren, file[{"kind" => "backup"}]),
+        "import" => import(second, maren, file[{"kind" => "package", "of" => {"library" => true}}]),
+        "backup" => import(third, maren, file[{"kind" => "backup"}]),
         "bundle" => bundle.id,
         "person" => maren.id,
-        "seat" => seat.id,
+        "desk" => desk.id,
         "library" => library.id,
         "entry" => entry.id,
         "file" => File.join(@folder, "night.zip"),
@@ -68,27 +68,27 @@ RSpec.describe "cut off anywhere" do
     end
   end
 
-  # Two releases: the newer one has another edition, one more brush and two less.
+  # Two releases: the newer one has another version, one more brush and two less.
   def releases(library, presets, maren)
     @fourth = Studio::M::Library.create!(name: "Fourth")
     @fourth.memberships.create!(person: maren, role: "lead")
     parcel = library.bundles.create!(name: "Parcel", licence: "CC0-1.0", author: "Maren Oake")
     parcel.put_in_order(presets.first(5).map(&:id))
     first = Fobrel::Actions::ReleaseBundle.call(bundle: parcel, person: maren, number: "1.0.0")
-    value = presets[0].current_edition.value
+    value = presets[0].current_version.value
     changed = value.with("mark", value.to_h["mark"].merge("angle" => 33))
-    Fobrel::Actions::AddEdition.call(preset: presets[0], value: changed, person: maren)
+    Fobrel::Actions::AddVersion.call(preset: presets[0], value: changed, person: maren)
     parcel.put_in_order((presets.first(3) + presets.last(1)).map(&:id))
     [parcel, first, Fobrel::Actions::ReleaseBundle.call(bundle: parcel.reload, person: maren, number: "2.0.0")]
   end
 
   # Read, planned, and about to be taken in.
-  def arrival(library, person, io)
-    made = Studio::M::Arrival.create!(library:, person:, name: "kit.zip", source: "dropped")
+  def import(library, person, io)
+    made = Studio::M::Import.create!(library:, person:, name: "kit.zip", source: "dropped")
     Fobrel::Actions::Deliver.add(made, name: "kit.fobrel.zip", io:)
-    Fobrel::Actions::Deliver.call(arrival: made, person:)
+    Fobrel::Actions::Deliver.call(import: made, person:)
     Que::Job.run_synchronously = false
-    Fobrel::Actions::Apply.call(arrival: made.reload, person:, stamp: Studio::M::Arrival.stamp(made.plan(person)))
+    Fobrel::Actions::Apply.call(import: made.reload, person:, stamp: Studio::M::Import.stamp(made.plan(person)))
     made.id
   ensure
     Que::Job.run_synchronously = true
@@ -138,10 +138,10 @@ RSpec.describe "cut off anywhere" do
     JSON.parse(@output.gets)
   end
 
-  # The chain of the ledger, and the order in every set, are whole.
+  # The chain of the history, and the order in every set, are whole.
   def sound(name)
     within(name) do
-      broken = [nil, *Studio::M::Library.all].flat_map { Fobrel::Ledger::Chain.new(_1).check[:broken] }
+      broken = [nil, *Studio::M::Library.all].flat_map { Fobrel::History::Chain.new(_1).check[:broken] }
       gaps = Studio::M::SetItem.group(:brush_set_id).pluck(Arel.sql("max(position) - count(*)")).uniq - [-1]
       [broken, gaps]
     end

@@ -16,28 +16,28 @@ RSpec.describe "requests by chance", :api do
     bundle.put_in_order(@first.presets.ids.first(3))
     release = Fobrel::Actions::ReleaseBundle.call(bundle:, person: maren, notes: "")
     follow = Fobrel::Actions::BeginToFollow.call(library: @second, person: maren, wanted: [[bundle, release]]).first
-    offer = @first.offers.create!(person: maren)
-    value = preset.current_edition.value
-    from = {library: @first.id, library_name: @first.name, name: value.name, edition: 1, draft: false}
-    offer.items.create!(document: value.to_h, fingerprint: value.fingerprint, came_from: from)
-    sum = Fobrel::Core::Sum.in(@first.presets.flat_map { |one| one.current_edition.value.needs }.first)
+    proposal = @first.proposals.create!(person: maren)
+    value = preset.current_version.value
+    from = {library: @first.id, library_name: @first.name, name: value.name, version: 1, draft: false}
+    proposal.items.create!(document: value.to_h, fingerprint: value.fingerprint, came_from: from)
+    sum = Fobrel::Core::Sum.in(@first.presets.flat_map { |one| one.current_version.value.needs }.first)
     said = {about: "preset", about_id: preset.id, text: "Hello"}
     {
       "releases" => [release.id],
       "follows" => [follow.id],
-      "offers" => [offer.id],
-      "items/item" => offer.items.ids,
+      "proposals" => [proposal.id],
+      "items/item" => proposal.items.ids,
       "follow-rights/item" => Studio::M::FollowRight.ids,
       "people/item" => Studio::M::Person.ids,
       "comments/item" => [Studio::M::Comment.create!(library: @first, person: maren, **said).id],
       "strips/item" => [preset.document_id],
       "exports" => [export(maren).id],
       "works" => [work(maren)["id"]],
-      "trial-strokes" => [maren.trial_strokes.create!(name: "Flick", width: 40, height: 40, samples: []).id],
+      "sample-strokes" => [maren.sample_strokes.create!(name: "Flick", width: 40, height: 40, samples: []).id],
       "invitations/item" => [Studio::M::Invitation.issue(@first, maren, role: "guest", name: "G").first.id],
       "tokens" => [Studio::M::AccessToken.issue(maren, "T").first.id],
-      "recipes" => [@first.recipes.create!(name: "R", scope: "set", file: "a.txt", body: "x").id],
-      "work-states" => [@first.work_states.create!(name: "W", colour: "moss", shape: "bar", position: 0).id],
+      "export-templates" => [@first.export_templates.create!(name: "R", scope: "set", file: "a.txt", body: "x").id],
+      "statuses" => [@first.statuses.create!(name: "W", colour: "moss", shape: "bar", position: 0).id],
       "tasks" => [
         Studio::M::Task.create!(
           library: @first,
@@ -50,9 +50,9 @@ RSpec.describe "requests by chance", :api do
       "fingerprint" => @first.presets.pluck(:fingerprint).first(3),
       "sum" => [sum],
       "number" => [1],
-      "shape" => %w[wall small bench],
+      "shape" => %w[brushes small bench],
       "name" => %w[nib],
-      "about" => %w[preset edition]
+      "about" => %w[preset version]
     }
   end
 
@@ -71,7 +71,7 @@ RSpec.describe "requests by chance", :api do
   it "are answered with what the contract says or a sentence, never with an error of ours or a thing of others" do
     maren = Studio::M::Person.find_by!(login: "maren")
     far = Studio::M::Library.create!(name: "#{secret} library")
-    document = @first.presets.first.current_edition.document
+    document = @first.presets.first.current_version.document
     value = Fobrel::Core::Preset::Preset[document.merge("id" => SecureRandom.uuid, "name" => "#{secret} brush")]
     other = Fobrel::Actions::CreatePreset.call(library: far, value:, person: nil)
     mine = {
@@ -79,11 +79,11 @@ RSpec.describe "requests by chance", :api do
       "libraries" => [@first.id, @second.id],
       "tags" => @first.tags.ids,
       "sets" => [@first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(@first.presets.ids.first(3)) }.id],
-      "families" => [@first.families.create!(name: "Inks").id],
-      "seats" => [@first.seats.create!(name: "Desk", folder: "d").id],
+      "categories" => [@first.categories.create!(name: "Inks").id],
+      "desks" => [@first.desks.create!(name: "Desk", folder: "d").id],
       "bundles" => [@first.bundles.create!(name: "Pack").id],
-      "arrivals" => [@first.arrivals.create!(name: "P", source: "x").id],
-      "ledger" => [Studio::M::LedgerEntry.write(@first, maren, "tag", "x").id]
+      "imports" => [@first.imports.create!(name: "P", source: "x").id],
+      "history" => [Studio::M::HistoryEntry.write(@first, maren, "tag", "x").id]
     }
     theirs = {
       "presets" => [other.id],
@@ -91,7 +91,7 @@ RSpec.describe "requests by chance", :api do
       "tags" => [far.tags.create!(name: secret, colour: "teal", shape: "bar").id],
       "sets" => [far.brush_sets.create!(name: secret).id],
       "bundles" => [far.bundles.create!(name: secret).id],
-      "ledger" => [Studio::M::LedgerEntry.write(far, maren, "tag", secret).id]
+      "history" => [Studio::M::HistoryEntry.write(far, maren, "tag", secret).id]
     }
     mine.merge!(rest(maren))
     fuzz = Fuzz.new(seed, mine.merge(theirs) { |_, one, two| one * 8 + two })
@@ -133,6 +133,6 @@ RSpec.describe "requests by chance", :api do
     # Most reach something: what is asked is there, and what is sent is of the shape that is asked for.
     expect(told[404]).to be < count * 0.35
     expect([200, 201, 202].sum { |one| told[one] }).to be > count / 6
-    expect(Fobrel::Ledger::Chain.new(@first).check[:broken]).to eq([])
+    expect(Fobrel::History::Chain.new(@first).check[:broken]).to eq([])
   end
 end

@@ -59,24 +59,24 @@ RSpec.describe "handing over, from outside the page" do
   it "checks the history, takes it out as a file, and finds what was changed behind its back" do
     library = ["--library", @second.name]
     person = @second.memberships.first.person
-    3.times { |index| Studio::M::LedgerEntry.write(@second, person, "tag", "Line #{index}") }
+    3.times { |index| Studio::M::HistoryEntry.write(@second, person, "tag", "Line #{index}") }
     out, err, status = fobrel("history", "verify", "--json", *library)
     head = JSON.parse(out)["head"]
-    expect([err, status, head]).to match(["", 0, @second.ledger_entries.order(:place).last.sum])
+    expect([err, status, head]).to match(["", 0, @second.history_entries.order(:place).last.sum])
     expect(fobrel("history", "export", "-o", "l.jsonl", *library).last).to eq(0)
     expect(read("l.jsonl").lines.last(3).map { JSON.parse(_1)["summary"] }).to eq(["Line 0", "Line 1", "Line 2"])
     fobrel("history", "export", "-o", "l.csv", *library)
     expect(read("l.csv").lines.size).to eq(read("l.jsonl").lines.size + 1)
-    @second.ledger_entries.order(:place).last.delete
+    @second.history_entries.order(:place).last.delete
     expect(fobrel("history", "verify", *library).last).to eq(0)
     out, _, status = fobrel("history", "verify", "--known", head, *library)
     expect([out, status]).to match([/is not there any more/, 1])
-    @second.ledger_entries.order(:place).last.update_columns(summary: "Another")
+    @second.history_entries.order(:place).last.update_columns(summary: "Another")
     out, _, status = fobrel("history", "verify", *library)
     expect([out, status]).to match([/entry \d+: its words are not/, 1])
   end
 
-  it "exports, makes a kit, a proof and what a export template writes, and imports elsewhere by plan and for good" do
+  it "exports, makes a kit, a proof and what an export template writes, and imports elsewhere by plan and for good" do
     library = ["--library", @first.name]
     outs = [
       ["export", "Line kit", "-o", "k.fobrel.zip"],
@@ -99,7 +99,7 @@ RSpec.describe "handing over, from outside the page" do
         Fobrel::Core::Package::Archive.read(read("kit.zip")).keys
       ]
     ).to match(["%PDF", 4, include("settings.csv")])
-    expect(@first.exports.where(goes_to: "the command line").pluck(:kind)).to eq(%w[package kit proof recipe])
+    expect(@first.exports.where(goes_to: "the command line").pluck(:kind)).to eq(%w[package kit proof export_template])
     out, = fobrel("backup", "-o", "all.fobrel.zip", *library)
     expect(
       [
@@ -112,7 +112,7 @@ RSpec.describe "handing over, from outside the page" do
 
     out, = fobrel("import", "k.fobrel.zip", "--library", @second.name, "--plan")
     expect([out, @second.presets.count]).to match([/new\s+take\s+Bollard\n.*Nothing was changed/m, 0])
-    expect(@second.arrivals.order(:id).last.state).to eq("left") # looking leaves nothing behind
+    expect(@second.imports.order(:id).last.state).to eq("left") # looking leaves nothing behind
     out, = fobrel("import", "k.fobrel.zip", "--library", @second.name, "--apply", "--json")
     expect([JSON.parse(out)["state"], @second.presets.count]).to eq(["applied", 3])
     out, = fobrel("import", "k.fobrel.zip", "--library", @second.name, "--apply")
@@ -136,7 +136,7 @@ RSpec.describe "handing over, from outside the page" do
       ]
     ).to match([/unreadable  leave    broken\.json  \(broken\.json cannot be used/, 4])
     _, _, status = fobrel("import", "broken.json", "--library", @second.name, "--keep")
-    expect([status, @second.arrivals.order(:id).last.state]).to eq([1, "planned"])
+    expect([status, @second.imports.order(:id).last.state]).to eq([1, "planned"])
     out, = fobrel("package", "compare", "k.fobrel.zip", "k.fobrel.zip")
     expect(out).to eq("They hold the same.\n")
   end
@@ -177,16 +177,16 @@ RSpec.describe "handing over, from outside the page" do
   end
 
   it "takes what appears in the watched folder, once it stopped growing, and moves it aside" do
-    place = wait_for { Dir.glob(File.join(ENV.fetch("FOBREL_VAR"), "intake", "#{@second.name} *")).first }
+    place = wait_for { Dir.glob(File.join(ENV.fetch("FOBREL_VAR"), "import", "#{@second.name} *")).first }
     FileUtils.mkdir_p(File.join(place, "scans"))
     File.binwrite(File.join(place, "scans", "gull one.png"), Fobrel::Demo::Drawing.tip("gull", 3))
     File.binwrite(File.join(place, "scans", "gull two.png"), Fobrel::Demo::Drawing.tip("gull", 4))
-    arrival = wait_for { @second.arrivals.find_by(name: "scans", state: "planned") }
+    import = wait_for { @second.imports.find_by(name: "scans", state: "planned") }
     expect(
       [
-        arrival.source,
-        arrival.person,
-        arrival.items.map {
+        import.source,
+        import.person,
+        import.items.map {
           [_1.name, _1.way]
         }
       ]
@@ -206,7 +206,7 @@ RSpec.describe "handing over, from outside the page" do
   end
 
   # The gallery fails nearly every second time here; what fails in passing is tried again.
-  it "looks into the external gallery, brings a package in and offers a release, whatever fails on the way" do
+  it "looks into the external gallery, brings a package in and proposals a release, whatever fails on the way" do
     headers = {"Authorization" => "Bearer #{@token}", "Content-Type" => "application/json"}
     once = ->(kind, path, body = nil) {
       Net::HTTP.start(URI(@running.address).host, URI(@running.address).port) { |http|
@@ -260,7 +260,7 @@ RSpec.describe "handing over, from outside the page" do
       next expect(ended["message"]).to match(/asked 5 times/) if ended["state"] == "failed"
       expect(
         wait_for {
-          Studio::M::Arrival.find(ended["arrival"]).then {
+          Studio::M::Import.find(ended["import"]).then {
             _1 if _1.state == "planned"
           }
         }.items.size
@@ -277,10 +277,10 @@ RSpec.describe "handing over, from outside the page" do
       _1.put_in_order(@set.preset_ids_in_order)
     }
     release = Fobrel::Actions::ReleaseBundle.call(bundle:, person: Studio::M::Person.find_by!(login: "maren"))
-    # Offered twice, as when its process died before it was told: it lies there once.
+    # Proposed twice, as when its process died before it was told: it lies there once.
     2.times do
       task = ask["Post",
-        "/api/releases/#{release.id}/offer",
+        "/api/releases/#{release.id}/proposal",
         {title: "Quay kit", description: "For the quay", tags: "quay, stone"}]
       wait_for { Studio::M::Task.find(task["id"]).state == "done" }
     end

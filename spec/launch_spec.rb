@@ -120,7 +120,7 @@ RSpec.describe "starting and stopping" do
     # Drawn anew, which need not be waited for a second time.
     start("--fresh", wait: false)
     600.times { File.read(@log).include?("Drawing the demo studio") ? break : sleep(0.1) }
-    gone = /--fresh removes the database “fobrel” in #{@folder}.* and the folders .*intake/
+    gone = /--fresh removes the database “fobrel” in #{@folder}.* and the folders .*import/
     expect(File.read(@log)).to match(/#{gone}.*Drawing the demo studio/m)
   end
 

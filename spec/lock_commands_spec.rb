@@ -10,7 +10,7 @@ RSpec.describe Fobrel::LockCommands, :command do
 
   it "holds a folder against a lock file: exit 0 where all is so, 1 where something differs" do
     fog = preset("Fog", 40)
-    brushes = [{"id" => fog.id, "name" => "Fog", "edition" => 2, "fingerprint" => fog.fingerprint}]
+    brushes = [{"id" => fog.id, "name" => "Fog", "version" => 2, "fingerprint" => fog.fingerprint}]
     lock = Fobrel::Core::Package::LockFile.build(library: "Pier", follows: [], brushes:, at: Time.now)
     File.write("fobrel.lock", lock.to_json)
     Dir.mkdir("presets")

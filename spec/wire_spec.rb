@@ -81,20 +81,19 @@ RSpec.describe "on the wire" do
   def log = File.read(File.join(ENV.fetch("FOBREL_VAR"), "log/fobrel.jsonl")) + @server.log
 
   it "refuses a large body by its head: of nobody, of whoever may not send it, of more than the route takes" do
-    import = "/api/arrivals/1/files?name=a"
     gigabyte = 1024**3
-    arrival = Studio::M::Arrival.create!(
+    import = Studio::M::Import.create!(
       library_id: @first.id, person: Studio::M::Person.find_by!(login: "maren"), name: "a", source: "dropped"
     )
-    import = import.sub("/1/", "/#{arrival.id}/")
+    path = "/api/imports/#{import.id}/files?name=a"
     expect(plain(post("/api/session", length: 100 * gigabyte))).to eq(413)
-    expect(plain(post(import, length: gigabyte, verb: "PUT"))).to eq(401)
+    expect(plain(post(path, length: gigabyte, verb: "PUT"))).to eq(401)
     expect(plain(post("/api/nowhere", length: gigabyte, login: "maren"))).to eq(413)
-    expect(plain(post(import, length: gigabyte, login: "ilse", verb: "PUT"))).to eq(403)
-    expect(plain(post(import, length: gigabyte + 1, login: "maren", verb: "PUT"))).to eq(413)
+    expect(plain(post(path, length: gigabyte, login: "ilse", verb: "PUT"))).to eq(403)
+    expect(plain(post(path, length: gigabyte + 1, login: "maren", verb: "PUT"))).to eq(413)
     expect(plain(post("/api/libraries/#{@first.id}/pad", length: 9 * 1024**2, login: "maren"))).to eq(413)
     token = Studio::M::AccessToken.issue(Studio::M::Person.find_by!(login: "maren"), "box", scope: "read").last
-    bearer = "PUT #{import} HTTP/1.1\nHost: localhost\nContent-Length: #{gigabyte}\nAuthorization: Bearer "
+    bearer = "PUT #{path} HTTP/1.1\nHost: localhost\nContent-Length: #{gigabyte}\nAuthorization: Bearer "
     expect(plain(ask("#{bearer}#{token}\n", "x" * 20_000), secret: token)).to eq(403)
     expect(plain(ask("#{bearer}fobrel_made_up\n", "x" * 20_000))).to eq(401)
     expect(spooled).to eq(0)
@@ -111,10 +110,10 @@ RSpec.describe "on the wire" do
   end
 
   it "counts what is arriving over all connections, and lets go of it when a sender leaves" do
-    arrival = Studio::M::Arrival.create!(
+    import = Studio::M::Import.create!(
       library_id: @first.id, person: Studio::M::Person.find_by!(login: "maren"), name: "a", source: "dropped"
     )
-    head = "PUT /api/arrivals/#{arrival.id}/files?name=a HTTP/1.1\nHost: localhost\nCookie: #{@cookies["maren"]}\n" \
+    head = "PUT /api/imports/#{import.id}/files?name=a HTTP/1.1\nHost: localhost\nCookie: #{@cookies["maren"]}\n" \
       "Content-Length: #{1024**3}\n"
     incoming = Fobrel::IncomingBytes.new(File.join(ENV.fetch("FOBREL_VAR"), "incoming"))
     senders = Array.new(2) {
@@ -236,7 +235,7 @@ RSpec.describe "on the wire" do
     chance = Random.new(Integer(ENV.fetch("SEED", 17)))
     cookie = "Cookie: #{@cookies["maren"]}\r\n"
     whole = [
-      "GET /api/libraries/#{@first.id}/wall?q=fog&limit=3 HTTP/1.1\r\nHost: localhost\r\n#{cookie}\r\n",
+      "GET /api/libraries/#{@first.id}/brushes?q=fog&limit=3 HTTP/1.1\r\nHost: localhost\r\n#{cookie}\r\n",
       "POST /api/session HTTP/1.1\r\nHost: localhost\r\nContent-Type: application/json\r\nContent-Length: 13\r\n\r\n" \
         '{"login":"x"}',
       "PUT /api/presets/1/favourite HTTP/1.1\r\nHost: localhost\r\n#{cookie}Transfer-Encoding: chunked\r\n\r\n" \

@@ -142,8 +142,8 @@ RSpec.describe "limits" do
     expect(crew.lengths).to eq({running: {}, waiting: {}})
   end
 
-  it "end recipes that were made to be slow or large" do
-    recipe = Fobrel::Core::Package::Recipe
+  it "end export_templates that were made to be slow or large" do
+    export_template = Fobrel::Core::Package::ExportTemplate
     preset = Fobrel::Core::Preset::Preset.build(
       "Fog",
       {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}}
@@ -155,8 +155,8 @@ RSpec.describe "limits" do
     ].each do |body|
       before = Process.clock_gettime(Process::CLOCK_MONOTONIC)
       begin
-        recipe["name" => "n", "scope" => "each", "file" => "f", "body" => body].write([preset])
-      rescue recipe::Invalid => e
+        export_template["name" => "n", "scope" => "each", "file" => "f", "body" => body].write([preset])
+      rescue export_template::Invalid => e
         expect(e.message).to match(/Nothing was written/)
       end
       expect(Process.clock_gettime(Process::CLOCK_MONOTONIC) - before).to be < 15
@@ -216,7 +216,7 @@ RSpec.describe "limits" do
         }
       )
     }
-    samples = stroke::TrialStroke.fetch("swell").on([1200, 600])
+    samples = stroke::SampleStroke.fetch("swell").on([1200, 600])
     expect(
       seconds {
         expect {

@@ -31,7 +31,7 @@ module Fobrel
       #
       # @return [Array<Models::Preset>] in the order asked for
       def self.presets_of(library, ids)
-        found = library.presets.where(id: ids).includes(:current_edition, :home_edition).index_by(&:id)
+        found = library.presets.where(id: ids).includes(:current_version, :baseline_version).index_by(&:id)
         missing = ids.map(&:to_i).uniq - found.keys
         if missing.any?
           raise Core::Problem,
@@ -43,19 +43,19 @@ module Fobrel
 
       private
 
-      # Whoever swaps, hides or re-homes brushes asks here: what is locked and what stands in a start
+      # Whoever swaps, hides or sets a baseline for brushes asks here: what is locked and what stands in a start
       # plan is for those who may lock and hand out.
       #
       # @param plans [Boolean] whether start plans that hold one of them would change
-      # @raise [AddEditions::Locked, Core::Problem]
+      # @raise [AddVersions::Locked, Core::Problem]
       def check_rights(library, person, presets, plans: false)
         member = person&.memberships&.find_by(library:)
         locked = presets.select(&:locked_by_id)
-        raise AddEditions::Locked, locked if locked.any? && !member&.may?(:lock)
-        return if !plans || member&.may?(:hand_out)
-        seat = Models::Seat.joins(:items).find_by(start_items: {preset_id: presets.map(&:id)}) or return
+        raise AddVersions::Locked, locked if locked.any? && !member&.may?(:lock)
+        return if !plans || member&.may?(:send_to_desk)
+        desk = Models::Desk.joins(:items).find_by(start_items: {preset_id: presets.map(&:id)}) or return
         raise Core::Problem,
-          "One of these brushes is in the start-up plan of #{seat.name}, which only a lead changes. Nothing was " \
+          "One of these brushes is in the start-up plan of #{desk.name}, which only a lead changes. Nothing was " \
             "changed. Ask a lead, or leave it out."
       end
 

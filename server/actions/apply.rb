@@ -2,37 +2,37 @@
 
 module Fobrel
   module Actions
-    # Begins to take an arrival in, if its plan is still the one that was looked at.
+    # Begins to take an import in, if its plan is still the one that was looked at.
     class Apply < Action
       # @param stamp [String] of the plan that was looked at
-      def initialize(arrival:, person:, stamp:)
-        @arrival = arrival
+      def initialize(import:, person:, stamp:)
+        @import = import
         @person = person
         @stamp = stamp
       end
 
-      # @return [Models::Arrival]
+      # @return [Models::Import]
       # @raise [Overtaken] when the library has changed since
       def call
-        @arrival.lock!
-        unless @arrival.state == "planned"
+        @import.lock!
+        unless @import.state == "planned"
           raise Core::Problem,
             "This import has already been decided. Nothing was changed."
         end
-        unless Models::Arrival.stamp(@arrival.plan(@person)) == @stamp
+        unless Models::Import.stamp(@import.plan(@person)) == @stamp
           raise Overtaken,
             "The library has changed since this preview. Nothing was imported. Check the preview again."
         end
-        @arrival.update!(state: "applying")
-        @arrival.update!(
-          task: Jobs::ApplyArrival.begin(
-            library: @arrival.library,
+        @import.update!(state: "applying")
+        @import.update!(
+          task: Jobs::ApplyImport.begin(
+            library: @import.library,
             person: @person,
-            about: {"arrival" => @arrival.id},
-            message: "Importing #{@arrival.name}"
+            about: {"import" => @import.id},
+            message: "Importing #{@import.name}"
           )
         )
-        @arrival
+        @import
       end
     end
   end

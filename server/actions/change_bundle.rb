@@ -21,7 +21,7 @@ module Fobrel
         @cover = cover
       end
 
-      # @return [Models::LedgerEntry, nil] nil where nothing changes
+      # @return [Models::HistoryEntry, nil] nil where nothing changes
       # @raise [Overtaken] when somebody changed its brushes meanwhile
       def call
         @bundle.lock!

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Changes a family, a work state, a set or a recipe. Searches that name it go on finding it.
+    # Changes a category, a status, a set or an export template. Searches that name it go on finding it.
     class ChangeGroup < Deed
       # @param said [Hash] its columns that change
       def initialize(record:, person:, said:)
@@ -15,14 +15,14 @@ module Fobrel
       def call
         from = @record.name
         if @said[:query]
-          Finding::Standing.check(@record.library, Core::Curation::Query.standing(@said[:query]), set: @record)
+          Finding::AutomaticSet.check(@record.library, Core::Curation::Query.automatic(@said[:query]), set: @record)
         end
         changes.watch(@record.class.where(id: @record), @said.keys.map(&:to_s)) { @record.update!(@said) }
         standing = @record.library.brush_sets.where.not(query: nil)
         standing = standing.where.not(id: @record) if @record.is_a?(Models::BrushSet)
-        named = Finding::Standing::NAMED.value?(@record.class)
-        changes.watch(standing, %w[query pointers]) { Finding::Standing.follow(@record, from) } if named
-        noun = Ledger::Table.of(@record.class).noun
+        named = Finding::AutomaticSet::NAMED.value?(@record.class)
+        changes.watch(standing, %w[query pointers]) { Finding::AutomaticSet.follow(@record, from) } if named
+        noun = History::Table.of(@record.class).noun
         write_down(@record.library, @person, noun, words(noun, from), about: [@record]) unless changes.empty?
         @record.reload
       end

@@ -13,7 +13,7 @@ module Fobrel
         @wish = wish
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       # @raise [ActiveRecord::RecordNotFound]
       def call
         part = @library.parts.seen_by(@person).find_by(sha256: @sum)
@@ -66,8 +66,8 @@ module Fobrel
       end
 
       def grain?
-        @library.brushes_with(@sum).joins(:current_edition)
-          .exists?(["editions.document #>> '{surface,asset}' = ?", Core::Sum.reference(@sum)])
+        @library.brushes_with(@sum).joins(:current_version)
+          .exists?(["versions.document #>> '{surface,asset}' = ?", Core::Sum.reference(@sum)])
       end
     end
   end

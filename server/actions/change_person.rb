@@ -19,7 +19,7 @@ module Fobrel
         @other.update!(owner: @wish.fetch("owner", @other.owner), closed_at: closed)
         @other.sign_ins.end_all if closed
         Models::FollowRight.end_without_lead(@other.libraries, by: @person) if closed
-        said.each { |one| Models::LedgerEntry.write(nil, @person, "account", one, about: [@other]) }
+        said.each { |one| Models::HistoryEntry.write(nil, @person, "account", one, about: [@other]) }
         {ok: true}
       end
 

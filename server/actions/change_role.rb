@@ -12,7 +12,7 @@ module Fobrel
         @role = role
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       # @raise [Core::Problem]
       def call
         @library.hold

@@ -18,7 +18,7 @@ module Fobrel
         from = @tag.name
         changes.watch(Models::Tag.where(id: @tag), %w[name colour shape]) { @tag.update!(**@said) }
         changes.watch(@tag.library.brush_sets.where.not(query: nil), %w[query pointers]) {
-          Finding::Standing.follow(@tag, from)
+          Finding::AutomaticSet.follow(@tag, from)
         }
         synonyms
         write_down(@tag.library, @person, "tag", said(from), about: [@tag]) unless changes.empty?

@@ -2,29 +2,29 @@
 
 module Fobrel
   module Actions
-    # Keeps what was decided about an arrival.
+    # Keeps what was decided about an import.
     class Decide < Action
-      WHERE = %w[set place mode family tags sets bundle].freeze
+      WHERE = %w[set place mode category tags sets bundle].freeze
 
-      # @param arrival [Models::Arrival]
+      # @param import [Models::Import]
       # @param choices [Hash] "items", "all", "ways", "where"; those left out stay as they are
-      def initialize(arrival:, choices:)
-        @arrival = arrival
+      def initialize(import:, choices:)
+        @import = import
         @choices = choices
       end
 
-      # @return [Models::Arrival]
+      # @return [Models::Import]
       def call
-        @arrival.lock!
-        unless @arrival.state == "planned"
+        @import.lock!
+        unless @import.state == "planned"
           raise Core::Problem,
             "This import is not waiting for a decision. Nothing was changed."
         end
-        kept = @arrival.choices
+        kept = @import.choices
         %w[items all ways].each { |key| kept[key] = words(@choices[key]) if @choices[key].is_a?(Hash) }
         kept["where"] = @choices["where"].slice(*WHERE) if @choices["where"].is_a?(Hash)
-        @arrival.update!(choices: kept)
-        @arrival
+        @import.update!(choices: kept)
+        @import
       end
 
       private

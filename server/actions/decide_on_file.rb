@@ -2,29 +2,29 @@
 
 module Fobrel
   module Actions
-    # Decides about something in a seat's folder that is not as planned: it may stay as it is now, or be the seat's own
-    # from now on, or that decision is taken back; or a brush there is offered to the library. Nothing in the folder is
+    # Decides about something in a desk's folder that is not as planned: it may stay as it is now, or be the desk's own
+    # from now on, or that decision is taken back; or a brush there is proposed to the library. Nothing in the folder is
     # changed by it.
     class DecideOnFile < Action
-      DECISIONS = %w[leave own undo offer].freeze
+      DECISIONS = %w[leave own undo proposal].freeze
 
-      # @param seat [Models::Seat]
+      # @param desk [Models::Desk]
       # @param path [String] of what was found
       # @param decision [String] one of DECISIONS
-      # @param sentence [String] why it is offered
-      def initialize(seat:, person:, path:, decision:, sentence: "")
-        @seat = seat
+      # @param sentence [String] why it is proposed
+      def initialize(desk:, person:, path:, decision:, sentence: "")
+        @desk = desk
         @person = person
         @path = path
         @decision = decision
         @sentence = sentence
       end
 
-      # @return [Models::Offer, nil]
+      # @return [Models::Proposal, nil]
       # @raise [Core::Problem]
       def call
-        @seat.lock!
-        @item = (@seat.found&.fetch("items", []) || []).find { _1["path"] == @path }
+        @desk.lock!
+        @item = (@desk.found&.fetch("items", []) || []).find { _1["path"] == @path }
         unless @item || @decision == "undo"
           raise Core::Problem,
             "That is not there any more. Nothing was changed. Look again."
@@ -41,36 +41,36 @@ module Fobrel
       # By the brush where it is one: its file's name changes with its place.
       def keep(what)
         rest = others
-        @seat.update!(left_alone: [*rest, {"path" => @path, "id" => @item["id"], **what}.compact])
+        @desk.update!(left_alone: [*rest, {"path" => @path, "id" => @item["id"], **what}.compact])
         said = (@decision == "own") ? "is this desk's own" : "stays as it is"
-        @seat.note("decided", "#{@item["name"] || @path} #{said}", @person)
+        @desk.note("decided", "#{@item["name"] || @path} #{said}", @person)
         nil
       end
 
       def undo
-        @seat.update!(left_alone: others)
+        @desk.update!(left_alone: others)
         nil
       end
 
       def others
-        @seat.left_alone.reject { |one| one["path"] == @path || (@item && one["id"] && one["id"] == @item["id"]) }
+        @desk.left_alone.reject { |one| one["path"] == @path || (@item && one["id"] && one["id"] == @item["id"]) }
       end
 
-      def offer
+      def proposal
         document = @item["document"] or raise Core::Problem,
           "“#{@item["name"] || @path}” is not a brush that can be read, so it cannot be proposed. It stays where it is."
         value = Core::Preset::Preset[document]
         keep_parts(value)
         from = {
-          library: @seat.library_id,
-          library_name: "the desk #{@seat.name}",
+          library: @desk.library_id,
+          library_name: "the desk #{@desk.name}",
           name: value.name,
-          edition: 1,
+          version: 1,
           fingerprint: value.fingerprint,
           draft: false
         }
-        offered = OfferBrushes::Offered.new(value, from)
-        OfferBrushes.call(library: @seat.library, person: @person, picked: [offered], sentence: @sentence)
+        proposed = ProposeBrushes::Proposed.new(value, from)
+        ProposeBrushes.call(library: @desk.library, person: @person, picked: [proposed], sentence: @sentence)
       end
 
       # What it paints with lies beside it, if it is not here anyway.
@@ -82,8 +82,8 @@ module Fobrel
       end
 
       def keep_part(sum, value)
-        folder = Core::Startup::Folder.new(@seat.path)
-        names = @seat.away ? [] : folder.tree.children(folder.place("parts"))
+        folder = Core::Startup::Folder.new(@desk.path)
+        names = @desk.away ? [] : folder.tree.children(folder.place("parts"))
         path = names.find { |name| name.match?(/\A#{sum}\.(png|jpg|webp|tif|svg)\z/) }
         bytes = path && folder.read("parts/#{path}", most: Core::Tip::Picture::MAX_BYTES)
         unless bytes && Core::Sum.of(bytes) == sum

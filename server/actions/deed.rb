@@ -2,8 +2,8 @@
 
 module Fobrel
   module Actions
-    # An action that the ledger writes down and that can be taken back. It does what it does inside `changes`,
-    # which writes down each row before and after; the undo needs nothing else, see Ledger::GoingBack.
+    # An action that the history writes down and that can be taken back. It does what it does inside `changes`,
+    # which writes down each row before and after; the undo needs nothing else, see History::GoingBack.
     #
     #   class Whiten < Deed
     #     def call
@@ -14,8 +14,8 @@ module Fobrel
     class Deed < Action
       private
 
-      # @return [Ledger::Changes] what this deed has changed until now
-      def changes = @changes ||= Ledger::Changes.new
+      # @return [History::Changes] what this deed has changed until now
+      def changes = @changes ||= History::Changes.new
 
       NOTHING = "Nothing to change."
       private_constant :NOTHING
@@ -28,12 +28,12 @@ module Fobrel
         write_down(...)
       end
 
-      # @param kind [String] what the ledger calls such deeds
+      # @param kind [String] what the history calls such deeds
       # @param summary [String] for people
       # @param about [Array<Models::Record>] what it is about beside the rows that it changed
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       def write_down(library, person, kind, summary, about: [])
-        Models::LedgerEntry.write(library, person, kind, summary, changes, about:)
+        Models::HistoryEntry.write(library, person, kind, summary, changes, about:)
       end
     end
   end

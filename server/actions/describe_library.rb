@@ -11,7 +11,7 @@ module Fobrel
         @wish = wish
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       def call
         before = @library.name
         changes.watch(Models::Library.where(id: @library), %w[name description archived_at]) do

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Makes a copy of each brush under its next number, with its tags, family and label.
+    # Makes a copy of each brush under its next number, with its tags, category and label.
     class DuplicatePresets < Deed
       def initialize(library:, person:, ids:)
         @library = library
@@ -10,7 +10,7 @@ module Fobrel
         @ids = ids
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       def call
         @library.hold
         taken = @library.preset_names
@@ -27,9 +27,9 @@ module Fobrel
       private
 
       def copy(preset, name)
-        value = Core::Preset::Preset[preset.current_edition.document.merge("id" => SecureRandom.uuid, "name" => name)]
+        value = Core::Preset::Preset[preset.current_version.document.merge("id" => SecureRandom.uuid, "name" => name)]
         made = CreatePreset.call(library: @library, value:, person: @person, note: "A copy of “#{preset.name}”")
-        made.update!(family_id: preset.family_id, label_id: preset.label_id)
+        made.update!(category_id: preset.category_id, status_id: preset.status_id)
         tags = preset.taggings.pluck(:tag_id)
         made.taggings.insert_all!(tags.map { {tag_id: _1} }) if tags.any?
         made

@@ -15,7 +15,7 @@ module Fobrel
         @ids = ids || library.brushes_with(from).ids
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       # @raise [Core::Problem]
       def call
         raise Core::Problem, "Both are the same part. Nothing was changed." if @from == @to

@@ -3,29 +3,29 @@
 module Fobrel
   module Actions
     # Writes brushes as a file for somebody else, and writes down that it did: a package, plain
-    # open files, a table, a sheet to print, what a recipe makes of them, or a whole library.
+    # open files, a table, a sheet to print, what an export template makes of them, or a whole library.
     class ExportBrushes < Action
       # What comes out: its bytes in a file at its beginning, what to call it, its type; and under which number it is
       # written down.
       Outcome = Struct.new(:io, :file, :type, :id)
 
-      # Each kind, and what the ledger calls it.
+      # Each kind, and what the history calls it.
       SAID = {
         "package" => "a package",
         "kit" => "a kit",
         "inventory" => "an inventory",
         "proof" => "a proof sheet",
-        "recipe" => "text files",
+        "export_template" => "text files",
         "backup" => "a backup"
       }.freeze
       ZIP = "application/zip"
-      COLUMNS = %w[name size edition family tags traits author licence fingerprint used_in changed notes].freeze
+      COLUMNS = %w[name size version category tags traits author licence fingerprint used_in changed notes].freeze
 
-      # In no transaction: what is written for minutes must hold up nobody. The line in the ledger is one of its own.
+      # In no transaction: what is written for minutes must hold up nobody. The line in the history is one of its own.
       def self.call(...) = new(...).call
 
       # @param wish [Hash] "kind" (a key of SAID), "of" (see #ids), "name", "options" (of a proof
-      #   sheet: see Proofs::Sheet; "format" pdf or png; "recipes" of a package; "recipe" its id, or
+      #   sheet: see Proofs::Sheet; "format" pdf or png; "export templates" of a package; "export template" its id, or
       #   "example" the name of one that ships)
       # @param goes_to [String] where it is taken
       # @param io [IO] binary, empty: where it is written
@@ -46,7 +46,7 @@ module Fobrel
             "There is no kind of export called “#{@kind}”. Take one of: #{SAID.keys.join(", ")}."
         end
         @presets = presets_of(@library, ids)
-        raise Core::Problem, "Nothing is picked. Pick the brushes to export first." if @presets.empty?
+        raise Core::Problem, "No brushes selected. Select the brushes to export first." if @presets.empty?
         ending, type = send(@kind, @io)
         @io.rewind
         file = "#{plain}#{ending}"
@@ -81,21 +81,21 @@ module Fobrel
 
       def of = @wish["of"].is_a?(Hash) ? @wish["of"] : {}
 
-      # Brushes by their ids, of a set, of a family with those below it, or all.
+      # Brushes by their ids, of a set, of a category with those below it, or all.
       def ids
         return @library.presets.in_order.ids if @kind == "backup"
         return Array(of["preset_ids"]).grep(Integer) if of["preset_ids"]
         return set_ids(@library.brush_sets.find(of["set"].to_s.to_i)) if of["set"]
-        return family_ids(@library.families.find(of["family"].to_s.to_i)) if of["family"]
+        return category_ids(@library.categories.find(of["category"].to_s.to_i)) if of["category"]
         of["library"] ? @library.presets.shown.in_order.ids : []
       end
 
-      def family_ids(family)
-        @library.presets.shown.in_order.where(family_id: Models::Family.with_children([family.id])).ids
+      def category_ids(category)
+        @library.presets.shown.in_order.where(category_id: Models::Category.with_children([category.id])).ids
       end
 
       def set_ids(set)
-        return set.preset_ids_in_order & @library.presets.shown.ids unless set.standing?
+        return set.preset_ids_in_order & @library.presets.shown.ids unless set.automatic?
         set.search(@person).in_order.flat_map(&:ids)
       end
 
@@ -109,13 +109,13 @@ module Fobrel
         (@kind == "package") ? text : "#{text}-#{Time.now.utc.strftime("%Y-%m-%d")}"
       end
 
-      def package(io, recipes: @options["recipes"] == true, backup: false)
+      def package(io, export_templates: @options["export_templates"] == true, backup: false)
         bundle = ExportPackage.new(
           library: @library,
           person: @person,
           ids: @presets.map(&:id),
           name:,
-          recipes:,
+          export_templates:,
           backup:,
           sets: asked_sets
         ).bundle
@@ -131,7 +131,7 @@ module Fobrel
         return [] unless of["set"]
         set = @library.brush_sets.find(of["set"].to_s.to_i)
         documents = @presets.to_h { [_1.id, _1.document_id] }
-        sections = set.standing? ? {} : set.section_by_preset.transform_keys { documents[_1] }.except(nil)
+        sections = set.automatic? ? {} : set.section_by_preset.transform_keys { documents[_1] }.except(nil)
         [
           Core::Package::Bundle::Group.new(
             name: set.name,
@@ -141,7 +141,7 @@ module Fobrel
         ]
       end
 
-      def backup(io) = package(io, recipes: true, backup: true)
+      def backup(io) = package(io, export_templates: true, backup: true)
 
       def kit(io)
         values = ExportPackage.tagged(@presets)
@@ -162,8 +162,13 @@ module Fobrel
         png ? ["-proof.zip", ZIP] : ["-proof.pdf", "application/pdf"]
       end
 
-      def recipe(io)
-        files = WriteRecipe.new(library: @library, recipe: chosen_recipe, presets: @presets, name:).call
+      def export_template(io)
+        files = WriteExportTemplate.new(
+          library: @library,
+          export_template: chosen_export_template,
+          presets: @presets,
+          name:
+        ).call
         if files.size == 1
           return io.write(files.values.first) && [
             File.extname(files.keys.first),
@@ -175,14 +180,14 @@ module Fobrel
       end
 
       # One that is kept here, or an example that ships, by its name.
-      def chosen_recipe
+      def chosen_export_template
         example = @options["example"]
-        return @library.recipes.find(@options["recipe"].to_s.to_i).value unless example
-        Core::Package::Recipe.examples.find {
+        return @library.export_templates.find(@options["export_template"].to_s.to_i).value unless example
+        Core::Package::ExportTemplate.examples.find {
           _1.name == example
         } or raise Core::Problem,
           "There is no example called “#{example.to_s[0, 60]}”. Nothing was written. There are " \
-            "#{Core::Package::Recipe.examples.map(&:name).join(", ")}."
+            "#{Core::Package::ExportTemplate.examples.map(&:name).join(", ")}."
       end
 
       def inventory(io)
@@ -190,7 +195,7 @@ module Fobrel
           :preset_id,
           "tags.name"
         ).group_by(&:first)
-        families = Models::Family.paths(@library).transform_values { _1.join(" / ") }
+        categories = Models::Category.paths(@library).transform_values { _1.join(" / ") }
         places = Finding::Uses.here(@library, @presets.map(&:id))
         io.write(
           CSV.generate do |csv|
@@ -199,8 +204,8 @@ module Fobrel
               row = [
                 preset.name,
                 preset.size,
-                preset.current_edition.number,
-                families[preset.family_id],
+                preset.current_version.number,
+                categories[preset.category_id],
                 tags.fetch(preset.id, []).map(&:last).join(", "),
                 preset.traits.join(", "),
                 preset.author,

@@ -16,10 +16,10 @@ module Fobrel
       # The tags hung on a brush here travel in its own words, which its fingerprint leaves out.
       #
       # @param presets [Array<Models::Preset>]
-      # @return [Array<Core::Preset::Preset>] of their current editions
+      # @return [Array<Core::Preset::Preset>] of their current versions
       def self.tagged(presets, tags = tags_by_preset(presets))
         presets.map do |preset|
-          value = preset.current_edition.value
+          value = preset.current_version.value
           Core::Preset::Preset.restore(
             value.to_h.merge(
               "about" => value["about"].merge(
@@ -35,17 +35,17 @@ module Fobrel
 
       # @param ids [Array<Integer>] in the order wanted
       # @param sets [Array<Core::Package::Bundle::Group>, nil] nil takes the library's own
-      # @param recipes [Boolean] whether the library's recipes travel along
+      # @param export templates [Boolean] whether the library's export templates travel along
       # @param backup [Boolean] whether everything else of the library does
       def initialize(
         library:, person:, ids:, name:, version: "1.0.0", licence: "", description: "",
-        author: person.name, sets: nil, recipes: false, backup: false
+        author: person.name, sets: nil, export_templates: false, backup: false
       )
         @library = library
         @ids = ids
         @words = {name: name.to_s.strip.empty? ? library.name : name.strip, version:, licence:, description:, author:}
         @sets = sets
-        @recipes = recipes
+        @export_templates = export_templates
         @backup = backup
       end
 
@@ -59,10 +59,10 @@ module Fobrel
       # @return [Core::Package::Bundle] whose pictures are fetched as they are written
       def bundle
         presets = presets_of(@library, @ids)
-        raise Core::Problem, "Nothing is picked. Pick the brushes to export first." if presets.empty?
+        raise Core::Problem, "No brushes selected. Select the brushes to export first." if presets.empty?
         tags = self.class.tags_by_preset(presets)
         items = presets.zip(self.class.tagged(presets, tags)).map { |preset, value|
-          Core::Package::Bundle::Item.new(preset: value, edition: preset.current_edition.number)
+          Core::Package::Bundle::Item.new(preset: value, version: preset.current_version.number)
         }
         backup = GatherBackup.call(library: @library, presets:) if @backup
         needed = (items.map(&:preset) + (backup ? backup.presets : [])).flat_map(&:needs)
@@ -73,7 +73,7 @@ module Fobrel
           sets: @sets || sets(presets),
           tags: used(tags),
           strips: Models::KeptStrip.of_all(presets),
-          recipes: @recipes ? @library.recipes.order(:name).map(&:value) : [],
+          export_templates: @export_templates ? @library.export_templates.order(:name).map(&:value) : [],
           **@words
         )
       end
@@ -97,7 +97,7 @@ module Fobrel
       def sets(presets)
         ids = presets.to_h { [_1.id, _1.document_id] }
         @library.brush_sets.order(:name).filter_map do |set|
-          if set.standing?
+          if set.automatic?
             next @backup && Core::Package::Bundle::Group.new(
               name: set.name,
               presets: [],

@@ -3,13 +3,13 @@
 module Fobrel
   module Actions
     # Puts a set's brushes in the order given: adds, takes out and moves in one go. Those in the
-    # Attic, which nobody sees there, keep their places.
+    # Hidden, which nobody sees there, keep their places.
     class FillSet < Deed
       # @param ids [Array<Integer>] all presets of the set that are shown, in order
       # @param before [Array<Integer>, nil] the order the person saw; nil does not check
       # @param sections [Hash{Integer => String}, nil] nil leaves each preset in its own
       def initialize(set:, person:, ids:, before: nil, sections: nil)
-        if set.standing?
+        if set.automatic?
           raise Core::Problem,
             "“#{set.name}” fills itself from a search. Nothing was changed. Change its search, or copy it to a set " \
               "of its own."
@@ -21,7 +21,7 @@ module Fobrel
         @sections = sections
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       # @raise [Overtaken] when somebody changed the set meanwhile
       def call
         fill(changes)
@@ -30,7 +30,7 @@ module Fobrel
 
       # The same within another deed.
       #
-      # @param changes [Ledger::Changes] of that deed
+      # @param changes [History::Changes] of that deed
       # @raise [Overtaken]
       def fill(changes)
         @set.lock!

@@ -24,7 +24,7 @@ module Fobrel
           "Sorting",
           0.0003,
           lambda do |here, said|
-            places = {"family" => here[:library].families, "label" => here[:library].work_states}
+            places = {"category" => here[:library].categories, "status" => here[:library].statuses}
             kind, id = said.values_at("kind", "place")
             SortPresets.call(**here, ids: said["preset_ids"], kind:, place: id && places.fetch(kind).find(id))
           end
@@ -33,10 +33,10 @@ module Fobrel
           "Putting away", 0.0004, ->(here, said) { HidePresets.call(**here, ids: said["preset_ids"]) }
         ),
         "unhide" => Kind.new(
-          "Bringing back", 0.0004, ->(here, said) { BringBackPresets.call(**here, ids: said["preset_ids"]) }
+          "Bringing back", 0.0004, ->(here, said) { RestorePresets.call(**here, ids: said["preset_ids"]) }
         ),
         "destroy" => Kind.new(
-          "Destroying", 0.001, ->(here, said) { DestroyPresets.call(**here, ids: said["preset_ids"]) }
+          "Destroying", 0.001, ->(here, said) { DeletePresets.call(**here, ids: said["preset_ids"]) }
         ),
         "duplicate" => Kind.new(
           "Duplicating", 0.002, ->(here, said) { DuplicatePresets.call(**here, ids: said["preset_ids"]) }
@@ -52,16 +52,16 @@ module Fobrel
           "Taking back",
           0.002,
           lambda do |here, said|
-            ResetPresets.call(**here, ids: said["preset_ids"], to: said.fetch("to", "home"))
+            ResetPresets.call(**here, ids: said["preset_ids"], to: said.fetch("to", "baseline"))
           end
         )
       }.freeze
-      # What is taken back of the ledger, a thing that was touched.
+      # What is taken back of the history, a thing that was touched.
       UNDO = 0.0008
 
       # @param kind [String] of KINDS
       # @param said [Hash]
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       def self.call(kind, library:, person:, said:) = KINDS.fetch(kind).deed.call({library:, person:}, said)
 
       # @param count [Integer] of brushes

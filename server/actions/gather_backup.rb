@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Says what a library has beside its brushes as they are now, as a backup holds it. What is a
-    # person's own (drafts, favourites, trial strokes) and the ledger are not in it.
+    # person's own (drafts, favourites, sample strokes) and the history are not in it.
     class GatherBackup < Action
       # @param presets [Array<Models::Preset>] all of the library
       def initialize(library:, presets:)
@@ -22,48 +22,48 @@ module Fobrel
           "format" => Core::Package::Backup::FORMAT,
           "name" => @library.name,
           "canvas" => @library.canvas,
-          "families" => branches.values.sort,
-          "labels" => @library.work_states.order(:position).map {
+          "categories" => branches.values.sort,
+          "statuses" => @library.statuses.order(:position).map {
             _1.slice(:name, :colour, :shape)
           },
           "parts" => parts,
           "brushes" => @presets.to_h { [_1.document_id, facts(_1)] },
           "bundles" => bundles.map { bundle(_1) },
-          "plans" => @library.seats.order(:name).map { {"seat" => _1.name, "brushes" => identities(_1)} }
+          "plans" => @library.desks.order(:name).map { {"desk" => _1.name, "brushes" => identities(_1)} }
         }
       end
 
-      def branches = @branches ||= Models::Family.paths(@library)
+      def branches = @branches ||= Models::Category.paths(@library)
 
       def facts(preset)
-        @labels ||= @library.work_states.pluck(:id, :name).to_h
+        @statuses ||= @library.statuses.pluck(:id, :name).to_h
         {
-          "family" => branches[preset.family_id],
-          "label" => @labels[preset.label_id],
-          "attic" => preset.hidden_at && true,
+          "category" => branches[preset.category_id],
+          "status" => @statuses[preset.status_id],
+          "hidden" => preset.hidden_at && true,
           "locked" => preset.locked_by_id && true,
-          "home" => preset.home_edition&.number
+          "baseline" => preset.baseline_version&.number
         }.compact
       end
 
       def histories
-        current = @presets.to_h { [_1.id, _1.current_edition_id] }
-        Models::Edition.where(preset_id: @documents.keys).includes(:person, :edition_name).order(
+        current = @presets.to_h { [_1.id, _1.current_version_id] }
+        Models::Version.where(preset_id: @documents.keys).includes(:person, :version_name).order(
           :preset_id,
           :number
-        ).group_by(&:preset_id).to_h do |id, editions|
-          [@documents[id], editions.map { edition(_1, current[id]) }]
+        ).group_by(&:preset_id).to_h do |id, versions|
+          [@documents[id], versions.map { version(_1, current[id]) }]
         end
       end
 
-      def edition(edition, current)
+      def version(version, current)
         {
-          "number" => edition.number,
-          "at" => time(edition.created_at),
-          "by" => edition.person&.name,
-          "note" => edition.note.presence,
-          "name" => edition.edition_name&.name,
-          "preset" => (edition.document unless edition.id == current)
+          "number" => version.number,
+          "at" => time(version.created_at),
+          "by" => version.person&.name,
+          "note" => version.note.presence,
+          "name" => version.version_name&.name,
+          "preset" => (version.document unless version.id == current)
         }.compact
       end
 

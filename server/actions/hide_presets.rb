@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Puts brushes into the Attic. They keep their editions, tags and places.
+    # Hides brushes. They keep their versions, tags and places.
     class HidePresets < Deed
       def initialize(library:, person:, ids:)
         @library = library
@@ -10,7 +10,7 @@ module Fobrel
         @ids = ids
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       def call
         presets = presets_of(@library, @ids).select { |preset| preset.hidden_at.nil? }
         check_rights(@library, @person, presets)

@@ -2,12 +2,12 @@
 
 module Fobrel
   module Actions
-    # Keeps a person's change the moment it happens. A change back to the current edition leaves no
+    # Keeps a person's change the moment it happens. A change back to the current version leaves no
     # draft. What another window of the same person, or somebody who saved, changed meanwhile stays:
     # the two are brought together setting by setting, and where both changed the same one, the
     # change made last counts.
     class KeepDraft < Action
-      # What is there now: the draft (nil where nothing differs from the current edition), its
+      # What is there now: the draft (nil where nothing differs from the current version), its
       # settings, and in words what somebody had changed meanwhile and what of it gave way.
       Kept = Struct.new(:draft, :value, :merged, :given_up, keyword_init: true)
 
@@ -29,7 +29,7 @@ module Fobrel
       def call
         @preset.lock!
         draft = @preset.drafts.find_or_initialize_by(person: @person)
-        there = draft.persisted? ? draft.value : @preset.current_edition.value
+        there = draft.persisted? ? draft.value : @preset.current_version.value
         value, merged, given_up = together(there)
         Models::Tuning.of(@preset, @person).add(there, value, fresh: @fresh) if @step
         Kept.new(draft: write(draft, value), value:, merged:, given_up:)
@@ -48,11 +48,11 @@ module Fobrel
       end
 
       def write(draft, value)
-        if value.alike?(@preset.current_edition.value)
+        if value.alike?(@preset.current_version.value)
           draft.destroy! if draft.persisted?
           return
         end
-        draft.base_edition ||= @preset.current_edition
+        draft.base_version ||= @preset.current_version
         draft.update!(document: value.to_h, fingerprint: value.fingerprint)
         draft
       end

@@ -13,7 +13,7 @@ module Fobrel
         @heir = drafts_to && @library.memberships.find_by!(person_id: drafts_to).person
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       # @raise [Core::Problem]
       def call
         @library.hold

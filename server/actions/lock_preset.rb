@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Locks a brush, so that only a lead saves its next edition; others save as new. Or unlocks it.
+    # Locks a brush, so that only a lead saves its next version; others save as new. Or unlocks it.
     class LockPreset < Deed
       # @param locked [Boolean]
       def initialize(preset:, person:, locked:)
@@ -11,7 +11,7 @@ module Fobrel
         @locked = locked
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       def call
         opened = @preset.locked_by unless @locked
         changes.watch(Models::Preset.where(id: @preset), %w[locked_by_id]) do

@@ -19,7 +19,7 @@ module Fobrel
         @work = work
       end
 
-      # Brushes and parts that came of it, the brush whose tip it is now, and the ledger's line, where there is one.
+      # Brushes and parts that came of it, the brush whose tip it is now, and the history's line, where there is one.
       Done = Struct.new(:presets, :parts, :entry, :sentence, keyword_init: true)
 
       # @return [Done]
@@ -116,7 +116,7 @@ module Fobrel
       # As the person's own draft: the brush itself stays as it is until they save it.
       def new_tip
         preset = presets_of(@library, [@wish["preset_id"].to_i]).first
-        now = preset.drafts.find_by(person: @person)&.value || preset.current_edition.value
+        now = preset.drafts.find_by(person: @person)&.value || preset.current_version.value
         document = now.to_h
         value = Core::Preset::Preset[document.merge("mark" => document["mark"].merge("tip" => @work.tip(references)))]
         KeepDraft.call(preset:, person: @person, value:)

@@ -17,13 +17,13 @@ module Fobrel
 
       # @return [Models::BrushSet]
       def call
-        Finding::Standing.check(@library, Core::Curation::Query.standing(@words[:query])) if @words[:query]
+        Finding::AutomaticSet.check(@library, Core::Curation::Query.automatic(@words[:query])) if @words[:query]
         set = @library.brush_sets.create!(**@words)
-        ids = (@ids && !set.standing?) ? presets_of(@library, @ids).map(&:id) : []
+        ids = (@ids && !set.automatic?) ? presets_of(@library, @ids).map(&:id) : []
         set.put_in_order(ids, @sections || {}) if ids.any?
         changes.came(Models::BrushSet.where(id: set), items: ids.any?)
         with = " with #{brushes(ids.size)}" if ids.any?
-        with ||= ", filled by “#{set.query}”" if set.standing?
+        with ||= ", filled by “#{set.query}”" if set.automatic?
         write_down(@library, @person, "set", "The set “#{set.name}” made#{with}")
         set
       end

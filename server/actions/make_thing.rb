@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Makes a thing of a library that is no brush: a family, a work state, a bundle, a recipe, a seat.
+    # Makes a thing of a library that is no brush: a category, a status, a bundle, an export template, a desk.
     class MakeThing < Deed
       # @param things [ActiveRecord::Relation] of a library
       # @param said [Hash] its columns
@@ -16,7 +16,7 @@ module Fobrel
       def call
         made = @things.create!(**@said)
         changes.came(made.class.where(id: made))
-        noun = Ledger::Table.of(made.class).noun
+        noun = History::Table.of(made.class).noun
         write_down(made.library, @person, noun, "The #{noun} “#{made.name}” made")
         made
       end

@@ -12,7 +12,7 @@ module Fobrel
         @into = into
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       def call
         raise Core::Problem, "A tag cannot be merged into itself. Nothing was changed." if @from == @into
         Models::Tag.where(id: [@from, @into]).order(:id).lock.ids
@@ -24,7 +24,7 @@ module Fobrel
           words.each { |word| @into.synonyms.create!(library_id: @into.library_id, name: word) }
         end
         pointing = @into.library.brush_sets.where("pointers -> 'tag' IS NOT NULL")
-        changes.watch(pointing, %w[query pointers]) { Finding::Standing.repoint(@into.library, @from.id, @into.id) }
+        changes.watch(pointing, %w[query pointers]) { Finding::AutomaticSet.repoint(@into.library, @from.id, @into.id) }
         write_down(@into.library, @person, "merge tags", "“#{@from.name}” merged into “#{@into.name}”")
       end
 

@@ -31,7 +31,7 @@ module Fobrel
       # @return [Array<Core::Curation::Preflight::Finding>]
       def findings
         drafts = Models::Draft.where(preset: presets).includes(:person).group_by(&:preset_id)
-        received = Models::Edition.where(preset: presets).order(
+        received = Models::Version.where(preset: presets).order(
           :preset_id,
           :number
         ).select("DISTINCT ON (preset_id) *").index_by(&:preset_id)
@@ -39,7 +39,7 @@ module Fobrel
           first = received.fetch(preset.id)
           Core::Curation::Preflight::Entry.new(
             key: preset.id,
-            preset: preset.current_edition.value,
+            preset: preset.current_version.value,
             hidden: !preset.hidden_at.nil?,
             locked: !preset.locked_by_id.nil?,
             drafts_of: drafts.fetch(preset.id, []).map {
@@ -59,7 +59,7 @@ module Fobrel
       # Whether a brush is what was received, unchanged.
       def stock?(preset, first)
         return false unless preset.origin == "received"
-        preset.current_edition_id == first.id || preset.current_edition.value.alike?(first.value)
+        preset.current_version_id == first.id || preset.current_version.value.alike?(first.value)
       end
 
       # Paints and writes the package first, then freezes it: only the second holds the bundle.
@@ -133,7 +133,7 @@ module Fobrel
       # Each strip has its own time, whatever the others took.
       def paint
         presets.each_with_index do |preset, index|
-          Models::KeptStrip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
+          Models::KeptStrip.png_for(preset.fingerprint, "list") { preset.current_version.value }
           tell_of(index + 1, presets.size)
         rescue Core::Problem => e
           raise Core::Problem, "“#{preset.name}” cannot be painted: #{e.message} Nothing was released."
@@ -184,13 +184,13 @@ module Fobrel
       def frozen
         @frozen ||= begin
           sections = @bundle.section_by_preset
-          numbers = Models::Edition.where(id: presets.map(&:current_edition_id)).pluck(:id, :number).to_h
+          numbers = Models::Version.where(id: presets.map(&:current_version_id)).pluck(:id, :number).to_h
           presets.map {
             {
               "id" => _1.document_id,
               "name" => _1.name,
               "fingerprint" => _1.fingerprint,
-              "edition" => numbers[_1.current_edition_id],
+              "version" => numbers[_1.current_version_id],
               "section" => sections[_1.id]
             }
           }

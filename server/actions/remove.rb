@@ -2,22 +2,22 @@
 
 module Fobrel
   module Actions
-    # Removes what brushes are gathered or sorted by, or a recipe. The brushes stay; an undo makes
+    # Removes what brushes are gathered or sorted by, or an export template. The brushes stay; an undo makes
     # it again as it was.
     class Remove < Deed
-      # @param record [Models::Record] a set, family, work state, tag, bundle or recipe
+      # @param record [Models::Record] a set, category, status, tag, bundle or export template
       def initialize(record:, person:)
         @record = record
         @person = person
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       # @raise [Core::Problem] for a tag that is in use, and a bundle with releases
       def call
         @record.lock!
         refuse
-        filled = @record.class.in?(Finding::Standing::NAMED.values) ? Finding::Standing.filled_from(@record) : []
-        let_go
+        filled = @record.class.in?(Finding::AutomaticSet::NAMED.values) ? Finding::AutomaticSet.filled_from(@record) : []
+        detach
         changes.watch(@record.class.where(id: @record)) { @record.destroy! }
         write_down(@record.library, @person, "remove", said(filled))
       end
@@ -25,10 +25,10 @@ module Fobrel
       private
 
       def said(filled)
-        stay = "; its brushes stay" unless @record.is_a?(Models::Recipe)
+        stay = "; its brushes stay" unless @record.is_a?(Models::ExportTemplate)
         sets = filled.map { |name| "“#{name}”" }.join(", ")
         lost = "; #{sets}, filled from it, no longer finds them by it" if filled.any?
-        "The #{Ledger::Table.of(@record.class).noun} “#{@record.name}” removed#{stay}#{lost}"
+        "The #{History::Table.of(@record.class).noun} “#{@record.name}” removed#{stay}#{lost}"
       end
 
       def refuse
@@ -48,13 +48,13 @@ module Fobrel
         end
       end
 
-      # What hung on a family hangs one higher, or nowhere; what a set and a tag have of their own goes along.
-      def let_go
+      # What hung on a category hangs one higher, or nowhere; what a set and a tag have of their own goes along.
+      def detach
         case @record
-        when Models::Family
-          point(Models::Preset.where(family: @record), "family_id", @record.parent_id)
+        when Models::Category
+          point(Models::Preset.where(category: @record), "category_id", @record.parent_id)
           point(@record.children, "parent_id", @record.parent_id)
-        when Models::WorkState then point(Models::Preset.where(work_state: @record), "label_id", nil)
+        when Models::Status then point(Models::Preset.where(status: @record), "status_id", nil)
         when Models::BrushSet then changes.watch(@record.items) { @record.items.delete_all }
         when Models::Tag then changes.watch(@record.synonyms) { @record.synonyms.delete_all }
         end

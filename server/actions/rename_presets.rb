@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Gives many brushes new names by rules, each as an edition.
+    # Gives many brushes new names by rules, each as a version.
     class RenamePresets < Deed
       CLASHES = {
         "empty" => "a brush needs one",
@@ -42,7 +42,7 @@ module Fobrel
         )
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       # @raise [Core::Problem] when a new name is in the way of another
       def call
         @library.hold
@@ -51,13 +51,13 @@ module Fobrel
           library: @library,
           person: @person,
           rows:,
-          as: "editions",
+          as: "versions",
           kind: "rename",
           deed: "renamed"
         ).revise(changes)
         drafts = Models::Draft.where(preset: rows.map(&:preset))
         tuned = drafts.distinct.pluck(:preset_id)
-        changes.watch(drafts, %w[base_edition_id document]) do
+        changes.watch(drafts, %w[base_version_id document]) do
           rows.each { |row| carry_drafts(row) if tuned.include?(row.preset.id) }
         end
         write_down(@library, @person, "rename", "#{brushes(rows.size)} #{said(rows)}")
@@ -73,7 +73,7 @@ module Fobrel
             "“#{clash.to}” cannot be a new name: #{CLASHES.fetch(clash.clash)}. Nothing was renamed. Take another."
         end
         changed.map do |preset, row|
-          value = preset.current_edition.value
+          value = preset.current_version.value
           # The new name was checked with the rules; nothing else is another.
           RevisePresets::Row.new(preset, value, Core::Preset::Preset.restore(value.to_h.merge("name" => row.to)))
         end
@@ -85,15 +85,15 @@ module Fobrel
         "renamed: “#{was}” is “#{now}” now"
       end
 
-      # Nobody's draft is behind because of a new name: those that stand on the edition before go
+      # Nobody's draft is behind because of a new name: those that stand on the version before go
       # along to the one with it.
       def carry_drafts(row)
         preset = row.preset.reload
-        before = preset.editions.where("number < ?", preset.current_edition.number).last
-        preset.drafts.where(base_edition: before).each do |draft|
+        before = preset.versions.where("number < ?", preset.current_version.number).last
+        preset.drafts.where(base_version: before).each do |draft|
           document = draft.document
           document = document.merge("name" => row.after.name) if document["name"] == row.before.name
-          draft.update!(document:, base_edition: preset.current_edition)
+          draft.update!(document:, base_version: preset.current_version)
         end
       end
     end

@@ -4,14 +4,14 @@ module Fobrel
   module Actions
     # Brings in what a backup says beside its brushes. What is here already stays as it is.
     class RestoreBackup < Action
-      # @param arrival [Models::Arrival] of a backup
-      # @param changes [Ledger::Changes] of the deed that this is part of
+      # @param import [Models::Import] of a backup
+      # @param changes [History::Changes] of the deed that this is part of
       # @param brushes [Hash{String => Integer}] presets here by their identity in the backup
       # @param facts [Hash{Integer => Hash}] what it says of each preset that was taken in anew
-      def initialize(arrival:, person:, changes:, brushes:, facts:)
-        @arrival = arrival
-        @library = arrival.library
-        @said = arrival.words.fetch("library")
+      def initialize(import:, person:, changes:, brushes:, facts:)
+        @import = import
+        @library = import.library
+        @said = import.words.fetch("library")
         @person = person
         @changes = changes
         @brushes = brushes
@@ -23,9 +23,9 @@ module Fobrel
       # @return [Array<String>] a sentence for each thing that was left out
       def call
         canvas
-        @said["families"].each { family(_1) }
-        @said["labels"].each { label(_1) }
-        @arrival.words["tags"].each { tag(_1) }
+        @said["categories"].each { category(_1) }
+        @said["statuses"].each { status(_1) }
+        @import.words["tags"].each { tag(_1) }
         sort_in
         Array(@said["parts"]).each { part(_1) }
         @said["bundles"].each { bundle(_1) }
@@ -38,7 +38,7 @@ module Fobrel
       # A library that was empty takes the backup's own.
       def canvas
         before = @library.canvas
-        return if @said["canvas"].nil? || @said["canvas"] == before || !@may[:hand_out]
+        return if @said["canvas"].nil? || @said["canvas"] == before || !@may[:send_to_desk]
         return if @library.presets.count > @facts.size
         sides = Models::Library.where(id: @library)
         @changes.watch(sides, %w[canvas_width canvas_height]) { @library.update!(canvas: @said["canvas"]) }
@@ -46,20 +46,20 @@ module Fobrel
 
       def made(record) = record.tap { @changes.came(record.class.where(id: record)) }
 
-      def family(path)
-        (@families ||= {})[path.map(&:downcase)] ||= path.inject(nil) do |parent_id, name|
-          here = called(@library.families.where(parent_id:), name)
-          (here || made(@library.families.create!(name:, parent_id:, position: @library.families.count))).id
+      def category(path)
+        (@categories ||= {})[path.map(&:downcase)] ||= path.inject(nil) do |parent_id, name|
+          here = called(@library.categories.where(parent_id:), name)
+          (here || made(@library.categories.create!(name:, parent_id:, position: @library.categories.count))).id
         end
       end
 
-      def label(said)
-        (@labels ||= {})[said["name"].downcase] ||= (called(@library.work_states, said["name"]) || made_label(said)).id
+      def status(said)
+        (@statuses ||= {})[said["name"].downcase] ||= (called(@library.statuses, said["name"]) || made_status(said)).id
       end
 
-      def made_label(said)
-        position = @library.work_states.count
-        made(@library.work_states.create!(name: said["name"], position:, **Models::Looks.of(said, position)))
+      def made_status(said)
+        position = @library.statuses.count
+        made(@library.statuses.create!(name: said["name"], position:, **Models::Looks.of(said, position)))
       end
 
       def called(records, name) = records.named(Core::Names.clean(name)).first
@@ -76,21 +76,23 @@ module Fobrel
       end
 
       def sort_in
-        change(->(facts) { facts["family"] && family(facts["family"]) }) { |family_id| {family_id:} }
-        change(->(facts) { facts["label"] && label({"name" => facts["label"]}) }) { |label_id| {label_id:} }
-        change(->(facts) { facts["attic"] }) { {hidden_at: Time.current, hidden_by_id: @person.id} }
+        change(->(facts) { facts["category"] && category(facts["category"]) }) { |category_id| {category_id:} }
+        change(->(facts) { facts["status"] && status({"name" => facts["status"]}) }) { |status_id| {status_id:} }
+        change(->(facts) { facts["hidden"] }) { {hidden_at: Time.current, hidden_by_id: @person.id} }
         change(->(facts) { facts["locked"] && @may[:lock] }) { {locked_by_id: @person.id} }
-        homes
+        baselines
       end
 
-      # Those that are home at another edition than the current one.
-      def homes
-        current = Models::Preset.where(id: @facts.keys).joins(:current_edition).pluck(:id, "editions.number").to_h
-        pairs = @facts.filter_map { |id, facts| facts["home"] && facts["home"] != current[id] && [id, facts["home"]] }
+      # Those whose baseline is not the current version.
+      def baselines
+        current = Models::Preset.where(id: @facts.keys).joins(:current_version).pluck(:id, "versions.number").to_h
+        pairs = @facts.filter_map { |id, facts|
+          facts["baseline"] && facts["baseline"] != current[id] && [id, facts["baseline"]]
+        }
         pairs.each_slice(2000) do |some|
           values = some.map { |id, number| "(#{id}, #{Integer(number)})" }.join(", ")
           Models::Record.connection.execute(
-            "UPDATE presets SET home_edition_id = e.id FROM (VALUES #{values}) AS v(id, number) JOIN editions e ON " \
+            "UPDATE presets SET baseline_version_id = e.id FROM (VALUES #{values}) AS v(id, number) JOIN versions e ON " \
               "e.preset_id = v.id AND e.number = v.number WHERE presets.id = v.id"
           )
         end
@@ -166,13 +168,13 @@ module Fobrel
         INSERT INTO releases (bundle_id, number, notes, items, words, sha256, person_id, withdrawn_at, withdrawn_reason,
           created_at, package)
         SELECT :bundle, :number, :notes, :items, :words, :sha256, :person, :withdrawn_at, :reason, :at, bytes
-        FROM arrival_parts WHERE arrival_id = :arrival AND sha256 = :sha256 AND ext = 'zip'
+        FROM import_parts WHERE import_id = :import AND sha256 = :sha256 AND ext = 'zip'
       SQL
       private_constant :RELEASE
 
       def releases(bundle, list)
         return if list.empty?
-        unless @may[:hand_out]
+        unless @may[:send_to_desk]
           return @notes << "The releases of “#{bundle.name}” were left out: only a lead may bring releases. Ask " \
             "one to import this backup into."
         end
@@ -192,7 +194,7 @@ module Fobrel
           withdrawn_at: time(said.dig("withdrawn", "at")),
           reason: said.dig("withdrawn", "reason"),
           at: time(said["at"]),
-          arrival: @arrival.id
+          import: @import.id
         }
         Models::Record.connection.exec_insert(Models::Record.sanitize_sql([RELEASE, values]))
       end
@@ -203,15 +205,15 @@ module Fobrel
       def people = @people ||= @library.memberships.joins(:person).pluck("people.name", :person_id).to_h
 
       def plans
-        wanted = @said["plans"].uniq { |plan| Core::Names.clean(plan["seat"]).downcase }
-        wanted.reject! { |plan| called(@library.seats, plan["seat"]) }
+        wanted = @said["plans"].uniq { |plan| Core::Names.clean(plan["desk"]).downcase }
+        wanted.reject! { |plan| called(@library.desks, plan["desk"]) }
         return if wanted.empty?
-        return @notes << "Its start-up plans were left out: only a lead may change them." unless @may[:hand_out]
+        return @notes << "Its start-up plans were left out: only a lead may change them." unless @may[:send_to_desk]
         wanted.each do |plan|
-          folder = Models::Seat.free_folder(@library, plan["seat"])
-          seat = Models::Seat.create!(library: @library, name: plan["seat"], folder:)
-          seat.put_in_order(plan["brushes"].filter_map { @brushes[_1] }.uniq)
-          made(seat)
+          folder = Models::Desk.free_folder(@library, plan["desk"])
+          desk = Models::Desk.create!(library: @library, name: plan["desk"], folder:)
+          desk.put_in_order(plan["brushes"].filter_map { @brushes[_1] }.uniq)
+          made(desk)
         end
       end
     end

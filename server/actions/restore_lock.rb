@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Brings a library's brushes back to what a lock file says, as far as their editions are here.
+    # Brings a library's brushes back to what a lock file says, as far as their versions are here.
     class RestoreLock < Deed
       # @param lock [String] the file
       # @param only_say [Boolean] nothing is changed
@@ -13,7 +13,7 @@ module Fobrel
         @only_say = only_say
       end
 
-      # What differs (Core::Package::LockFile::Difference each), how many came back, and the ledger's line.
+      # What differs (Core::Package::LockFile::Difference each), how many came back, and the history's line.
       Restored = Struct.new(:differences, :back, :entry, keyword_init: true)
 
       # @return [Restored]
@@ -37,24 +37,24 @@ module Fobrel
         @library.presets.shown.pluck(:document_id, :name, :fingerprint).to_h { |id, name, print| [id, [name, print]] }
       end
 
-      # The edition of then, whether its brush lies in the Attic or not.
+      # The version of then, whether its brush lies hidden or not.
       def point_back(difference)
         preset = @library.presets.find_by(document_id: difference.id) or return
-        edition = preset.editions.where(fingerprint: difference.locked).last or return
-        [preset, edition]
+        version = preset.versions.where(fingerprint: difference.locked).last or return
+        [preset, version]
       end
 
       def restore(pairs)
         presets = pairs.map(&:first)
         check_rights(@library, @person, presets)
         found = Models::Preset.where(id: presets)
-        changes.watch(found, %w[current_edition_id hidden_at hidden_by_id]) do
-          found.bring_back
-          again = pairs.reject { |preset, edition| preset.current_edition_id == edition.id }
-          items = again.map { |preset, edition|
-            AddEditions::Item.new(preset, edition.value, "As in the lock file of #{@at}")
+        changes.watch(found, %w[current_version_id hidden_at hidden_by_id]) do
+          found.restore
+          again = pairs.reject { |preset, version| preset.current_version_id == version.id }
+          items = again.map { |preset, version|
+            AddVersions::Item.new(preset, version.value, "As in the lock file of #{@at}")
           }
-          AddEditions.call(items:, person: @person)
+          AddVersions.call(items:, person: @person)
         end
         write_down(@library, @person, "lock file", "#{brushes(pairs.size)} restored to the lock file")
       end

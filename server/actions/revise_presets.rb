@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Gives several brushes new settings at once: as this person's drafts, or as editions for
+    # Gives several brushes new settings at once: as this person's drafts, or as versions for
     # everybody. Whatever works out new settings for many (fitting to a canvas, copying settings,
     # renaming) goes through here, so that each shows first what it would do and can be undone.
     class RevisePresets < Deed
@@ -15,22 +15,22 @@ module Fobrel
       #
       # @param ids [Array<Integer>]
       # @yieldparam value [Core::Preset::Preset] what this person sees of the brush: their draft,
-      #   or else the current edition
+      #   or else the current version
       # @yieldreturn [Core::Preset::Preset]
       # @return [Array<Row>] those that would change, in the order of the ids
       def self.plan(library:, person:, ids:, as: "drafts")
         presets = presets_of(library, ids)
         drafts = (as == "drafts") ? Models::Draft.where(person:, preset: presets).index_by(&:preset_id) : {}
         presets.filter_map do |preset|
-          before = (drafts[preset.id] || preset.current_edition).value
+          before = (drafts[preset.id] || preset.current_version).value
           after = yield before
           Row.new(preset, before, after) unless after.equal?(before) || after.alike?(before)
         end
       end
 
       # @param rows [Array<Row>]
-      # @param as [String] "drafts" or "editions"
-      # @param kind [String] for the ledger
+      # @param as [String] "drafts" or "versions"
+      # @param kind [String] for the history
       # @param deed [String] such as "fitted to 1920 × 1080"
       def initialize(library:, person:, rows:, as:, kind:, deed:)
         @library = library
@@ -41,7 +41,7 @@ module Fobrel
         @deed = deed
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       def call
         revise(changes)
         said = "#{brushes(@rows.size)} #{@deed}#{", as drafts" if @as == "drafts"}"
@@ -50,11 +50,11 @@ module Fobrel
 
       # The same within another deed.
       #
-      # @param changes [Ledger::Changes] of that deed
+      # @param changes [History::Changes] of that deed
       def revise(changes)
         raise Core::Problem, NOTHING if @rows.empty?
         presets = Models::Preset.where(id: @rows.map { _1.preset.id })
-        return changes.watch(presets, %w[current_edition_id]) { save } if @as == "editions"
+        return changes.watch(presets, %w[current_version_id]) { save } if @as == "versions"
         presets.order(:id).lock.ids
         changes.watch(Models::Draft.where(person: @person, preset: presets)) { keep }
       end
@@ -62,14 +62,14 @@ module Fobrel
       private
 
       def save
-        items = @rows.map { |row| AddEditions::Item.new(row.preset, row.after, @deed.upcase_first, nil) }
-        AddEditions.call(items:, person: @person)
+        items = @rows.map { |row| AddVersions::Item.new(row.preset, row.after, @deed.upcase_first, nil) }
+        AddVersions.call(items:, person: @person)
       end
 
       # What KeepDraft does for one brush, for all in a few questions.
       def keep
         was = Models::Draft.where(person: @person, preset: @rows.map(&:preset)).index_by(&:preset_id)
-        back, changed = @rows.partition { |row| row.after.alike?(row.preset.current_edition.value) }
+        back, changed = @rows.partition { |row| row.after.alike?(row.preset.current_version.value) }
         Models::Draft.where(id: back.filter_map { was[_1.preset.id]&.id }).delete_all
         drafts = changed.map { |row| draft(row, was[row.preset.id]) }
         drafts.each_slice(200) { Models::Draft.upsert_all(_1, unique_by: %i[person_id preset_id]) }
@@ -80,7 +80,7 @@ module Fobrel
         {
           person_id: @person.id,
           preset_id: row.preset.id,
-          base_edition_id: was&.base_edition_id || row.preset.current_edition_id,
+          base_version_id: was&.base_version_id || row.preset.current_version_id,
           document: row.after.to_h,
           fingerprint: row.after.fingerprint
         }

@@ -2,14 +2,14 @@
 
 module Fobrel
   module Actions
-    # Saves a person's draft, or the edition they look at, as a new brush; the one it came from stays as it is.
+    # Saves a person's draft, or the version they look at, as a new brush; the one it came from stays as it is.
     class SaveVariation < Action
       # @param kept [String] the fingerprint of what the person saw
       # @param name [String, nil] nil takes the next number of the brush it came from
       # @param capture [Array<String>] what of the moment's state is saved along
       # @param places [Array<Hash>] sets to put it in: "set" and, where it is not the end, the
       #   "before" preset's id
-      # @param order [Hash] what it is found by: "tags" (names), "family" (an id or nil), "notes";
+      # @param order [Hash] what it is found by: "tags" (names), "category" (an id or nil), "notes";
       #   what is left out is as on the brush it came from
       def initialize(
         preset:, person:, kept:, name: nil, capture: Core::Preset::Capture::ITEMS.keys, places: [],
@@ -36,12 +36,12 @@ module Fobrel
           "about" => about
         )]
         made = CreatePreset.call(library:, value:, person: @person, note: "A variation of “#{@preset.name}”")
-        made.update!(family: family(library))
+        made.update!(category: category(library))
         tags(library).each { made.taggings.create!(tag: _1) }
         @places.each { |place| put(made, library, place) }
         @preset.drafts.where(person: @person).destroy_all
         said = "“#{made.name}” saved as new brush from “#{@preset.name}”"
-        Models::LedgerEntry.write(library, @person, "save", said, about: [made, @preset])
+        Models::HistoryEntry.write(library, @person, "save", said, about: [made, @preset])
         made
       end
 
@@ -50,7 +50,7 @@ module Fobrel
       def seen
         draft = @preset.drafts.find_by(person: @person)
         return draft.as_seen(@kept) if draft
-        current = @preset.current_edition
+        current = @preset.current_version
         raise Models::Draft::Another unless current.fingerprint == @kept
         current.value
       end
@@ -58,11 +58,11 @@ module Fobrel
       # Whoever made it, unless they named somebody else for it.
       def author
         said = @value["about", "author"]
-        (said == @preset.current_edition.value["about", "author"]) ? @person.name : said
+        (said == @preset.current_version.value["about", "author"]) ? @person.name : said
       end
 
-      def family(library)
-        @order.key?("family") ? @order["family"] && library.families.find(@order["family"]) : @preset.family
+      def category(library)
+        @order.key?("category") ? @order["category"] && library.categories.find(@order["category"]) : @preset.category
       end
 
       def tags(library)

@@ -2,11 +2,11 @@
 
 module Fobrel
   module Actions
-    # Says something about a brush, an edition, a release or an offer. Whoever is named, made it or spoke there is told.
+    # Says something about a brush, a version, a release or a proposal. Whoever is named, made it or spoke there is told.
     class Say < Action
       # @param about [String] a key of Models::Comment::ABOUT
       # @param thing [ActiveRecord::Base]
-      # @param words [Hash] "text", "edition", "x" and "y" (shares of the strip)
+      # @param words [Hash] "text", "version", "x" and "y" (shares of the strip)
       def initialize(library:, person:, about:, thing:, words:)
         @library = library
         @person = person
@@ -17,13 +17,13 @@ module Fobrel
 
       # @return [Models::Comment]
       def call
-        check_edition
+        check_version
         said = Models::Comment.create!(
           library: @library,
           person: @person,
           about: @about,
           about_id: @thing.id,
-          **@words.slice("text", "edition", "x", "y").transform_keys(&:to_sym)
+          **@words.slice("text", "version", "x", "y").transform_keys(&:to_sym)
         )
         mentioned = said.mentioned
         tell(mentioned, "mention", "#{@person.name} names you, about #{called}: #{said.text}")
@@ -34,10 +34,10 @@ module Fobrel
 
       private
 
-      def check_edition
-        return unless @words["edition"]
-        known = @about == "preset" && @thing.editions.exists?(number: @words["edition"])
-        raise Core::Problem, "There is no version #{@words["edition"]}. Nothing was said." unless known
+      def check_version
+        return unless @words["version"]
+        known = @about == "preset" && @thing.versions.exists?(number: @words["version"])
+        raise Core::Problem, "There is no version #{@words["version"]}. Nothing was said." unless known
       end
 
       def tell(people, kind, text)
@@ -48,7 +48,7 @@ module Fobrel
       # Who made it, and who spoke there before.
       def concerned
         spoke = Models::Comment.where(about: @about, about_id: @thing.id).includes(:person).map(&:person)
-        made = (@about == "preset") ? @thing.current_edition.person : @thing.person
+        made = (@about == "preset") ? @thing.current_version.person : @thing.person
         [*spoke, made].compact.uniq
       end
 
@@ -64,7 +64,7 @@ module Fobrel
         case @about
         when "preset" then "/bench/#{@thing.id}"
         when "release" then "/bundles?bundle=#{@thing.bundle_id}"
-        else "/sharing/proposals?offer=#{@thing.id}"
+        else "/sharing/proposals?proposal=#{@thing.id}"
         end
       end
     end

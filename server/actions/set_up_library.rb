@@ -9,12 +9,12 @@ module Fobrel
       SETTINGS = {
         canvas: ["The canvas", %w[canvas_width canvas_height]],
         reserved_keys: ["The keys that the painting program keeps for itself", %w[reserved_keys]],
-        upkeep: ["The storage rules", %w[upkeep]]
+        storage: ["The storage rules", %w[storage]]
       }.freeze
 
       # @param setting [Symbol] a key of SETTINGS
       # @param value what it is from now on
-      # @param said [String, nil] what of it is different, for the ledger
+      # @param said [String, nil] what of it is different, for the history
       def initialize(library:, person:, setting:, value:, said: nil)
         @library = library
         @person = person

@@ -2,12 +2,12 @@
 
 module Fobrel
   module Actions
-    # Hangs brushes on a family, or gives them a work state.
+    # Hangs brushes on a category, or gives them a status.
     class SortPresets < Deed
-      KINDS = {"family" => :family_id, "label" => :label_id}.freeze
+      KINDS = {"category" => :category_id, "status" => :status_id}.freeze
 
       # @param kind [String] a key of KINDS
-      # @param place [Models::Family, Models::WorkState, nil] nil takes them off
+      # @param place [Models::Category, Models::Status, nil] nil takes them off
       def initialize(library:, person:, ids:, kind:, place:)
         @library = library
         @person = person
@@ -16,7 +16,7 @@ module Fobrel
         @place = place
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       def call
         column = KINDS.fetch(@kind)
         changed = presets_of(@library, @ids).reject { _1[column] == @place&.id }
@@ -29,7 +29,7 @@ module Fobrel
 
       def said
         return "without #{@kind}" unless @place
-        "#{(@kind == "family") ? "in the category" : "with the status"} “#{@place.name}”"
+        "#{(@kind == "category") ? "in the category" : "with the status"} “#{@place.name}”"
       end
     end
   end

@@ -15,7 +15,7 @@ module Fobrel
         @before = before
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       # @raise [Overtaken] when somebody changed the set meanwhile
       def call
         @set.lock!

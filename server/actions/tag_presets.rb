@@ -14,7 +14,7 @@ module Fobrel
         @on = on
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       def call
         presets = presets_of(@library, @ids)
         tag = @on ? Models::Tag.called(@library, @name, changes:) : Models::Tag.find_called(@library, @name)

@@ -12,7 +12,7 @@ module Fobrel
         @presets = presets
       end
 
-      # Brushes that came, names of those that are here already, and the ledger's line.
+      # Brushes that came, names of those that are here already, and the history's line.
       Taken = Struct.new(:made, :here, :entry)
 
       # @return [Taken]
@@ -33,17 +33,17 @@ module Fobrel
       # One brush, under its name or the next free one, with its tags.
       #
       # @param names [Array<String>] that are taken; its own is added
-      # @param changes [Ledger::Changes] of the deed, for tags that are new here
+      # @param changes [History::Changes] of the deed, for tags that are new here
       # @return [Models::Preset]
       def self.take(library, person, preset, names, changes)
-        edition = preset.current_edition
+        version = preset.current_version
         taken = names.any? { |one| one.casecmp?(preset.name) }
         name = taken ? Core::Curation::Numbering.next_name(preset.name, names) : preset.name
         names << name
-        value = Core::Preset::Preset.restore(edition.document.merge("name" => name))
-        note = "Taken from “#{preset.library.name}”, version #{edition.number}"
+        value = Core::Preset::Preset.restore(version.document.merge("name" => name))
+        note = "Taken from “#{preset.library.name}”, version #{version.number}"
         made = CreatePreset.call(library:, value:, person:, note:, origin: "received")
-        made.update!(came_from: came_from(preset, edition))
+        made.update!(came_from: came_from(preset, version))
         preset.tags.each do |tag|
           Models::Tag.called(library, tag.name, changes:).taggings.find_or_create_by!(preset: made)
         end
@@ -51,14 +51,14 @@ module Fobrel
       end
 
       # @return [Hash] where a brush is from, as `presets.came_from` keeps it
-      def self.came_from(preset, edition)
+      def self.came_from(preset, version)
         {
           preset: preset.id,
           library: preset.library_id,
           library_name: preset.library.name,
           name: preset.name,
-          edition: edition.number,
-          fingerprint: edition.fingerprint
+          version: version.number,
+          fingerprint: version.fingerprint
         }
       end
 

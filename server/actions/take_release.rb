@@ -7,7 +7,7 @@ module Fobrel
     # somebody decides.
     class TakeRelease < Deed
       # What becomes of one brush. `kind` is "new", "same", "changed" (there only), "merged" (on both sides),
-      # "conflict", "gone" (there; untouched and unused here, so it goes to the Attic) or "stays" (gone there, but
+      # "conflict", "gone" (there; untouched and unused here, so it is hidden) or "stays" (gone there, but
       # changed or used here). `base` is what it was when it came, `value` what it would be. `hidden` is nil for a brush
       # that is shown here; else "back" (it is restored) or "stays" (somebody hid it here, and it is
       # left hidden unless that is decided otherwise).
@@ -15,10 +15,10 @@ module Fobrel
         # @return [Boolean] whether taking it changes anything here
         def changes? = %w[new changed merged gone].include?(kind) || back?
 
-        # @return [Boolean] whether it gets another edition
+        # @return [Boolean] whether it gets another version
         def edits? = %w[changed merged].include?(kind)
 
-        # @return [Boolean] whether it comes back from the Attic
+        # @return [Boolean] whether it is shown again
         def back? = hidden == "back"
 
         def name = (mine || theirs || base).name
@@ -52,7 +52,7 @@ module Fobrel
       # @return [Array<Row>] in the order of the release, what is gone last
       def rows
         theirs = documents
-        known = @follow.known.includes(preset: :current_edition).index_by(&:document_id)
+        known = @follow.known.includes(preset: :current_version).index_by(&:document_id)
         here = theirs.map { |id, value| row(id, value, known[id]) }
         left = known.except(*theirs.keys).reject { |_, one| one.left_as }
         uses = Finding::Uses.here(@library, left.values.map(&:preset_id))
@@ -67,10 +67,10 @@ module Fobrel
         known = @follow.known.find_by(document_id: id)
         preset = known&.preset || @library.presets.find_by(document_id: id)
         theirs = painted_there(id)
-        {"base" => known ? known.value : theirs, "mine" => preset&.current_edition&.value, "theirs" => theirs}
+        {"base" => known ? known.value : theirs, "mine" => preset&.current_version&.value, "theirs" => theirs}
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       # @raise [Core::Problem] naming what is undecided, or why nothing more can be taken
       def call
         @library.hold
@@ -99,7 +99,7 @@ module Fobrel
 
       def painted_there(id)
         print = @release.items.find { |item| item["id"] == id }&.fetch("fingerprint") or return
-        there = Models::Edition.joins(:preset)
+        there = Models::Version.joins(:preset)
           .where(fingerprint: print, presets: {library_id: @follow.bundle.library_id, document_id: id})
         there.last&.value || documents[id]
       end
@@ -125,7 +125,7 @@ module Fobrel
       end
 
       # @param known [Models::FollowedBrush, nil] nil for one that is here by another way
-      # @return [String, nil] what becomes of a brush that lies in the Attic, see Row
+      # @return [String, nil] what becomes of a brush that lies hidden, see Row
       def hidden(id, preset, known)
         return if preset.hidden_at.nil?
         choice = @choices.dig(id, HIDDEN)
@@ -140,7 +140,7 @@ module Fobrel
       def row(id, theirs, known)
         return fresh(id, theirs) unless known
         base = known.value
-        mine = known.preset.current_edition.value
+        mine = known.preset.current_version.value
         common = {id:, preset: known.preset, base:, mine:, theirs:, hidden: hidden(id, known.preset, known)}
         return Row.new(kind: "same", **common) if theirs.alike?(base) || theirs.alike?(mine)
         return Row.new(kind: "changed", value: theirs, **common) if mine.alike?(base)
@@ -155,7 +155,7 @@ module Fobrel
       def fresh(id, theirs)
         preset = @library.presets.find_by(document_id: id)
         return Row.new(id:, kind: "new", theirs:, value: theirs) unless preset
-        mine = preset.current_edition.value
+        mine = preset.current_version.value
         common = {id:, preset:, base: theirs, mine:, theirs:, hidden: hidden(id, preset, nil)}
         return Row.new(kind: "same", **common) if mine.alike?(theirs)
         Row.new(kind: "stays", why: "it is here already, and otherwise", **common)
@@ -163,7 +163,7 @@ module Fobrel
 
       def gone(id, known, places)
         preset = known.preset
-        mine = preset.current_edition.value
+        mine = preset.current_version.value
         changed = !mine.alike?(known.value)
         why = "it was changed here" if changed
         why ||= "it is used here (#{places.first(3).join(", ")})" if places.any?
@@ -192,9 +192,9 @@ module Fobrel
         return if rows.empty?
         check_rights(@library, @person, rows.map(&:preset))
         note = "“#{@follow.bundle.name}” #{@release.number}"
-        items = rows.map { |row| AddEditions::Item.new(row.preset, row.value, note) }
+        items = rows.map { |row| AddVersions::Item.new(row.preset, row.value, note) }
         found = Models::Preset.where(id: rows.map(&:preset))
-        changes.watch(found, %w[current_edition_id]) { AddEditions.call(items:, person: @person) }
+        changes.watch(found, %w[current_version_id]) { AddVersions.call(items:, person: @person) }
       end
 
       def hide(rows)
@@ -206,7 +206,7 @@ module Fobrel
       def show(rows)
         return if rows.empty?
         found = Models::Preset.where(id: rows.map(&:preset))
-        changes.watch(found, %w[hidden_at hidden_by_id]) { found.bring_back }
+        changes.watch(found, %w[hidden_at hidden_by_id]) { found.restore }
       end
 
       def create(row)
@@ -229,7 +229,7 @@ module Fobrel
           library: from.id,
           library_name: from.name,
           name: row.theirs.name,
-          edition: original&.current_edition&.number || 1,
+          version: original&.current_version&.number || 1,
           fingerprint: row.theirs.fingerprint
         }
       end

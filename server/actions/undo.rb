@@ -2,9 +2,9 @@
 
 module Fobrel
   module Actions
-    # Takes back what the ledger wrote down, keeping what people changed since.
+    # Takes back what the history wrote down, keeping what people changed since.
     class Undo < Action
-      # @param entry [Models::LedgerEntry]
+      # @param entry [Models::HistoryEntry]
       # @param person [Models::Person, nil] who takes it back; nil for whoever did it
       def initialize(entry:, person: nil)
         @entry = entry
@@ -29,12 +29,12 @@ module Fobrel
       def call
         @entry.lock!
         refuse
-        back = Ledger::GoingBack.new(@entry)
+        back = History::GoingBack.new(@entry)
         kept = back.call
         @entry.update!(undone_at: Time.current)
         said = "Undone: #{@entry.summary}"[0, 500]
-        about = @entry.about + Ledger::Chain.rebased(back.rebased)
-        Models::LedgerEntry.write(@entry.library, @person, "undo", said, about:)
+        about = @entry.about + History::Chain.rebased(back.rebased)
+        Models::HistoryEntry.write(@entry.library, @person, "undo", said, about:)
         kept
       end
 

@@ -11,7 +11,7 @@ module Fobrel
         @reason = reason.strip
       end
 
-      # @return [Models::LedgerEntry]
+      # @return [Models::HistoryEntry]
       def call
         if @reason.empty?
           raise Core::Problem,

@@ -28,10 +28,10 @@ module Fobrel
       end
 
       def brushes
-        @library.presets.shown.joins(:current_edition)
-          .pluck(:document_id, "presets.name", "editions.number", "editions.fingerprint")
+        @library.presets.shown.joins(:current_version)
+          .pluck(:document_id, "presets.name", "versions.number", "versions.fingerprint")
           .map { |id, name, number, print|
-            {"id" => id, "name" => name, "edition" => number, "fingerprint" => print}
+            {"id" => id, "name" => name, "version" => number, "fingerprint" => print}
           }
       end
     end

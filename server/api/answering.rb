@@ -10,9 +10,9 @@ module Fobrel
         halt status, JSON.generate(data)
       end
 
-      # With the ledger's line of what was done.
+      # With the history's line of what was done.
       #
-      # @param entry [Models::LedgerEntry]
+      # @param entry [Models::HistoryEntry]
       # @param more [Hash] what else it tells
       def answer_entry(entry, status = 200, **more) = answer({**more, entry: Views.entry(entry)}, status)
 

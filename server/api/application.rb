@@ -9,10 +9,10 @@ module Fobrel
     # shape that openapi.yaml gives it.
     #
     #   module Api
-    #     module Attic
+    #     module Hidden
     #       extend Sinatra::Extension
     #
-    #       get "/api/libraries/:library/attic" do
+    #       get "/api/libraries/:library/hidden" do
     #         answer({presets: Views::Rows.of(library.presets.hidden, person)})
     #       end
     #     end
@@ -45,7 +45,7 @@ module Fobrel
       helpers Asking, Answering
 
       # What is done is written down with where it comes from.
-      def route!(*asked) = Fobrel::Ledger::Via.from(via) { super(*asked) }
+      def route!(*asked) = Fobrel::History::Via.from(via) { super(*asked) }
 
       # Nobody learns anything before they signed in, not even that their request is ill-formed.
       before { take_rooms unless open_to_anyone? }
@@ -104,7 +104,7 @@ module Fobrel
         )
       end
 
-      PAINTS = %r{/(strip|pad|comparison|trial-strokes)\b}
+      PAINTS = %r{/(strip|pad|comparison|sample-strokes)\b}
       private_constant :PAINTS
 
       helpers do
@@ -125,34 +125,34 @@ module Fobrel
         Libraries,
         Studio,
         Presets,
-        Editions,
+        Versions,
         Bench,
-        TrialStrokes,
+        SampleStrokes,
         Hand,
         Parts,
         Previews,
         Works,
-        Wall,
-        Offers,
+        Brushes,
+        Proposals,
         Talk,
         Live,
         Follows,
         Locks,
-        Attic,
-        Doubles,
+        Hidden,
+        Duplicates,
         Tags,
-        Families,
+        Categories,
         Sets,
         Bundles,
         Releases,
         Canvas,
-        Intake,
+        Import,
         Gallery,
         Exports,
-        Recipes,
-        Ledger,
-        Upkeep,
-        Seats,
+        ExportTemplates,
+        History,
+        Storage,
+        Desks,
         Tokens
       ].freeze
       RESOURCES.each { |resource| register resource }

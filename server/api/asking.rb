@@ -48,10 +48,10 @@ module Fobrel
       # @return [Integer, nil] the only library that the token in use reaches
       def only_library = (token_shown&.library_id if token?)
 
-      # @return [String] one of Ledger::Via::ALL
+      # @return [String] one of History::Via::ALL
       def via
         return "page" unless token?
-        token_shown&.seat_id ? "seat" : "command line"
+        token_shown&.desk_id ? "desk" : "command line"
       end
 
       # @return [String] where a file that is asked for goes
@@ -174,10 +174,10 @@ module Fobrel
 
       def take_room(kind) = env["fobrel.room"] << App::Room.here.enter(kind, whose)
 
-      # Whose share a request is of: a seat has its own, though one lead made the tokens of all of them.
+      # Whose share a request is of: a desk has its own, though one lead made the tokens of all of them.
       def whose
-        seat = token? && token_shown&.seat_id
-        seat ? "desk #{seat}" : person.id
+        desk = token? && token_shown&.desk_id
+        desk ? "desk #{desk}" : person.id
       end
 
       # Held against whose library the address names. A thing that is not there, or not theirs to see, is the

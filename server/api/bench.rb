@@ -14,7 +14,7 @@ module Fobrel
       # A strip of settings that are nowhere kept yet: what a slider shows while it moves.
       post "/api/libraries/:library/strip" do
         value = preset_from(json["document"], library)
-        shape = params.fetch("shape", "wall")
+        shape = params.fetch("shape", "list")
         options = {assets: Models::Asset.at_hand(value), shape:, beside: json.fetch("beside", 0), **way(json["try"])}
         answer_picture(
           at_once(Core::Stroke::Strip, :png, value, **options),
@@ -54,7 +54,7 @@ module Fobrel
           Core::Apart.call(...)
         end
 
-        # A stroke of the pad was drawn there, or is a trial stroke laid over the whole of it.
+        # A stroke of the pad was drawn there, or is a sample stroke laid over the whole of it.
         def movements(list, page)
           hand = Models::Hand.of(person) if list.any? { |one| one["hand"] }
           list.map do |one|

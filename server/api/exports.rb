@@ -14,7 +14,7 @@ module Fobrel
       end
 
       post "/api/libraries/:library/exports" do
-        wish = {"name" => "", **json, "of" => json["of"].slice("preset_ids", "set", "family", "library")}
+        wish = {"name" => "", **json, "of" => json["of"].slice("preset_ids", "set", "category", "library")}
         send_out(library, wish)
       end
 

@@ -13,7 +13,7 @@ module Fobrel
         answer(
           {
             follows: here.follows.order(:id).map { |one| Views::Follows.follow(one) },
-            offered: offered(here),
+            proposed: proposed(here),
             asked: Models::FollowRight.where(library: here, state: "asked").map { |one| one.publisher.name },
             rights: rights.map { |one| Views::Follows.right(one) }
           }
@@ -78,7 +78,7 @@ module Fobrel
         answer_entry(Actions::TakeRelease.call(follow:, person:, release:, only:, choices:))
       end
 
-      # One side of a conflict, or both together, along the trial stroke of the Wall.
+      # One side of a conflict, or both together, along the sample stroke of the brush list.
       get "/api/follows/:id/strips/:item.png" do |_, item|
         follow = of_library(Models::Follow)
         release = follow.bundle.releases.listed.find(params["release"])
@@ -133,7 +133,7 @@ module Fobrel
             }
         end
 
-        def offered(here)
+        def proposed(here)
           followable(here).map do |bundle, release|
             {
               **bundle.slice(:id, :name, :library_id),

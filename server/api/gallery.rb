@@ -2,7 +2,7 @@
 
 module Fobrel
   module Api
-    # The gallery outside the studio: looked at, taken from, offered to.
+    # The gallery outside the studio: looked at, taken from, proposed to.
     module Gallery
       extend Sinatra::Extension
 
@@ -40,14 +40,14 @@ module Fobrel
       end
 
       # A release goes out with words of its own.
-      post "/api/releases/:id/offer" do
+      post "/api/releases/:id/proposal" do
         need_gallery_token
         release = release_here
         refuse(422, "This release was withdrawn. Publish another.") if release.withdrawn_at
         about = {"description" => "", "tags" => "", **json, "title" => json["title"].strip, "release" => release.id}
         refuse(422, "Give it a title, so that it can be found.") if about["title"].empty?
-        task = Jobs::OfferToGallery.begin(
-          library: release.bundle.library, person:, about:, message: "Offering “#{about["title"]}”"
+        task = Jobs::PublishToGallery.begin(
+          library: release.bundle.library, person:, about:, message: "Proposing “#{about["title"]}”"
         )
         answer(Views.task(task.reload), 202)
       end

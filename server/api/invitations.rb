@@ -22,7 +22,7 @@ module Fobrel
         refuse(422, "Nobody is invited to a library of one's own.") if here.kind == "personal"
         made, key = Models::Record.transaction do
           Models::Invitation.issue(here, person, role: json["role"], name: json.fetch("name", "")).tap { |one, _|
-            Models::LedgerEntry.write(here, person, "people", "#{called(one)} invited as #{one.role}", about: [one])
+            Models::HistoryEntry.write(here, person, "people", "#{called(one)} invited as #{one.role}", about: [one])
           }
         end
         answer({**Views::People.invitation(made), path: "/invitation/#{key}"}, 201)
@@ -32,7 +32,7 @@ module Fobrel
         here = library
         Models::Record.transaction do
           gone = here.invitations.open.find(params["item"]).destroy!
-          Models::LedgerEntry.write(
+          Models::HistoryEntry.write(
             here,
             person,
             "people",

@@ -36,7 +36,7 @@ module Fobrel
           person.sign_ins.where.not(id: sign_in.id).end_all
           ended = json["tokens"] ? person.access_tokens.destroy_all.size : 0
           and_tokens = ", and ended #{ended} of their tokens" if ended.positive?
-          Models::LedgerEntry.write(nil, person, "account", "#{person.name} changed their password#{and_tokens}")
+          Models::HistoryEntry.write(nil, person, "account", "#{person.name} changed their password#{and_tokens}")
         end
         answer(me)
       end

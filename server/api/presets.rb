@@ -37,7 +37,7 @@ module Fobrel
       delete "/api/presets/:id/draft" do
         preset = preset_here
         preset.drafts.where(person:).destroy_all
-        answer({kept: preset.current_edition.fingerprint})
+        answer({kept: preset.current_version.fingerprint})
       end
 
       # A step back or forth in what was tuned.
@@ -61,20 +61,20 @@ module Fobrel
         answer({favourite: json["on"]})
       end
 
-      # What would go back if everything changed went back; to the current edition, that is every draft.
+      # What would go back if everything changed went back; to the current version, that is every draft.
       get "/api/libraries/:library/changed" do
-        to = params.fetch("to", "home")
-        changed = Actions::ResetPresets.changed(library, person, to).includes(:current_edition, :home_edition).to_a
-        drafts = Models::Draft.where(person:, preset: changed).includes(:base_edition).index_by(&:preset_id)
+        to = params.fetch("to", "baseline")
+        changed = Actions::ResetPresets.changed(library, person, to).includes(:current_version, :baseline_version).to_a
+        drafts = Models::Draft.where(person:, preset: changed).includes(:base_version).index_by(&:preset_id)
         rows = changed.map { |preset|
-          Views::Brushes.going_back(preset, person, drafts[preset.id], preset.edition_to_go_back_to(to))
+          Views::Brushes.going_back(preset, person, drafts[preset.id], preset.version_to_go_back_to(to))
         }
         answer({presets: rows})
       end
 
       post "/api/libraries/:library/reset" do
         said = json.slice("preset_ids", "to")
-        changed = -> { Actions::ResetPresets.changed(library, person, said.fetch("to", "home")).count }
+        changed = -> { Actions::ResetPresets.changed(library, person, said.fetch("to", "baseline")).count }
         answer_for_many("reset", said, count: said["preset_ids"]&.size || changed.call)
       end
 
@@ -101,7 +101,7 @@ module Fobrel
       end
 
       helpers do
-        def preset_here = of_library(Models::Preset.includes(:current_edition, :home_edition))
+        def preset_here = of_library(Models::Preset.includes(:current_version, :baseline_version))
 
         # A change belongs to the brush it was made on, and needs only pictures of this library.
         def own(value, preset)

@@ -87,7 +87,7 @@ module Fobrel
           session.clear
           known = Models::SignIn.exists?(person:, address: App.address(env))
           said = "Signed in from a new place, #{App.address(env)}"
-          Models::LedgerEntry.write(nil, person, "sign-in", said) unless known
+          Models::HistoryEntry.write(nil, person, "sign-in", said) unless known
           request.session_options[:renew] = true
           @sign_in, session["sign_in"] = Models::SignIn.begin(
             person, address: App.address(env), agent: request.user_agent

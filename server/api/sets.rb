@@ -45,7 +45,7 @@ module Fobrel
       # What it is called, and what a set that fills itself asks for.
       put "/api/sets/:id/name" do
         set = of_library(Models::BrushSet)
-        said = json.slice("name", *(["query"] if set.standing? && json["query"])).symbolize_keys
+        said = json.slice("name", *(["query"] if set.automatic? && json["query"])).symbolize_keys
         answer(set_view(Actions::ChangeGroup.call(record: set, person:, said:)))
       end
 

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Api
-    # What people say about brushes, releases and offers, and what of all that concerns one.
+    # What people say about brushes, releases and proposals, and what of all that concerns one.
     module Talk
       extend Sinatra::Extension
 
@@ -15,13 +15,13 @@ module Fobrel
           about: params["about"],
           about_id: thing.id
         ).includes(:person).order(:id).last(SHOWN)
-        answer({comments: found.map { |one| Views::Offers.comment(one) }})
+        answer({comments: found.map { |one| Views::Proposals.comment(one) }})
       end
 
       post "/api/libraries/:library/talk/:about/:item" do
         thing = spoken_of
         said = Actions::Say.call(library:, person:, about: params["about"], thing:, words: json)
-        answer(Views::Offers.comment(said), 201)
+        answer(Views::Proposals.comment(said), 201)
       end
 
       # One's own words are taken back by oneself only.
@@ -34,7 +34,7 @@ module Fobrel
         found = person.notices.includes(:library).where(library_id: person.memberships.select(:library_id))
         answer(
           {
-            notices: found.order(id: :desc).limit(NOTICES).map { |one| Views::Offers.notice(one) },
+            notices: found.order(id: :desc).limit(NOTICES).map { |one| Views::Proposals.notice(one) },
             unseen: found.unseen.count,
             kinds: Models::Notice::WANTED.map { |name, title|
               {name:, title:, wanted: !person.notices_off.include?(name)}
@@ -61,9 +61,9 @@ module Fobrel
           found = case params["about"]
           when "preset" then here.presets.find(params["item"])
           when "release" then Models::Release.listed.where(bundle_id: here.bundles.select(:id)).find(params["item"])
-          else here.offers.find(params["item"])
+          else here.proposals.find(params["item"])
           end
-          seen = !found.is_a?(Models::Offer) || found.person == person || membership(here.id).role == "lead"
+          seen = !found.is_a?(Models::Proposal) || found.person == person || membership(here.id).role == "lead"
           raise ActiveRecord::RecordNotFound unless seen
           found
         end

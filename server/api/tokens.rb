@@ -19,13 +19,13 @@ module Fobrel
       post "/api/tokens" do
         refuse(422, "You have #{MOST} tokens already. Take one back first.") if person.access_tokens.count >= MOST
         record, token = Models::AccessToken.issue(person, json["name"], **limits_sent)
-        Models::LedgerEntry.write(nil, person, "token", "The token “#{record.name}” made: #{record.scope}")
+        Models::HistoryEntry.write(nil, person, "token", "The token “#{record.name}” made: #{record.scope}")
         answer({**token_view(record), token:}, 201)
       end
 
       delete "/api/tokens/:id" do
         gone = person.access_tokens.find(params["id"]).destroy!
-        Models::LedgerEntry.write(nil, person, "token", "The token “#{gone.name}” was revoked")
+        Models::HistoryEntry.write(nil, person, "token", "The token “#{gone.name}” was revoked")
         answer({ok: true})
       end
 
@@ -35,7 +35,7 @@ module Fobrel
             id: token.id,
             name: token.name,
             scope: token.scope,
-            limit: token.seat&.name || token.library&.name,
+            limit: token.desk&.name || token.library&.name,
             at: token.created_at.iso8601,
             used_at: token.last_used_at&.iso8601,
             ends_at: token.ends_at&.iso8601
@@ -44,9 +44,9 @@ module Fobrel
 
         # What is named must be theirs to see.
         def limits_sent
-          seat = json["seat"] && of_library_any(Models::Seat, json["seat"])
+          desk = json["desk"] && of_library_any(Models::Desk, json["desk"])
           library = json["library"] && person.libraries.find(json["library"])
-          {scope: json.fetch("scope", "write"), seat:, library:, ends_at: json["days"]&.days&.from_now}
+          {scope: json.fetch("scope", "write"), desk:, library:, ends_at: json["days"]&.days&.from_now}
         end
 
         def of_library_any(model, id)

@@ -18,13 +18,13 @@ module Fobrel
         }.compact
       end
 
-      # @param name [String, nil] of a shipped trial stroke, or own-<number>
-      # @return [Core::Stroke::TrialStroke, nil]
+      # @param name [String, nil] of a shipped sample stroke, or own-<number>
+      # @return [Core::Stroke::SampleStroke, nil]
       # @raise [ActiveRecord::RecordNotFound, Core::Problem]
       def trial(name)
         return if name.nil?
         own = name[/\Aown-(\d{1,18})\z/, 1]
-        own ? person.trial_strokes.find(own.to_i).value : Core::Stroke::TrialStroke.fetch(name)
+        own ? person.sample_strokes.find(own.to_i).value : Core::Stroke::SampleStroke.fetch(name)
       end
 
       # @param text [String, nil]

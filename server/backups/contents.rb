@@ -17,7 +17,7 @@ module Fobrel
         "tries" => "of the moment",
         "pulses" => "of the moment",
         "presences" => "of the moment",
-        "wall_changes" => "of the moment",
+        "brush_changes" => "of the moment",
         "gallery_looks" => "looked up again",
         "strips" => "painted again",
         "likenesses" => "computed again",
@@ -28,7 +28,7 @@ module Fobrel
       SECRET = %w[access_tokens gallery_tokens invitations sign_ins].freeze
       # What stands for a column that goes without its table, or is secret.
       INSTEAD = {
-        "arrivals" => {
+        "imports" => {
           "task_id" => "NULL",
           # What was under way is begun again by hand.
           "state" => "CASE state WHEN 'reading' THEN 'open' WHEN 'applying' THEN 'planned' ELSE state END"

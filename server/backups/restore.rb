@@ -17,7 +17,7 @@ module Fobrel
       end
 
       # @return [Hash] tables, rows, files and bytes that are there now; people whose password was not in it; libraries
-      #   whose ledger is not as it was written
+      #   whose history is not as it was written
       # @raise [Core::Problem] also where a studio is there already
       def call
         checked = @copy.check
@@ -27,7 +27,7 @@ module Fobrel
         end
         Database.migrate
         validate
-        {tables: tables.size, **checked, unsure: @unsure, broken: broken_ledgers}
+        {tables: tables.size, **checked, unsure: @unsure, broken: broken_histories}
       rescue PG::Error => e
         raise Core::Problem, "The database did not take it (#{e.message.lines.first.strip}). Nothing of it was kept."
       end
@@ -158,8 +158,8 @@ module Fobrel
         Models::Person.update_all(password_digest: BCrypt::Password.create(SecureRandom.hex(32)))
       end
 
-      def broken_ledgers
-        [nil, *Models::Library.all].reject { |library| Ledger::Chain.new(library).check[:broken].empty? }
+      def broken_histories
+        [nil, *Models::Library.all].reject { |library| History::Chain.new(library).check[:broken].empty? }
           .map { _1&.name || "the studio" }
       end
     end

@@ -57,11 +57,11 @@ module Fobrel
 
       # A version's settings, held to the schema and to the fingerprint that they are found by.
       def documents
-        Models::Edition.find_each(batch_size: SOME) do |edition|
-          value = Core::Preset::Preset.restore(edition.document)
-          problem("version #{edition.id}", "its fingerprint is another") unless value.known_as?(edition.fingerprint)
+        Models::Version.find_each(batch_size: SOME) do |version|
+          value = Core::Preset::Preset.restore(version.document)
+          problem("version #{version.id}", "its fingerprint is another") unless value.fingerprint == version.fingerprint
         rescue Core::Problem => e
-          problem("version #{edition.id}", e.message)
+          problem("version #{version.id}", e.message)
         end
       end
 
@@ -88,13 +88,13 @@ module Fobrel
 
       # What an agent will be given to write into a folder.
       def plans
-        Models::SeatPlan.find_each(batch_size: SOME) do |plan|
+        Models::DeskPlan.find_each(batch_size: SOME) do |plan|
           Core::Startup::Plan.check(plan.document) unless plan.document["before"]
         rescue Core::Problem => e
           problem("start-up plan #{plan.id}", e.message)
         end
-        Models::Record.connection.select_values("SELECT sum FROM handed_files").each do |sum|
-          bytes = Models::SeatPlan.bytes(sum)
+        Models::Record.connection.select_values("SELECT sum FROM sent_files").each do |sum|
+          bytes = Models::DeskPlan.bytes(sum)
           problem("file #{sum[0, 12]}", "its sum is another") unless Core::Sum.of(bytes) == sum
         end
       end

@@ -4,13 +4,13 @@ module Fobrel
   module Finding
     # What facets count of a library's brushes, as columns of numbers in memory: a place for each id from the lowest to
     # the highest. A process reads them once; of what was changed since, it reads the brushes that the database noted
-    # (Models::WallChange). Counting what was found is then a few passes over numbers.
+    # (Models::BrushChange). Counting what was found is then a few passes over numbers.
     #
-    #   Columns.count(library.id, found)   # => {"family_id" => {"3" => 12}, "tags" => {"9" => 4}, …}
+    #   Columns.count(library.id, found)   # => {"category_id" => {"3" => 12}, "tags" => {"9" => 4}, …}
     class Columns
       # What a brush has one of, by name: read together where few go with one another.
       ONE = [
-        {"family_id" => "presets.family_id", "label_id" => "presets.label_id"},
+        {"category_id" => "presets.category_id", "status_id" => "presets.status_id"},
         {"author" => "presets.author", "licence" => "presets.licence"},
         {"traits" => "presets.trait_words"}
       ].freeze
@@ -23,10 +23,10 @@ module Fobrel
       # @param library_id [Integer]
       # @param found [Numo::Int64] ids
       # @param states [Hash{String => String}] conditions in SQL on a row of presets, by what they are called
-      # @return [Hash{String => Hash{String => Integer}}] how many of those found have which family_id, label_id,
+      # @return [Hash{String => Hash{String => Integer}}] how many of those found have which category_id, status id,
       #   author, licence, traits (as trait_words writes all of a brush) and tags; and the states, "untagged" too
       def self.count(library_id, found, states)
-        return new(library_id, states).count(found) if Models::WallChange.own?(library_id)
+        return new(library_id, states).count(found) if Models::BrushChange.own?(library_id)
         KEPT.fetch(library_id) { new(library_id, states) }.count(found, fresh: true)
       end
 
@@ -78,7 +78,7 @@ module Fobrel
       # All of them.
       def read
         @since = nil
-        since = Models::WallChange.since(@library_id, nil).mark
+        since = Models::BrushChange.since(@library_id, nil).mark
         @low, high = Models::Preset.where(library_id: @library_id).pick(Arel.sql("min(id)"), Arel.sql("max(id)"))
         @low ||= 0
         @size = (high || 0) - @low + 1 + SPARE
@@ -91,7 +91,7 @@ module Fobrel
 
       # What was changed since. Read again is read right, so what was begun and failed is taken up the next time.
       def refresh
-        changes = @since && Models::WallChange.since(@library_id, @since)
+        changes = @since && Models::BrushChange.since(@library_id, @since)
         ids = changes&.preset_ids
         return read if ids.nil? || ids.any? { _1 < @low || _1 >= @low + @size }
         if ids.any?

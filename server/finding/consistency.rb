@@ -2,7 +2,7 @@
 
 module Fobrel
   module Finding
-    # Who has which brush of a library, and as what: the libraries that follow its bundles, its seats, and people who
+    # Who has which brush of a library, and as what: the libraries that follow its bundles, its desks, and people who
     # tuned one for themselves. One question to the database for all of it.
     class Consistency
       # What a place has of a brush.
@@ -74,7 +74,7 @@ module Fobrel
       def places
         @places ||= follows.map { |follow|
           {key: "f#{follow.id}", name: follow.library.name, kind: "library", of: follow.bundle.name}
-        } + @library.seats.order(:name).map { |seat| {key: "s#{seat.id}", name: seat.name, kind: "seat", of: ""} } +
+        } + @library.desks.order(:name).map { |desk| {key: "s#{desk.id}", name: desk.name, kind: "desk", of: ""} } +
           people.map { |person| {key: "p#{person.id}", name: person.name, kind: "person", of: ""} }
       end
 
@@ -105,11 +105,11 @@ module Fobrel
         end
       end
 
-      # What was found otherwise in the seats' folders.
+      # What was found otherwise in the desks' folders.
       #
       # @return [Hash{Array(Integer, String) => String}] kind by preset and place
       def in_folders
-        items = @library.seats.where.not(found: nil).pluck(:id, :found).flat_map { |id, found|
+        items = @library.desks.where.not(found: nil).pluck(:id, :found).flat_map { |id, found|
           (found["items"] || []).select { |item| %w[altered missing].include?(item["kind"]) && item["id"] }
             .map { |item| [item["id"], "s#{id}", item["kind"]] }
         }
@@ -118,7 +118,7 @@ module Fobrel
       end
 
       # What a follower has is the same where it paints as the brush does now; it has own changes where it is no more
-      # what it came as; else it is behind. A seat has what was handed out to it, unless its folder was found otherwise.
+      # what it came as; else it is behind. A desk has what was sent to it, unless its folder was found otherwise.
       SQL = <<~TEXT
         SELECT p.id, 'f' || f.id, CASE
           WHEN q.fingerprint = p.fingerprint THEN 'same'
@@ -134,8 +134,8 @@ module Fobrel
         SELECT p.id, 's' || s.id, CASE
           WHEN h.fingerprint = p.fingerprint THEN 'same'
           ELSE 'behind' END
-        FROM seats s
-        CROSS JOIN LATERAL jsonb_to_recordset(coalesce(s.handed_out, '[]')) AS h(id bigint, fingerprint text)
+        FROM desks s
+        CROSS JOIN LATERAL jsonb_to_recordset(coalesce(s.sent, '[]')) AS h(id bigint, fingerprint text)
         JOIN presets p ON p.id = h.id AND p.id = ANY ($2::bigint[])
         WHERE s.library_id = $1 AND NOT s.template
         UNION ALL

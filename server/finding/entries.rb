@@ -2,12 +2,12 @@
 
 module Fobrel
   module Finding
-    # Finds in the ledger, the newest first, page by page by an entry's place.
+    # Finds in the history, the newest first, page by page by an entry's place.
     class Entries
       # What an entry may be about, and the table of it.
-      ABOUT = {"preset" => "presets", "arrival" => "arrivals", "release" => "releases", "seat" => "seats"}.freeze
+      ABOUT = {"preset" => "presets", "import" => "imports", "release" => "releases", "desk" => "desks"}.freeze
 
-      # @param entries [ActiveRecord::Relation<Models::LedgerEntry>] of one library, or of none
+      # @param entries [ActiveRecord::Relation<Models::HistoryEntry>] of one library, or of none
       # @param asked [Hash{String => String, Integer}] "q" (words), "kind", "via", "person" (id), a key of ABOUT
       #   (id), "from" and "till" (days), "before" (a place)
       def initialize(entries, asked)
@@ -15,7 +15,7 @@ module Fobrel
         @asked = asked.compact
       end
 
-      # @return [ActiveRecord::Relation<Models::LedgerEntry>] in no order
+      # @return [ActiveRecord::Relation<Models::HistoryEntry>] in no order
       def found
         found = @all
         @asked["q"].to_s.split.each { |word| found = found.where("summary ILIKE ?", "%#{like(word)}%") }
@@ -29,7 +29,7 @@ module Fobrel
       end
 
       # @param limit [Integer]
-      # @return [Array(Array<Models::LedgerEntry>, Boolean)] so many, and whether there are more
+      # @return [Array(Array<Models::HistoryEntry>, Boolean)] so many, and whether there are more
       def page(limit)
         found = @asked["before"] ? self.found.where("place < ?", @asked["before"]) : self.found
         list = found.includes(:person).order(place: :desc).limit(limit + 1).to_a
@@ -38,7 +38,7 @@ module Fobrel
 
       # All of them, the oldest first.
       #
-      # @yieldparam entry [Models::LedgerEntry]
+      # @yieldparam entry [Models::HistoryEntry]
       def each
         last = 0
         loop do

@@ -4,7 +4,7 @@ module Fobrel
   module Finding
     # How many of the brushes that were found hang where.
     #
-    #   Facets.new(search).to_h[:families]   # => [{key: "3", count: 12}, …]
+    #   Facets.new(search).to_h[:categories]   # => [{key: "3", count: 12}, …]
     class Facets
       Q = Core::Curation::Query
       private_constant :Q
@@ -64,8 +64,8 @@ module Fobrel
       def common(total, counts)
         {
           total:,
-          families: column(counts["family_id"]),
-          work_states: column(counts["label_id"]),
+          categories: column(counts["category_id"]),
+          statuses: column(counts["status_id"]),
           authors: column(counts["author"]),
           licences: column(counts["licence"]),
           tags: column(counts["tags"]),

@@ -22,15 +22,15 @@ module Fobrel
         sets = names(@library.brush_sets)
         {
           "tag" => tags,
-          "category" => names(@library.families),
-          "status" => names(@library.work_states),
+          "category" => names(@library.categories),
+          "status" => names(@library.statuses),
           "trait" => Facets.traits(shown).map(&:first),
           "set" => sets,
           "library" => [],
           "size" => SIZES,
           "author" => most_used("author"),
           "changed" => ["today", "this week", "this month", "since #{Date.current.beginning_of_month.iso8601}"],
-          "used in" => ["nothing", *sets, *names(@library.seats)],
+          "used in" => ["nothing", *sets, *names(@library.desks)],
           "licence" => ["none", *most_used("licence")],
           "is" => Core::Curation::Query::STATES
         }

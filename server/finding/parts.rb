@@ -37,7 +37,7 @@ module Fobrel
       def self.pick(library, name, part, condition)
         rows = Models::Record.connection.select_rows(<<~SQL, "Parts", [library.id])
           SELECT #{part} AS part, (array_agg(p.name ORDER BY p.name))[1:#{TOLD}], count(*)
-          FROM presets p JOIN editions e ON e.id = p.current_edition_id
+          FROM presets p JOIN versions e ON e.id = p.current_version_id
           WHERE p.library_id = $1 AND p.hidden_at IS NULL AND #{condition}
           GROUP BY 1 ORDER BY 3 DESC, 2
         SQL

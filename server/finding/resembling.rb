@@ -14,7 +14,7 @@ module Fobrel
       end
 
       # @param value [Core::Preset::Preset]
-      # @return [Array<Hash>] {id:, name:, edition:, fingerprint:, why:, words:}, the likeliest first
+      # @return [Array<Hash>] {id:, name:, version:, fingerprint:, why:, words:}, the likeliest first
       def of(value)
         found = {}
         note(found, by(document_id: value.id), "the same brush")
@@ -31,15 +31,15 @@ module Fobrel
       def note(found, presets, why) = presets.each { |preset| found[preset.id] ||= [preset, why] }
 
       def alike(value)
-        Models::KeptStrip.png_of(value, "wall")
+        Models::KeptStrip.png_of(value, "list")
         version = Core::Stroke::Strip::VERSION
         own = Models::KeptStrip.where(
           fingerprint: value.fingerprint,
-          shape: "wall",
+          shape: "list",
           version:
         ).pick(:hash64) or return []
         here = @library.presets.shown.joins("JOIN strips s ON s.fingerprint = presets.fingerprint")
-          .where("s.shape = 'wall' AND s.version = ? AND s.hash64 IS NOT NULL", version)
+          .where("s.shape = 'list' AND s.version = ? AND s.hash64 IS NOT NULL", version)
         apart = Models::Record.sanitize_sql(["bit_count((s.hash64 # ?)::bit(64))", own])
         here.where("#{apart} <= #{BITS}").order(Arel.sql(apart), :name).limit(2).to_a
       rescue Core::Problem
@@ -47,11 +47,11 @@ module Fobrel
       end
 
       def told(preset, why, value)
-        current = preset.current_edition
+        current = preset.current_version
         {
           id: preset.id,
           name: preset.name,
-          edition: current.number,
+          version: current.number,
           fingerprint: current.fingerprint,
           why:,
           words: Core::Preset::Changes.between(current.value, value).words

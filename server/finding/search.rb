@@ -17,16 +17,16 @@ module Fobrel
       # Words that are written in two ways.
       SPELLINGS = [%w[colour color], %w[grey gray]].freeze
       private_constant :NOISE, :SPELLINGS
-      # Standing sets may ask for standing sets, but not for ever.
+      # An automatic set may ask for another, but not for ever.
       DEEPEST = 3
-      # By what the Wall is ordered; "own" is the order of the set looked at.
+      # By what the brush list is ordered; "own" is the order of the set looked at.
       ORDERS = {
         "name" => "presets.name, presets.id",
         "changed" => "presets.changed_at DESC NULLS LAST, presets.id",
         "size" => "presets.size, presets.name, presets.id",
         "colour" => "presets.hue NULLS LAST, presets.name, presets.id",
         "use" => "places.times DESC, presets.name, presets.id",
-        "family" => "(SELECT position FROM families WHERE id = presets.family_id) NULLS LAST, presets.family_id, " \
+        "category" => "(SELECT position FROM categories WHERE id = presets.category_id) NULLS LAST, presets.category_id, " \
           "presets.name, presets.id",
         "own" => "presets.name, presets.id"
       }.freeze
@@ -42,7 +42,7 @@ module Fobrel
       # @param library [Models::Library] where to look, unless the query names another of this person's
       # @param person [Models::Person] whose drafts, favourites and libraries are meant
       # @param query [Core::Curation::Query]
-      # @param pointers [Hash] what the query's words mean, where that is known; see Standing
+      # @param pointers [Hash] what the query's words mean, where that is known; see AutomaticSet
       def initialize(library:, person:, query:, pointers: {}, depth: 0)
         @library = library
         @person = person
@@ -56,7 +56,7 @@ module Fobrel
       # does every other order.
       Known = Struct.new(:total, :alike)
       KEPT = Core::LruCache.new(200_000) { |known| 10 + known.alike.to_a.size }
-      # Terms that look at nothing but brushes, tags, families, work states and places; see Models::WallChange.
+      # Terms that look at nothing but brushes, tags, categories, statuses and places; see Models::BrushChange.
       LASTING = ["tag", "category", "status", "trait", "size", "author", "licence"].freeze
       LASTING_STATES = ["changed", "locked", "untagged", "without notes"].freeze
       private_constant :Known, :KEPT, :LASTING, :LASTING_STATES
@@ -75,7 +75,7 @@ module Fobrel
       def key
         return @key if defined?(@key)
         lasting = @pointers.empty? && @query.terms.all? { |term| lasting?(term) }
-        mark = lasting ? Models::WallChange.mark(@library.id) : nil
+        mark = lasting ? Models::BrushChange.mark(@library.id) : nil
         @key = mark && [@library.id, mark, @query.to_s]
       end
 
@@ -93,7 +93,7 @@ module Fobrel
       # @return [Array<ActiveRecord::Relation<Models::Preset>>] to be read one behind the other: those that are used
       #   are few and are found by themselves, the others stand in an index
       def in_order(by: "name", set: nil)
-        if by == "own" && set && !set.standing?
+        if by == "own" && set && !set.automatic?
           places = "JOIN set_items here ON here.preset_id = presets.id AND here.brush_set_id = #{set.id.to_i}"
           return [presets.joins(places).order("here.position")]
         end
@@ -138,7 +138,7 @@ module Fobrel
         (word == "recent") ? mine.order(used_at: :desc).limit(Models::Recent::KEPT) : mine
       end
 
-      # @param model [Class] Models::Tag or Models::Family
+      # @param model [Class] Models::Tag or Models::Category
       # @param word [String] folded
       # @return [Array<Integer>] ids of those whose name, or a synonym of it, has the word
       def labels(model, word)
@@ -198,12 +198,12 @@ module Fobrel
       # @return [Array<String>] conditions in SQL
       def meanings(word)
         spelled(Q.fold(word)).flat_map do |one|
-          tags, families = labels(Models::Tag, one), labels(Models::Family, one)
+          tags, categories = labels(Models::Tag, one), labels(Models::Category, one)
           [
             written(one),
             (sql("presets.stems @@ plainto_tsquery('english', ?)", one) if one.match?(/\A[a-z]{3,}\z/)),
             (tagged(tags) if tags.any?),
-            (sql("presets.family_id IN (?)", Models::Family.with_children(families)) if families.any?),
+            (sql("presets.category_id IN (?)", Models::Category.with_children(categories)) if categories.any?),
             (sql("presets.size BETWEEN ? AND ?", *Q::Range.about(one.to_f)) if one.match?(/\A\d{1,4}(\.\d+)?\z/))
           ].compact
         end
@@ -275,8 +275,8 @@ module Fobrel
         word = value.downcase
         case name
         when "tag" then tag(word)
-        when "category" then family(word)
-        when "status" then sql("presets.label_id IN (?)", ids(Models::WorkState, name, word))
+        when "category" then category(word)
+        when "status" then sql("presets.status_id IN (?)", ids(Models::Status, name, word))
         when "trait" then trait(word)
         when "set" then in_set(word)
         when "size" then sql("presets.size BETWEEN ? AND ?", *Q::Range.parse(value).map { _1.infinite? ? 1e9 : _1 })
@@ -307,14 +307,14 @@ module Fobrel
         sql("presets.trait_words LIKE ?", "%#{like(word)}%")
       end
 
-      def family(word)
-        return "presets.family_id IS NULL" if word == "none"
-        sql("presets.family_id IN (?)", Models::Family.with_children(ids(Models::Family, "category", word)))
+      def category(word)
+        return "presets.category_id IS NULL" if word == "none"
+        sql("presets.category_id IN (?)", Models::Category.with_children(ids(Models::Category, "category", word)))
       end
 
       def in_set(word)
         sets = Models::BrushSet.where(id: ids(Models::BrushSet, "set", word)).to_a
-        standing = sets.select(&:standing?).first(1)
+        standing = sets.select(&:automatic?).first(1)
         plain = sql(
           "EXISTS (SELECT 1 FROM set_items i WHERE i.preset_id = presets.id AND i.brush_set_id IN (?))",
           sets.map(&:id)
@@ -334,8 +334,8 @@ module Fobrel
         in_sets = "SELECT 1 FROM set_items i WHERE i.preset_id = presets.id"
         in_plans = "SELECT 1 FROM start_items i WHERE i.preset_id = presets.id"
         sets = sql("i.brush_set_id IN (?)", ids(Models::BrushSet, "used in", word))
-        seats = sql("i.seat_id IN (?)", Models::Seat.where(library_id: libraries).named(word).ids)
-        "EXISTS (#{in_sets} AND #{sets}) OR EXISTS (#{in_plans} AND #{seats})"
+        desks = sql("i.desk_id IN (?)", Models::Desk.where(library_id: libraries).named(word).ids)
+        "EXISTS (#{in_sets} AND #{sets}) OR EXISTS (#{in_plans} AND #{desks})"
       end
     end
   end

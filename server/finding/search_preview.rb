@@ -69,7 +69,7 @@ module Fobrel
       def meanings(word)
         rest = Core::Curation::Query.new(@query.words - [word], @query.terms)
         folded = Core::Curation::Query.fold(word)
-        found = {"category" => Models::Family, "tag" => Models::Tag}.flat_map do |kind, model|
+        found = {"category" => Models::Category, "tag" => Models::Tag}.flat_map do |kind, model|
           next [] if @query.asks?(kind)
           model.where(id: @search.labels(model, folded)).order(:name).pluck(:name).map { |name|
             Chip.new(kind, name, rest.with(kind, [name]))
@@ -91,7 +91,10 @@ module Fobrel
       # The categories and tags that most of the brushes found have.
       def most_common
         facets = Facets.new(@search).to_h
-        {"category" => [Models::Family, :families], "tag" => [Models::Tag, :tags]}.flat_map do |kind, (model, counts)|
+        {
+          "category" => [Models::Category, :categories],
+          "tag" => [Models::Tag, :tags]
+        }.flat_map do |kind, (model, counts)|
           next [] if @query.asks?(kind)
           ids = facets[counts].reject { _1[:count] == facets[:total] }.first(EACH[kind]).map { _1[:key].to_i }
           names = model.where(id: ids).pluck(:id, :name).to_h

@@ -57,8 +57,8 @@ module Fobrel
           SELECT n.sha256, p.id, p.name, e.document #>> '{surface,asset}' = 'sha256:' || n.sha256 AS grain,
             p.picture = n.sha256 AND NOT (e.document -> 'mark')::text LIKE '%' || n.sha256 || '%' AS preview
           FROM presets p
-          JOIN editions e ON e.id = p.current_edition_id
-          JOIN edition_needs n ON n.edition_id = e.id
+          JOIN versions e ON e.id = p.current_version_id
+          JOIN version_needs n ON n.version_id = e.id
           WHERE p.library_id = $1 AND p.hidden_at IS NULL
           ORDER BY p.name
         SQL

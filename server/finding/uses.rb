@@ -11,10 +11,10 @@ module Fobrel
         SELECT i.preset_id, 2, 'set ' || s.name, 'sets', s.id FROM set_items i JOIN brush_sets s ON s.id = i.brush_set_id
         UNION ALL
         SELECT i.preset_id, 3, CASE WHEN s.template THEN 'template ' ELSE 'desk ' END || s.name, 'desks', s.id
-          FROM start_items i JOIN seats s ON s.id = i.seat_id
+          FROM start_items i JOIN desks s ON s.id = i.desk_id
       TEXT
       # What others have of them. A release keeps its own copy whatever becomes of a brush, which matters only of one
-      # that lies in the Attic.
+      # that lies hidden.
       ELSEWHERE = <<~TEXT
         UNION ALL
         SELECT q.id, 4, 'followed by ' || l.name, NULL, NULL FROM follows f

@@ -11,7 +11,7 @@ module Fobrel
       # What is taken back of another's deeds, or destroyed, was looked at when it was asked for.
       def self.needs(about)
         return :edit unless about.key?("undo")
-        entry = Models::LedgerEntry.find_by(id: about["undo"])
+        entry = Models::HistoryEntry.find_by(id: about["undo"])
         (entry && entry.person_id != about["asked_by"]) ? :lock : :edit
       end
 
@@ -30,7 +30,7 @@ module Fobrel
       end
 
       def undo(about)
-        kept = Actions::Undo.call(entry: @task.library.ledger_entries.find(about["undo"]), person: @task.person)
+        kept = Actions::Undo.call(entry: @task.library.history_entries.find(about["undo"]), person: @task.person)
         ended(about, ["Undone.", *kept].join(" "), {kept:})
       end
 

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Jobs
-    # Brings a package of the outside gallery into the Intake.
+    # Brings a package of the outside gallery into the Import.
     class FetchFromGallery < Job
       def self.needs(_about) = :bring
 
@@ -15,26 +15,26 @@ module Fobrel
           tell.call(done, total, "Downloading “#{about["title"]}”#{", try #{try}" if try > 1}")
         }
         Models::Record.transaction(requires_new: true) do
-          arrival = Models::Arrival.create!(
+          import = Models::Import.create!(
             library: @task.library,
             person: @task.person,
             name: found["title"].to_s.strip[0, 150].presence || "A package",
             source: "the external gallery"
           )
           Actions::Deliver.add(
-            arrival,
+            import,
             name: "#{Core::Package::FileName.plain(found["title"].to_s).presence || "package"}.fobrel.zip",
             io: file
           )
-          Actions::Deliver.call(arrival:, person: @task.person)
-          @task.update!(about: about.merge("arrival" => arrival.id))
+          Actions::Deliver.call(import:, person: @task.person)
+          @task.update!(about: about.merge("import" => import.id))
           @task.finish("“#{found["title"]}” is in Import.")
         end
       ensure
         file&.close
       end
 
-      def gallery = Gallery::Outside.new(Models::GalleryToken.find_by!(person: @task.person).token)
+      def gallery = Gallery::External.new(Models::GalleryToken.find_by!(person: @task.person).token)
     end
   end
 end

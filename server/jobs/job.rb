@@ -27,7 +27,7 @@ module Fobrel
       # @param about [Hash] what the work needs to know
       # @return [Models::Task]
       def self.begin(library:, person:, about:, message:)
-        about = about.merge("via" => Ledger::Via.now)
+        about = about.merge("via" => History::Via.now)
         task = Models::Task.create!(library:, person:, kind: name.demodulize, about:, message:)
         enqueue(task.id, job_options: {priority: short?(about) ? Queue::SHORT : Queue::LONG})
         task
@@ -74,7 +74,7 @@ module Fobrel
           TooLong,
           "This took longer than #{SECONDS / 60} minutes and was ended. Nothing was changed. Bring it in smaller parts."
         ) {
-          Ledger::Via.from(@task.about.fetch("via", "job")) { work(@task.about) }
+          History::Via.from(@task.about.fetch("via", "job")) { work(@task.about) }
         }
       end
 
@@ -115,7 +115,7 @@ module Fobrel
 
       def stopped(sentence)
         @task&.reload&.fail(sentence)
-        @arrival ||= Models::Arrival.find_by(id: @task.about["arrival"]) if @task
+        @import ||= Models::Import.find_by(id: @task.about["import"]) if @task
         undone
       end
     end

@@ -14,7 +14,7 @@ module Fobrel
         Que.logger = nil
         @workers = workers
         @locker = locker
-        @threads = [Thread.new { guard }, Thread.new { WatchedFolder.watch }, Thread.new { WatchedSeats.watch }]
+        @threads = [Thread.new { guard }, Thread.new { WatchedFolder.watch }, Thread.new { WatchedDesks.watch }]
       end
 
       # Lets what is under way end; what is not begun waits for the next start.

@@ -2,11 +2,11 @@
 
 module Fobrel
   module Jobs
-    # A stand-in for a shared drive: what is laid into var/intake/<library>/ becomes an arrival.
+    # A stand-in for a shared drive: what is laid into var/import/<library>/ becomes an import.
     #
     # A file is looked at once it stopped growing. One that is too large is never read. The others are
     # moved aside first, and read from there: what cannot be moved is not read either. Whatever goes
-    # wrong is told in the Intake, once for each file, and the next one is looked at. Whoever lays files here could lay
+    # wrong is told in the Import, once for each file, and the next one is looked at. Whoever lays files here could lay
     # links, too: none is followed (Core::Startup::Tree).
     module WatchedFolder
       EVERY = 2
@@ -26,7 +26,7 @@ module Fobrel
       LOCK = 4_810_001
 
       class << self
-        def root = File.join(Fobrel.var, "intake")
+        def root = File.join(Fobrel.var, "import")
 
         # @return [String] where deliveries for a library are laid
         def of(library)
@@ -70,7 +70,7 @@ module Fobrel
           tree = Core::Startup::Tree.new(of(library))
           # What a process left that ended in the middle.
           entries(tree, TAKING).each { |path|
-            look_at(tree, path, before, now, settled: true) { take_in(library, tree, path) }
+            look_at(tree, path, before, now, settled: true) { import_brushes(library, tree, path) }
           }
           entries(tree).each { |path| look_at(tree, path, before, now) { take(library, tree, path) } }
         end
@@ -125,7 +125,7 @@ module Fobrel
                 "read. Give Fobrel the right to move it, or bring it by hand."
             )
           end
-          take_in(library, tree, aside)
+          import_brushes(library, tree, aside)
         end
 
         def too_much(tree, path)
@@ -141,15 +141,15 @@ module Fobrel
         end
 
         # Reads what lies aside, then puts it to what was taken.
-        def take_in(library, tree, path)
+        def import_brushes(library, tree, path)
           unless known?(library, tree, path)
             Models::Record.transaction(requires_new: true) do
-              arrival = Models::Arrival.create!(library:, name: called(path), source: SOURCE, watched: sum(tree, path))
+              import = Models::Import.create!(library:, name: called(path), source: SOURCE, watched: sum(tree, path))
               files(tree, path).each { |one|
                 name = plain(one.path.delete_prefix("#{File.dirname(path)}/"))
-                tree.open_file(one.path) { |io| Actions::Deliver.add(arrival, name:, io:) }
+                tree.open_file(one.path) { |io| Actions::Deliver.add(import, name:, io:) }
               }
-              Actions::Deliver.call(arrival:, person: nil)
+              Actions::Deliver.call(import:, person: nil)
             end
           end
           put_away(tree, path)
@@ -172,29 +172,29 @@ module Fobrel
           }.find { |name| !tree.kind(name) }
         end
 
-        # An arrival that says why there is nothing to take in.
+        # An import that says why there is nothing to take in.
         def tell(library, tree, path, sentence)
           return if known?(library, tree, path)
           Models::Record.transaction do
-            arrival = Models::Arrival.create!(
+            import = Models::Import.create!(
               library:,
               name: called(path),
               source: SOURCE,
               watched: sum(tree, path),
               state: "planned"
             )
-            arrival.items.create!(
+            import.items.create!(
               position: 0,
               kind: "unreadable",
-              name: arrival.name,
+              name: import.name,
               source: SOURCE,
               sentence:,
-              edition: 1
+              version: 1
             )
           end
         end
 
-        def known?(library, tree, path) = Models::Arrival.exists?(library:, watched: sum(tree, path))
+        def known?(library, tree, path) = Models::Import.exists?(library:, watched: sum(tree, path))
 
         def sum(tree, path) = Core::Sum.of([File.basename(path).b, state(tree, path)].inspect)
 

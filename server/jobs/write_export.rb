@@ -8,7 +8,7 @@ module Fobrel
 
       private
 
-      # What is written down of it comes first, by itself: whoever writes the next line of the ledger must not wait for
+      # What is written down of it comes first, by itself: whoever writes the next line of the history must not wait for
       # the file to be kept.
       def work(about)
         wish, goes_to = about.fetch_values("wish", "goes_to")

@@ -5,7 +5,7 @@ module Fobrel
     # Releases a bundle whose strips have to be painted first; what would have been answered at once is answered in the
     # end.
     class WriteRelease < Job
-      def self.needs(_about) = :hand_out
+      def self.needs(_about) = :send_to_desk
 
       private
 

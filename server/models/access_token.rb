@@ -12,10 +12,10 @@ module Fobrel
       # What it may do at the most; the person's own rights count too.
       SCOPES = {"read" => "look and fetch", "write" => "all that you may do"}.freeze
       belongs_to :library, optional: true
-      belongs_to :seat, optional: true
+      belongs_to :desk, optional: true
       validates :scope, inclusion: {in: SCOPES.keys}
 
-      # @param limits [Hash] scope, library, seat, ends_at
+      # @param limits [Hash] scope, library, desk, ends_at
       # @return [Array(AccessToken, String)] the record, and the token, which is shown only now
       def self.issue(person, name, **limits)
         token = "fobrel_#{SecureRandom.urlsafe_base64(32)}"
@@ -41,8 +41,8 @@ module Fobrel
       # @return [Boolean] whether it reaches so far
       def reaches?(operation, path, library_id)
         return false if scope == "read" && operation.changes?
-        return true if seat_id && path == "/api/my-seat"
-        return path.match?(%r{\A/api/seats/#{seat_id}/(start|files/[0-9a-f]{64}|report)\z}) if seat_id
+        return true if desk_id && path == "/api/my-desk"
+        return path.match?(%r{\A/api/desks/#{desk_id}/(start|files/[0-9a-f]{64}|report)\z}) if desk_id
         return true if operation.verb == "GET" && path.match?(COMMON)
         library_id.nil? ? self.library_id.nil? : [nil, library_id].include?(self.library_id)
       end

@@ -10,10 +10,10 @@ module Fobrel
       has_many :items, class_name: "Fobrel::Models::SetItem", dependent: :delete_all
       normalizes :name, with: Core::Names.method(:clean)
       validates :name, length: {in: 1..100}
-      validate { Core::Curation::Query.standing(query) if query }
+      validate { Core::Curation::Query.automatic(query) if query }
       before_save {
         if query_changed? && !pointers_changed?
-          self.pointers = query ? Finding::Standing.pointers(
+          self.pointers = query ? Finding::AutomaticSet.pointers(
             library,
             Core::Curation::Query.parse(query)
           ) : {}
@@ -38,7 +38,7 @@ module Fobrel
       end
 
       # @return [Boolean] whether it fills itself from a search
-      def standing? = !query.nil?
+      def automatic? = !query.nil?
     end
   end
 end

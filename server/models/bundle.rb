@@ -26,7 +26,7 @@ module Fobrel
 
       # @return [Array<Preset>] in order
       def presets_in_order
-        presets = Preset.where(id: items.select(:preset_id)).includes(:current_edition).index_by(&:id)
+        presets = Preset.where(id: items.select(:preset_id)).includes(:current_version).index_by(&:id)
         presets.values_at(*preset_ids_in_order)
       end
 

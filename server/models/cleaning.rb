@@ -2,7 +2,7 @@
 
 module Fobrel
   module Models
-    # One night's work: takes away what nobody needs, by the rules of each library (see Upkeep), and gives
+    # One night's work: takes away what nobody needs, by the rules of each library (see Storage), and gives
     # the room back. It goes in small steps, so that nobody waits for it, and can be begun again.
     class Cleaning < Record
       belongs_to :person, optional: true
@@ -27,7 +27,7 @@ module Fobrel
         @took = Hash.new(0)
         @swept = Hash.new(0)
         update!(before: self.class.size)
-        Library.find_each { |library| by_rules(library, Reports::Upkeep.new(library)) }
+        Library.find_each { |library| by_rules(library, Reports::Storage.new(library)) }
         leftovers
         strips
         pictures
@@ -41,57 +41,57 @@ module Fobrel
 
       private
 
-      def by_rules(library, upkeep)
-        upkeep.days.each { |key, days| send(key, library, days.days.ago, upkeep) if days }
+      def by_rules(library, storage)
+        storage.days.each { |key, days| send(key, library, days.days.ago, storage) if days }
       end
 
       def cut_off(library, before, _)
-        sweep("cut_off", Arrival.where(library:, state: "open", created_at: ..before))
+        sweep("cut_off", Import.where(library:, state: "open", created_at: ..before))
       end
 
       # What was never taken in is let go; that it was there is still known for a while.
       def waiting(library, before, _)
-        Arrival.where(library:, state: "planned", created_at: ..before).find_each do |arrival|
-          sweep(nil, arrival.items.reorder(nil))
-          sweep(nil, arrival.parts)
-          sweep(nil, arrival.files.reorder(nil))
-          arrival.update!(state: "left")
+        Import.where(library:, state: "planned", created_at: ..before).find_each do |import|
+          sweep(nil, import.items.reorder(nil))
+          sweep(nil, import.parts)
+          sweep(nil, import.files.reorder(nil))
+          import.update!(state: "left")
           @took["waiting"] += 1
         end
       end
 
       def listed(library, before, _)
-        over = Arrival.where(library:, state: %w[applied left], updated_at: ..before)
-        sweep("listed", ArrivalItem.where(arrival_id: over.select(:id)))
+        over = Import.where(library:, state: %w[applied left], updated_at: ..before)
+        sweep("listed", ImportItem.where(import_id: over.select(:id)))
         # What lies in the watched folder still must not come a second time.
         sweep("listed", over.where(state: "left", watched: nil))
       end
 
       def tasks(library, before, _)
         over = Task.where(library:, state: %w[done failed], updated_at: ..before)
-        Arrival.where(task_id: over.select(:id)).update_all(task_id: nil)
+        Import.where(task_id: over.select(:id)).update_all(task_id: nil)
         sweep("tasks", over)
       end
 
       def undo(library, before, _)
-        over = LedgerEntry.where(library:, created_at: ..before).where(
+        over = HistoryEntry.where(library:, created_at: ..before).where(
           "undo NOT IN ('{}', ?::jsonb)",
-          JSON.generate(LedgerEntry::CLOSED)
+          JSON.generate(HistoryEntry::CLOSED)
         )
         loop do
-          closed = LedgerEntry.where(id: over.limit(STEP).ids).update_all(undo: LedgerEntry::CLOSED, touched: [])
-          note("undo", "ledger_entries", closed)
+          closed = HistoryEntry.where(id: over.limit(STEP).ids).update_all(undo: HistoryEntry::CLOSED, touched: [])
+          note("undo", "history_entries", closed)
           break if closed < STEP
         end
       end
 
       # Only what nothing uses, and written down for whoever hid it.
-      def attic(library, _, upkeep)
-        over = upkeep.over.order(:id).to_a
+      def hidden(library, _, storage)
+        over = storage.over.order(:id).to_a
         used = Finding::Uses.keeping(library, over.map(&:id))
         over.select { |preset| used[preset.id].empty? }.group_by(&:hidden_by_id).each_value do |some|
-          Ledger::Via.from("job") { destroy(library, some, upkeep.days["attic"]) }
-          note("attic", "presets", some.size)
+          History::Via.from("job") { destroy(library, some, storage.days["hidden"]) }
+          note("hidden", "presets", some.size)
         end
       end
 
@@ -100,15 +100,15 @@ module Fobrel
         said = "#{some.size} #{(some.size == 1) ? "brush" : "brushes"} deleted #{days} days after being hidden, as " \
           "the rules say: #{some.first(10).map(&:name).join(", ")}#{" …" if some.size > 10}"
         self.class.transaction do
-          Actions::DestroyPresets.erase(some.map(&:id))
-          LedgerEntry.write(library, person, "destroy", said, about: some)
+          Actions::DeletePresets.erase(some.map(&:id))
+          HistoryEntry.write(library, person, "destroy", said, about: some)
         end
       end
 
       # Its name says when a file was taken.
-      def taken(_, before, upkeep)
-        upkeep.taken.each do |one|
-          upkeep.tree.remove(one.path) && @took["taken"] += 1 if one.stat.ctime < before
+      def taken(_, before, storage)
+        storage.taken.each do |one|
+          storage.tree.remove(one.path) && @took["taken"] += 1 if one.stat.ctime < before
         rescue SystemCallError => e
           Watching::Log.trouble("The night's cleaning", e)
         end
@@ -118,7 +118,7 @@ module Fobrel
         sweep("other", Reply.where(created_at: ..Reply::KEEP.ago))
         sweep("other", ExportPiece.where(export_id: Export.over.select(:id)))
         sweep("other", GalleryLook.where(asked_at: ..30.days.ago))
-        @took["other"] += WallChange.prune
+        @took["other"] += BrushChange.prune
         Try.where(ends_at: ..Time.current).delete_all
         sweep("other", Pulse.where(seen_at: ..1.day.ago))
         sweep("other", Work.where(thrown_at: ..Work::KEEP.ago))
@@ -129,7 +129,7 @@ module Fobrel
 
       # Painted anew when they are asked for.
       def strips
-        kept = %w[editions drafts offer_items arrival_items].map { |table|
+        kept = %w[versions drafts proposal_items import_items].map { |table|
           "EXISTS (SELECT 1 FROM #{table} k WHERE k.fingerprint = %<of>s)"
         }.join(" OR ")
         version = Core::Stroke::Strip::VERSION
@@ -150,10 +150,10 @@ module Fobrel
       SPOKEN_OF = {
         "drafts" => "document",
         "tuning_steps" => "document",
-        "offer_items" => "document",
+        "proposal_items" => "document",
         "followed_brushes" => "base",
-        "ledger_entries" => "undo",
-        "arrival_items" => "document",
+        "history_entries" => "undo",
+        "import_items" => "document",
         "bundles" => "picture",
         "work_pages" => "sha256 || ' ' || coalesce(drawing, '')",
         "parts" => "sha256"
@@ -167,9 +167,9 @@ module Fobrel
           )
         }.uniq
         free = Asset.where(created_at: ..GRACE.ago).where(
-          "NOT EXISTS (SELECT 1 FROM edition_needs n WHERE n.sha256 = assets.sha256) " \
-            "AND NOT EXISTS (SELECT 1 FROM arrival_parts p WHERE p.sha256 = assets.sha256) " \
-            "AND NOT EXISTS (SELECT 1 FROM seat_plan_files f WHERE f.sum = assets.sha256)"
+          "NOT EXISTS (SELECT 1 FROM version_needs n WHERE n.sha256 = assets.sha256) " \
+            "AND NOT EXISTS (SELECT 1 FROM import_parts p WHERE p.sha256 = assets.sha256) " \
+            "AND NOT EXISTS (SELECT 1 FROM desk_plan_files f WHERE f.sum = assets.sha256)"
         )
         free.pluck(:sha256).-(sums).each_slice(STEP) do |some|
           # Asked once more: somebody may have begun to use it meanwhile.
@@ -194,8 +194,8 @@ module Fobrel
 
       # What goes with a row goes with it in other tables too.
       GONE_WITH = {
-        "arrivals" => %w[arrival_files arrival_chunks arrival_parts arrival_items],
-        "arrival_files" => %w[arrival_chunks],
+        "imports" => %w[import_files import_chunks import_parts import_items],
+        "import_files" => %w[import_chunks],
         "works" => %w[work_pages work_steps]
       }.freeze
       private_constant :GONE_WITH

@@ -2,10 +2,10 @@
 
 module Fobrel
   module Models
-    # What somebody says about a brush, one of its editions, a release or an offer; it may point at a place of the
+    # What somebody says about a brush, one of its versions, a release or a proposal; it may point at a place of the
     # strip.
     class Comment < Record
-      ABOUT = {"preset" => Preset, "release" => Release, "offer" => Offer}.freeze
+      ABOUT = {"preset" => Preset, "release" => Release, "proposal" => Proposal}.freeze
 
       belongs_to :library
       belongs_to :person
@@ -16,9 +16,9 @@ module Fobrel
       # "@tove", wherever it stands.
       MENTION = /(?<![\p{L}\p{N}._-])@([\p{L}\p{N}._-]{2,40})/
 
-      # @return [String, nil] the fingerprint of the edition that is meant
+      # @return [String, nil] the fingerprint of the version that is meant
       def pointed_at
-        edition && Edition.where(preset_id: about_id, number: edition).pick(:fingerprint)
+        version && Version.where(preset_id: about_id, number: version).pick(:fingerprint)
       end
 
       # @return [Array<Person>] of this library who are named in it

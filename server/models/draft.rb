@@ -16,14 +16,14 @@ module Fobrel
 
       belongs_to :person
       belongs_to :preset
-      belongs_to :base_edition, class_name: "Fobrel::Models::Edition"
+      belongs_to :base_version, class_name: "Fobrel::Models::Version"
 
       # @return [Core::Preset::Preset]
       def value = Core::Preset::Preset.restore(document)
 
       # @return [Core::Preset::Merge] with what was saved meanwhile
       def merge
-        Core::Preset::Merge.new(base: base_edition.value, mine: value, theirs: preset.current_edition.value)
+        Core::Preset::Merge.new(base: base_version.value, mine: value, theirs: preset.current_version.value)
       end
 
       # @param kept [String] the fingerprint of what the person saw

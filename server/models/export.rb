@@ -26,7 +26,7 @@ module Fobrel
       def self.long?(kind, prints)
         each = EACH.fetch(kind, 0.004) * prints.size
         painted = KeptStrip.where(
-          shape: "wall", version: Core::Stroke::Strip::VERSION, fingerprint: prints
+          shape: "list", version: Core::Stroke::Strip::VERSION, fingerprint: prints
         )
         blank = %w[package kit backup proof].include?(kind) ? prints.size - painted.count : 0
         each + [blank, 0].max * UNPAINTED > SHORT

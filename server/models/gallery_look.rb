@@ -34,16 +34,16 @@ module Fobrel
         if self.class.where(silent_at: REST.seconds.ago..).exists?
           return answered(
             packages: [],
-            problem: format(Gallery::Outside::SILENT, "a moment ago"),
+            problem: format(Gallery::External::SILENT, "a moment ago"),
             silent_at:
           )
         end
-        found = Gallery::Outside.new(token).list(query, within: Gallery::Outside::LOOK_SECONDS)
+        found = Gallery::External.new(token).list(query, within: Gallery::External::LOOK_SECONDS)
           .map { |package| package.except("sha256") }
         GalleryToken.find_or_initialize_by(person:).update!(token:) if candidate
         answered(packages: found)
-      rescue Gallery::Outside::Failed => e
-        answered(packages: [], problem: e.message, silent_at: (Time.current if e.is_a?(Gallery::Outside::Silent)))
+      rescue Gallery::External::Failed => e
+        answered(packages: [], problem: e.message, silent_at: (Time.current if e.is_a?(Gallery::External::Silent)))
       end
 
       private

@@ -6,31 +6,31 @@ module Fobrel
     class KeptStrip < Record
       self.table_name = "strips"
 
-      # Where a person may see such a brush: an edition in their libraries, or their draft.
+      # Where a person may see such a brush: a version in their libraries, or their draft.
       #
       # @param memberships [ActiveRecord::Relation<Membership>] of that person, as far as they reach here
       # @return [Array<ActiveRecord::Relation>] of what has a document
       def self.sources(person, memberships, fingerprint)
         mine = memberships.select(:library_id)
         [
-          Edition.joins(:preset).where(fingerprint:, presets: {library_id: mine}),
+          Version.joins(:preset).where(fingerprint:, presets: {library_id: mine}),
           Draft.joins(:preset).where(fingerprint:, person:, presets: {library_id: mine}),
-          OfferItem.joins(:offer).where(fingerprint:, offers: {library_id: mine})
+          ProposalItem.joins(:proposal).where(fingerprint:, proposals: {library_id: mine})
         ]
       end
 
       # @param presets [Array<Preset>]
-      # @return [Hash{String => String}] the Wall's strip of each by its document's id, painted where it never was
+      # @return [Hash{String => String}] the brush list's strip of each by its document's id, painted where it never was
       def self.of_all(presets)
-        there = where(shape: "wall", version: Core::Stroke::Strip::VERSION, fingerprint: presets.map(&:fingerprint))
+        there = where(shape: "list", version: Core::Stroke::Strip::VERSION, fingerprint: presets.map(&:fingerprint))
         known = there.pluck(:fingerprint, :png).to_h
         presets.to_h do |preset|
-          png = known[preset.fingerprint] || png_for(preset.fingerprint, "wall") { preset.current_edition.value }
+          png = known[preset.fingerprint] || png_for(preset.fingerprint, "list") { preset.current_version.value }
           [preset.document_id, png]
         end
       end
 
-      # A strip that was painted before, for a person who may see it. A Wall asks for dozens in a
+      # A strip that was painted before, for a person who may see it. A Brushes asks for dozens in a
       # second, so both are one question to the database.
       #
       # @param only [Integer, nil] the only library that it is looked for in
@@ -43,12 +43,12 @@ module Fobrel
 
       SEEN = <<~SQL
         SELECT png FROM strips WHERE fingerprint = $1 AND shape = $2 AND version = $3 AND (
-          EXISTS (SELECT 1 FROM editions e JOIN presets p ON p.id = e.preset_id
+          EXISTS (SELECT 1 FROM versions e JOIN presets p ON p.id = e.preset_id
             JOIN memberships m ON m.library_id = p.library_id
             WHERE e.fingerprint = $1 AND m.person_id = $4 AND m.library_id = coalesce($5::bigint, m.library_id))
           OR EXISTS (SELECT 1 FROM drafts d JOIN presets p ON p.id = d.preset_id
             WHERE d.fingerprint = $1 AND d.person_id = $4 AND p.library_id = coalesce($5::bigint, p.library_id))
-          OR EXISTS (SELECT 1 FROM offer_items i JOIN offers o ON o.id = i.offer_id
+          OR EXISTS (SELECT 1 FROM proposal_items i JOIN proposals o ON o.id = i.proposal_id
             JOIN memberships m ON m.library_id = o.library_id
             WHERE i.fingerprint = $1 AND m.person_id = $4 AND m.library_id = coalesce($5::bigint, m.library_id)))
       SQL
@@ -62,7 +62,7 @@ module Fobrel
       # @return [String] the shape's name for that; the shape itself where nothing is brought down
       def self.beside(shape, greatest)
         size = greatest.to_s[/\A\d{1,4}(?:\.\d{1,6})?\z/].to_f.clamp(0, 5000)
-        full = Core::Stroke::Strip.full_size((shape == "small") ? "wall" : shape)
+        full = Core::Stroke::Strip.full_size((shape == "small") ? "list" : shape)
         (size <= full) ? shape : "#{shape}@#{(full * STEP**Math.log(size / full, STEP).ceil).round}"
       end
 
@@ -76,7 +76,7 @@ module Fobrel
       def self.png_of(preset, shape) = png_for(preset.fingerprint, shape) { preset }
 
       # @param fingerprint [String]
-      # @param shape [String] as above, or "small" for the Wall's strip at half its size; each as it is
+      # @param shape [String] as above, or "small" for the brush list's strip at half its size; each as it is
       #   or as .beside names it
       # @param assets [#fetch] where its pictures are
       # @yieldreturn [Core::Preset::Preset] asked for only where the strip was never painted
@@ -86,20 +86,20 @@ module Fobrel
         found = where(key).pick(:png) and return found
         Watching::Metrics.painted
         value = preset.call
-        plain, size = shape.sub("small", "wall").split("@")
+        plain, size = shape.sub("small", "list").split("@")
         way = {assets: Asset.at_hand(value, from: assets), shape: plain, beside: size.to_f}
-        return keep(key, Core::Apart.call(Core::Stroke::Strip, :png, value, **way)) unless plain == "wall"
+        return keep(key, Core::Apart.call(Core::Stroke::Strip, :png, value, **way)) unless plain == "list"
         looks = Core::Apart.call(Core::Curation::Likeness, :looks, value, **way)
         keep(
-          key.merge(shape: shape.sub("small", "wall")),
+          key.merge(shape: shape.sub("small", "list")),
           looks.png,
           looks
-        ) && keep(key.merge(shape: shape.sub("wall", "small")), looks.half)
+        ) && keep(key.merge(shape: shape.sub("list", "small")), looks.half)
         shape.start_with?("small") ? looks.half : looks.png
       end
 
       def self.keep(key, png, looks = nil)
-        compared = looks && key[:shape] == "wall"
+        compared = looks && key[:shape] == "list"
         row = key.merge(png:, hash64: (looks.hash64 if compared), thumb: (looks.thumb if compared))
         by_itself { insert(row) }
         png

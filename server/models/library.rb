@@ -9,21 +9,21 @@ module Fobrel
       has_many :tags
       has_many :brush_sets
       # Workplaces; what their plans begin from are its templates.
-      has_many :seats, -> { workplaces }
-      has_many :templates, -> { templates }, class_name: "Fobrel::Models::Seat"
+      has_many :desks, -> { workplaces }
+      has_many :templates, -> { templates }, class_name: "Fobrel::Models::Desk"
       has_many :bundles
-      has_many :families
-      has_many :work_states
-      has_many :ledger_entries
-      has_many :arrivals
+      has_many :categories
+      has_many :statuses
+      has_many :history_entries
+      has_many :imports
       has_many :exports
-      has_many :recipes
+      has_many :export_templates
       has_many :tasks
       has_many :works
       has_many :parts
       has_many :people, through: :memberships
       has_many :invitations
-      has_many :offers
+      has_many :proposals
       has_many :follows
       belongs_to :person, optional: true
       normalizes :name, with: Core::Names.method(:clean)
@@ -68,17 +68,17 @@ module Fobrel
       end
 
       # @param references [Array<String>] "sha256:…"
-      # @return [Array<String>] the sums of those that an edition of a brush here needs
+      # @return [Array<String>] the sums of those that a version of a brush here needs
       def pictures_needed(references)
         sums = references.map { Core::Sum.in(_1) }
-        Edition.joins(:preset).joins("JOIN edition_needs ON edition_needs.edition_id = editions.id")
-          .where(presets: {library_id: id}, edition_needs: {sha256: sums}).distinct.pluck("edition_needs.sha256")
+        Version.joins(:preset).joins("JOIN version_needs ON version_needs.version_id = versions.id")
+          .where(presets: {library_id: id}, version_needs: {sha256: sums}).distinct.pluck("version_needs.sha256")
       end
 
       # @param sum [String] of a picture
       # @return [ActiveRecord::Relation<Preset>] the brushes here, as they are now, that need it
       def brushes_with(sum)
-        presets.shown.joins("JOIN edition_needs n ON n.edition_id = presets.current_edition_id").where(n: {sha256: sum})
+        presets.shown.joins("JOIN version_needs n ON n.version_id = presets.current_version_id").where(n: {sha256: sum})
       end
 
       # @return [Array<String>] of all presets, for finding the next number

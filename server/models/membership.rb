@@ -7,7 +7,7 @@ module Fobrel
       MAY = {
         "guest" => %i[look],
         "artist" => %i[look edit bring],
-        "lead" => %i[look edit bring hand_out lock keep people decide]
+        "lead" => %i[look edit bring send_to_desk lock keep people decide]
       }.freeze
 
       belongs_to :person
@@ -16,8 +16,8 @@ module Fobrel
       after_update { Live.tell(what: Live::ACCESS, people: [person_id]) }
       after_destroy { Live.tell(what: Live::ACCESS, people: [person_id]) }
 
-      # @param deed [Symbol] :look, :edit, :bring (what comes in), :hand_out, :lock (and to save what is locked), :keep
-      #   (the library itself, and how long what is kept), :people or :decide (on what is offered)
+      # @param deed [Symbol] :look, :edit, :bring (what comes in), :send to desk, :lock (and to save what is locked), :keep
+      #   (the library itself, and how long what is kept), :people or :decide (on what is proposed)
       def may?(deed) = MAY.fetch(role).include?(deed) && library.lets?(deed)
     end
   end

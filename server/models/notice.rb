@@ -6,13 +6,13 @@ module Fobrel
     class Notice < Record
       # Each kind, and what a person calls it who wants none of them.
       KINDS = {
-        "offer" => "brushes proposed to libraries you lead",
+        "proposal" => "brushes proposed to libraries you lead",
         "answer" => "answers to your proposals",
         "mention" => "where somebody names you",
         "comment" => "what is said where you spoke, or made something",
         "release" => "new releases of what your libraries follow",
         "lock" => "locks of yours that somebody opened",
-        "seat" => "desks whose folder was altered",
+        "desk" => "desks whose folder was altered",
         "people" => "your role in a library"
       }.freeze
       # Beside the kinds, the summary once a day.
@@ -28,7 +28,7 @@ module Fobrel
       scope :unseen, -> { where(seen_at: nil) }
 
       # @param people [Array<Person>] each once; whoever wants none of this kind gets none
-      # @param path [String] where it is looked at, within the library: "/sharing/proposals?offer=3"
+      # @param path [String] where it is looked at, within the library: "/sharing/proposals?proposal=3"
       def self.tell(people, library:, kind:, text:, path:, except: nil)
         now = Time.current
         rows = people.uniq.reject { |one| one == except || one.closed_at || one.notices_off.include?(kind) }.map { |one|

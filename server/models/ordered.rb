@@ -6,7 +6,7 @@ module Fobrel
     module Ordered
       # @return [Hash{String => Class}] what holds presets so, by the table of its places
       def self.holders
-        [BrushSet, Bundle, Seat].to_h { |model| [model.reflect_on_association(:items).klass.table_name, model] }
+        [BrushSet, Bundle, Desk].to_h { |model| [model.reflect_on_association(:items).klass.table_name, model] }
       end
 
       # @param ids [Array<Integer>] presets of the same library, in the order wanted

@@ -7,7 +7,7 @@ module Fobrel
       has_secure_password
       has_many :memberships, dependent: :destroy
       has_many :libraries, through: :memberships
-      has_many :trial_strokes
+      has_many :sample_strokes
       has_many :access_tokens
       has_many :favourites
       has_many :recents

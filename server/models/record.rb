@@ -6,7 +6,7 @@ module Fobrel
     class Record < ActiveRecord::Base
       self.abstract_class = true
 
-      # Those that are called so, however their letters are written: tags, families, sets, states, seats … whose name is
+      # Those that are called so, however their letters are written: tags, categories, sets, states, desks … whose name is
       # unique that way (each such table has an index on it).
       #
       # @param names [Array<String>] as Core::Names.clean gives them

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Models
-    # How many places (libraries that follow, seats) had a library's brushes on one day; how many of them the newest.
+    # How many places (libraries that follow, desks) had a library's brushes on one day; how many of them the newest.
     class SpreadDay < Record
       SHOWN = 60
 

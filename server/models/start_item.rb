@@ -2,9 +2,9 @@
 
 module Fobrel
   module Models
-    # A preset's place in a seat's start plan.
+    # A preset's place in a desk's start plan.
     class StartItem < Record
-      belongs_to :seat
+      belongs_to :desk
       belongs_to :preset
     end
   end

@@ -18,7 +18,7 @@ module Fobrel
       # Finds a tag by its name or a synonym, or makes it.
       #
       # @param look [Hash, nil] see Looks.of
-      # @param changes [Ledger::Changes, nil] of the deed that makes it
+      # @param changes [History::Changes, nil] of the deed that makes it
       # @return [Tag]
       def self.called(library, name, look: nil, changes: nil)
         find_called(library, name) || make(library, name, look, changes) || find_called(library, name)

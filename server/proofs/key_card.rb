@@ -4,16 +4,16 @@ require "prawn"
 
 module Fobrel
   module Proofs
-    # A card for beside the keyboard: each key of a seat with the stroke of its brush.
+    # A card for beside the keyboard: each key of a desk with the stroke of its brush.
     class KeyCard
       ACROSS = 2
       HIGH = 64
       KEY = 46
 
-      # @param seat [Models::Seat]
-      # @param brushes [Array<Finding::StartPlan::Brush>] those with a key
-      def initialize(seat, brushes)
-        @seat = seat
+      # @param desk [Models::Desk]
+      # @param brushes [Array<Finding::StartupPlan::Brush>] those with a key
+      def initialize(desk, brushes)
+        @desk = desk
         order = Core::Startup::Keys::ROW
         @brushes = brushes.sort_by { |one| [one.key.count("+"), order.index(one.key[-1]) || 99, one.key] }
       end
@@ -21,12 +21,12 @@ module Fobrel
       # @return [String] the PDF's bytes, A5 lying
       def pdf
         @pdf = Prawn::Document.new(
-          page_size: "A5", page_layout: :landscape, margin: 28, info: {Title: "#{@seat.name}, keys", Creator: "Fobrel"}
+          page_size: "A5", page_layout: :landscape, margin: 28, info: {Title: "#{@desk.name}, keys", Creator: "Fobrel"}
         )
         Fonts.give(@pdf)
         @brushes.each_slice(rows * ACROSS).with_index do |some, page|
           @pdf.start_new_page unless page.zero?
-          text(@seat.name, 0, top + 4, @pdf.bounds.width, 13, :bold)
+          text(@desk.name, 0, top + 4, @pdf.bounds.width, 13, :bold)
           some.each_with_index { |brush, place| cell(brush, place / rows, place % rows) }
         end
         @pdf.render
@@ -55,7 +55,7 @@ module Fobrel
           overflow: :shrink_to_fit
         )
         text(brush.name, left + KEY + 8, high - 2, wide - KEY - 8, 9, :bold)
-        png = Models::KeptStrip.png_of(brush.edition.value, "wall")
+        png = Models::KeptStrip.png_of(brush.version.value, "list")
         @pdf.image(StringIO.new(png), at: [left + KEY + 8, high - 16], fit: [wide - KEY - 8, HIGH - 24])
       end
 

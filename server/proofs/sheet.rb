@@ -9,7 +9,7 @@ module Fobrel
     class Sheet
       PAGES = {"A4" => "A4", "A3" => "A3", "Letter" => "LETTER"}.freeze
       GROUNDS = {"white" => "ffffff", "grey" => "808080", "black" => "000000"}.freeze
-      SHOWN = %w[size edition keys traits licence notes].freeze
+      SHOWN = %w[size version keys traits licence notes].freeze
       DPI = 150
 
       # @param presets [Array<Preset>] in order
@@ -29,7 +29,7 @@ module Fobrel
       # @return [String] the PDF's bytes
       # @raise [Core::Problem] when there is nothing to print
       def pdf
-        raise Core::Problem, "Nothing is picked, so there is nothing to print. Pick brushes first." if @presets.empty?
+        raise Core::Problem, "No brushes selected. Select the brushes to print first." if @presets.empty?
         @pdf = Prawn::Document.new(
           page_size: @page,
           page_layout: @layout,
@@ -96,7 +96,7 @@ module Fobrel
 
       def strip_height = width * 120.0 / 700
 
-      FIRST = %w[size edition keys].freeze
+      FIRST = %w[size version keys].freeze
       SECOND = %w[traits licence].freeze
       private_constant :FIRST, :SECOND
 
@@ -154,7 +154,7 @@ module Fobrel
         line(preset.name, left, top, 9, "22252b", :bold)
         said = {
           "size" => "#{preset.size.round(1)} px".sub(".0 ", " "),
-          "edition" => "version #{numbers[preset.current_edition_id]}",
+          "version" => "version #{numbers[preset.current_version_id]}",
           "keys" => keys[preset.id],
           "traits" => preset.traits.join(
             " · "
@@ -168,7 +168,7 @@ module Fobrel
 
       # What it is for, then the notes.
       def said_of(preset)
-        about = preset.current_edition.value["about"]
+        about = preset.current_version.value["about"]
         [about["purpose"], preset.notes.presence, about["ground"], about["sizes"]].compact.join(" · ")
       end
 
@@ -186,13 +186,13 @@ module Fobrel
         )
       end
 
-      def numbers = @numbers ||= Models::Edition.where(id: @presets.map(&:current_edition_id)).pluck(:id, :number).to_h
+      def numbers = @numbers ||= Models::Version.where(id: @presets.map(&:current_version_id)).pluck(:id, :number).to_h
 
-      # On which key each seat has a brush.
+      # On which key each desk has a brush.
       def keys
         @keys ||= begin
-          seats = Models::Seat.workplaces.in_use.where(id: Models::StartItem.where(preset: @presets).select(:seat_id))
-          found = seats.order(:name).map { |seat| [seat.name, seat.key_of] }
+          desks = Models::Desk.workplaces.in_use.where(id: Models::StartItem.where(preset: @presets).select(:desk_id))
+          found = desks.order(:name).map { |desk| [desk.name, desk.key_of] }
           @presets.to_h { |preset|
             [
               preset.id,
@@ -204,7 +204,7 @@ module Fobrel
         end
       end
 
-      def strip(preset) = Models::KeptStrip.png_for(preset.fingerprint, "wall") { preset.current_edition.value }
+      def strip(preset) = Models::KeptStrip.png_for(preset.fingerprint, "list") { preset.current_version.value }
     end
   end
 end

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Reports
-    # What a library holds, counted: by family, size, trait, author, month; what is never used,
+    # What a library holds, counted: by category, size, trait, author, month; what is never used,
     # what lacks tags, licence or notes.
     class Overview
       SIZES = [10, 20, 40, 80, 160, 320].freeze
@@ -14,16 +14,16 @@ module Fobrel
 
       # @return [Hash] lists of {name, count}
       def to_h
-        {total: shown.count, families:, sizes:, traits:, authors:, months:, gaps:}
+        {total: shown.count, categories:, sizes:, traits:, authors:, months:, gaps:}
       end
 
       private
 
       def shown = @library.presets.shown
 
-      def families
-        names = Models::Family.paths(@library).transform_values { _1.join(" / ") }
-        listed(shown.group(:family_id).count.transform_keys { names.fetch(_1, "no category") })
+      def categories
+        names = Models::Category.paths(@library).transform_values { _1.join(" / ") }
+        listed(shown.group(:category_id).count.transform_keys { names.fetch(_1, "no category") })
       end
 
       def sizes

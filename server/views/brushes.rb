@@ -2,7 +2,7 @@
 
 module Fobrel
   module Views
-    # A brush as the Bench shows it: its settings, drafts, editions, and what a change would do to it.
+    # A brush as the Bench shows it: its settings, drafts, versions, and what a change would do to it.
     module Brushes
       class << self
         # @param preset [Models::Preset]
@@ -26,11 +26,11 @@ module Fobrel
 
         # Whether what a page shows of a brush is still so.
         def state(preset, person)
-          current = preset.current_edition
+          current = preset.current_version
           {
-            edition: current.number,
+            version: current.number,
             by: current.person&.name,
-            home: preset.home_edition.number,
+            baseline: preset.baseline_version.number,
             name: preset.name,
             locked_by: preset.locked_by&.name,
             kept: preset.seen_by(person).fingerprint,
@@ -38,10 +38,10 @@ module Fobrel
           }
         end
 
-        # @param edition [Models::Edition]
+        # @param version [Models::Version]
         # @return [Hash] with its settings
-        def edition(edition)
-          {number: edition.number, fingerprint: edition.fingerprint, document: filled(edition.document)}
+        def version(version)
+          {number: version.number, fingerprint: version.fingerprint, document: filled(version.document)}
         end
 
         # What is there after a change.
@@ -53,7 +53,7 @@ module Fobrel
           {
             draft: draft(kept.draft),
             document: filled(kept.value.to_h),
-            kept: (kept.draft || preset.current_edition).fingerprint,
+            kept: (kept.draft || preset.current_version).fingerprint,
             sheet: sheet(kept.value),
             merged: kept.merged,
             given_up: kept.given_up,
@@ -65,11 +65,11 @@ module Fobrel
         # What going back would do to a brush.
         #
         # @param draft [Models::Draft, nil] of whoever asks
-        # @param target [Models::Edition]
+        # @param target [Models::Version]
         # @return [Hash] `words` say what going back changes, now → then; `tuned` what was changed before that
         def going_back(preset, person, draft, target)
-          now = draft || preset.current_edition
-          from = (draft && target.id == preset.current_edition_id) ? draft.base_edition : target
+          now = draft || preset.current_version
+          from = (draft && target.id == preset.current_version_id) ? draft.base_version : target
           {
             id: preset.id,
             name: preset.name,
@@ -78,7 +78,7 @@ module Fobrel
             before: now.fingerprint,
             after: target.fingerprint,
             at: draft&.updated_at&.iso8601,
-            mine: !draft.nil? || preset.current_edition.person_id == person.id,
+            mine: !draft.nil? || preset.current_version.person_id == person.id,
             greatest: [now, target].map { |one| Core::Stroke::Strip.greatest(one.value) },
             words: Core::Preset::Changes.between(now.value, target.value).words,
             tuned: Core::Preset::Changes.between(from.value, now.value).words
@@ -106,12 +106,12 @@ module Fobrel
           merge = draft.merge
           keys = merge.conflicts.map(&:key)
           theirs = keys.to_h { |key| [key, "theirs"] }
-          base = draft.base_edition
-          current = draft.preset.current_edition
+          base = draft.base_version
+          current = draft.preset.current_version
           {
             base: base.number,
             base_fingerprint: base.fingerprint,
-            edition: current.number,
+            version: current.number,
             by: current.person&.name,
             mine: merge.mine.words,
             theirs: merge.theirs.words,
@@ -136,13 +136,13 @@ module Fobrel
         def filled(document) = Core::Preset::Schema.fill(document)
 
         def settings(preset)
-          current = preset.current_edition
+          current = preset.current_version
           {
             document: filled(current.document),
-            home_document: filled(preset.home_edition.document),
-            received_document: filled(preset.received_edition.document),
+            baseline_document: filled(preset.baseline_version.document),
+            received_document: filled(preset.received_version.document),
             captured: Core::Preset::Capture.held(current.value),
-            since_home: Core::Preset::Changes.between(preset.home_edition.value, current.value).words,
+            since_baseline: Core::Preset::Changes.between(preset.baseline_version.value, current.value).words,
             needs: current.value.parts
           }
         end
@@ -150,16 +150,16 @@ module Fobrel
         def places(preset)
           {
             sets: preset.brush_sets.order(:name).map { |set| set.slice(:id, :name) },
-            seats: preset.seats.order(:name).pluck(:name)
+            desks: preset.desks.order(:name).pluck(:name)
           }
         end
 
         def history(preset)
           {
-            homes: preset.homes.includes(:edition, :person).reverse.map { |home|
-              {number: home.edition.number, by: home.person.name, at: home.created_at.iso8601}
+            baselines: preset.baselines.includes(:version, :person).reverse.map { |baseline|
+              {number: baseline.version.number, by: baseline.person.name, at: baseline.created_at.iso8601}
             },
-            editions: preset.editions.includes(:person, :edition_name).reverse.map { |one| line(one) }
+            versions: preset.versions.includes(:person, :version_name).reverse.map { |one| line(one) }
           }
         end
 
@@ -175,7 +175,7 @@ module Fobrel
           {
             came_from: came_from && {
               library: came_from["library_name"],
-              **came_from.slice("name", "edition").transform_keys(&:to_sym),
+              **came_from.slice("name", "version").transform_keys(&:to_sym),
               here: seen && "/#{seen.library_id}/bench/#{seen.id}"
             },
             taken: taken.includes(:library).order(:id).map { |one| taken_by(one, preset) }
@@ -191,14 +191,14 @@ module Fobrel
           }
         end
 
-        # An edition, by what it is known by.
-        def line(edition)
+        # A version, by what it is known by.
+        def line(version)
           {
-            **edition.slice(:number, :fingerprint, :note),
-            name: edition.edition_name&.name,
-            by: edition.person&.name,
-            at: edition.created_at.iso8601,
-            greatest: Core::Stroke::Strip.greatest(edition.value)
+            **version.slice(:number, :fingerprint, :note),
+            name: version.version_name&.name,
+            by: version.person&.name,
+            at: version.created_at.iso8601,
+            greatest: Core::Stroke::Strip.greatest(version.value)
           }
         end
 
@@ -207,19 +207,19 @@ module Fobrel
           draft = preset.drafts.find_by(person:)
           {
             draft: draft(draft),
-            kept: (draft || preset.current_edition).fingerprint,
-            sheet: sheet((draft || preset.current_edition).value),
+            kept: (draft || preset.current_version).fingerprint,
+            sheet: sheet((draft || preset.current_version).value),
             room: Models::Tuning.find_by(preset:, person:)&.room || {back: 0, forth: 0}
           }
         end
 
-        # With the edition it stands on, so that only one's own changes are told as such.
+        # With the version it stands on, so that only one's own changes are told as such.
         def draft(draft)
           draft && {
             document: filled(draft.document),
             fingerprint: draft.fingerprint,
-            base: draft.base_edition.number,
-            base_document: filled(draft.base_edition.document),
+            base: draft.base_version.number,
+            base_document: filled(draft.base_version.document),
             at: draft.updated_at.iso8601
           }
         end

@@ -58,7 +58,7 @@ module Fobrel
         # @return [Hash] as openapi.yaml describes ReleaseComparison
         def comparison(before, after)
           was, is = [before, after].map { |release| release.items.index_by { |item| item["id"] } }
-          greatest = Models::Edition.greatest((before.items + after.items).map { |item| item["fingerprint"] }.uniq)
+          greatest = Models::Version.greatest((before.items + after.items).map { |item| item["fingerprint"] }.uniq)
           rows = (was.keys | is.keys).filter_map do |id|
             next if was[id]&.slice("name", "fingerprint") == is[id]&.slice("name", "fingerprint")
             {
@@ -73,7 +73,7 @@ module Fobrel
         private
 
         def painted(item, greatest)
-          item&.slice("name", "fingerprint", "edition")&.merge("greatest" => greatest[item["fingerprint"]])
+          item&.slice("name", "fingerprint", "version")&.merge("greatest" => greatest[item["fingerprint"]])
         end
       end
     end

@@ -2,16 +2,16 @@
 
 module Fobrel
   module Views
-    # What an entry of the ledger changed, for people.
+    # What an entry of the history changed, for people.
     module Entries
       # Columns that say nothing to anybody.
       # What columns are called on the screen, where that is not their own name.
       WORDS = {
-        "current_edition_id" => "current version",
-        "home_edition_id" => "baseline",
-        "family_id" => "category",
-        "label_id" => "status",
-        "seat_id" => "desk",
+        "current_version_id" => "current version",
+        "baseline_version_id" => "baseline",
+        "category_id" => "category",
+        "status_id" => "status",
+        "desk_id" => "desk",
         "hidden_at" => "hidden"
       }.freeze
       LEFT_OUT = %w[id library_id position sum words plain_name fingerprint updated_at created_at].freeze
@@ -19,33 +19,33 @@ module Fobrel
       LETTERS = 120
       # What a column that points to a row points to.
       POINTS = {
-        "family_id" => Models::Family,
-        "label_id" => Models::WorkState,
+        "category_id" => Models::Category,
+        "status_id" => Models::Status,
         "preset_id" => Models::Preset,
         "tag_id" => Models::Tag,
         "brush_set_id" => Models::BrushSet,
         "bundle_id" => Models::Bundle,
-        "seat_id" => Models::Seat,
+        "desk_id" => Models::Desk,
         "cover_id" => Models::Preset,
         "locked_by_id" => Models::Person,
         "hidden_by_id" => Models::Person,
         "person_id" => Models::Person
       }.freeze
-      EDITIONS = %w[current_edition_id home_edition_id base_edition_id].freeze
-      # Of so many brushes it is told what another edition changed, so many settings of each.
+      VERSIONS = %w[current_version_id baseline_version_id base_version_id].freeze
+      # Of so many brushes it is told what another version changed, so many settings of each.
       TOLD = 50
       SETTINGS = 6
       private_constant :TOLD, :SETTINGS
-      private_constant :LEFT_OUT, :LETTERS, :POINTS, :EDITIONS
+      private_constant :LEFT_OUT, :LETTERS, :POINTS, :VERSIONS
 
       class << self
-        # @param list [Array<Ledger::Changes::Change>]
+        # @param list [Array<History::Changes::Change>]
         # @return [Array<Hash>] as openapi.yaml describes EntryChange
         def changes(list)
           names = names(list)
           list.map do |change|
             {
-              thing: Fobrel::Ledger::Table.named(change.table).noun,
+              thing: Fobrel::History::Table.named(change.table).noun,
               name: names.dig(change.table, change.key) || joined(change, names),
               what: change.kind.to_s,
               columns: columns(change, names)
@@ -56,16 +56,16 @@ module Fobrel
         private
 
         # What rows are called, of all that these changes speak of: by table and key, beside the numbers and settings of
-        # editions.
+        # versions.
         def names(list)
           own = list.group_by(&:table).to_h { |table, some|
-            [table, called(Fobrel::Ledger::Table.named(table).model, some)]
+            [table, called(Fobrel::History::Table.named(table).model, some)]
           }
           pointed(list).each { |model, ids| (own[model.table_name] ||= {}).merge!(names_of(model, ids.to_a)) }
-          ids = sides(list).flat_map { |row| row.values_at(*EDITIONS) }.compact.uniq
-          found = Models::Edition.where(id: ids)
+          ids = sides(list).flat_map { |row| row.values_at(*VERSIONS) }.compact.uniq
+          found = Models::Version.where(id: ids)
           own.merge(
-            "editions" => found.pluck(:id, :number).to_h,
+            "versions" => found.pluck(:id, :number).to_h,
             "documents" => found.where(id: ids.first(2 * TOLD)).pluck(:id, :document).to_h
           )
         end
@@ -77,7 +77,7 @@ module Fobrel
           found = Hash.new { |all, model| all[model] = Set.new }
           sides(list).each { |row| row.each { |column, id| found[POINTS[column]] << id if POINTS[column] && id } }
           list.each do |change|
-            key = Fobrel::Ledger::Table.named(change.table).key
+            key = Fobrel::History::Table.named(change.table).key
             key.zip(change.key.split("-")).each { |column, id| found[POINTS[column]] << id.to_i if POINTS[column] }
           end
           found
@@ -94,7 +94,7 @@ module Fobrel
 
         # Of a row that joins two, what it joins.
         def joined(change, names)
-          key = Fobrel::Ledger::Table.named(change.table).key
+          key = Fobrel::History::Table.named(change.table).key
           key.zip(change.key.split("-")).filter_map { |column, id|
             POINTS[column] && names.dig(POINTS[column].table_name, id)
           }.join(" · ")
@@ -111,9 +111,9 @@ module Fobrel
           end
         end
 
-        # What another edition paints otherwise.
+        # What another version paints otherwise.
         def settings(change, names)
-          before, after = [change.before, change.after].map { names["documents"][_1["current_edition_id"]] }
+          before, after = [change.before, change.after].map { names["documents"][_1["current_version_id"]] }
           return [] unless before && after
           was, now = [before, after].map { Core::Preset::Preset.restore(_1) }
           Core::Preset::Changes.between(was, now).first(SETTINGS).map { |one| {name: one.words, before: "", after: ""} }
@@ -121,7 +121,7 @@ module Fobrel
 
         def said(column, value, names)
           return "" if value.nil?
-          return "version #{names["editions"][value] || "?"}" if EDITIONS.include?(column)
+          return "version #{names["versions"][value] || "?"}" if VERSIONS.include?(column)
           return names.dig(POINTS[column].table_name, value.to_s) || "#" + value.to_s if POINTS[column]
           (value.is_a?(String) ? value : JSON.generate(value)).truncate(LETTERS)
         end

@@ -63,7 +63,7 @@ module Fobrel
             archived: !library.archived_at.nil?,
             leads: library.people.here.where(memberships: {role: "lead"}).order(:name).pluck(:name),
             brushes: shown.count,
-            families: families(library, shown),
+            categories: categories(library, shown),
             releases: releases(library),
             fresh: Models::Preset.uncached { Rows.of(shown.order(created_at: :desc, id: :desc).limit(6), NOBODY) }
           }
@@ -84,10 +84,10 @@ module Fobrel
           [name || "A program", system].compact.join(" on ")
         end
 
-        def families(library, shown)
-          counts = shown.group(:family_id).count
-          named = library.families.order(:position, :name).filter_map { |family|
-            {name: family.name, count: counts[family.id]} if counts[family.id]
+        def categories(library, shown)
+          counts = shown.group(:category_id).count
+          named = library.categories.order(:position, :name).filter_map { |category|
+            {name: category.name, count: counts[category.id]} if counts[category.id]
           }
           counts[nil] ? named + [{name: "no category", count: counts[nil]}] : named
         end

@@ -2,13 +2,13 @@
 
 module Fobrel
   module Views
-    # Brushes as rows of the Wall, for every view that lists some.
+    # Brushes as rows of the brush list, for every view that lists some.
     module Rows
       # One question for all of it, written as JSON by the database: no record is built for a row.
       SQL = <<~TEXT
         SELECT coalesce(json_agg(r ORDER BY place), '[]') FROM (
           SELECT o.place, p.id, p.name, p.document_id, p.fingerprint, p.altered, p.size, p.traits, p.author, p.licence,
-            p.family_id, p.label_id, p.picture, c.number AS edition, h.number AS home,
+            p.category_id, p.status_id, p.picture, c.number AS version, h.number AS baseline,
             CASE WHEN length(p.notes) > 160 THEN left(p.notes, 157) || '...' ELSE p.notes END AS notes,
             to_char(p.changed_at, 'YYYY-MM-DD"T"HH24:MI:SS"Z"') AS changed_at,
             EXISTS (SELECT 1 FROM drafts d WHERE d.preset_id = p.id AND d.person_id = $2) AS draft,
@@ -17,8 +17,8 @@ module Fobrel
             ARRAY(SELECT tag_id FROM taggings t WHERE t.preset_id = p.id) AS tag_ids
           FROM unnest($1::bigint[]) WITH ORDINALITY AS o(id, place)
           JOIN presets p ON p.id = o.id
-          JOIN editions c ON c.id = p.current_edition_id
-          JOIN editions h ON h.id = p.home_edition_id
+          JOIN versions c ON c.id = p.current_version_id
+          JOIN versions h ON h.id = p.baseline_version_id
         ) r
       TEXT
       private_constant :SQL

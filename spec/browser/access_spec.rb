@@ -50,7 +50,7 @@ RSpec.describe "what everybody can use", :browser do
 
   define_method(:at) do |view|
     visit %w[studio notifications].include?(view) ? "/#{view}" : "/#{@first.id}/#{view}"
-    expect(page).to have_css("main h1, .wall, .bench, .page", wait: 20)
+    expect(page).to have_css("main h1, .brushes, .bench, .page", wait: 20)
     sleep 0.5 # what comes with a picture
     view
   end

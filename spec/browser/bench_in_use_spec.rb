@@ -176,9 +176,9 @@ RSpec.describe "the Bench in use", :browser do
       bench("Quay line")
       tune "Angle in °", 20
       kept
-      theirs = preset.current_edition.value
+      theirs = preset.current_version.value
       tove = Studio::M::Person.find_by!(login: "tove")
-      Fobrel::Actions::AddEdition.call(
+      Fobrel::Actions::AddVersion.call(
         preset:,
         value: theirs.with("mark", theirs["mark"].merge("size" => theirs["mark", "size"].merge("base" => 33))),
         person: tove
@@ -190,7 +190,7 @@ RSpec.describe "the Bench in use", :browser do
       click_button "Version 2 is newer: merge…"
       click_button "Save both as version 3"
       expect(page).to have_content("Saved as version 3, with both changes.")
-      expect(preset.reload.current_edition.value["mark", "size", "base"]).to eq(33)
+      expect(preset.reload.current_version.value["mark", "size", "base"]).to eq(33)
       preset.update!(locked_by: tove)
       expect(page).to have_content("Tove Lindgaard locked it.")
       expect(page).to have_css("header .locked")
@@ -302,8 +302,8 @@ RSpec.describe "the Bench in use", :browser do
     end
 
     it "shows strips that differ only in size on one scale" do
-      large = preset.current_edition.value
-      Fobrel::Actions::AddEdition.call(
+      large = preset.current_version.value
+      Fobrel::Actions::AddVersion.call(
         preset:,
         value: large.with("mark", large["mark"].merge("size" => large["mark", "size"].merge("base" => 300))),
         person: Studio::M::Person.first
@@ -336,11 +336,11 @@ RSpec.describe "the Bench in use", :browser do
 
   describe "what a brush holds" do
     it "sets method, grain and tip; renames with a click; knows notes, tags, category" do
-      @first.families.create!(name: "Rigging", position: 0)
+      @first.categories.create!(name: "Rigging", position: 0)
       fender = Studio::M::Preset.find_by!(name: "Old fender")
-      grained = fender.current_edition.value
+      grained = fender.current_version.value
       grained = grained.with("surface", {"asset" => grained.needs.first})
-      Fobrel::Actions::AddEdition.call(preset: fender, value: grained, person: Studio::M::Person.first)
+      Fobrel::Actions::AddVersion.call(preset: fender, value: grained, person: Studio::M::Person.first)
       sign_in("maren")
       bench("Quay line")
       select "garland", from: "Method"
@@ -365,7 +365,7 @@ RSpec.describe "the Bench in use", :browser do
       find(".el-select-dropdown__item", text: "Rigging", visible: true).click
       expect(page).to have_content("in the category “Rigging”")
       until_true { draft.dig("about", "notes") == "For ropes far away." }
-      expect(preset.reload.family.name).to eq("Rigging")
+      expect(preset.reload.category.name).to eq("Rigging")
     end
 
     it "chooses the colour in one place: the artist's, a fixed one, the tip's own" do
@@ -417,7 +417,7 @@ RSpec.describe "the Bench in use", :browser do
       fill_in "Name of the new brush", with: "Thin quay"
       find_field("Name of the new brush").send_keys(:enter)
       expect(page).to have_css(".bench h1", text: "Thin quay")
-      about = Studio::M::Preset.find_by!(name: "Thin quay").current_edition.value["about"]
+      about = Studio::M::Preset.find_by!(name: "Thin quay").current_version.value["about"]
       expect(about.slice("author", "notes")).to eq({"author" => "Tove Lindgaard", "notes" => "Thin."})
       expect(page).to have_content("as made")
       from_menu "More ▾", "Copy settings…"
@@ -551,7 +551,7 @@ RSpec.describe "the Bench in use", :browser do
         offline(on: false)
         expect(page).to have_content("Saved as version 2")
       end
-      expect(preset.reload.editions.count).to eq(2)
+      expect(preset.reload.versions.count).to eq(2)
     end
   end
 

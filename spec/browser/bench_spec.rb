@@ -94,7 +94,7 @@ RSpec.describe "the Bench", :browser do
     fill_in "Name of the sample stroke", with: "My wave"
     click_button "Keep"
     expect(page).to have_content("“My wave” is saved")
-    kept = Studio::M::TrialStroke.find_by!(name: "My wave")
+    kept = Studio::M::SampleStroke.find_by!(name: "My wave")
     pressures = kept.samples.map { _1["pressure"] }
     expect([kept.samples.first["tiltX"], pressures.max]).to match([30, be_within(0.05).of(0.85)])
     expect(kept.samples.size).to be > 20
@@ -138,13 +138,13 @@ RSpec.describe "the Bench", :browser do
       expect(Studio::M::Draft.pluck(:fingerprint).sort).to eq(prints)
       names.first(2).each do |name|
         bench(name)
-        save_edition 2
+        save_version 2
       end
       visit "/bench"
       expect(page).to have_css(".row", count: 3)
       click_button "Discard all 3"
       expect(page).to have_content("No drafts")
-      expect(names.map { preset(_1).reload.current_edition.number }).to eq([2, 2, 1, 1, 1])
+      expect(names.map { preset(_1).reload.current_version.number }).to eq([2, 2, 1, 1, 1])
     end
   end
 
@@ -174,19 +174,19 @@ RSpec.describe "the Bench", :browser do
     tune "Size in px", 50
     tune "Spacing in %", 60
     expect(page).to have_css("[role=status]", text: "kept")
-    theirs = preset("Quay line").current_edition.value
+    theirs = preset("Quay line").current_version.value
     changed = theirs.with(
       "mark",
       theirs["mark"].merge("size" => theirs["mark", "size"].merge("base" => 33), "angle" => 20)
     )
     click_button "Save version 2…"
-    Fobrel::Actions::AddEdition.call(
+    Fobrel::Actions::AddVersion.call(
       preset: preset("Quay line"),
       value: changed,
       person: Studio::M::Person.find_by!(login: "tove")
     )
     # As it falls out, the page has looked meanwhile and knows, or it learns with the answer.
-    permit(/answer: 409 POST .*editions/)
+    permit(/answer: 409 POST .*versions/)
     find("[role=dialog] button", text: /\ASave version [23]\z/).click
     within("[role=dialog]", text: "Tove Lindgaard saved version 2 in the meantime") do
       expect(page).to have_css(".painted img", count: 3)
@@ -195,11 +195,11 @@ RSpec.describe "the Bench", :browser do
       click_button "Save both as version 3"
     end
     expect(page).to have_content("Saved as version 3, with both changes.")
-    saved = preset("Quay line").current_edition.value
+    saved = preset("Quay line").current_version.value
     expect([saved["mark", "size", "base"], saved["mark", "angle"], saved["trail", "spacing"]]).to eq([50, 20, 0.6])
   end
 
-  it "captures nothing by chance, names and compares versions, sets a new home and resets to it exactly" do
+  it "captures nothing by chance, names and compares versions, sets a new baseline and resets to it exactly" do
     sign_in("maren")
     bench("Quay line")
     tune "Size in px", 28
@@ -208,33 +208,33 @@ RSpec.describe "the Bench", :browser do
     expect(page).to have_content("Not saved: paint behind")
     click_button "Save version 2"
     expect(page).to have_content("Saved as version 2")
-    expect(preset("Quay line").current_edition.document["habits"]["under"]).to be(false)
+    expect(preset("Quay line").current_version.document["habits"]["under"]).to be(false)
     click_button "History (2)"
-    within("[data-edition='1']") { click_button "Compare version 1 with the draft" }
-    within("[data-edition='2']") { click_button "Set as baseline" }
+    within("[data-version='1']") { click_button "Compare version 1 with the draft" }
+    within("[data-version='2']") { click_button "Set as baseline" }
     expect(page).to have_content("Version 2 is now the baseline")
-    within("[data-edition='1']") do
+    within("[data-version='1']") do
       click_button "Add name"
       find("input[type=text]").set("As the maker meant it")
       click_button "Keep"
       expect(page).to have_content("As the maker meant it")
     end
-    find("[data-edition='1'] .el-checkbox").click
-    find("[data-edition='2'] .el-checkbox").click
+    find("[data-version='1'] .el-checkbox").click
+    find("[data-version='2'] .el-checkbox").click
     expect(page).to have_content(/\d+(\.\d)? % alike · colour ΔE/)
     expect(page).to have_content("Size 15 px → 28 px")
     find(".el-drawer__close-btn").click
     expect(page).to have_css(".stack .rows .row", text: /Quay line\s*version 1/)
-    home = preset("Quay line").home_edition.fingerprint
+    baseline = preset("Quay line").baseline_version.fingerprint
     tune "Size in px", 60
-    save_edition 3
+    save_version 3
     from_menu "Reset ▾", "Reset to the baseline, version 2"
     within("[role=dialog]", text: "Reset brushes") do
       expect(page).to have_css("label.row .strip img", count: 2)
       click_button "Reset 1 brush"
     end
     expect(page).to have_content("1 brush reset to the baseline")
-    expect(preset("Quay line").current_edition.fingerprint).to eq(home)
+    expect(preset("Quay line").current_version.fingerprint).to eq(baseline)
   end
 
   it "lays my hand over a brush, fitted to my strokes, on and off" do
@@ -251,7 +251,7 @@ RSpec.describe "the Bench", :browser do
     expect(page).to have_no_css("[data-test=live] img[src='#{plain}']")
     curve = Fobrel::Core::Stroke::Curve.through(Studio::M::Hand.first.settings["curve"])
     expect(curve.at(0.2)).to be_within(0.08).of(0.5)
-    expect(preset("Quay line").editions.count).to eq(1)
+    expect(preset("Quay line").versions.count).to eq(1)
     click_button "My adjustments on"
     expect(page).to have_button("My adjustments off")
   end

@@ -26,14 +26,14 @@ RSpec.describe "from a picture to everybody's desk", :apart, :browser do
     expect(page).to have_css("[role=status]", text: "kept")
     expect(page).to have_content("Size 120 px → 28 px")
     expect(page).to have_no_css("[data-test=live] img[src='#{live}']")
-    save_edition 2, note: "smaller, apart"
+    save_version 2, note: "smaller, apart"
     tune "Flow in %", 40
     click_button "Save as new brush…"
     expect(page).to have_field("Name of the new brush", with: "Bollard cap 2")
     click_button "Save new brush"
     expect(page).to have_css("h1", text: /\ABollard cap 2\z/)
 
-    # Found on the Wall, picked, tagged, put in a set.
+    # Found on the Brushes, picked, tagged, put in a set.
     go "Brushes"
     fill_in "Find a brush", with: "bollard"
     expect(page).to have_css(".row", count: 3)
@@ -76,8 +76,8 @@ RSpec.describe "from a picture to everybody's desk", :apart, :browser do
     expect(page).to have_content("nothing to import: everything is here already")
     expect(page).to have_button("Import into Second unit", disabled: true)
     prints = ->(library) {
-      library.presets.where("name LIKE 'Bollard cap%'").includes(:current_edition).map {
-        _1.current_edition.fingerprint
+      library.presets.where("name LIKE 'Bollard cap%'").includes(:current_version).map {
+        _1.current_version.fingerprint
       }.sort
     }
     expect(prints[@second]).to eq(prints[@first])
@@ -86,7 +86,7 @@ RSpec.describe "from a picture to everybody's desk", :apart, :browser do
     expect(page).to have_css(".facet", text: "quay")
     expect(page).to have_no_css(".facet", text: "Pier kit") # two brushes were picked, no set was asked for
 
-    # In a seat's startup folder after a restart.
+    # In a desk's startup folder after a restart.
     click_button "Select these"
     go "Desks"
     fill_in "Name of a new desk", with: "Quay desk"
@@ -105,7 +105,7 @@ RSpec.describe "from a picture to everybody's desk", :apart, :browser do
     within("[aria-label='Report of the last start']") do
       expect(all("tr").map(&:text)).to match([/as planned\s+Bollard cap 2/, /as planned\s+Bollard cap\s/])
     end
-    expect(Dir.glob("#{files}/seats/quay-desk-*/startup/*.json").map { File.basename(_1) }.sort)
+    expect(Dir.glob("#{files}/desks/quay-desk-*/startup/*.json").map { File.basename(_1) }.sort)
       .to eq(["01 Bollard cap 2.json", "02 Bollard cap.json"])
 
     # Changed, saved, and back to what was received.
@@ -114,7 +114,7 @@ RSpec.describe "from a picture to everybody's desk", :apart, :browser do
     expect(page).to have_css("h1", text: "Bollard cap 2")
     tune "Size in px", 80
     expect(page).to have_content("1 change")
-    save_edition 2
+    save_version 2
     go "Desks"
     expect(page).to have_content("out of date")
     go "Brushes"

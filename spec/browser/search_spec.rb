@@ -19,12 +19,12 @@ RSpec.describe "the search field", :browser do
 
   before do
     maren = Studio::M::Person.find_by!(login: "maren")
-    families = brushes.map { _1[2] }.uniq.to_h { |name| [name, @first.families.create!(name:)] }
-    brushes.each do |name, size, family, hardness|
+    categories = brushes.map { _1[2] }.uniq.to_h { |name| [name, @first.categories.create!(name:)] }
+    brushes.each do |name, size, category, hardness|
       value = Fobrel::Core::Preset::Preset.build(
         name, {"mark" => {"tip" => {"kind" => "round", "hardness" => hardness}, "size" => {"base" => size}}}
       )
-      Fobrel::Actions::CreatePreset.call(library: @first, value:, person: maren).update!(family: families[family])
+      Fobrel::Actions::CreatePreset.call(library: @first, value:, person: maren).update!(category: categories[category])
     end
     sign_in("maren")
   end

@@ -28,7 +28,7 @@ end
 RSpec.describe "a team", :apart, :browser do
   include Several
 
-  let(:good) { "tide over the harbour wall" }
+  let(:good) { "tide over the harbour brushes" }
 
   it "grows by an invitation, used once; the first try with a bad password loses nothing that was typed" do
     announce(/answer: 422 POST/)
@@ -62,7 +62,7 @@ RSpec.describe "a team", :apart, :browser do
     expect(selected("Role of Nils")).to eq("Artist: edit")
   end
 
-  it "offers, decides and is told within a second, without reloading" do
+  it "proposals, decides and is told within a second, without reloading" do
     enter("tove")
     enter("maren")
     as("tove") do
@@ -79,28 +79,28 @@ RSpec.describe "a team", :apart, :browser do
       expect(page).to have_css("[role=status]", text: "kept")
       from_menu "More", "Propose…"
       choose "To which library", "Storm over Skerrow"
-      fill_in "Why", with: "Broader, for the near wall"
+      fill_in "Why", with: "Broader, for the near brushes"
       click_button "Propose"
       expect(page).to have_content("Its leads are notified")
     end
     as("maren") do
       header_says 1
       find("header .bell b").click
-      find(".one a", text: "Broader, for the near wall").click
+      find(".one a", text: "Broader, for the near brushes").click
       expect(page).to have_css("article img", minimum: 2)
       click_button "Try on the pad…"
       click_button "Paint the sample stroke"
       expect(page).to have_css("[data-test=painted][data-strokes='1']")
-      offered = find("[data-test=painted]")[:src]
+      proposed = find("[data-test=painted]")[:src]
       choose_radio "Quay line, as it is here"
-      expect(page).to have_no_css("[data-test=painted][src='#{offered}']")
+      expect(page).to have_no_css("[data-test=painted][src='#{proposed}']")
       find(".el-dialog__headerbtn").click
       click_button "Accept as version 2…", match: :first
       fill_in "Message", with: "Just right"
       click_button "Accept as next version"
       expect(page).to have_content("accepted as version 2 by Maren Oake")
     end
-    expect(Studio::M::Preset.where(name: "Quay line").order(:id).first.current_edition.value["mark", "size", "base"])
+    expect(Studio::M::Preset.where(name: "Quay line").order(:id).first.current_version.value["mark", "size", "base"])
       .to eq(33)
     as("tove") do
       header_says 1
@@ -118,12 +118,12 @@ RSpec.describe "a team", :apart, :browser do
     expect(page).to have_content("#{number} released with #{said}")
   end
 
-  def here(name) = @second.presets.find_by!(name:).reload.current_edition.value["mark", "size", "base"]
+  def here(name) = @second.presets.find_by!(name:).reload.current_version.value["mark", "size", "base"]
 
   it "follows, is told of the next release, decides what both changed, and goes back" do
     bundle = @first.bundles.create!(name: "Storm kit", licence: "CC-BY-4.0", author: "Maren Oake")
     bundle.put_in_order(@first.presets.shown.where(name: ["Quay line", "Chart nib"]).order(:name).ids)
-    came = @first.presets.find_by!(name: "Quay line").current_edition.value["mark", "size", "base"]
+    came = @first.presets.find_by!(name: "Quay line").current_version.value["mark", "size", "base"]
     enter("maren")
     as("maren") do
       visit "/#{@first.id}/bundles?bundle=#{bundle.id}"
@@ -153,14 +153,14 @@ RSpec.describe "a team", :apart, :browser do
       row("Quay line").double_click
       expect(page).to have_css(".bench h1", text: "Quay line")
       tune "Size in px", 33
-      save_edition 2
+      save_version 2
       go "Following"
       expect(page).to have_content("up to date, 1.0.0")
     end
     as("maren") do
       bench("Quay line")
       tune "Size in px", 60
-      save_edition 2
+      save_version 2
       visit "/#{@first.id}/bundles?bundle=#{bundle.id}"
       expect(page).to have_css("h1", text: "Storm kit")
       release("2.0.0", "2 brushes")
@@ -197,7 +197,7 @@ RSpec.describe "several people", :browser do
     click_button "Post"
     expect(page).to have_css(".one .text", text: "It thins here")
     said = Studio::M::Comment.sole
-    expect([said.edition, said.x, said.y]).to match([1, be_within(0.01).of(0.54), be_within(0.02).of(0.44)])
+    expect([said.version, said.x, said.y]).to match([1, be_within(0.01).of(0.54), be_within(0.02).of(0.44)])
     page.refresh
     row("Quay line").find(".words b").click
     expect(find(".one .point i", visible: :all)[:style]).to include("left: 5")
@@ -212,7 +212,7 @@ RSpec.describe "several people", :browser do
       expect(page).to have_css(".others", text: "Tove Lindgaard has it on the Bench too")
       tune "Size in px", 40
       expect(page).to have_css("[role=status]", text: "kept")
-      save_edition 2
+      save_version 2
     end
     as("tove") { expect(page).to have_content("Maren Oake saved version 2.", wait: 5) }
   end

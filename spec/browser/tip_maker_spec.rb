@@ -26,7 +26,7 @@ RSpec.describe "the tip maker", :browser do
     expect(@clicks).to be <= 8
   end
 
-  def tip_of(name) = Studio::M::Preset.find_by!(name:).current_edition.document["mark"]["tip"]
+  def tip_of(name) = Studio::M::Preset.find_by!(name:).current_version.document["mark"]["tip"]
 
   # Five leaves on paper that is lit from one side.
   def leaves
@@ -78,7 +78,7 @@ RSpec.describe "the tip maker", :browser do
     find("label", text: "Also an inverted copy").click
     press "Save brush"
     made "2 brushes were made: “Wet slate”"
-    settings = Studio::M::Preset.find_by!(name: "Wet slate").current_edition.value
+    settings = Studio::M::Preset.find_by!(name: "Wet slate").current_version.value
     expect([settings["pigment", "flow"], settings["mark", "size", "base"] > 150]).to eq([0.7, true])
     expect(tip_of("Wet slate")).not_to eq(tip_of("Wet slate 2"))
   end
@@ -100,7 +100,7 @@ RSpec.describe "the tip maker", :browser do
     press "Save brush"
     made "“Signature 2” is a brush now"
     pigments = ["Signature", "Signature 2"].map { |name|
-      Studio::M::Preset.find_by!(name:).current_edition.value["pigment"]
+      Studio::M::Preset.find_by!(name:).current_version.value["pigment"]
     }
     expect(pigments.map { _1["colour"]["value"] }).to eq(["#ffffff"] * 2)
     expect(pigments.map { _1["opacity"] }).to eq([1, 0.3])
@@ -132,7 +132,7 @@ RSpec.describe "the tip maker", :browser do
     fill_in "Name", with: "Taper"
     press "Save 3 brushes"
     made "3 brushes were made: “Taper” to “Taper 3”"
-    expect(Studio::M::Preset.find_by!(name: "Taper 2").current_edition.document["method"]).to eq("ribbon")
+    expect(Studio::M::Preset.find_by!(name: "Taper 2").current_version.document["method"]).to eq("ribbon")
   end
 
   it "makes what was painted on the pad a brush" do
@@ -174,7 +174,7 @@ RSpec.describe "the tip maker", :browser do
     click_button "Close"
     expect(page).to have_css("[role=status]", text: "kept")
     expect(kept.call).not_to eq(painted)
-    save_edition 2
+    save_version 2
     go "Brushes"
     click_button "Show"
     find("label", text: "pictures beside the strips").click

@@ -51,8 +51,8 @@ RSpec.describe "several people at once" do
       ids = @ids.first(3)
       Studio::M::Preset.where(id: ids).update_all(hidden_at: Time.current)
       given = at_once(
-        -> { Fobrel::Actions::DestroyPresets.call(library: @library, person:, ids: [ids[turn % 3]]) },
-        -> { Fobrel::Actions::BringBackPresets.call(library: @library, person:, ids:) },
+        -> { Fobrel::Actions::DeletePresets.call(library: @library, person:, ids: [ids[turn % 3]]) },
+        -> { Fobrel::Actions::RestorePresets.call(library: @library, person:, ids:) },
         -> { Fobrel::Actions::MakeSet.call(library: @library, person:, name: "Set #{turn}", ids:) }
       )
       # The API answers a brush that went meanwhile with 409 and a sentence.
@@ -67,21 +67,21 @@ RSpec.describe "several people at once" do
   end
 
   it "hands plans out five times: the folder has the newest, and is said to" do
-    seat = @library.seats.create!(name: "Desk", folder: "desk-at-once").tap { |one| one.put_in_order(@ids.first(2)) }
-    hand_out = lambda do |index|
-      mine = Studio::M::Seat.find(seat.id)
-      Fobrel::Actions::HandOut.call(seat: mine, person: @people.first, why: "no. #{index}")
-      Studio::M::SeatFolder.new(mine).pull(repair: true)
+    desk = @library.desks.create!(name: "Desk", folder: "desk-at-once").tap { |one| one.put_in_order(@ids.first(2)) }
+    send_to_desk = lambda do |index|
+      mine = Studio::M::Desk.find(desk.id)
+      Fobrel::Actions::SendToDesk.call(desk: mine, person: @people.first, why: "no. #{index}")
+      Studio::M::DeskFolder.new(mine).pull(repair: true)
     end
     5.times do
-      given = at_once(*(1..5).map { |index| -> { hand_out[index] } })
+      given = at_once(*(1..5).map { |index| -> { send_to_desk[index] } })
       expect(given.grep(Exception)).to eq([])
-      newest = seat.reload.handed
-      expect(Fobrel::Core::Startup::Folder.new(seat.path).plan["plan"]).to eq(newest.number)
-      expect(Studio::M::SeatState.of(seat.reload).word).to eq("current")
+      newest = desk.reload.handed
+      expect(Fobrel::Core::Startup::Folder.new(desk.path).plan["plan"]).to eq(newest.number)
+      expect(Studio::M::DeskState.of(desk.reload).word).to eq("current")
     end
   ensure
-    FileUtils.rm_rf(seat.path)
+    FileUtils.rm_rf(desk.path)
   end
 
   it "paints and keeps a strip while somebody else's longer deed has painted the same and is not done" do
@@ -92,14 +92,14 @@ RSpec.describe "several people at once" do
     painted, done = Queue.new, Queue.new
     long = Thread.new do
       Studio::M::Record.transaction do
-        Studio::M::KeptStrip.png_of(value, "wall")
+        Studio::M::KeptStrip.png_of(value, "list")
         painted << true
         done.pop
       end
     end
     painted.pop
-    expect(at_once(-> { Studio::M::KeptStrip.png_of(value, "wall") }).first).to start_with("\x89PNG".b)
-    expect(Studio::M::KeptStrip.where(fingerprint: value.fingerprint, shape: "wall").count).to eq(1)
+    expect(at_once(-> { Studio::M::KeptStrip.png_of(value, "list") }).first).to start_with("\x89PNG".b)
+    expect(Studio::M::KeptStrip.where(fingerprint: value.fingerprint, shape: "list").count).to eq(1)
     done << true
     long.join
   end
@@ -153,7 +153,7 @@ RSpec.describe "several people at once" do
   end
 
   it "hangs and takes off, hides and shows, removes and brings back" do
-    family = @library.families.create!(name: "Inks")
+    category = @library.categories.create!(name: "Inks")
     person = @people.first
     deeds = [
       -> { Fobrel::Actions::TagPresets.call(library: @library, person:, name: "lineart", ids: @ids.shuffle) },
@@ -161,9 +161,15 @@ RSpec.describe "several people at once" do
         Fobrel::Actions::TagPresets.call(library: @library, person:, name: "lineart", ids: @ids.shuffle, on: false)
       },
       -> { Fobrel::Actions::HidePresets.call(library: @library, person:, ids: @ids.shuffle) },
-      -> { Fobrel::Actions::BringBackPresets.call(library: @library, person:, ids: @ids.shuffle) },
+      -> { Fobrel::Actions::RestorePresets.call(library: @library, person:, ids: @ids.shuffle) },
       -> {
-        Fobrel::Actions::SortPresets.call(library: @library, person:, ids: @ids.shuffle, kind: "family", place: family)
+        Fobrel::Actions::SortPresets.call(
+          library: @library,
+          person:,
+          ids: @ids.shuffle,
+          kind: "category",
+          place: category
+        )
       },
       -> {
         Fobrel::Actions::RenamePresets.call(library: @library, person:, ids: @ids.shuffle, rules: {"prefix" => "x"})
@@ -174,7 +180,7 @@ RSpec.describe "several people at once" do
       # Whoever comes second may find it done.
       troubles = ->(all) { all.grep(Exception).map(&:message) - ["Nothing to change."] }
       expect(troubles[done]).to eq([])
-      undos = done.grep(Studio::M::LedgerEntry).select(&:undoable?).map { |entry|
+      undos = done.grep(Studio::M::HistoryEntry).select(&:undoable?).map { |entry|
         -> {
           Fobrel::Actions::Undo.call(entry: entry.class.find(entry.id))
         }
@@ -196,7 +202,7 @@ RSpec.describe "several people at once" do
       shown = @library.presets.shown.includes(:taggings).to_a
       told = ->(key) { facets[key].to_h { _1.values_at(:key, :count) } }
       expect(told[:tags]).to eq(shown.flat_map { |one| one.taggings.map { _1.tag_id.to_s } }.tally)
-      expect(told[:families]).to eq(shown.filter_map { _1.family_id&.to_s }.tally)
+      expect(told[:categories]).to eq(shown.filter_map { _1.category_id&.to_s }.tally)
       expect(told[:states].values_at("untagged", "locked")).to eq(
         [shown.count { _1.taggings.empty? }, shown.count(&:locked_by_id)]
       )
@@ -217,11 +223,11 @@ RSpec.describe "several people at once" do
       count
       @library.presets.where(id: three.id).hide(@people.first)
       count
-      Studio::M::Preset.connection.execute("UPDATE presets SET family_id = NULL WHERE library_id = #{@library.id}")
+      Studio::M::Preset.connection.execute("UPDATE presets SET category_id = NULL WHERE library_id = #{@library.id}")
       count
       Studio::M::Favourite.create!(person: @people.first, preset: one)
       expect(count["favourite"]).to eq(before["favourite"] + 1)
-      expect(Studio::M::WallChange.where(library_id: @library.id).count).to be > 5
+      expect(Studio::M::BrushChange.where(library_id: @library.id).count).to be > 5
     end
 
     it "are counted anew when a transaction ends that began before others" do

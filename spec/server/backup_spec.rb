@@ -17,28 +17,28 @@ RSpec.describe "a backup of a whole library", :api do
   # Something of everything that a library can hold.
   def fill(library)
     library.update!(canvas: {"width" => 4000, "height" => 3000})
-    lines = library.families.create!(name: "Lines")
-    dry = library.families.create!(name: "Dry", parent: lines, position: 1)
-    library.families.create!(name: "Unused", position: 2)
-    label = library.work_states.create!(name: "To be checked", colour: "moss", shape: "ring")
-    presets[0].update!(family: dry, work_state: label)
-    presets[1].update!(family: lines, hidden_at: Time.current, hidden_by: maren)
+    lines = library.categories.create!(name: "Lines")
+    dry = library.categories.create!(name: "Dry", parent: lines, position: 1)
+    library.categories.create!(name: "Unused", position: 2)
+    status = library.statuses.create!(name: "To be checked", colour: "moss", shape: "ring")
+    presets[0].update!(category: dry, status:)
+    presets[1].update!(category: lines, hidden_at: Time.current, hidden_by: maren)
     tag = library.tags.order(:name).first
     tag.synonyms.create!(library:, name: "level")
     library.tags.create!(name: "hangs nowhere", colour: "madder", shape: "bar")
     tune(presets[2], 0.4, "Drier")
     tune(presets[2], 0.6, "Drier still")
-    Fobrel::Actions::DescribeEdition.call(preset: presets[2].reload, person: maren, number: 2, name: "The good one")
+    Fobrel::Actions::DescribeVersion.call(preset: presets[2].reload, person: maren, number: 2, name: "The good one")
     tune(presets[3], 0.5, "")
-    Fobrel::Actions::SetHome.call(preset: presets[3].reload, person: maren, number: 2)
+    Fobrel::Actions::SetBaseline.call(preset: presets[3].reload, person: maren, number: 2)
     presets[4].update!(locked_by: maren)
     library.brush_sets.create!(name: "Two").put_in_order([presets[3].id, presets[0].id], {presets[0].id => "Lines"})
     library.brush_sets.create!(name: "Empty")
     library.brush_sets.create!(name: "Found", query: "category: lines")
     bundle(library)
-    # Two that paint alike, and one in the Attic under the name of another.
+    # Two that paint alike, and a hidden one under the name of another.
     Fobrel::Actions::DuplicatePresets.call(library:, person: maren, ids: [presets[6].id])
-    old = Fobrel::Core::Preset::Preset[presets[7].current_edition.document.merge(
+    old = Fobrel::Core::Preset::Preset[presets[7].current_version.document.merge(
       "id" => SecureRandom.uuid,
       "trail" => {"spacing" => 0.9}
     )]
@@ -46,8 +46,8 @@ RSpec.describe "a backup of a whole library", :api do
       hidden_at: Time.current,
       hidden_by: maren
     )
-    library.seats.create!(name: "Desk", folder: "desk-spec").put_in_order([presets[5].id, presets[2].id])
-    library.recipes.create!(Fobrel::Core::Package::Recipe.examples.first.to_h)
+    library.desks.create!(name: "Desk", folder: "desk-spec").put_in_order([presets[5].id, presets[2].id])
+    library.export_templates.create!(Fobrel::Core::Package::ExportTemplate.examples.first.to_h)
     disc = Vips::Image.black(30, 30).invert.draw_circle([0], 15, 15, 9, fill: true).copy(interpretation: :b_w)
     star = Fobrel::Core::Tip::Figure[[{"shape" => "star"}]]
     [
@@ -57,7 +57,7 @@ RSpec.describe "a backup of a whole library", :api do
       sha256 = Studio::M::Asset.keep(bytes, ext)
       library.parts.create!(name:, sha256:, ext:, made:, kind: (ext == "svg") ? "drawing" : "tip", tags: ["wet"])
     end
-    needed = presets.flat_map { _1.current_edition.value.frames }.first
+    needed = presets.flat_map { _1.current_version.value.frames }.first
     library.parts.create!(name: "Used", kind: "tip", sha256: Fobrel::Core::Sum.in(needed)) if needed
   end
 
@@ -78,10 +78,10 @@ RSpec.describe "a backup of a whole library", :api do
 
   def tune(preset, spacing, note)
     preset.reload
-    Fobrel::Actions::AddEdition.call(
+    Fobrel::Actions::AddVersion.call(
       preset:,
       person: maren,
-      value: preset.current_edition.value.with("trail", {"spacing" => spacing}),
+      value: preset.current_version.value.with("trail", {"spacing" => spacing}),
       note:
     )
   end
@@ -91,7 +91,7 @@ RSpec.describe "a backup of a whole library", :api do
   end
 
   def counts(library)
-    %i[presets families work_states tags brush_sets bundles seats recipes].to_h {
+    %i[presets categories statuses tags brush_sets bundles desks export_templates].to_h {
       [_1, library.public_send(_1).count]
     }.merge(canvas: library.reload.canvas)
   end
@@ -102,16 +102,16 @@ RSpec.describe "a backup of a whole library", :api do
     plan = deliver(@second, {"storm.fobrel.zip" => bytes})
     expect(plan["backup"]).to eq(
       {
-        "families" => 3,
-        "labels" => 1,
-        "editions" => 4,
+        "categories" => 3,
+        "statuses" => 1,
+        "versions" => 4,
         "bundles" => 1,
         "releases" => 2,
         "plans" => 1
       }
     )
     apply(plan)
-    done = call(:get, "/api/arrivals/#{plan["id"]}")
+    done = call(:get, "/api/imports/#{plan["id"]}")
     expect(done["report"]["notes"]).to eq([])
     expect(back_up(@second)).to eq(bytes)
 
@@ -119,17 +119,17 @@ RSpec.describe "a backup of a whole library", :api do
     release = @second.bundles.first.releases.first
     expect(Digest::SHA256.hexdigest(call(:get, "/api/releases/#{release.id}/package"))).to eq(release.sha256)
     Studio::M::Export.where(release:).delete_all
-    expect(Studio::M::SeatState.of(@second.seats.first).word).to eq("never sent")
+    expect(Studio::M::DeskState.of(@second.desks.first).word).to eq("never sent")
     expect(@second.presets.find_by!(document_id: presets[3].document_id).altered).to be(false)
-    expect(take_in(@second, bytes)["entry"]).to be_nil
+    expect(import_brushes(@second, bytes)["entry"]).to be_nil
 
-    expect(call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]).to eq([])
+    expect(call(:post, "/api/history/#{done["entry"]["id"]}/undo", {})["kept"]).to eq([])
     expect(counts(@second)).to eq(before)
   end
 
   it "is a package to tools of other makers" do
     files = Fobrel::Core::Package::Archive.read(back_up(@first))
-    histories = files.select { |path, _| path.start_with?("data/editions/") }.values.map { JSON.parse(_1) }
+    histories = files.select { |path, _| path.start_with?("data/versions/") }.values.map { JSON.parse(_1) }
     expect(
       outside({library: JSON.parse(files["data/library.json"]), histories:}).values_at(
         "library",
@@ -150,7 +150,7 @@ RSpec.describe "a backup of a whole library", :api do
     own = @second.bundles.create!(name: "harbour", description: "Ours")
     @second.brush_sets.create!(name: "found", query: "tag: sea")
     @second.brush_sets.create!(name: "two", query: "tag: sky")
-    done = take_in(@second, back_up(@first))
+    done = import_brushes(@second, back_up(@first))
     expect(
       [
         own.reload.description,
@@ -166,21 +166,21 @@ RSpec.describe "a backup of a whole library", :api do
     )
     tuned = @second.presets.find_by!(document_id: presets[2].document_id)
     tune(tuned, 0.9, "Since")
-    @second.seats.first.put_in_order([tuned.id])
-    kept = call(:post, "/api/ledger/#{done["entry"]["id"]}/undo", {})["kept"]
+    @second.desks.first.put_in_order([tuned.id])
+    kept = call(:post, "/api/history/#{done["entry"]["id"]}/undo", {})["kept"]
     expect(kept).to match_array(
       [
         /start-up plan of “Desk” has been changed/,
         /“#{tuned.name}” has been changed or used since/
       ]
     )
-    expect([@second.presets.pluck(:name), tuned.editions.map(&:number)]).to eq([[tuned.name], [1, 2, 3, 4]])
+    expect([@second.presets.pluck(:name), tuned.versions.map(&:number)]).to eq([[tuned.name], [1, 2, 3, 4]])
   end
 
   it "leaves releases, start-up plans and locks to a lead, and says so" do
     bytes = back_up(@first)
     @second.memberships.find_by!(person: maren).update!(role: "artist")
-    done = take_in(@second, bytes)
+    done = import_brushes(@second, bytes)
     expect(done["report"]["notes"]).to match(
       [
         /releases of “Harbour” were left out: only a lead/,
@@ -190,9 +190,9 @@ RSpec.describe "a backup of a whole library", :api do
     expect(
       [
         @second.bundles.first.releases.count,
-        @second.seats.count,
+        @second.desks.count,
         @second.presets.where.not(locked_by: nil).count,
-        @second.families.count
+        @second.categories.count
       ]
     ).to eq([0, 0, 0, 3])
   end
@@ -202,7 +202,7 @@ RSpec.describe "a backup of a whole library", :api do
       path.start_with?("data/")
     }.transform_keys { _1.delete_prefix("data/") }
     payload["bundle.json"] = payload["bundle.json"].sub('"category: lines"', '"colour: red"')
-    done = take_in(@second, Fobrel::Core::Package::Writer.pack(Fobrel::Core::Package::Writer.bag(payload)))
+    done = import_brushes(@second, Fobrel::Core::Package::Writer.pack(Fobrel::Core::Package::Writer.bag(payload)))
     expect(
       [
         done["report"]["notes"],

@@ -71,7 +71,7 @@ RSpec.describe "the Bench", :api do
       expect(
         [
           merge["by"],
-          merge["edition"],
+          merge["version"],
           merge["undecided"],
           merge["conflicts"].map {
             _1["words"]
@@ -81,11 +81,11 @@ RSpec.describe "the Bench", :api do
       choice = {merge["conflicts"][0]["key"] => "mine"}
       merged = call(:post, "#{path}/merge", {choices: choice})
       kept = detail["kept"]
-      expect(call(:post, "#{path}/editions", {kept:, base: 2})["error"]).to match(/saved version 2 .* in the meantime/)
-      expect(call(:post, "#{path}/editions", {kept:, base: 2, choices: {}})["error"]).to match(/Choose one of the two/)
-      expect(call(:post, "#{path}/editions", {kept: "0" * 64, base: 2, choices: choice})["error"]).to match(/window/)
-      saved = call(:post, "#{path}/editions", {kept:, base: 2, choices: choice})
-      expect([status, merged["undecided"], saved["preset"]["edition"]]).to eq([201, false, 3])
+      expect(call(:post, "#{path}/versions", {kept:, base: 2})["error"]).to match(/saved version 2 .* in the meantime/)
+      expect(call(:post, "#{path}/versions", {kept:, base: 2, choices: {}})["error"]).to match(/Choose one of the two/)
+      expect(call(:post, "#{path}/versions", {kept: "0" * 64, base: 2, choices: choice})["error"]).to match(/window/)
+      saved = call(:post, "#{path}/versions", {kept:, base: 2, choices: choice})
+      expect([status, merged["undecided"], saved["preset"]["version"]]).to eq([201, false, 3])
       expect(
         saved["document"].then {
           [_1["mark"]["size"]["base"], _1["trail"]["spacing"], _1["pigment"]["flow"]]
@@ -103,7 +103,7 @@ RSpec.describe "the Bench", :api do
         call(
           :post,
           "#{library}/revisions",
-          {preset_ids: [preset.id], as: "editions", change: "fit", width: 20, height: 20, share: 0.2}
+          {preset_ids: [preset.id], as: "versions", change: "fit", width: 20, height: 20, share: 0.2}
         )
       ]
       expect(
@@ -114,32 +114,32 @@ RSpec.describe "the Bench", :api do
       call(:put, "#{path}/lock", {locked: false})
       expect(status).to eq(403)
       expect(save_tuned(path, changed, as: "variations")["preset"]["name"]).to eq("Quay line 2")
-      entry = @first.ledger_entries.find_by!(kind: "lock")
-      call(:post, "/api/ledger/#{entry.id}/undo", {})
+      entry = @first.history_entries.find_by!(kind: "lock")
+      call(:post, "/api/history/#{entry.id}/undo", {})
       expect([status, preset.reload.locked_by.nil?]).to eq([403, false])
       sign_in("maren")
-      expect(save(tuned(size: 34), base: 1)["preset"]["edition"]).to eq(2)
+      expect(save(tuned(size: 34), base: 1)["preset"]["version"]).to eq(2)
     end
   end
 
   describe "going back" do
-    it "goes to the current version, to home, or as received, by exact fingerprint, and undoes each" do
+    it "goes to the current version, to baseline, or as received, by exact fingerprint, and undoes each" do
       received = detail["preset"]["fingerprint"]
       second = save(tuned(size: 33), base: 1)["preset"]["fingerprint"]
-      call(:put, "#{path}/home", {number: 2})
+      call(:put, "#{path}/baseline", {number: 2})
       third = save(tuned(size: 44), base: 2)["preset"]["fingerprint"]
       call(:put, "#{path}/draft", {document: tuned(size: 55)})
       expect(
-        %w[current home received].map { |to|
+        %w[current baseline received].map { |to|
           call(:get, "#{library}/changed?to=#{to}")["presets"].find {
             _1["id"] == preset.id
           }["after"]
         }
       ).to eq([third, second, received])
-      {"current" => third, "home" => second, "received" => received}.each do |to, print|
+      {"current" => third, "baseline" => second, "received" => received}.each do |to, print|
         entry = call(:post, "#{library}/reset", {preset_ids: [preset.id], to:})["entry"]
         expect([detail["draft"], detail["preset"]["fingerprint"]]).to eq([nil, print])
-        call(:post, "/api/ledger/#{entry["id"]}/undo", {})
+        call(:post, "/api/history/#{entry["id"]}/undo", {})
         expect(
           [
             detail["draft"]["document"]["mark"]["size"]["base"],
@@ -150,14 +150,14 @@ RSpec.describe "the Bench", :api do
       expect(call(:post, "#{library}/reset", {preset_ids: [preset.id], to: "nowhere"}) && status).to eq(400)
     end
 
-    it "keeps earlier homes in the history, and undoes a new one" do
+    it "keeps earlier baselines in the history, and undoes a new one" do
       save(tuned(size: 33), base: 1)
-      entry = call(:put, "#{path}/home", {number: 2})["entry"]
-      expect([detail["preset"]["home"], detail["homes"].map { _1["number"] }]).to eq([2, [2]])
-      expect(call(:put, "#{path}/home", {number: 2})["error"]).to match(/already the baseline/)
-      call(:post, "/api/ledger/#{entry["id"]}/undo", {})
-      expect(detail["preset"]["home"]).to eq(1)
-      call(:put, "#{path}/home", {number: 9})
+      entry = call(:put, "#{path}/baseline", {number: 2})["entry"]
+      expect([detail["preset"]["baseline"], detail["baselines"].map { _1["number"] }]).to eq([2, [2]])
+      expect(call(:put, "#{path}/baseline", {number: 2})["error"]).to match(/already the baseline/)
+      call(:post, "/api/history/#{entry["id"]}/undo", {})
+      expect(detail["preset"]["baseline"]).to eq(1)
+      call(:put, "#{path}/baseline", {number: 9})
       expect(status).to eq(404)
     end
 
@@ -167,17 +167,17 @@ RSpec.describe "the Bench", :api do
       entry = call(:post, "#{path}/restore", {number: 1})["entry"]
       expect(
         [
-          detail["preset"]["edition"],
+          detail["preset"]["version"],
           detail["preset"]["fingerprint"],
-          detail["editions"][0]["note"]
+          detail["versions"][0]["note"]
         ]
       ).to eq([3, first, "Version 1 restored"])
-      call(:post, "/api/ledger/#{entry["id"]}/undo", {})
-      expect([detail["preset"]["edition"], detail["editions"].size]).to eq([2, 3])
-      named = call(:put, "#{path}/editions/1", {name: "As the maker meant it"})
-      expect(named["editions"].last["name"]).to eq("As the maker meant it")
-      expect(call(:put, "#{path}/editions/1", {name: ""})["editions"].last["name"]).to be_nil
-      expect(call(:get, "#{path}/editions/1")["fingerprint"]).to eq(first)
+      call(:post, "/api/history/#{entry["id"]}/undo", {})
+      expect([detail["preset"]["version"], detail["versions"].size]).to eq([2, 3])
+      named = call(:put, "#{path}/versions/1", {name: "As the maker meant it"})
+      expect(named["versions"].last["name"]).to eq("As the maker meant it")
+      expect(call(:put, "#{path}/versions/1", {name: ""})["versions"].last["name"]).to be_nil
+      expect(call(:get, "#{path}/versions/1")["fingerprint"]).to eq(first)
     end
 
     it "lists drafts with what was changed, and discards one or all" do
@@ -227,17 +227,17 @@ RSpec.describe "the Bench", :api do
           )
         ]
       ).to eq(["#{ids.size} brushes fitted to a canvas of 200 × 100 px, as drafts", [20, 20]])
-      call(:post, "/api/ledger/#{entry["id"]}/undo", {})
+      call(:post, "/api/history/#{entry["id"]}/undo", {})
       expect([Studio::M::Draft.count, detail["draft"]["document"]["mark"]["size"]["base"]]).to eq([1, 100])
-      entry = call(:post, "#{library}/revisions", fit.merge(as: "editions"))["entry"]
+      entry = call(:post, "#{library}/revisions", fit.merge(as: "versions"))["entry"]
       expect(
         [
-          detail["preset"]["edition"],
-          detail["editions"][0]["note"]
+          detail["preset"]["version"],
+          detail["versions"][0]["note"]
         ]
       ).to eq([2, "Fitted to a canvas of 200 × 100 px"])
-      call(:post, "/api/ledger/#{entry["id"]}/undo", {})
-      expect(detail["preset"]["edition"]).to eq(1)
+      call(:post, "/api/history/#{entry["id"]}/undo", {})
+      expect(detail["preset"]["version"]).to eq(1)
       expect(
         call(
           :post,
@@ -254,7 +254,7 @@ RSpec.describe "the Bench", :api do
       call(
         :post,
         "#{library}/revisions",
-        {preset_ids: [other.id], as: "editions", change: "copy", document: from, groups: %w[pigment]}
+        {preset_ids: [other.id], as: "versions", change: "copy", document: from, groups: %w[pigment]}
       )
       after = document(other.id)
       expect([after["pigment"]["flow"], after["mark"], after["name"]]).to eq([0.31, before["mark"], before["name"]])
@@ -264,7 +264,7 @@ RSpec.describe "the Bench", :api do
           "#{library}/revisions",
           {
             preset_ids: [other.id],
-            as: "editions",
+            as: "versions",
             change: "copy",
             document: from,
             groups: []
@@ -356,7 +356,7 @@ RSpec.describe "the Bench", :api do
 
     it "keeps sample strokes of one's own, for oneself only" do
       samples = (0..20).map { |i| {x: i * 8, y: 50, pressure: 0.5, tiltX: 0, tiltY: 0, t: i * 9} }
-      made = call(:post, "/api/trial-strokes", {name: "My hatch", samples:, width: 180, height: 100})
+      made = call(:post, "/api/sample-strokes", {name: "My hatch", samples:, width: 180, height: 100})
       expect(
         call(
           :post,
@@ -367,16 +367,16 @@ RSpec.describe "the Bench", :api do
       expect(
         call(
           :post,
-          "/api/trial-strokes",
+          "/api/sample-strokes",
           {name: "", samples:, width: 180, height: 100}
         )["error"]
       ).to match(/Nothing was saved/)
       sign_in("tove")
-      expect(call(:get, "/api/trial-strokes")["trial_strokes"].count { _1["own"] }).to eq(0)
+      expect(call(:get, "/api/sample-strokes")["sample_strokes"].count { _1["own"] }).to eq(0)
       expect(call(:post, "#{library}/strip", {document: document, try: {trial: made["name"]}}) && status).to eq(404)
-      expect(call(:delete, "/api/trial-strokes/#{made["id"]}") && status).to eq(404)
+      expect(call(:delete, "/api/sample-strokes/#{made["id"]}") && status).to eq(404)
       sign_in("maren")
-      expect(call(:delete, "/api/trial-strokes/#{made["id"]}")).to eq({"ok" => true})
+      expect(call(:delete, "/api/sample-strokes/#{made["id"]}")).to eq({"ok" => true})
     end
 
     it "lays a person's own hand over a brush for that person only, through its next versions" do

@@ -9,17 +9,17 @@ RSpec.describe "bounded work", :api do
   before { sign_in("maren") }
 
   def task(about, **more)
-    Studio::M::Task.create!(library: @second, kind: "ReadArrival", about:, message: "Reading", **more)
+    Studio::M::Task.create!(library: @second, kind: "ReadImport", about:, message: "Reading", **more)
   end
 
   def job(task, failed)
-    Fobrel::Jobs::ReadArrival.new(
+    Fobrel::Jobs::ReadImport.new(
       {
         id: 0,
         args: [task.id],
         kwargs: {},
         error_count: failed,
-        job_class: "Fobrel::Jobs::ReadArrival"
+        job_class: "Fobrel::Jobs::ReadImport"
       }
     )
   end
@@ -33,15 +33,15 @@ RSpec.describe "bounded work", :api do
   end
 
   it "puts an import aside whose work ended its process every time, and it can be let go" do
-    arrival = @second.arrivals.create!(name: "heavy", source: "dropped", state: "applying")
-    deadly = task({"arrival" => arrival.id}, tries: 3)
-    arrival.update!(task: deadly)
-    Fobrel::Jobs::ApplyArrival.run(deadly.id)
+    import = @second.imports.create!(name: "heavy", source: "dropped", state: "applying")
+    deadly = task({"import" => import.id}, tries: 3)
+    import.update!(task: deadly)
+    Fobrel::Jobs::ApplyImport.run(deadly.id)
     expect(
       [
         deadly.reload.state,
         deadly.message,
-        arrival.reload.state
+        import.reload.state
       ]
     ).to match(
       [
@@ -50,20 +50,20 @@ RSpec.describe "bounded work", :api do
         "planned"
       ]
     )
-    expect(call(:delete, "/api/arrivals/#{arrival.id}")).to eq({"ok" => true})
+    expect(call(:delete, "/api/imports/#{import.id}")).to eq({"ok" => true})
   end
 
   it "ends work that takes longer than any honest one, and says so" do
     stub_const("Fobrel::Jobs::Job::SECONDS", 0.2)
-    arrival = @second.arrivals.create!(name: "slow", source: "dropped", state: "reading")
-    allow_any_instance_of(Fobrel::Jobs::ReadArrival).to receive(:found) { sleep 20 }
-    slow = task({"arrival" => arrival.id})
-    Fobrel::Jobs::ReadArrival.run(slow.id)
+    import = @second.imports.create!(name: "slow", source: "dropped", state: "reading")
+    allow_any_instance_of(Fobrel::Jobs::ReadImport).to receive(:found) { sleep 20 }
+    slow = task({"import" => import.id})
+    Fobrel::Jobs::ReadImport.run(slow.id)
     expect(
       [
         slow.reload.state,
         slow.message,
-        arrival.reload.state
+        import.reload.state
       ]
     ).to match(
       [
@@ -82,17 +82,17 @@ RSpec.describe "bounded work", :api do
     many = lambda do |count|
       sets = Array.new(count) { |n| Fobrel::Core::Package::Bundle::Group.new(name: "S#{n}", presets: [preset.id]) }
       bundle = Fobrel::Core::Package::Bundle.build(
-        items: [Fobrel::Core::Package::Bundle::Item.new(preset:, edition: 1)], assets: {}, sets:, name: "Sets"
+        items: [Fobrel::Core::Package::Bundle::Item.new(preset:, version: 1)], assets: {}, sets:, name: "Sets"
       )
       StringIO.new("".b).tap { |io| Fobrel::Core::Package::Writer.write(bundle, io) }.string
     end
     expect(deliver(@second, {"s.zip" => many[20]})["seconds"]).to eq(1)
-    stub_const("Fobrel::Jobs::ReadArrival::MOST_PLACES", 30)
-    arrival = deliver(@second, {"t.zip" => many[31]})
+    stub_const("Fobrel::Jobs::ReadImport::MOST_PLACES", 30)
+    import = deliver(@second, {"t.zip" => many[31]})
     expect(
       [
-        arrival["state"],
-        arrival["task"]["message"]
+        import["state"],
+        import["task"]["message"]
       ]
     ).to match(["open", /holds 1 things in 31 sets with 31 places/])
   end
@@ -205,7 +205,7 @@ RSpec.describe "an external gallery that behaves badly", :api do
   end
 
   before do
-    stub_const("Fobrel::Gallery::Outside::LOOK_SECONDS", 1)
+    stub_const("Fobrel::Gallery::External::LOOK_SECONDS", 1)
     sign_in("maren")
     Studio::M::GalleryToken.create!(person: Studio::M::Person.find_by!(login: "maren"), token: "x")
   end

@@ -20,8 +20,8 @@ RSpec.describe "bundles and releases", :api do
 
   def resize(id, size)
     preset = Studio::M::Preset.find(id)
-    value = preset.current_edition.value
-    Fobrel::Actions::AddEdition.call(
+    value = preset.current_version.value
+    Fobrel::Actions::AddVersion.call(
       preset:,
       value: value.with("mark", value["mark"].merge("size" => value["mark", "size"].merge("base" => size))),
       person: Studio::M::Person.first
@@ -63,7 +63,7 @@ RSpec.describe "bundles and releases", :api do
     ).to eq([{"bundle" => "Storm kit", "number" => "1.0.0"}, made["sha256"]])
     expect(call(:post, "/api/exports/#{listed["id"]}/repeat", {})["error"]).to match(/went out as release 1\.0\.0/)
     read = Fobrel::Core::Package::Reader.read(bytes)
-    needs = @first.presets.find(ids.first(3)).flat_map { _1.current_edition.value.needs }.uniq
+    needs = @first.presets.find(ids.first(3)).flat_map { _1.current_version.value.needs }.uniq
     expect(
       [
         read.presets.size,
@@ -155,7 +155,7 @@ RSpec.describe "bundles and releases", :api do
       }
     ).to include(
       ["clash", 2, true],
-      ["double", 2, false],
+      ["duplicate", 2, false],
       ["weak tip", 3, false],
       ["missing", 4, true],
       ["unnamed", 5, false],

@@ -16,21 +16,21 @@ RSpec.describe "who the contract lets ask", :api do
     {
       "presets" => preset,
       "sets" => @first.brush_sets.create!(name: "Kit"),
-      "seats" => @first.seats.create!(name: "Desk", folder: "desk-c"),
+      "desks" => @first.desks.create!(name: "Desk", folder: "desk-c"),
       "tags" => @first.tags.first,
-      "families" => @first.families.create!(name: "Inks"),
-      "work-states" => @first.work_states.create!(name: "to check", colour: "moss", shape: "bar", position: 0),
+      "categories" => @first.categories.create!(name: "Inks"),
+      "statuses" => @first.statuses.create!(name: "to check", colour: "moss", shape: "bar", position: 0),
       "bundles" => bundle,
       "releases" => bundle.releases.create!(**frozen),
-      "arrivals" => @first.arrivals.create!(name: "Parcel", source: "dropped"),
+      "imports" => @first.imports.create!(name: "Parcel", source: "dropped"),
       "exports" => @first.exports.create!(**export),
       "works" => work,
       "follows" => follow,
-      "offers" => @first.offers.create!(person:),
+      "proposals" => @first.proposals.create!(person:),
       "parts" => @first.parts.create!(name: "x", kind: "tip", sha256: "0" * 64),
-      "recipes" => @first.recipes.create!(name: "x", scope: "each", file: "x", body: "x"),
+      "export-templates" => @first.export_templates.create!(name: "x", scope: "each", file: "x", body: "x"),
       "tasks" => Studio::M::Task.create!(library: @first, kind: "ChangeMany", about: {}, message: "x"),
-      "ledger" => @first.ledger_entries.create!(person:, kind: "tag", summary: "x")
+      "history" => @first.history_entries.create!(person:, kind: "tag", summary: "x")
     }
   end
 
@@ -68,7 +68,7 @@ RSpec.describe "who the contract lets ask", :api do
     operations.each do |one|
       expect(Fobrel::Contract.operation(one.verb, filled(one.path))).to eq(one), "#{one.verb} #{one.path}"
     end
-    nowhere = %w[/api/nothing /api/presets/x /api/presets/-1 /api/strips/x/wall.png /api/presets/7/]
+    nowhere = %w[/api/nothing /api/presets/x /api/presets/-1 /api/strips/x/list.png /api/presets/7/]
     expect(nowhere.filter_map { |path| Fobrel::Contract.operation("GET", path) }).to eq([])
   end
 
@@ -170,7 +170,7 @@ RSpec.describe "who the contract lets ask", :api do
 
   it "bounds what a desk reports, so that its view stands whatever a desk says" do
     sign_in("maren")
-    path = "/api/seats/#{things["seats"].id}"
+    path = "/api/desks/#{things["desks"].id}"
     start = {
       started_at: "2026-12-01T08:00:00Z",
       ms: 86_400_000,
@@ -185,7 +185,7 @@ RSpec.describe "who the contract lets ask", :api do
     end
     call(:post, "#{path}/report", {start:})
     expect(status).to eq(200)
-    [path, "/api/libraries/#{@first.id}/seats"].each { |address|
+    [path, "/api/libraries/#{@first.id}/desks"].each { |address|
       call(:get, address) && expect(status).to(eq(200), address)
     }
   end
@@ -206,7 +206,7 @@ RSpec.describe "who the contract lets ask", :api do
         /api/libraries/{library}/rows
         /api/libraries/{library}/uses
         /api/libraries/{library}/differences
-        /api/libraries/{library}/recipes/preview
+        /api/libraries/{library}/export-templates/preview
         /api/libraries/{library}/exports
         /api/exports/{id}/repeat
         /api/libraries/{library}/parts/kit
@@ -218,7 +218,7 @@ RSpec.describe "who the contract lets ask", :api do
       [:post, "/api/libraries/#{@first.id}/talk/preset/#{brush.id}", {words: "Hello"}],
       [:put, "/api/presets/#{brush.id}/favourite", {on: true}],
       [:put, "/api/presets/#{brush.id}/recent", {}],
-      [:delete, "/api/offers/#{things["offers"].id}", {}]
+      [:delete, "/api/proposals/#{things["proposals"].id}", {}]
     ].each { |verb, path, data| expect([path, call(verb, path, data)["error"], status]).to match([path, /reach/, 403]) }
   ensure
     header("Authorization", nil)
@@ -230,7 +230,7 @@ RSpec.describe "who the contract lets ask", :api do
     it "lets a #{role} do #{deeds.join(", ")} and nothing else" do
       sign_in(login)
       # Another's deed is taken back by a lead only; one's own here.
-      things["ledger"].update!(person: Studio::M::Person.find_by!(login:))
+      things["history"].update!(person: Studio::M::Person.find_by!(login:))
       wrong = guarded.filter_map do |one|
         data = {"preset_ids" => []} unless one.verb == "GET"
         answers = tried { call(one.verb.downcase.to_sym, filled(one.path), data) }

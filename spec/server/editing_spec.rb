@@ -23,7 +23,7 @@ RSpec.describe "changing brushes", :api do
       )
       Fobrel::Actions::CreatePreset.call(library: @second, value:, person: Studio::M::Person.first)
     end
-    names = call(:get, "/api/libraries/#{@second.id}/wall")["presets"].map { _1["name"] }
+    names = call(:get, "/api/libraries/#{@second.id}/brushes")["presets"].map { _1["name"] }
     expect(names).to eq(["_first", "Äpfel", "apple", "tip 2", "tip 10", "zebra", "帆"])
   end
 
@@ -53,21 +53,21 @@ RSpec.describe "changing brushes", :api do
     expect(full["trail"]["spacing"]).to eq(0.1)
     expect(call(:put, "/api/presets/#{made.id}/draft", {document: full})["draft"]).to be_nil
     expect(save_tuned("/api/presets/#{made.id}", full, base: 1)["error"]).to match(/Nothing differs from version/)
-    expect(made.reload.current_edition.document).to eq(sparse.to_h)
+    expect(made.reload.current_version.document).to eq(sparse.to_h)
   end
 
   it "saves as the next version and never touches an earlier one" do
     before = detail
     call(:put, "#{path}/draft", {document: sized(33)})
     after = save_tuned(path, sized(33), base: 1, note: "wider")
-    expect([status, after["preset"]["edition"], after["preset"]["home"], after["draft"]]).to eq([201, 2, 1, nil])
+    expect([status, after["preset"]["version"], after["preset"]["baseline"], after["draft"]]).to eq([201, 2, 1, nil])
     expect(
-      after["editions"].map {
+      after["versions"].map {
         _1.values_at("number", "note", "by")
       }
     ).to eq([[2, "wider", "Maren Oake"], [1, "Received", "Maren Oake"]])
-    expect(after["editions"].last["fingerprint"]).to eq(before["preset"]["fingerprint"])
-    expect { Studio::M::Edition.first.update!(note: "other") }.to raise_error(ActiveRecord::ReadOnlyRecord)
+    expect(after["versions"].last["fingerprint"]).to eq(before["preset"]["fingerprint"])
+    expect { Studio::M::Version.first.update!(note: "other") }.to raise_error(ActiveRecord::ReadOnlyRecord)
   end
 
   it "tells the second of two who save over each other, and keeps both" do
@@ -107,7 +107,7 @@ RSpec.describe "changing brushes", :api do
 
   it "goes back to the version received, one or all, and undoes that" do
     others = @first.presets.where.not(id: preset.id).in_order.limit(2).to_a
-    home = detail["preset"]["fingerprint"]
+    baseline = detail["preset"]["fingerprint"]
     save_tuned(path, sized(33), base: 1)
     others.each { |one|
       call(
@@ -127,24 +127,24 @@ RSpec.describe "changing brushes", :api do
         detail["preset"]["fingerprint"],
         call(:get, "/api/libraries/#{@first.id}/changed")["presets"]
       ]
-    ).to eq(["3 brushes reset to the baseline", home, []])
-    expect(detail["editions"].map { _1["number"] }).to eq([3, 2, 1])
+    ).to eq(["3 brushes reset to the baseline", baseline, []])
+    expect(detail["versions"].map { _1["number"] }).to eq([3, 2, 1])
 
-    expect(call(:post, "/api/ledger/#{entry["id"]}/undo", {})["kept"]).to eq([])
+    expect(call(:post, "/api/history/#{entry["id"]}/undo", {})["kept"]).to eq([])
     expect(
       [
         detail["preset"]["size"],
         call(:get, "/api/presets/#{others.first.id}")["draft"]["document"]["mark"]["size"]["base"]
       ]
     ).to eq([33, 77])
-    expect(call(:post, "/api/ledger/#{entry["id"]}/undo", {})["error"]).to match(/undone already/)
+    expect(call(:post, "/api/history/#{entry["id"]}/undo", {})["error"]).to match(/undone already/)
   end
 
   it "keeps what was saved after a reset when that is undone" do
     save_tuned(path, sized(33), base: 1)
     entry = call(:post, "/api/libraries/#{@first.id}/reset", {preset_ids: [preset.id]})["entry"]
     save_tuned(path, sized(60), base: 3)
-    expect(call(:post, "/api/ledger/#{entry["id"]}/undo", {})["kept"]).to match([/saved again since/])
+    expect(call(:post, "/api/history/#{entry["id"]}/undo", {})["kept"]).to match([/saved again since/])
     expect(detail["preset"]["size"]).to eq(60)
   end
 
@@ -154,7 +154,7 @@ RSpec.describe "changing brushes", :api do
     tag = call(:get, "/api/libraries/#{@first.id}/tags")["tags"].find { _1["name"] == "Storm" }
     expect(tag["count"]).to eq(3)
     call(:post, "/api/libraries/#{@first.id}/taggings", {tag: "storm", preset_ids: ids.first(1), on: false})
-    call(:post, "/api/ledger/#{entry["id"]}/undo", {})
+    call(:post, "/api/history/#{entry["id"]}/undo", {})
     expect(Studio::M::Tagging.where(tag_id: tag["id"]).count).to eq(0)
   end
 
@@ -170,15 +170,18 @@ RSpec.describe "changing brushes", :api do
         {preset_ids: ids.first(2), before: ids}
       )["error"]
     ).to match(/changed “Kit” meanwhile/)
-    call(:post, "/api/ledger/#{turned["entry"]["id"]}/undo", {})
+    call(:post, "/api/history/#{turned["entry"]["id"]}/undo", {})
     expect(call(:get, "/api/libraries/#{@first.id}/sets")["sets"].first["preset_ids"]).to eq(ids)
     expect(call(:post, "/api/libraries/#{@first.id}/sets", {name: "kit"})["error"]).to match(/name is taken/)
   end
 
   it "serves strips for ever and computes each once" do
-    2.times { call(:get, "/api/strips/#{preset.current_edition.fingerprint}/peek.png") }
+    2.times { call(:get, "/api/strips/#{preset.current_version.fingerprint}/peek.png") }
     expect(last_response.headers["cache-control"]).to include("immutable")
     expect(Studio::M::KeptStrip.where(shape: "peek").count).to eq(1)
-    expect(call(:post, "/api/libraries/#{@first.id}/strip?shape=wall", {document: sized(44)})[0, 4]).to eq("\x89PNG".b)
+    expect(
+      call(:post, "/api/libraries/#{@first.id}/strip?shape=list", {document: sized(44)})[0,
+        4]
+    ).to eq("\x89PNG".b)
   end
 end

@@ -14,22 +14,22 @@ RSpec.describe "plain exports", :api do
     expect(names).to include("settings.csv", "Bollard/strip.png", "Chart nib/tip-1.png")
     expect(names.map { _1.split("/").first }.uniq - ["settings.csv", "settings.json"]).to eq(["Bollard", "Chart nib"])
     expect(last_response.headers["content-disposition"]).to match(/storm-over-skerrow-\d{4}-\d\d-\d\d-kit\.zip/)
-    expect(@first.ledger_entries.last.summary).to eq("Storm over Skerrow: 2 brushes as a kit, to this browser")
+    expect(@first.history_entries.last.summary).to eq("Storm over Skerrow: 2 brushes as a kit, to this browser")
     expect(call(:post, path, {kind: "kit", of: {preset_ids: ids.first(2)}})).to eq(zip)
   end
 
   it "writes an inventory that says where each brush is used" do
     @first.brush_sets.create!(name: "Kit").put_in_order([ids[0]])
-    family = @first.families.create!(name: "Lines")
-    @first.presets.find(ids[0]).update!(family:)
+    category = @first.categories.create!(name: "Lines")
+    @first.presets.find(ids[0]).update!(category:)
     table = CSV.parse(call(:post, path, {kind: "inventory", of: {preset_ids: ids}}), headers: true)
     expect(table.size).to eq(8)
     expect(
       table[0].to_h.values_at(
         "name",
         "size",
-        "edition",
-        "family",
+        "version",
+        "category",
         "tags",
         "used_in"
       )
@@ -37,7 +37,7 @@ RSpec.describe "plain exports", :api do
   end
 
   it "refuses nothing picked, another library's brushes, and kinds there are not; a guest may export" do
-    expect(call(:post, path, {kind: "kit", of: {preset_ids: []}})["error"]).to match(/Nothing is picked/)
+    expect(call(:post, path, {kind: "kit", of: {preset_ids: []}})["error"]).to match(/No brushes selected/)
     expect(
       call(
         :post,

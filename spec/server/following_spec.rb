@@ -28,15 +28,15 @@ RSpec.describe "following", :api do
 
   def rows(id) = call(:get, "/api/follows/#{id}/update")["rows"].to_h { |row| [row["name"], row] }
 
-  # The next edition of a brush, with settings of its mark changed.
+  # The next version of a brush, with settings of its mark changed.
   def tune(preset, **mark)
     preset.reload
-    value = preset.current_edition.value
+    value = preset.current_version.value
     changed = value.with("mark", value.to_h["mark"].merge(mark.transform_keys(&:to_s)))
-    Fobrel::Actions::AddEdition.call(preset:, value: changed, person: maren)
+    Fobrel::Actions::AddVersion.call(preset:, value: changed, person: maren)
   end
 
-  def at(library, name) = library.presets.find_by!(name:).reload.current_edition.value
+  def at(library, name) = library.presets.find_by!(name:).reload.current_version.value
 
   def names = bundle.presets_in_order.map(&:name)
 
@@ -64,9 +64,9 @@ RSpec.describe "following", :api do
     other.put_in_order(@first.presets.shown.order(:id).offset(3).limit(3).ids) # one of them stands in both
     Fobrel::Actions::ReleaseBundle.call(bundle: other, person: maren, number: nil, notes: "")
     @first.bundles.create!(name: "Not out yet", author: "Maren Oake")
-    offered = call(:get, "#{second}/follows")["offered"]
+    proposed = call(:get, "#{second}/follows")["proposed"]
     expect(
-      offered.map { |one|
+      proposed.map { |one|
         one.values_at("name", "library_id")
       }
     ).to eq([["Ink kit", @first.id], ["Storm kit", @first.id]])
@@ -159,13 +159,13 @@ RSpec.describe "following", :api do
     tune(one, angle: 20)
     release
     entry = update(id)["entry"]
-    call(:post, "/api/ledger/#{entry["id"]}/undo")
+    call(:post, "/api/history/#{entry["id"]}/undo")
     expect(at(@second, one.name)["mark", "angle"]).to eq(0)
     call(:delete, "/api/follows/#{id}")
     expect([@second.presets.shown.count, @second.follows.count]).to eq([4, 0])
-    gone = call(:get, "#{second}/ledger?kind=follow")["entries"].first
+    gone = call(:get, "#{second}/history?kind=follow")["entries"].first
     expect([gone["summary"], gone["undoable"]]).to match([/followed no more; its brushes stay/, true])
-    call(:post, "/api/ledger/#{gone["id"]}/undo")
+    call(:post, "/api/history/#{gone["id"]}/undo")
     expect(call(:get, "#{second}/follows")["follows"].sole["at"]["number"]).to eq("1.0.0")
   end
 
@@ -181,16 +181,16 @@ RSpec.describe "following", :api do
     expect(call(:get, "#{second}/follows")["follows"].sole.values_at("behind")).to eq([true])
     last = update(made["id"])["entry"]
     expect(call(:get, "#{second}/follows")["follows"].sole["at"]["number"]).to eq("2.0.0")
-    [last, entry].each { |deed| expect(call(:post, "/api/ledger/#{deed["id"]}/undo")["kept"]).to eq([]) }
+    [last, entry].each { |deed| expect(call(:post, "/api/history/#{deed["id"]}/undo")["kept"]).to eq([]) }
     expect(at(@second, one.name)["mark", "angle"]).to eq(was)
     seen = call(:get, "#{second}/follows")["follows"].sole
     expect([seen["at"]["number"], seen["behind"]]).to eq(["1.0.0", true])
     expect(rows(made["id"]).values_at(one.name, two.name).map { |row| [row["kind"], row["mine"]] }).to eq(
       [["changed", []], ["changed", []]]
     )
-    first = Studio::M::LedgerEntry.where(library: @second, kind: "follow").order(:id).first
-    # What has newer editions stays, as with any import; it is told.
-    kept = call(:post, "/api/ledger/#{first.id}/undo")["kept"]
+    first = Studio::M::HistoryEntry.where(library: @second, kind: "follow").order(:id).first
+    # What has newer versions stays, as with any import; it is told.
+    kept = call(:post, "/api/history/#{first.id}/undo")["kept"]
     expect(kept).to contain_exactly(/#{one.name}.*it stays/, /#{two.name}.*it stays/)
     expect([@second.presets.order(:name).pluck(:name), @second.follows.count]).to eq([[one.name, two.name].sort, 0])
   end
@@ -298,7 +298,7 @@ RSpec.describe "following", :api do
           @second.presets.shown.where(document_id: held).each do |preset|
             expected = value[preset.document_id]
             own_roundness = own[preset.document_id]
-            now = preset.reload.current_edition.value
+            now = preset.reload.current_version.value
             expect(now["mark", "angle"]).to eq(expected["mark", "angle"])
             expect(now["mark", "roundness"]).to eq(own_roundness || expected["mark", "roundness"])
           end
@@ -398,7 +398,7 @@ RSpec.describe "following", :api do
       }
     end
     40.times do
-      base = @first.presets.shown.first.current_edition.value
+      base = @first.presets.shown.first.current_version.value
       mine, first, second = paths.shuffle(random: chance).each_slice(2).to_a
       own = change[base, mine]
       one = change[base, first]
@@ -434,7 +434,7 @@ RSpec.describe "following", :api do
       done = call(:post, "#{second}/lock", JSON.generate(lock))
       expect(done.values_at("differences", "back")).to eq([[], 2])
       expect([one.reload.fingerprint, two.reload.hidden_at]).to eq([before, nil])
-      call(:post, "/api/ledger/#{done["entry"]["id"]}/undo")
+      call(:post, "/api/history/#{done["entry"]["id"]}/undo")
       expect([one.reload.fingerprint == before, two.reload.hidden_at.nil?]).to eq([false, false])
     end
 
@@ -474,11 +474,11 @@ RSpec.describe "following", :api do
   it "finds a brush by what it is for, on which ground and at which size" do
     preset = @first.presets.shown.first
     about = {"purpose" => "Far rain over a finished sky", "ground" => "mid grey", "sizes" => "20 to 60 px"}
-    value = preset.current_edition.value
+    value = preset.current_version.value
     changed = value.with("about", value.to_h["about"].merge(about))
-    Fobrel::Actions::AddEdition.call(preset:, value: changed, person: maren)
+    Fobrel::Actions::AddVersion.call(preset:, value: changed, person: maren)
     expect(changed.fingerprint).to eq(value.fingerprint)
-    found = call(:get, "/api/libraries/#{@first.id}/wall?q=#{CGI.escape("finished sky")}")["presets"]
+    found = call(:get, "/api/libraries/#{@first.id}/brushes?q=#{CGI.escape("finished sky")}")["presets"]
     expect(found.map { |row| row["id"] }).to eq([preset.id])
     expect(Fobrel::Proofs::Sheet.new([preset.reload], title: "One").pdf).to start_with("%PDF")
   end
@@ -487,14 +487,14 @@ RSpec.describe "following", :api do
     release("1.0.0")
     id = follow["id"]
     one, two, three, = bundle.presets_in_order
-    seat = @first.seats.create!(name: "Desk", folder: "desk-f")
-    seat.put_in_order([one.id, two.id])
-    seat.update!(handed_out: seat.planned, handed_out_at: Time.current)
+    desk = @first.desks.create!(name: "Desk", folder: "desk-f")
+    desk.put_in_order([one.id, two.id])
+    desk.update!(sent: desk.planned, sent_at: Time.current)
     tune(one, angle: 20)
     tune(@second.presets.find_by!(name: two.name), angle: 9)
     found = call(:get, "/api/libraries/#{@first.id}/consistency?bundle=#{bundle.id}")
     cells = found["cells"].to_h { |brush, place, state| [[brush, place], state] }
-    follower, desk = "f#{id}", "s#{seat.id}"
+    follower, desk = "f#{id}", "s#{desk.id}"
     expect([one, two, three].map { |preset| cells[[preset.id, follower]] }).to eq(%w[behind own same])
     expect([one, two, three].map { |preset| cells[[preset.id, desk]] }).to eq(["behind", "same", nil])
     expect(found["sentence"]).to eq("0 of 2 have the newest; behind: Second unit, Desk.")
@@ -503,11 +503,11 @@ RSpec.describe "following", :api do
     days = call(:get, "/api/libraries/#{@first.id}/consistency")["developed"]
     expect(days.map { |one| one.values_at("places", "newest") }).to eq([[2, 2], [2, 0]])
     # What somebody tuned for themselves is told too; it makes nobody behind.
-    kept = three.reload.current_edition.document
+    kept = three.reload.current_version.document
     call(
       :put,
       "/api/presets/#{three.id}/draft",
-      {document: kept.merge("name" => "Mine"), base: three.current_edition.number}
+      {document: kept.merge("name" => "Mine"), base: three.current_version.number}
     )
     again = call(:get, "/api/libraries/#{@first.id}/consistency")
     expect(again["cells"]).to include([three.id, "p#{maren.id}", "own"])

@@ -21,17 +21,17 @@ RSpec.describe "changing very many at once", :api do
 
   def state
     @first.presets.reload.in_order.map { |one|
-      [one.name, one.hidden_at.nil?, one.family_id, one.label_id, one.tag_ids.sort, one.altered]
+      [one.name, one.hidden_at.nil?, one.category_id, one.status_id, one.tag_ids.sort, one.altered]
     }
   end
 
   it "does each, answers in the end what it would have answered at once, and takes it back the same way" do
-    place = @first.families.create!(name: "Later").id
+    place = @first.categories.create!(name: "Later").id
     {
       [:post, "taggings"] => {tag: "very many"},
-      [:post, "placings"] => {kind: "family", place:},
+      [:post, "placings"] => {kind: "category", place:},
       [:post, "renames"] => {rules: {suffix: " many"}},
-      [:post, "duplicates"] => {},
+      [:post, "copies"] => {},
       [:post, "hidings"] => {}
     }.each do |(verb, path), said|
       before = state
@@ -40,12 +40,12 @@ RSpec.describe "changing very many at once", :api do
       expect(state).not_to eq(before)
       entry = task["result"]["entry"]
       expect(
-        call(:get, "#{library}/ledger")["entries"].first.slice(
+        call(:get, "#{library}/history")["entries"].first.slice(
           "id",
           "summary"
         )
       ).to eq(entry.slice("id", "summary"))
-      back = begun(:post, "/api/ledger/#{entry["id"]}/undo", {})
+      back = begun(:post, "/api/history/#{entry["id"]}/undo", {})
       expect([back["state"], back["result"], state]).to eq(["done", {"kept" => []}, before])
     end
   end
@@ -56,7 +56,7 @@ RSpec.describe "changing very many at once", :api do
     expect(task.values_at("state", "result")).to eq(["failed", nil])
     expect(task["message"]).to match(/cannot be a new name.*Nothing was renamed/)
     expect(state).to eq(before)
-    call(:post, "/api/ledger/999999999/undo", {})
+    call(:post, "/api/history/999999999/undo", {})
     expect(status).to eq(404)
   end
 

@@ -18,10 +18,10 @@ RSpec.describe "hostile content on its way out", :api do
   before do
     sign_in("maren")
     @brushes = names.zip(@first.presets.in_order).map do |name, preset|
-      value = preset.current_edition.value
+      value = preset.current_version.value
       about = value["about"].merge("notes" => "#{name}\r\nBcc: all@example.org\n.\n", "author" => name)
       changed = Fobrel::Core::Preset::Preset.restore(value.to_h.merge("name" => name, "about" => about))
-      Fobrel::Actions::AddEdition.call(preset:, value: changed, person: Studio::M::Person.find_by!(login: "maren"))
+      Fobrel::Actions::AddVersion.call(preset:, value: changed, person: Studio::M::Person.find_by!(login: "maren"))
       preset.reload
     end
   end
@@ -72,12 +72,12 @@ RSpec.describe "hostile content on its way out", :api do
   end
 
   it "writes texts that are data to a template, in files that are named by it and lie nowhere else" do
-    recipe = call(
+    export_template = call(
       :post,
-      "#{library}/recipes",
+      "#{library}/export-templates",
       {name: "Each", scope: "each", file: "{{ preset.name }}.txt", body: "{{ preset.name }}|{{ preset.notes | csv }}"}
     )
-    files = unzipped(export("recipe", recipe: recipe["id"]).b)
+    files = unzipped(export("export_template", export_template: export_template["id"]).b)
     expect(files.size).to eq(names.size)
     expect(files.keys.grep(%r{\.\.|/|\\|[\u0000-\u001F]})).to eq([])
     text = files.values.map { |one| one.dup.force_encoding("UTF-8") }.find { |one| one.include?("raw") }
@@ -121,7 +121,7 @@ RSpec.describe "hostile content on its way out", :api do
 
     def list(body) = "HTTP/1.1 200 OK\r\ncontent-length: #{body.bytesize}\r\nconnection: close\r\n\r\n#{body}"
 
-    let(:outside) { Fobrel::Gallery::Outside.new("a-token") }
+    let(:outside) { Fobrel::Gallery::External.new("a-token") }
 
     it "takes texts and numbers of a length, and no id that is more than a name" do
       odd = [
@@ -152,13 +152,17 @@ RSpec.describe "hostile content on its way out", :api do
       into = Tempfile.new("gallery", binmode: true)
       expect {
         answering(list(JSON.generate([package]))) { outside.download("big", into:) }
-      }.to raise_error(Fobrel::Gallery::Outside::Failed, /larger than may come/)
+      }.to raise_error(Fobrel::Gallery::External::Failed, /larger than may come/)
       expect(into.size).to eq(0)
     end
 
     ["[[[[[[[[[[[[[[[[", "{\"packages\": 3}", "<html>", "null"].each do |body|
       it "says so where it answers #{body[0, 12]}" do
-        answering(list(body)) { expect { outside.list }.to raise_error(Fobrel::Gallery::Outside::Failed, /not a list of packages/) }
+        answering(list(body)) {
+          expect {
+            outside.list
+          }.to raise_error(Fobrel::Gallery::External::Failed, /not a list of packages/)
+        }
       end
     end
   end

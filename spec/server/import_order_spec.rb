@@ -21,7 +21,7 @@ RSpec.describe "importing in any order", :api do
   end
 
   def pack(presets, chance)
-    items = presets.map { Fobrel::Core::Package::Bundle::Item.new(preset: _1, edition: 1 + chance.rand(3)) }
+    items = presets.map { Fobrel::Core::Package::Bundle::Item.new(preset: _1, version: 1 + chance.rand(3)) }
     sets = [
       Fobrel::Core::Package::Bundle::Group.new(
         name: "Kit #{chance.rand(2)}",
@@ -31,18 +31,18 @@ RSpec.describe "importing in any order", :api do
     Fobrel::Core::Package::Writer.zip(Fobrel::Core::Package::Bundle.build(items:, assets: {}, sets:))
   end
 
-  def import(bytes) = take_in(@second, bytes)
+  def import(bytes) = import_brushes(@second, bytes)
 
   def state
     @second.reload
     {
-      strokes: @second.presets.includes(:current_edition).map { _1.current_edition.fingerprint }.sort,
+      strokes: @second.presets.includes(:current_version).map { _1.current_version.fingerprint }.sort,
       names: @second.presets.pluck(:name).map { _1.sub(/ \d+\z/, "") }.sort,
       sets: @second.brush_sets.to_h { |set|
         [
           set.name,
           Studio::M::Preset.where(id: set.preset_ids_in_order).map {
-            _1.current_edition.fingerprint
+            _1.current_version.fingerprint
           }.sort
         ]
       }
@@ -65,8 +65,8 @@ RSpec.describe "importing in any order", :api do
       expect(state[:strokes].uniq).to eq(state[:strokes])
       expect(@second.presets.pluck(:name).map(&:downcase).uniq.size).to eq(@second.presets.count)
 
-      @second.ledger_entries.where(kind: "import").order(id: :desc).each { |entry|
-        expect(call(:post, "/api/ledger/#{entry.id}/undo", {})["kept"]).to eq([])
+      @second.history_entries.where(kind: "import").order(id: :desc).each { |entry|
+        expect(call(:post, "/api/history/#{entry.id}/undo", {})["kept"]).to eq([])
       }
       expect(state).to eq({strokes: [], names: [], sets: {}})
     end

@@ -9,7 +9,7 @@ RSpec.describe "in use", :api do
 
   before { sign_in("maren") }
 
-  def found(query) = call(:get, "#{library}/wall?q=#{Rack::Utils.escape(query)}")
+  def found(query) = call(:get, "#{library}/brushes?q=#{Rack::Utils.escape(query)}")
 
   def names(query) = found(query)["presets"].map { _1["name"] }
 
@@ -93,7 +93,7 @@ RSpec.describe "in use", :api do
       }
     )
     ids.first(3).each { |id| call(:post, "/api/presets/#{id}/steps", {go: "forth"}) }
-    expect(call(:post, "/api/ledger/#{entry["id"]}/undo", {})["kept"]).to eq([])
+    expect(call(:post, "/api/history/#{entry["id"]}/undo", {})["kept"]).to eq([])
     expect(
       ids.map { |id|
         call(:get, "/api/presets/#{id}").then { |got|
@@ -110,29 +110,29 @@ RSpec.describe "in use", :api do
   describe "Import" do
     it "ends the work of an import that was let go meanwhile" do
       plan = deliver(@second, {"a.svg" => svg})
-      arrival = Studio::M::Arrival.find(plan["id"])
-      arrival.update!(state: "applying")
+      import = Studio::M::Import.find(plan["id"])
+      import.update!(state: "applying")
       task = Studio::M::Task.create!(
         library: @second,
         person: Studio::M::Person.find_by!(login: "maren"),
-        kind: "ApplyArrival",
-        about: {"arrival" => arrival.id},
+        kind: "ApplyImport",
+        about: {"import" => import.id},
         message: "Taking in"
       )
-      arrival.update!(state: "left", task:)
-      Fobrel::Jobs::ApplyArrival.run(task.id)
+      import.update!(state: "left", task:)
+      Fobrel::Jobs::ApplyImport.run(task.id)
       expect([task.reload.state, task.message]).to match(["failed", /was discarded. Nothing was imported/])
       reading = Studio::M::Task.create!(
         library: @second,
-        kind: "ReadArrival",
-        about: {"arrival" => arrival.id},
+        kind: "ReadImport",
+        about: {"import" => import.id},
         message: "Reading"
       )
-      Fobrel::Jobs::ReadArrival.run(reading.id)
+      Fobrel::Jobs::ReadImport.run(reading.id)
       expect(reading.reload.state).to eq("failed")
       again = deliver(@second, {"a.svg" => svg})
-      Studio::M::Arrival.find(again["id"]).update!(state: "applying")
-      expect([call(:delete, "/api/arrivals/#{again["id"]}")["error"], status]).to match([/is under way/, 422])
+      Studio::M::Import.find(again["id"]).update!(state: "applying")
+      expect([call(:delete, "/api/imports/#{again["id"]}")["error"], status]).to match([/is under way/, 422])
     end
 
     it "proposes the bundle and the set of a release, and undoes them" do
@@ -154,7 +154,7 @@ RSpec.describe "in use", :api do
       ).to eq([["Quay kit", "For the quay", "CC-BY-4.0"]])
       expect([made.first["preset_ids"].size, made.first["sections"].values]).to eq([3, ["Wet"]])
       expect(@second.brush_sets.find_by!(name: "Quay kit").preset_ids_in_order).to eq(made.first["preset_ids"])
-      call(:post, "/api/ledger/#{Studio::M::LedgerEntry.last.id}/undo", {})
+      call(:post, "/api/history/#{Studio::M::HistoryEntry.last.id}/undo", {})
       expect([@second.bundles.count, @second.brush_sets.count, @second.presets.count]).to eq([0, 0, 0])
     end
 
@@ -169,8 +169,8 @@ RSpec.describe "in use", :api do
       expect { 4.times { seen = watched.look(seen) } }.not_to output(/ENAMETOOLONG/).to_stderr
       expect(
         [
-          @first.arrivals.count,
-          @second.arrivals.count,
+          @first.imports.count,
+          @second.imports.count,
           Dir.children(folder) - [".being-taken"],
           Dir.children(File.join(folder, ".being-taken"))
         ]
@@ -179,7 +179,7 @@ RSpec.describe "in use", :api do
       File.binwrite(File.join(other, "stuck.png"), bytes)
       allow(File).to receive(:rename).and_raise(Errno::EACCES)
       2.times { seen = {} and 4.times { seen = watched.look(seen) } }
-      told = @second.arrivals.where(name: "stuck.png")
+      told = @second.imports.where(name: "stuck.png")
       expect(
         told.map { |one|
           [
@@ -212,13 +212,13 @@ RSpec.describe "in use", :api do
       File.binwrite("#{folder}/set/own.png", Fobrel::Demo::Drawing.tip("gull", 40))
       seen = {}
       5.times { seen = watched.look(seen) }
-      expect(@first.arrivals.flat_map { |one| one.files.pluck(:name) }).to eq(["set/own.png"])
+      expect(@first.imports.flat_map { |one| one.files.pluck(:name) }).to eq(["set/own.png"])
       # What is taken is not laid through a link, nor is anything cleaned away behind one.
       FileUtils.rm_rf("#{folder}/taken")
       File.symlink(outside, "#{folder}/taken")
       File.binwrite("#{folder}/next.png", Fobrel::Demo::Drawing.tip("fish", 40))
       expect { 5.times { seen = watched.look(seen) } }.to output(/is a link/).to_stderr
-      expect(Fobrel::Reports::Upkeep.new(@first).taken).to eq([])
+      expect(Fobrel::Reports::Storage.new(@first).taken).to eq([])
       expect(Dir.children(outside)).to eq(["secret.png"])
     ensure
       FileUtils.rm_rf([outside, watched.root])
@@ -237,7 +237,7 @@ RSpec.describe "in use", :api do
       seen = {}
       6.times { seen = watched.look(seen) }
       expect(
-        @first.arrivals.map { |one|
+        @first.imports.map { |one|
           [
             one.name,
             one.files.count,
@@ -252,7 +252,7 @@ RSpec.describe "in use", :api do
       )
       expect(
         [
-          @second.arrivals.pluck(:name),
+          @second.imports.pluck(:name),
           Dir.children(File.join(other, "taken"))
         ]
       ).to match([["left.png"], [/left\.png/]])
@@ -306,11 +306,11 @@ RSpec.describe "in use", :api do
       expect(call(:put, path, {cover: ids[0]})["bundle"].values_at("cover", "picture")).to eq([ids[0], nil])
       call(:put, "#{path}/picture?file=cover.png", wide)
       backup = exported(@first, {kind: "backup", name: "b", of: {library: true}, options: {}})
-      take_in(@second, backup)
+      import_brushes(@second, backup)
       expect(@second.bundles.find_by!(name: "Kit").picture).to eq(Studio::M::Bundle.find(bundle["id"]).picture)
     end
 
-    it "count a brush that was renamed or written about as changed; offer no number where nothing changed" do
+    it "count a brush that was renamed or written about as changed; proposal no number where nothing changed" do
       stock = -> { call(:get, "#{path}/preflight")["findings"].find { _1["kind"] == "stock" }&.fetch("sentence").to_s }
       Studio::M::Preset.where(id: ids).update_all(origin: "received")
       first, second = @first.presets.find(ids.first(2)).map(&:name)
@@ -339,24 +339,24 @@ RSpec.describe "in use", :api do
     text = Fobrel::Proofs::Sheet.new(
       @first.presets.in_order.to_a.first(4),
       title: "x",
-      options: {"shown" => %w[edition licence]}
+      options: {"shown" => %w[version licence]}
     )
-    expect(text.instance_variable_get(:@shown)).to eq(%w[edition licence])
+    expect(text.instance_variable_get(:@shown)).to eq(%w[version licence])
   end
 
   it "warns of a word in an export template that is not known" do
-    recipe = {name: "n", scope: "each", file: "f.txt", body: "{{ preset.mark.size.bse }}"}
+    export_template = {name: "n", scope: "each", file: "f.txt", body: "{{ preset.mark.size.bse }}"}
     expect(
       call(
         :post,
-        "#{library}/recipes/preview",
-        {recipe:, preset_ids: ids.first(1)}
+        "#{library}/export-templates/preview",
+        {export_template:, preset_ids: ids.first(1)}
       )["unknown"]
     ).to match([/“bse” is not known here.*“base”/])
   end
 
   it "writes what an example says without keeping it first" do
-    wish = {kind: "recipe", name: "x", of: {preset_ids: ids.first(2)}}
+    wish = {kind: "export_template", name: "x", of: {preset_ids: ids.first(2)}}
     expect(call(:post, "#{library}/exports", {**wish, options: {example: "Settings as CSV"}}).lines.size).to eq(3)
     expect(
       call(
@@ -438,8 +438,8 @@ RSpec.describe "in use", :api do
     20.times do
       verb, path, data = [
         [:post, "#{library}/taggings", {tag: word(chance, 60), preset_ids: ids.sample(2, random: chance)}],
-        [:post, "#{library}/families", {name: word(chance, 60)}],
-        [:post, "#{library}/work-states", {name: word(chance, 40)}],
+        [:post, "#{library}/categories", {name: word(chance, 60)}],
+        [:post, "#{library}/statuses", {name: word(chance, 40)}],
         [
           :post,
           "#{library}/sets",
@@ -463,7 +463,11 @@ RSpec.describe "in use", :api do
           }
         ],
         [:post, "#{library}/bundles", {name: word(chance, 100), preset_ids: ids.sample(2, random: chance)}],
-        [:post, "#{library}/recipes", {name: word(chance, 100), scope: "each", file: "f.txt", body: word(chance, 400)}],
+        [
+          :post,
+          "#{library}/export-templates",
+          {name: word(chance, 100), scope: "each", file: "f.txt", body: word(chance, 400)}
+        ],
         [:post, "#{library}/renames", {preset_ids: [ids.sample(random: chance)], rules: {name: word(chance, 190)}}],
         [:put, "/api/presets/#{ids.sample(random: chance)}/draft", {document: nil}]
       ].sample(random: chance)
@@ -476,16 +480,16 @@ RSpec.describe "in use", :api do
     into = Studio::M::Library.create!(name: "From #{chance.seed}").tap { |made|
       made.memberships.create!(person: Studio::M::Person.find_by!(login: "maren"), role: "lead")
     }
-    done = take_in(into, backup, file: "b.zip")
+    done = import_brushes(into, backup, file: "b.zip")
     expect(done["state"]).to eq("applied")
     here, there = [@first, into].map do |one|
       {
         presets: one.presets.pluck(:name).sort,
         tags: one.tags.pluck(:name).sort,
-        families: one.families.pluck(:name).sort,
-        labels: one.work_states.pluck(:name).sort,
+        categories: one.categories.pluck(:name).sort,
+        statuses: one.statuses.pluck(:name).sort,
         bundles: one.bundles.pluck(:name).sort,
-        recipes: one.recipes.order(:name).pluck(:name, :body),
+        export_templates: one.export_templates.order(:name).pluck(:name, :body),
         sets: one.brush_sets.reload.map { |set|
           [set.name, set.query, set.preset_ids_in_order.size, set.section_by_preset.values]
         }.sort_by(&:to_s)

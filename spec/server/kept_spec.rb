@@ -51,8 +51,8 @@ RSpec.describe "what was found and is kept" do
     each = @library.presets.includes(:tags).where(id: ids).to_a
     {
       total: each.size,
-      families: each.filter_map(&:family_id).tally,
-      work_states: each.filter_map(&:label_id).tally,
+      categories: each.filter_map(&:category_id).tally,
+      statuses: each.filter_map(&:status_id).tally,
       authors: each.map(&:author).reject(&:empty?).tally,
       licences: each.map(&:licence).reject(&:empty?).tally,
       tags: each.flat_map(&:tag_ids).tally,
@@ -71,7 +71,7 @@ RSpec.describe "what was found and is kept" do
     facets.to_h { |name, list|
       next [name, list] if name == :total
       found = list.to_h { |one| [one[:key], one[:count]] }
-      found = found.transform_keys(&:to_i) if %i[families work_states tags].include?(name)
+      found = found.transform_keys(&:to_i) if %i[categories statuses tags].include?(name)
       [name, (name == :states) ? found.slice("changed", "locked", "untagged", "without notes", "favourite") : found]
     }
   end
@@ -96,28 +96,28 @@ RSpec.describe "what was found and is kept" do
       Fobrel::Actions::ChangeTag.call(tag:, person: @maren, name: "salt", colour: "teal", shape: "bar", synonyms: [])
     },
     "a category" => lambda {
-      family = @library.families.create!(name: "Inks")
-      act(:SortPresets, ids: presets.ids.first(2), kind: "family", place: family)
+      category = @library.categories.create!(name: "Inks")
+      act(:SortPresets, ids: presets.ids.first(2), kind: "category", place: category)
     },
     "a category's new name" => lambda {
-      Fobrel::Actions::ChangeGroup.call(record: @library.families.first, person: @maren, said: {name: "Oils"})
+      Fobrel::Actions::ChangeGroup.call(record: @library.categories.first, person: @maren, said: {name: "Oils"})
     },
     "a status" => lambda {
-      state = @library.work_states.create!(name: "to check", colour: "moss", shape: "ring", position: 0)
-      act(:SortPresets, ids: presets.ids.last(2), kind: "label", place: state)
+      state = @library.statuses.create!(name: "to check", colour: "moss", shape: "ring", position: 0)
+      act(:SortPresets, ids: presets.ids.last(2), kind: "status", place: state)
     },
     "a place in a set" => lambda {
       @set = @library.brush_sets.create!(name: "Kit")
       Fobrel::Actions::FillSet.call(set: @set, person: @maren, ids: presets.ids.first(3))
     },
-    "a place in a plan" => -> { @library.seats.create!(name: "D", folder: "d").put_in_order(presets.ids.last(3)) },
+    "a place in a plan" => -> { @library.desks.create!(name: "D", folder: "d").put_in_order(presets.ids.last(3)) },
     "a set that goes" => -> { Fobrel::Actions::Remove.call(record: @set, person: @maren) },
     "a lock" => -> { Fobrel::Actions::LockPreset.call(preset: presets.first, person: @maren, locked: true) },
     "hiding" => -> { act(:HidePresets, ids: presets.ids.last(1)) },
     "a new name" => -> { act(:RenamePresets, ids: presets.ids.last(1), rules: {"name" => "Zzzz"}) },
-    "a category that goes" => -> { Fobrel::Actions::Remove.call(record: @library.families.first, person: @maren) },
+    "a category that goes" => -> { Fobrel::Actions::Remove.call(record: @library.categories.first, person: @maren) },
     "an undo" => lambda {
-      Fobrel::Actions::Undo.call(entry: Studio::M::LedgerEntry.where(kind: "rename").last, person: @maren)
+      Fobrel::Actions::Undo.call(entry: Studio::M::HistoryEntry.where(kind: "rename").last, person: @maren)
     }
   }
 
@@ -144,9 +144,9 @@ RSpec.describe "what was found and is kept" do
   it "is read anew where the night took notes of changes that it had not seen yet" do
     found("")
     act(:TagPresets, name: "weir", ids: presets.ids.first(4))
-    stub_const("#{Studio::M::WallChange}::KEPT", 0)
-    Studio::M::WallChange.prune
-    expect(Studio::M::WallChange.where(library_id: @library.id).pluck(:preset_ids)).to eq([nil])
+    stub_const("#{Studio::M::BrushChange}::KEPT", 0)
+    Studio::M::BrushChange.prune
+    expect(Studio::M::BrushChange.where(library_id: @library.id).pluck(:preset_ids)).to eq([nil])
     now = found("")
     expect(counted(now.last)).to eq(one_by_one(now[2]))
     expect(now.last[:tags].map { _1[:count] }).to include(4)

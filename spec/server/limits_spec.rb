@@ -9,13 +9,13 @@ RSpec.describe "hostile input", :api do
   def counts
     [
       Studio::M::Preset,
-      Studio::M::Edition,
+      Studio::M::Version,
       Studio::M::Asset,
       Studio::M::Draft,
       Studio::M::Tag,
       Studio::M::BrushSet,
-      Studio::M::Seat,
-      Studio::M::LedgerEntry
+      Studio::M::Desk,
+      Studio::M::HistoryEntry
     ].map(&:count)
   end
 
@@ -39,14 +39,14 @@ RSpec.describe "hostile input", :api do
       "deep JSON" => zip(Fobrel::Core::Package::Writer.bag({"bundle.json" => "[" * 500 + "]" * 500})),
       "a preset that calls itself another" => zip(
         Fobrel::Core::Package::Writer.bag(
-          {"presets/#{SecureRandom.uuid}.json" => JSON.generate(preset.current_edition.document)}
+          {"presets/#{SecureRandom.uuid}.json" => JSON.generate(preset.current_version.document)}
         )
       ),
       "names that differ in case only" => zip({"bagit.txt" => "a", "BAGIT.TXT" => "b"})
     }
     before = counts
     hostile.each do |what, bytes|
-      lines = take_in(@first, bytes, file: "gift.zip")["report"]["lines"]
+      lines = import_brushes(@first, bytes, file: "gift.zip")["report"]["lines"]
       expect(
         [
           what,
@@ -73,10 +73,10 @@ RSpec.describe "hostile input", :api do
       "#{home}/sets",
       "#{home}/reset",
       "#{home}/exports",
-      "#{home}/arrivals",
+      "#{home}/imports",
       "#{home}/strip",
-      "#{home}/seats",
-      "/api/presets/#{preset.id}/editions",
+      "#{home}/desks",
+      "/api/presets/#{preset.id}/versions",
       "/api/presets/#{preset.id}/variations"
     ]
     bodies = [
@@ -113,7 +113,7 @@ RSpec.describe "hostile input", :api do
   end
 
   it "gives two desks of one name folders of their own, and no desk a folder elsewhere" do
-    folders = ["Desk", "../../etc", "desk"].map { |name| call(:post, "#{home}/seats", {name:})["folder"] }
+    folders = ["Desk", "../../etc", "desk"].map { |name| call(:post, "#{home}/desks", {name:})["folder"] }
     expect(folders.compact).to all(match(/\A[a-z0-9][a-z0-9-]*\z/))
     expect(folders.compact.uniq.size).to eq(folders.compact.size)
   end
@@ -123,19 +123,19 @@ RSpec.describe "hostile input", :api do
       call(:get, "/api/presets/#{id}")
       expect([id, status]).to match([id, be_between(400, 404)])
     end
-    call(:get, "/api/strips/#{"f" * 64}/wall.png")
+    call(:get, "/api/strips/#{"f" * 64}/list.png")
     expect(status).to eq(404)
     call(:get, "/api/nowhere")
     expect(status).to eq(404)
   end
 
   it "shows a draft's strip to the one whose draft it is, and to nobody else" do
-    document = preset.current_edition.document.merge("trail" => {"spacing" => 0.31})
+    document = preset.current_version.document.merge("trail" => {"spacing" => 0.31})
     call(:put, "/api/presets/#{preset.id}/draft", {document:})
     mine = call(:get, "/api/presets/#{preset.id}")["draft"]["fingerprint"]
-    expect(call(:get, "/api/strips/#{mine}/wall.png")[0, 4]).to eq("\x89PNG".b)
+    expect(call(:get, "/api/strips/#{mine}/list.png")[0, 4]).to eq("\x89PNG".b)
     sign_in("tove")
-    call(:get, "/api/strips/#{mine}/wall.png")
+    call(:get, "/api/strips/#{mine}/list.png")
     expect(status).to eq(404)
   end
 

@@ -56,10 +56,16 @@ RSpec.describe "an export that takes long", :api do
     few = [long["package", presets], long["inventory", presets], long["proof", presets.first(4)]]
     expect(few).to eq([false, false, false])
     many = presets * 40
-    expect([long["package", many], long["proof", many], long["recipe", presets * 20]]).to eq([true, true, false])
+    expect(
+      [
+        long["package", many],
+        long["proof", many],
+        long["export_template", presets * 20]
+      ]
+    ).to eq([true, true, false])
     Studio::M::KeptStrip.insert_all(
       presets.map {
-        {fingerprint: _1, shape: "wall", version: Fobrel::Core::Stroke::Strip::VERSION, png: "x"}
+        {fingerprint: _1, shape: "list", version: Fobrel::Core::Stroke::Strip::VERSION, png: "x"}
       }
     )
     expect(long["package", presets * 20]).to be(true)

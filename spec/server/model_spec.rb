@@ -11,21 +11,21 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     word = value.downcase
     case term.name
     when "tag" then preset.tags.any? { _1.name.downcase == word }
-    when "category" then preset.family&.name&.downcase == word
-    when "trait" then Fobrel::Core::Curation::Traits.of(preset.current_edition.value).any? { _1.include?(word) }
+    when "category" then preset.category&.name&.downcase == word
+    when "trait" then Fobrel::Core::Curation::Traits.of(preset.current_version.value).any? { _1.include?(word) }
     when "set" then preset.brush_sets.any? { _1.name.downcase == word }
-    when "size" then preset.current_edition.document.dig(
+    when "size" then preset.current_version.document.dig(
       "mark",
       "size",
       "base"
     ).between?(*Fobrel::Core::Curation::Query::Range.parse(value))
-    when "author" then preset.current_edition.value["about", "author"].downcase.include?(word)
-    when "licence" then (word == "none") ? preset.current_edition.value["about",
-      "licence"].empty? : preset.current_edition.value["about", "licence"].downcase.include?(word)
-    when "used in" then preset.brush_sets.none? && preset.seats.none?
+    when "author" then preset.current_version.value["about", "author"].downcase.include?(word)
+    when "licence" then (word == "none") ? preset.current_version.value["about",
+      "licence"].empty? : preset.current_version.value["about", "licence"].downcase.include?(word)
+    when "used in" then preset.brush_sets.none? && preset.desks.none?
     when "is" then {
       "untagged" => preset.tags.none?,
-      "without notes" => preset.current_edition.value["about", "notes"].empty?,
+      "without notes" => preset.current_version.value["about", "notes"].empty?,
       "locked" => !preset.locked_by_id.nil?
     }.fetch(word)
     end
@@ -33,7 +33,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
 
   def plain(presets, query)
     presets.select do |preset|
-      about = preset.current_edition.value["about"]
+      about = preset.current_version.value["about"]
       text = Fobrel::Core::Curation::Query.fold([preset.name, about["author"], about["notes"]].join(" "))
       query.words.all? { |word|
         text.include?(Fobrel::Core::Curation::Query.fold(word)) || preset.tags.any? { |tag|
@@ -46,7 +46,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
 
   it "finds what the plain model finds, whatever is asked" do
     Fobrel::Many.fill(@second, person, count: 90, seed: 3)
-    presets = @second.presets.includes(:current_edition, :tags, :family, :brush_sets, :seats).to_a
+    presets = @second.presets.includes(:current_version, :tags, :category, :brush_sets, :desks).to_a
     chance = Random.new(17)
     values = {
       "tag" => Fobrel::Many::TAGS,
@@ -86,8 +86,8 @@ RSpec.describe "finding and undoing, against a plain model", :api do
         :plain_name,
         :fingerprint,
         :altered,
-        :family_id,
-        :label_id,
+        :category_id,
+        :status_id,
         :hidden_at,
         :size,
         :traits
@@ -103,29 +103,29 @@ RSpec.describe "finding and undoing, against a plain model", :api do
         [_1.name, _1.query, _1.preset_ids_in_order, _1.section_by_preset]
       },
       drafts: Studio::M::Draft.where(preset: presets).order(:preset_id).pluck(:preset_id, :fingerprint),
-      seats: library.seats.order(:id).map(&:preset_ids_in_order),
+      desks: library.desks.order(:id).map(&:preset_ids_in_order),
       synonyms: Studio::M::TagSynonym.order(:name).pluck(:name)
     }
   end
 
   it "undoes every deed on many to exactly the state before it" do
     ids = @first.presets.in_order.ids
-    family = @first.families.create!(name: "Inks")
+    category = @first.categories.create!(name: "Inks")
     set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order(ids.first(4), {ids[1] => "Nibs"}) }
     bundle = @first.bundles.create!(name: "Kit", cover: @first.presets.find(ids[0])).tap {
       _1.put_in_order(ids.first(3), {ids[1] => "Nibs"})
     }
-    @first.seats.create!(name: "Desk", folder: "desk-m").put_in_order(ids.last(3))
+    @first.desks.create!(name: "Desk", folder: "desk-m").put_in_order(ids.last(3))
     lineart, flat = %w[lineart flat].map { |name| @first.tags.find_by!(name:) }
     flat.synonyms.create!(library: @first, name: "even")
     with = {library: @first, person:}
-    # Which brushes are doubles has specs of its own.
-    allow_any_instance_of(Fobrel::Finding::Doubles).to receive(:alike?).and_return(true)
+    # Which brushes are duplicates has specs of its own.
+    allow_any_instance_of(Fobrel::Finding::Duplicates).to receive(:alike?).and_return(true)
     deeds = {
       "tag" => -> { Fobrel::Actions::TagPresets.call(**with, name: "new word", ids:) },
       "untag" => -> { Fobrel::Actions::TagPresets.call(**with, name: "lineart", ids: ids.first(5), on: false) },
       "merge tags" => -> { Fobrel::Actions::MergeTags.call(person:, from: flat, into: lineart) },
-      "family" => -> { Fobrel::Actions::SortPresets.call(**with, ids:, kind: "family", place: family) },
+      "category" => -> { Fobrel::Actions::SortPresets.call(**with, ids:, kind: "category", place: category) },
       "hide" => -> { Fobrel::Actions::HidePresets.call(**with, ids: ids.first(3)) },
       "rename" => -> { Fobrel::Actions::RenamePresets.call(**with, ids:, rules: {"suffix" => " x"}) },
       "duplicate" => -> { Fobrel::Actions::DuplicatePresets.call(**with, ids: ids.first(3)) },
@@ -134,12 +134,12 @@ RSpec.describe "finding and undoing, against a plain model", :api do
         Fobrel::Actions::ChangeBundle.call(bundle:, person:, ids: ids.values_at(3, 1), sections: {ids[3] => "Wet"})
       },
       "remove" => -> { Fobrel::Actions::Remove.call(record: @first.brush_sets.find_by!(name: "Kit"), person:) },
-      "doubles" => -> { Fobrel::Actions::KeepDouble.call(**with, keep: ids[0], ids: ids[1..]) },
+      "duplicates" => -> { Fobrel::Actions::KeepDuplicate.call(**with, keep: ids[0], ids: ids[1..]) },
       "fit" => lambda {
-        rows = Fobrel::Actions::RevisePresets.plan(**with, ids:, as: "editions") {
+        rows = Fobrel::Actions::RevisePresets.plan(**with, ids:, as: "versions") {
           Fobrel::Core::Curation::CanvasFit.of(_1, width: 50, height: 50, share: 0.2)
         }
-        Fobrel::Actions::RevisePresets.call(**with, rows:, as: "editions", kind: "fit", deed: "fitted")
+        Fobrel::Actions::RevisePresets.call(**with, rows:, as: "versions", kind: "fit", deed: "fitted")
       }
     }
     deeds.each do |kind, deed|
@@ -162,8 +162,8 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     ids = @first.presets.in_order.ids
     entry = Fobrel::Actions::RenamePresets.call(library: @first, person:, ids:, rules: {"prefix" => "Q "})
     saved = Studio::M::Preset.find(ids[0])
-    value = saved.current_edition.value
-    Fobrel::Actions::AddEdition.call(
+    value = saved.current_version.value
+    Fobrel::Actions::AddVersion.call(
       preset: saved,
       value: value.with("mark", value["mark"].merge("angle" => 33)),
       person:

@@ -17,12 +17,12 @@ RSpec.describe "names, and what points to them", :api do
   let(:library) { "/api/libraries/#{@first.id}" }
   let(:ids) { @first.presets.in_order.ids }
 
-  def undo(entry) = call(:post, "/api/ledger/#{entry["id"]}/undo", {})
+  def undo(entry) = call(:post, "/api/history/#{entry["id"]}/undo", {})
 
-  def found(query) = call(:get, "#{library}/wall/ids?q=#{Rack::Utils.escape(query)}")["ids"]
+  def found(query) = call(:get, "#{library}/brushes/ids?q=#{Rack::Utils.escape(query)}")["ids"]
 
-  def put_in(family, presets)
-    call(:post, "#{library}/placings", {kind: "family", place: family["id"], preset_ids: presets})
+  def put_in(category, presets)
+    call(:post, "#{library}/placings", {kind: "category", place: category["id"], preset_ids: presets})
   end
 
   def tag(name, on, presets = ids.first(2))
@@ -35,22 +35,22 @@ RSpec.describe "names, and what points to them", :api do
     one, other = Array.new(2) { |i|
       call(
         :post,
-        "#{library}/families",
-        {name: "ink", parent_id: i.zero? ? nil : call(:post, "#{library}/families", {name: "Wet"})["id"]}
+        "#{library}/categories",
+        {name: "ink", parent_id: i.zero? ? nil : call(:post, "#{library}/categories", {name: "Wet"})["id"]}
       )
     }
     put_in(one, ids.first(3))
     put_in(other, ids.last(2))
     set = call(:post, "#{library}/sets", {name: "Inks", query: "category: ink"})
     expect(set["count"]).to eq(5)
-    call(:put, "/api/families/#{one["id"]}", {name: "Line ink"})
+    call(:put, "/api/categories/#{one["id"]}", {name: "Line ink"})
     kept = call(:get, "#{library}/sets")["sets"].find { _1["id"] == set["id"] }
     expect([kept["count"], kept["query"], found("set: Inks").size]).to eq([5, "category: ink, Line ink", 5])
-    call(:put, "/api/families/#{other["id"]}", {name: "Pale"})
-    call(:post, "#{library}/families", {name: "ink"}).then { |late| put_in(late, [ids[4]]) }
+    call(:put, "/api/categories/#{other["id"]}", {name: "Pale"})
+    call(:post, "#{library}/categories", {name: "ink"}).then { |late| put_in(late, [ids[4]]) }
     kept = call(:get, "#{library}/sets")["sets"].find { _1["id"] == set["id"] }
     expect([kept["count"], kept["query"]]).to eq([5, "category: Pale, Line ink"])
-    gone = call(:delete, "/api/families/#{other["id"]}")["entry"]
+    gone = call(:delete, "/api/categories/#{other["id"]}")["entry"]
     expect(gone["summary"]).to match(/“Inks”, filled from it, no longer finds/)
     undo(gone)
     expect(found("set: Inks").size).to eq(5)
@@ -169,12 +169,12 @@ RSpec.describe "names, and what points to them", :api do
   it "undo two removed categories in either order to where they hung" do
     [[0, 1], [1, 0]].each do |removed|
       [[0, 1], [1, 0]].each do |back|
-        above = call(:post, "#{library}/families", {name: "Above"})
-        pair = [above, call(:post, "#{library}/families", {name: "Below", parent_id: above["id"]})]
-        entries = removed.to_h { |i| [i, call(:delete, "/api/families/#{pair[i]["id"]}")["entry"]] }
+        above = call(:post, "#{library}/categories", {name: "Above"})
+        pair = [above, call(:post, "#{library}/categories", {name: "Below", parent_id: above["id"]})]
+        entries = removed.to_h { |i| [i, call(:delete, "/api/categories/#{pair[i]["id"]}")["entry"]] }
         back.each { undo(entries[_1]) }
-        expect([removed, back, @first.families.find(pair[1]["id"]).parent_id]).to eq([removed, back, above["id"]])
-        @first.families.where(id: pair.map { _1["id"] }.reverse).order(id: :desc).each(&:destroy!)
+        expect([removed, back, @first.categories.find(pair[1]["id"]).parent_id]).to eq([removed, back, above["id"]])
+        @first.categories.where(id: pair.map { _1["id"] }.reverse).order(id: :desc).each(&:destroy!)
       end
     end
   end

@@ -20,12 +20,12 @@ RSpec.describe "finding and ordering", :api do
   end
 
   def found(q, order: "name", library: @first)
-    call(:get, "/api/libraries/#{library.id}/wall?q=#{Rack::Utils.escape(q)}&order=#{order}").fetch("presets").map {
+    call(:get, "/api/libraries/#{library.id}/brushes?q=#{Rack::Utils.escape(q)}&order=#{order}").fetch("presets").map {
       _1["name"]
     }
   end
 
-  def undo(entry) = call(:post, "/api/ledger/#{entry["id"]}/undo", {})
+  def undo(entry) = call(:post, "/api/history/#{entry["id"]}/undo", {})
 
   describe "search" do
     before do
@@ -52,9 +52,9 @@ RSpec.describe "finding and ordering", :api do
     end
 
     it "finds what is meant: other forms of a word, categories, synonyms, spellings, and a number as a size" do
-      dry = @first.families.create!(name: "Dry marks")
-      below = @first.families.create!(name: "Broken", parent: dry)
-      @first.presets.find_by!(name: "Bollard").update!(family: below)
+      dry = @first.categories.create!(name: "Dry marks")
+      below = @first.categories.create!(name: "Broken", parent: dry)
+      @first.presets.find_by!(name: "Bollard").update!(category: below)
       make("Sail rope", size: 42)
       make("Colour wash", size: 7)
       @first.tags.find_by!(name: "flat").synonyms.create!(library: @first, name: "gouache")
@@ -73,25 +73,25 @@ RSpec.describe "finding and ordering", :api do
 
     it "has those first whose names have most of the words" do
       make("A twist of dry kelp", size: 40)
-      dry = @first.families.create!(name: "Dry marks")
-      make("Amber kelp", size: 40).update!(family: dry)
+      dry = @first.categories.create!(name: "Dry marks")
+      make("Amber kelp", size: 40).update!(category: dry)
       expect(found("dry 40")).to eq(["A twist of dry kelp", "Amber kelp"])
       @first.presets.find_by!(name: "A twist of dry kelp").update!(name: "Z dry")
-      make("Kelp 40", size: 40).update!(family: dry)
+      make("Kelp 40", size: 40).update!(category: dry)
       expect(found("dry 40").last).to eq("Amber kelp")
     end
 
     it "shows, while somebody types, six brushes, searches that say it more exactly, and how many each finds" do
-      dry = @first.families.create!(name: "Dry marks")
-      @first.presets.where(name: ["Bollard", "Chart nib"]).update_all(family_id: dry.id, size: 9)
+      dry = @first.categories.create!(name: "Dry marks")
+      @first.presets.where(name: ["Bollard", "Chart nib"]).update_all(category_id: dry.id, size: 9)
       make("Sail rope", size: 42)
       look = ->(line) { call(:get, "#{library}/search?q=#{Rack::Utils.escape(line)}") }
       shown = look["dry 9"]
       chips = shown["chips"].to_h { |chip| ["#{chip["kind"]} #{chip["value"]}", chip] }
       expect(chips.keys).to include("category Dry marks", "size 6.8–11.3 px")
       shown["chips"].each do |chip|
-        wall = call(:get, "#{library}/wall?limit=1&q=#{Rack::Utils.escape(chip["line"])}")
-        expect([chip["line"], wall["total"]]).to eq([chip["line"], chip["count"]])
+        brushes = call(:get, "#{library}/brushes?limit=1&q=#{Rack::Utils.escape(chip["line"])}")
+        expect([chip["line"], brushes["total"]]).to eq([chip["line"], chip["count"]])
       end
       expect(chips["category Dry marks"]["line"]).to eq("9; category: Dry marks")
       expect(chips["size 6.8–11.3 px"]["line"]).to eq("dry; size: about 9")
@@ -112,18 +112,18 @@ RSpec.describe "finding and ordering", :api do
     end
 
     it "forgives small mistakes where nothing fits to the letter" do
-      page = call(:get, "#{library}/wall?q=lantrn")
+      page = call(:get, "#{library}/brushes?q=lantrn")
       expect([page["tolerant"], page["presets"].map { _1["name"] }]).to eq([true, ["Lantern glow"]])
-      expect(call(:get, "#{library}/wall?q=lantern")["tolerant"]).to be(false)
+      expect(call(:get, "#{library}/brushes?q=lantern")["tolerant"]).to be(false)
       expect(found("xqzzyk")).to eq([])
     end
 
     it "understands every term, any of several values, and not" do
-      family = @first.families.create!(name: "Washes")
-      child = @first.families.create!(name: "Fogs", parent: family)
-      @first.presets.find_by!(name: "帆 sail").update!(family: child)
+      category = @first.categories.create!(name: "Washes")
+      child = @first.categories.create!(name: "Fogs", parent: category)
+      @first.presets.find_by!(name: "帆 sail").update!(category: child)
       @first.presets.find_by!(name: "Lantern glow").update!(
-        work_state: @first.work_states.create!(
+        status: @first.statuses.create!(
           name: "to check",
           colour: "teal",
           shape: "drop"
@@ -186,7 +186,7 @@ RSpec.describe "finding and ordering", :api do
     end
 
     it "says what is unclear, and never breaks" do
-      expect(call(:get, "#{library}/wall?q=colour:%20red")["error"]).to match(/no term “colour:”/)
+      expect(call(:get, "#{library}/brushes?q=colour:%20red")["error"]).to match(/no term “colour:”/)
       [
         "%",
         "_",
@@ -198,7 +198,7 @@ RSpec.describe "finding and ordering", :api do
         "set: ; tag: a",
         "a" * 499
       ].each do |line|
-        call(:get, "#{library}/wall?q=#{Rack::Utils.escape(line)}")
+        call(:get, "#{library}/brushes?q=#{Rack::Utils.escape(line)}")
         expect(status).to satisfy { [200, 422].include?(_1) }
       end
       expect(Studio::M::Preset.count).to eq(11)
@@ -209,8 +209,12 @@ RSpec.describe "finding and ordering", :api do
       expect(found("", order: "changed").first(3)).to match_array(["Ängström wash", "帆 sail", "Lantern glow"])
       @first.brush_sets.create!(name: "Kit").put_in_order([ids.last])
       expect(found("", order: "use").first).to eq(@first.presets.find(ids.last).name)
-      pages = (0..3).flat_map { |i| call(:get, "#{library}/wall?offset=#{i * 3}&limit=3")["presets"].map { _1["id"] } }
-      expect(pages).to eq(call(:get, "#{library}/wall/ids")["ids"])
+      pages = (0..3).flat_map { |i|
+        call(:get, "#{library}/brushes?offset=#{i * 3}&limit=3")["presets"].map {
+          _1["id"]
+        }
+      }
+      expect(pages).to eq(call(:get, "#{library}/brushes/ids")["ids"])
     end
 
     it "counts facets of what was found" do
@@ -254,51 +258,55 @@ RSpec.describe "finding and ordering", :api do
     expect(icu.index("tip 9")).to be < icu.index("tip 10")
   end
 
-  describe "categories, labels, tags" do
-    it "hangs many on a category or a label, and undoes it to where each was" do
-      washes = call(:post, "#{library}/families", {name: "Washes"})
-      inks = call(:post, "#{library}/families", {name: "Inks", parent_id: washes["id"]})
-      call(:post, "#{library}/placings", {preset_ids: ids.first(2), kind: "family", place: inks["id"]})
-      entry = call(:post, "#{library}/placings", {preset_ids: ids, kind: "family", place: washes["id"]})["entry"]
+  describe "categories, statuses, tags" do
+    it "hangs many on a category or a status, and undoes it to where each was" do
+      washes = call(:post, "#{library}/categories", {name: "Washes"})
+      inks = call(:post, "#{library}/categories", {name: "Inks", parent_id: washes["id"]})
+      call(:post, "#{library}/placings", {preset_ids: ids.first(2), kind: "category", place: inks["id"]})
+      entry = call(:post, "#{library}/placings", {preset_ids: ids, kind: "category", place: washes["id"]})["entry"]
       expect(found("category: inks")).to eq([])
       undo(entry)
-      expect([found("category: inks").size, @first.presets.where.not(family_id: nil).count]).to eq([2, 2])
+      expect([found("category: inks").size, @first.presets.where.not(category_id: nil).count]).to eq([2, 2])
       expect(
         call(
           :put,
-          "/api/families/#{washes["id"]}",
+          "/api/categories/#{washes["id"]}",
           {name: "Washes", parent_id: inks["id"]}
         )["error"]
       ).to match(/never in a circle/)
-      call(:delete, "/api/families/#{inks["id"]}")
+      call(:delete, "/api/categories/#{inks["id"]}")
       expect(found("category: washes").size).to eq(2)
     end
 
     it "removes what brushes are sorted by, and brings it back as it was, keeping what was done since" do
       washes, inks, pale = [["Washes", nil], ["Inks", "Washes"], ["Pale", "Inks"]].map { |name, parent|
-        call(:post, "#{library}/families", {name:, parent_id: @first.families.find_by(name: parent)&.id})
+        call(:post, "#{library}/categories", {name:, parent_id: @first.categories.find_by(name: parent)&.id})
       }
-      checked = call(:post, "#{library}/work-states", {name: "Checked"})
-      call(:post, "#{library}/placings", {preset_ids: ids.first(4), kind: "family", place: inks["id"]})
-      call(:post, "#{library}/placings", {preset_ids: ids.first(4), kind: "label", place: checked["id"]})
+      checked = call(:post, "#{library}/statuses", {name: "Checked"})
+      call(:post, "#{library}/placings", {preset_ids: ids.first(4), kind: "category", place: inks["id"]})
+      call(:post, "#{library}/placings", {preset_ids: ids.first(4), kind: "status", place: checked["id"]})
       tag = @first.tags.create!(name: "spare", colour: "moss", shape: "drop").tap { |one|
         one.synonyms.create!(library: @first, name: "extra")
       }
       bundle = call(:post, "#{library}/bundles", {name: "Kit", preset_ids: ids.first(2)})
       call(:put, "/api/bundles/#{bundle["id"]}", {cover: ids[1], sections: {ids[0] => "Wet"}})
-      recipe = call(:post, "#{library}/recipes", {name: "Sizes", scope: "set", file: "a.csv", body: "x"})
+      export_template = call(
+        :post,
+        "#{library}/export-templates",
+        {name: "Sizes", scope: "set", file: "a.csv", body: "x"}
+      )
       whole = -> {
-        %w[order tags bundles recipes].map {
+        %w[order tags bundles export_templates].map {
           call(:get, "#{library}/#{_1}")
-        } + [@first.presets.order(:id).pluck(:family_id, :label_id)]
+        } + [@first.presets.order(:id).pluck(:category_id, :status_id)]
       }
       before = whole.call
       removed = {
-        "families" => inks,
-        "work-states" => checked,
+        "categories" => inks,
+        "statuses" => checked,
         "tags" => {"id" => tag.id},
         "bundles" => bundle,
-        "recipes" => recipe
+        "export-templates" => export_template
       }.map { |plural, one|
         call(:delete, "/api/#{plural}/#{one["id"]}")["entry"]
       }
@@ -310,17 +318,17 @@ RSpec.describe "finding and ordering", :api do
           found("category: washes").size
         ]
       ).to eq(["The category “Inks” removed; its brushes stay", 4])
-      expect(@first.families.find(pale["id"]).parent_id).to eq(washes["id"])
+      expect(@first.categories.find(pale["id"]).parent_id).to eq(washes["id"])
       removed.each { undo(_1) }
       expect(whole.call).to eq(before)
 
-      entry = call(:delete, "/api/families/#{inks["id"]}")["entry"]
-      call(:post, "#{library}/placings", {preset_ids: [ids[0]], kind: "family", place: pale["id"]})
+      entry = call(:delete, "/api/categories/#{inks["id"]}")["entry"]
+      call(:post, "#{library}/placings", {preset_ids: [ids[0]], kind: "category", place: pale["id"]})
       undo(entry)
-      expect(@first.presets.find(ids.first(4)).map { _1.family.name }).to eq(%w[Pale Inks Inks Inks])
+      expect(@first.presets.find(ids.first(4)).map { _1.category.name }).to eq(%w[Pale Inks Inks Inks])
       entry = call(:delete, "/api/tags/#{tag.id}")["entry"]
       @first.tags.create!(name: "Spare", colour: "moss", shape: "bar")
-      expect(call(:post, "/api/ledger/#{entry["id"]}/undo", {})["error"]).to match(/already here/)
+      expect(call(:post, "/api/history/#{entry["id"]}/undo", {})["error"]).to match(/already here/)
     end
 
     it "renames tags, gives them synonyms, merges two and parts them again" do
@@ -414,7 +422,7 @@ RSpec.describe "finding and ordering", :api do
       expect(
         call(
           :post,
-          "/api/ledger/#{done["entry"]["id"]}/undo",
+          "/api/history/#{done["entry"]["id"]}/undo",
           {}
         )["kept"]
       ).to match([/“Rest” has been changed since/])
@@ -422,7 +430,7 @@ RSpec.describe "finding and ordering", :api do
 
     it "lets searches that are kept follow new names" do
       lineart = @first.tags.find_by!(name: "lineart")
-      family, label = %w[families work-states].map { |kind| call(:post, "#{library}/#{kind}", {name: "Old"}) }
+      category, status = %w[categories statuses].map { |kind| call(:post, "#{library}/#{kind}", {name: "Old"}) }
       kit = call(:post, "#{library}/sets", {name: "Kit", preset_ids: ids.first(2)})
       call(:post, "#{library}/taggings", {tag: "x", preset_ids: ids.first(1)})
       kept = call(
@@ -431,8 +439,8 @@ RSpec.describe "finding and ordering", :api do
         {name: "All", query: "tag: LINEART, x; category: old; status: old; set: kit; used in: Kit"}
       )
       call(:put, "/api/tags/#{lineart.id}", {name: "line; art", colour: "moss", shape: "drop", synonyms: []})
-      call(:put, "/api/families/#{family["id"]}", {name: "Inks, pale"})
-      call(:put, "/api/work-states/#{label["id"]}", {name: "New"})
+      call(:put, "/api/categories/#{category["id"]}", {name: "Inks, pale"})
+      call(:put, "/api/statuses/#{status["id"]}", {name: "New"})
       call(:put, "/api/sets/#{kit["id"]}/name", {name: "First kit"})
       expect(@first.brush_sets.find(kept["id"]).query).to eq(
         'tag: "line; art", x; category: "Inks, pale"; status: New; set: First kit; used in: ' \
@@ -440,7 +448,7 @@ RSpec.describe "finding and ordering", :api do
       )
     end
 
-    it "fills a standing set from its search" do
+    it "fills an automatic set from its search" do
       set = call(:post, "#{library}/sets", {name: "Big", query: "size: over 25"})
       expect([set["count"], set["preset_ids"]]).to eq([found("size: over 25").size, []])
       expect(found("set: Big")).to eq(found("size: over 25"))
@@ -473,7 +481,7 @@ RSpec.describe "finding and ordering", :api do
       expect(plan.first["to"]).to match(/\AS .* 01\z/)
       entry = call(:post, "#{library}/renames", {preset_ids: ids, rules:})["entry"]
       expect([entry["summary"], found("").all? { _1.start_with?("S ") }]).to eq(["8 brushes renamed", true])
-      expect(@first.presets.first.current_edition.document["name"]).to eq(@first.presets.first.name)
+      expect(@first.presets.first.current_version.document["name"]).to eq(@first.presets.first.name)
       undo(entry)
       expect(found("").none? { _1.start_with?("S ") }).to be(true)
       named = call(
@@ -503,21 +511,21 @@ RSpec.describe "finding and ordering", :api do
       expect(
         [
           found("").size,
-          call(:get, "#{library}/attic")["presets"].map {
+          call(:get, "#{library}/hidden")["presets"].map {
             _1["id"]
           }
         ]
       ).to match([6, match_array(ids.first(2))])
       undo(entry)
       expect(found("").size).to eq(8)
-      entry = call(:post, "#{library}/duplicates", {preset_ids: ids.first(2)})["entry"]
+      entry = call(:post, "#{library}/copies", {preset_ids: ids.first(2)})["entry"]
       expect([found("").size, found("tag: lineart").size]).to eq([10, 10])
       undo(entry)
       expect(found("").size).to eq(8)
       expect(
         call(
           :delete,
-          "#{library}/attic",
+          "#{library}/hidden",
           {preset_ids: [ids[0]]}
         )["error"]
       ).to match(/Only hidden brushes can be deleted/)
@@ -526,37 +534,37 @@ RSpec.describe "finding and ordering", :api do
       expect(
         call(
           :delete,
-          "#{library}/attic",
+          "#{library}/hidden",
           {preset_ids: [ids[0]]}
         )["error"]
       ).to match(/Still used: .*set Kit.*Nothing was deleted/)
       set.destroy!
       sign_in("tove")
-      call(:delete, "#{library}/attic", {preset_ids: [ids[0]]})
+      call(:delete, "#{library}/hidden", {preset_ids: [ids[0]]})
       expect(status).to eq(403)
       sign_in("maren")
       expect(
         call(
           :delete,
-          "#{library}/attic",
+          "#{library}/hidden",
           {preset_ids: [ids[0]]}
         )["entry"]["summary"]
       ).to match(/1 brush deleted permanently/)
       expect(@first.presets.count).to eq(7)
     end
 
-    it "finds duplicates and near-doubles, keeps one, and undoes it" do
+    it "finds duplicates and near-duplicates, keeps one, and undoes it" do
       original = @first.presets.find_by!(name: "Quay line")
-      near = original.current_edition.value
+      near = original.current_version.value
       make("Same again", **{}).tap { |p|
-        Fobrel::Actions::AddEdition.call(
+        Fobrel::Actions::AddVersion.call(
           preset: p,
           value: Fobrel::Core::Preset::Preset[near.to_h.merge("id" => p.document_id, "name" => "Same again")],
           person: nil
         )
       }
       make("Nearly").tap { |p|
-        Fobrel::Actions::AddEdition.call(
+        Fobrel::Actions::AddVersion.call(
           preset: p,
           value: Fobrel::Core::Preset::Preset[near.to_h.merge(
             "id" => p.document_id,
@@ -567,7 +575,7 @@ RSpec.describe "finding and ordering", :api do
         )
       }
       got = nil
-      20.times { (got = call(:get, "#{library}/doubles"))["ready"] ? break : nil }
+      20.times { (got = call(:get, "#{library}/duplicates"))["ready"] ? break : nil }
       expect(
         got["groups"].map {
           [
@@ -589,7 +597,7 @@ RSpec.describe "finding and ordering", :api do
       ).to match([include("Nearly"), include("Opacity")])
       same = @first.presets.find_by!(name: "Same again")
       set = @first.brush_sets.create!(name: "Kit").tap { _1.put_in_order([ids[1], same.id, original.id]) }
-      entry = call(:post, "#{library}/doubles", {keep: original.id, preset_ids: [original.id, same.id]})["entry"]
+      entry = call(:post, "#{library}/duplicates", {keep: original.id, preset_ids: [original.id, same.id]})["entry"]
       expect([set.preset_ids_in_order, found("").include?("Same again")]).to eq([[ids[1], original.id], false])
       undo(entry)
       expect([set.preset_ids_in_order, found("").include?("Same again")]).to eq([[ids[1], same.id, original.id], true])
@@ -605,13 +613,18 @@ RSpec.describe "finding and ordering", :api do
           }
         ]
       ).to match([ids.first(3), include("Size")])
-      sea, land = %w[Sea Land].map { |name| @first.families.create!(name:) }
-      {sea => ids.first(3), land => [ids[3]]}.each { |family, some|
-        Studio::M::Preset.where(id: some).update_all(family_id: @first.families.create!(name: "Dry", parent: family).id)
+      sea, land = %w[Sea Land].map { |name| @first.categories.create!(name:) }
+      {sea => ids.first(3), land => [ids[3]]}.each { |category, some|
+        Studio::M::Preset.where(id: some).update_all(
+          category_id: @first.categories.create!(
+            name: "Dry",
+            parent: category
+          ).id
+        )
       }
       overview = call(:get, "#{library}/overview")
       expect(
-        overview["families"].map {
+        overview["categories"].map {
           _1.values_at("name", "count")
         }
       ).to eq([["no category", 4], ["Sea / Dry", 3], ["Land / Dry", 1]])
@@ -688,7 +701,7 @@ RSpec.describe "finding and ordering", :api do
           "#{library}/exports",
           {kind: "proof", of: {preset_ids: []}}
         )["error"]
-      ).to match(/Nothing is picked/)
+      ).to match(/No brushes selected/)
     end
   end
 end

@@ -33,14 +33,14 @@ RSpec.describe "answers on their way", :api do
 
   it "packs its own long answers, and says when nothing changed" do
     sign_in("maren")
-    wall = "/api/libraries/#{@first.id}/wall"
-    plain = ask(wall)
-    packed = ask(wall, Accept_Encoding: "gzip")
+    brushes = "/api/libraries/#{@first.id}/brushes"
+    plain = ask(brushes)
+    packed = ask(brushes, Accept_Encoding: "gzip")
     expect(Zlib.gunzip(packed.body)).to eq(plain.body)
     expect(ask("/api/presets/#{@first.presets.first.id}/state").headers["content-encoding"]).to be_nil
-    expect(ask(wall, If_None_Match: packed.headers["etag"]).status).to eq(304)
+    expect(ask(brushes, If_None_Match: packed.headers["etag"]).status).to eq(304)
     @first.presets.first.update_columns(name: "Another")
-    expect(ask(wall, If_None_Match: packed.headers["etag"]).status).to eq(200)
+    expect(ask(brushes, If_None_Match: packed.headers["etag"]).status).to eq(200)
   end
 
   it "lets no browser keep what a deed answered, nor what belongs to a session" do
@@ -48,6 +48,6 @@ RSpec.describe "answers on their way", :api do
     call(:post, "/api/libraries/#{@first.id}/taggings", {tag: "x", preset_ids: [@first.presets.first.id]})
     deed = last_response.headers["cache-control"]
     expect([deed, ask("/api/session").headers["cache-control"]]).to eq(%w[no-store no-store])
-    expect(ask("/api/libraries/#{@first.id}/wall").headers["cache-control"]).to eq("private, no-cache")
+    expect(ask("/api/libraries/#{@first.id}/brushes").headers["cache-control"]).to eq("private, no-cache")
   end
 end

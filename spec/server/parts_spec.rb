@@ -72,7 +72,7 @@ RSpec.describe "the shelf of parts", :api do
     expect(shelf.find { _1["sum"] == sum }.values_at("name", "tags")).to eq(["Skerry", ["wet"]])
     entry = change(sum, hidden: true)["entry"]
     expect([shelf.any? { _1["sum"] == sum }, shelf(hidden: true).map { _1["name"] }]).to eq([false, ["Skerry"]])
-    call(:post, "/api/ledger/#{entry["id"]}/undo")
+    call(:post, "/api/history/#{entry["id"]}/undo")
     expect(shelf.any? { _1["sum"] == sum }).to be(true)
     brushes(sum, 1)
     expect(change(sum, hidden: true)["error"]).to match(/1 brush needs this part. It stays/)
@@ -89,7 +89,7 @@ RSpec.describe "the shelf of parts", :api do
     expect(entry["summary"]).to eq("A part exchanged in 4 brushes, as drafts")
     tips = Studio::M::Draft.where(preset: made).map { _1.document["mark"]["tip"]["frames"] }
     expect(tips).to eq([["sha256:#{fresh}"]] * 4)
-    call(:post, "/api/ledger/#{entry["id"]}/undo")
+    call(:post, "/api/history/#{entry["id"]}/undo")
     expect(Studio::M::Draft.where(preset: made).count).to eq(0)
     expect(call(:post, "#{library}/parts/exchange", {from: old, to: "0" * 64})["error"]).to match(/doesn’t exist/)
     expect(call(:post, "#{library}/parts/exchange", {from: old, to: old})["error"]).to match(/same part/)
@@ -97,7 +97,7 @@ RSpec.describe "the shelf of parts", :api do
 
   describe "preview pictures" do
     let(:preset) { @first.presets.shown.first }
-    let(:document) { preset.current_edition.document }
+    let(:document) { preset.current_version.document }
 
     def pictured(sum) = document.merge("about" => (document["about"] || {}).merge("picture" => "sha256:#{sum}"))
 
@@ -106,7 +106,7 @@ RSpec.describe "the shelf of parts", :api do
     def save
       kept = call(:get, "/api/presets/#{preset.id}")
       call(
-        :post, "/api/presets/#{preset.id}/editions", {kept: kept["kept"], base: preset.reload.current_edition.number}
+        :post, "/api/presets/#{preset.id}/versions", {kept: kept["kept"], base: preset.reload.current_version.number}
       )
     end
 
@@ -161,12 +161,12 @@ RSpec.describe "the shelf of parts", :api do
       sheet = Fobrel::Proofs::Sheet.new([preset.reload], title: "One").pdf
       images = ->(pdf) { pdf.scan("/Subtype /Image").size }
       expect(images[sheet]).to be > images[plain]
-      value = preset.current_edition.value
-      seat = @first.seats.create!(name: "Desk", folder: "desk-p")
-      seat.put_in_order([preset.id])
-      plan = Fobrel::Actions::HandOut.call(seat:, person: Studio::M::Person.find_by!(login: "maren"))
+      value = preset.current_version.value
+      desk = @first.desks.create!(name: "Desk", folder: "desk-p")
+      desk.put_in_order([preset.id])
+      plan = Fobrel::Actions::SendToDesk.call(desk:, person: Studio::M::Person.find_by!(login: "maren"))
       expect(plan.document["files"]["parts/#{sum}.png"]["sum"]).to eq(sum)
-      expect(Studio::M::SeatPlan.bytes(sum)).to eq(Studio::M::Asset::Bytes.fetch(sum))
+      expect(Studio::M::DeskPlan.bytes(sum)).to eq(Studio::M::Asset::Bytes.fetch(sum))
       expect(value.needs).to include("sha256:#{sum}")
     end
   end
@@ -184,7 +184,7 @@ RSpec.describe "the shelf of parts", :api do
     end
   end
 
-  it "offers what lies on a shelf where a tip is chosen, and lets a draft use it" do
+  it "proposals what lies on a shelf where a tip is chosen, and lets a draft use it" do
     sum = part("Pebble")
     tips = call(:get, "#{library}/parts")["tips"]
     expect(tips.last.values_at("brushes", "count")).to eq([["Pebble"], 0])

@@ -4,7 +4,7 @@ require "support/api"
 
 RSpec.describe "people and libraries", :api do
   let(:library) { "/api/libraries/#{@first.id}" }
-  let(:good) { "tide over the harbour wall" }
+  let(:good) { "tide over the harbour brushes" }
 
   def person(login) = Studio::M::Person.find_by!(login:)
 
@@ -142,17 +142,17 @@ RSpec.describe "people and libraries", :api do
       preset, other = @first.presets.first(2)
       [preset, other].each do |one|
         about = {"notes" => "Tove's"}
-        value = one.current_edition.value.with("about", about)
+        value = one.current_version.value.with("about", about)
         Fobrel::Actions::KeepDraft.call(preset: one, person: tove, value:)
       end
-      own = other.current_edition.value.with("about", {"notes" => "Ilse's"})
+      own = other.current_version.value.with("about", {"notes" => "Ilse's"})
       Fobrel::Actions::KeepDraft.call(preset: other, person: ilse, value: own)
       entry = call(:delete, "#{library}/people/#{tove.id}", {drafts_to: ilse.id})["entry"]
       expect(entry["summary"]).to eq("Tove Lindgaard taken out; their drafts of 1 brush handed on to Ilse Brandow")
       notes = ->(one, who) { one.drafts.find_by(person: who)&.document&.dig("about", "notes") }
       expect([notes[preset, ilse], notes[other, ilse], notes[other, tove]]).to eq(["Tove's", "Ilse's", "Tove's"])
       sign_in("tove")
-      call(:get, "#{library}/wall")
+      call(:get, "#{library}/brushes")
       expect(status).to eq(404)
     end
   end
@@ -163,7 +163,7 @@ RSpec.describe "people and libraries", :api do
       cookie = last_request.env["HTTP_COOKIE"]
       call(:delete, "/api/session")
       clear_cookies
-      get "/api/libraries/#{@first.id}/wall", {}, {"HTTP_COOKIE" => cookie, "HTTP_HOST" => "localhost"}
+      get "/api/libraries/#{@first.id}/brushes", {}, {"HTTP_COOKIE" => cookie, "HTTP_HOST" => "localhost"}
       expect(status).to eq(401)
       expect(Studio::M::SignIn.pluck(:digest)).to all(match(/\A\h{64}\z/))
     end
@@ -172,7 +172,7 @@ RSpec.describe "people and libraries", :api do
       [{seen_at: 15.days.ago}, {created_at: 31.days.ago}].each do |long_ago|
         sign_in("maren")
         Studio::M::SignIn.last.update!(**long_ago)
-        call(:get, "#{library}/wall")
+        call(:get, "#{library}/brushes")
         expect(status).to eq(401)
       end
     end
@@ -236,7 +236,7 @@ RSpec.describe "people and libraries", :api do
         call(:put, "/api/studio/people/#{tove.id}", {closed: true})
         expect(status).to eq(200)
       end
-      call(:get, "#{library}/wall")
+      call(:get, "#{library}/brushes")
       expect(status).to eq(401)
       sign_in("tove")
       expect(call(:get, "/api/session")["person"]).to be_nil
@@ -266,14 +266,14 @@ RSpec.describe "people and libraries", :api do
     end
 
     it "reach as far as they were made to" do
-      seat = @first.seats.create!(name: "Desk", folder: "desk-t")
+      desk = @first.desks.create!(name: "Desk", folder: "desk-t")
       with_token({scope: "read"}) do
-        expect([asked(:get, "#{library}/wall"), asked(:post, "#{library}/sets", {name: "x"})]).to eq([200, 403])
+        expect([asked(:get, "#{library}/brushes"), asked(:post, "#{library}/sets", {name: "x"})]).to eq([200, 403])
       end
       with_token({library: @first.id}) do
         codes = [
-          asked(:get, "#{library}/wall"),
-          asked(:get, "/api/libraries/#{@second.id}/wall"),
+          asked(:get, "#{library}/brushes"),
+          asked(:get, "/api/libraries/#{@second.id}/brushes"),
           asked(:get, "/api/hand"),
           asked(:get, "/api/session")
         ]
@@ -284,35 +284,35 @@ RSpec.describe "people and libraries", :api do
         library: @second,
         person: person("maren"),
         value: Fobrel::Core::Preset::Preset.restore(
-          @first.presets.first.current_edition.document.merge("id" => SecureRandom.uuid)
+          @first.presets.first.current_version.document.merge("id" => SecureRandom.uuid)
         ).with("trail", "spacing" => 0.77)
       )
       with_token({library: @first.id}) do
         expect(asked(:post, "#{library}/taken", {preset_ids: [other.id]})).to eq(404)
-        expect(asked(:post, "#{library}/offers", {preset_ids: [other.id]})).to eq(404)
+        expect(asked(:post, "#{library}/proposals", {preset_ids: [other.id]})).to eq(404)
         asked(:get, "#{library}/follows")
-        expect(JSON.parse(last_response.body)["offered"]).to eq([])
-        there, here = [other, @first.presets.first].map { |one| "/api/strips/#{one.fingerprint}/wall.png" }
+        expect(JSON.parse(last_response.body)["proposed"]).to eq([])
+        there, here = [other, @first.presets.first].map { |one| "/api/strips/#{one.fingerprint}/list.png" }
         expect([asked(:get, there), asked(:get, here)]).to eq([404, 200])
         asked(:get, "/api/session")
         expect(JSON.parse(last_response.body)["libraries"].map { |one| one["id"] }).to eq([@first.id])
       end
-      other_seat = @first.seats.create!(name: "Other", folder: "desk-u")
-      with_token({seat: seat.id}) do
-        expect([asked(:get, "#{library}/wall"), asked(:get, "/api/session")]).to eq([403, 403])
-        # Its own plan (none yet), its own report; nothing of another seat, and nothing else of its own.
-        expect([asked(:get, "/api/my-seat"), asked(:get, "/api/seats/#{seat.id}/start")]).to eq([200, 404])
-        expect(asked(:post, "/api/seats/#{seat.id}/report", {found: {plan: nil, items: []}})).to eq(200)
-        others = %w[start report hand-out plan].map { |path| "/api/seats/#{other_seat.id}/#{path}" }
-        verbs = {"report" => :post, "hand-out" => :post, "plan" => :put}
-        all = [*others, "/api/seats/#{seat.id}/hand-out", "/api/seats/#{seat.id}/plan"].map { |path|
+      other_desk = @first.desks.create!(name: "Other", folder: "desk-u")
+      with_token({desk: desk.id}) do
+        expect([asked(:get, "#{library}/brushes"), asked(:get, "/api/session")]).to eq([403, 403])
+        # Its own plan (none yet), its own report; nothing of another desk, and nothing else of its own.
+        expect([asked(:get, "/api/my-desk"), asked(:get, "/api/desks/#{desk.id}/start")]).to eq([200, 404])
+        expect(asked(:post, "/api/desks/#{desk.id}/report", {found: {plan: nil, items: []}})).to eq(200)
+        others = %w[start report send plan].map { |path| "/api/desks/#{other_desk.id}/#{path}" }
+        verbs = {"report" => :post, "send" => :post, "plan" => :put}
+        all = [*others, "/api/desks/#{desk.id}/send", "/api/desks/#{desk.id}/plan"].map { |path|
           asked(verbs.fetch(path[/[a-z-]+\z/], :get), path, {})
         }
-        expect([all.uniq, asked(:get, "/api/seats/#{seat.id}")]).to eq([[403], 403])
+        expect([all.uniq, asked(:get, "/api/desks/#{desk.id}")]).to eq([[403], 403])
       end
       with_token({days: 1}) do
         Studio::M::AccessToken.last.update!(ends_at: 1.second.ago)
-        expect(asked(:get, "#{library}/wall")).to eq(401)
+        expect(asked(:get, "#{library}/brushes")).to eq(401)
       end
       sign_in("maren")
       other = Studio::M::Library.create!(name: "Not hers")
@@ -356,7 +356,7 @@ RSpec.describe "people and libraries", :api do
       expect(call(:post, "#{library}/sets", {name: "x"})["error"]).to match(/is archived: it is only looked at/)
       expect(
         [
-          call(:get, "#{library}/wall") && status,
+          call(:get, "#{library}/brushes") && status,
           call(:put, library, {archived: false}) && status
         ]
       ).to eq([200, 200])
@@ -374,8 +374,8 @@ RSpec.describe "people and libraries", :api do
       fog = Fobrel::Core::Preset::Preset.build(
         "Fog", {"mark" => {"tip" => {"kind" => "round", "hardness" => 1}, "size" => {"base" => 9}}}
       )
-      arrival = deliver(@second, {"fog.json" => JSON.generate(fog.to_h)})
-      call(:post, "/api/arrivals/#{arrival["id"]}/apply", {stamp: arrival["stamp"]})
+      import = deliver(@second, {"fog.json" => JSON.generate(fog.to_h)})
+      call(:post, "/api/imports/#{import["id"]}/apply", {stamp: import["stamp"]})
       preset = @second.presets.find_by!(name: "Fog")
       call(:put, "/api/presets/#{preset.id}/draft", {document: fog.to_h})
       expect(status).to eq(403)

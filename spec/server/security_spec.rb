@@ -32,8 +32,8 @@ RSpec.describe "who may do what", :api do
   it "shows nothing of a library to those who are not its members" do
     thing = @first.presets.first
     set = @first.brush_sets.create!(name: "Kit")
-    seat = @first.seats.create!(name: "Desk", folder: "desk-x")
-    entry = @first.ledger_entries.create!(person: Studio::M::Person.first, kind: "tag", summary: "x")
+    desk = @first.desks.create!(name: "Desk", folder: "desk-x")
+    entry = @first.history_entries.create!(person: Studio::M::Person.first, kind: "tag", summary: "x")
     stranger = Studio::M::Person.create!(login: "nils", name: "Nils Holm", password: Studio::PASSWORD)
     @second.memberships.create!(person: stranger, role: "lead")
     sign_in("nils")
@@ -46,7 +46,7 @@ RSpec.describe "who may do what", :api do
       sha256: "0" * 64,
       person: Studio::M::Person.first
     )
-    arrival = @first.arrivals.create!(name: "Parcel", source: "dropped")
+    import = @first.imports.create!(name: "Parcel", source: "dropped")
     export = @first.exports.create!(
       kind: "kit",
       name: "x",
@@ -58,22 +58,22 @@ RSpec.describe "who may do what", :api do
       sha256: "0" * 64,
       person: Studio::M::Person.first
     )
-    recipe = @first.recipes.create!(name: "x", scope: "each", file: "x", body: "x")
+    export_template = @first.export_templates.create!(name: "x", scope: "each", file: "x", body: "x")
     things = {
-      "arrivals" => arrival,
+      "imports" => import,
       "exports" => export,
-      "recipes" => recipe,
+      "export-templates" => export_template,
       "bundles" => bundle,
       "releases" => release,
       "sets" => set,
-      "seats" => seat,
-      "ledger" => entry,
+      "desks" => desk,
+      "history" => entry,
       "presets" => thing,
       "follows" => @first.follows.create!(bundle:, person: Studio::M::Person.first)
     }
     answers = Routes.of_libraries.map do |one|
       data = (one.verb == "GET") ? nil : {
-        "document" => thing.current_edition.document,
+        "document" => thing.current_version.document,
         "preset_ids" => [],
         "name" => "x",
         "tag" => "x",
@@ -88,7 +88,7 @@ RSpec.describe "who may do what", :api do
   it "brings no session back with an answer that was under way at signing out" do
     sign_in("maren")
     cookie = last_request.env["HTTP_COOKIE"]
-    call(:get, "/api/libraries/#{@first.id}/wall")
+    call(:get, "/api/libraries/#{@first.id}/brushes")
     expect([status, last_response.headers["set-cookie"]]).to eq([200, nil])
     call(:put, "/api/hand", {})
     expect([status, last_response.headers["set-cookie"], cookie.nil?]).to eq([200, nil, false])
@@ -97,17 +97,17 @@ RSpec.describe "who may do what", :api do
   it "lets a guest look and export, and change nothing" do
     sign_in("ilse")
     preset = @first.presets.first
-    seat = @first.seats.create!(name: "Desk", folder: "desk-y")
-    document = preset.current_edition.document
+    desk = @first.desks.create!(name: "Desk", folder: "desk-y")
+    document = preset.current_version.document
     writes = {
       "taggings" => {tag: "x", preset_ids: [preset.id]},
       "sets" => {name: "x"},
       "reset" => {},
-      "arrivals" => {name: "x"},
-      "recipes" => {name: "x", scope: "each", file: "x", body: "x"},
+      "imports" => {name: "x"},
+      "export-templates" => {name: "x", scope: "each", file: "x", body: "x"},
       "gallery" => {id: "x", title: "x"},
       "works" => "x",
-      "seats" => {name: "x"}
+      "desks" => {name: "x"}
     }
     expect(
       writes.map { |path, data|
@@ -115,19 +115,19 @@ RSpec.describe "who may do what", :api do
       }.uniq
     ).to eq([403])
     expect(
-      [[:put, "draft"], [:post, "editions"], [:post, "variations"]].map { |verb, path|
+      [[:put, "draft"], [:post, "versions"], [:post, "variations"]].map { |verb, path|
         call(verb, "/api/presets/#{preset.id}/#{path}", {document:, base: 1}) && status
       }.uniq
     ).to eq([403])
-    call(:post, "/api/seats/#{seat.id}/hand-out", {})
+    call(:post, "/api/desks/#{desk.id}/send", {})
     expect(status).to eq(403)
-    expect(call(:get, "/api/libraries/#{@first.id}/wall")["presets"].size).to eq(8)
-    expect(call(:get, "/api/strips/#{preset.current_edition.fingerprint}/wall.png")[0, 4]).to eq("\x89PNG".b)
+    expect(call(:get, "/api/libraries/#{@first.id}/brushes")["presets"].size).to eq(8)
+    expect(call(:get, "/api/strips/#{preset.current_version.fingerprint}/list.png")[0, 4]).to eq("\x89PNG".b)
   end
 
-  it "lets an artist edit but not hand out" do
+  it "lets an artist edit but not send to desks" do
     sign_in("tove")
-    seat = @first.seats.create!(name: "Desk", folder: "desk-z")
+    desk = @first.desks.create!(name: "Desk", folder: "desk-z")
     expect(
       call(
         :post,
@@ -136,8 +136,8 @@ RSpec.describe "who may do what", :api do
       )["entry"]["summary"]
     ).to include("wet")
     expect(
-      [[:put, "plan", {lines: []}], [:post, "hand-out", {}]].map { |verb, path, data|
-        call(verb, "/api/seats/#{seat.id}/#{path}", data) && status
+      [[:put, "plan", {lines: []}], [:post, "send", {}]].map { |verb, path, data|
+        call(verb, "/api/desks/#{desk.id}/#{path}", data) && status
       }
     ).to eq([403, 403])
   end
@@ -162,27 +162,27 @@ RSpec.describe "who may do what", :api do
       public_send(verb, path, body && JSON.generate(body))
       status
     end
-    expect(ask[:get, "/api/libraries/#{@first.id}/wall", made["token"]]).to eq(200)
+    expect(ask[:get, "/api/libraries/#{@first.id}/brushes", made["token"]]).to eq(200)
     expect(ask[:post, "/api/libraries/#{@first.id}/sets", made["token"], {name: "From afar"}]).to eq(201)
-    expect(ask[:delete, "/api/libraries/#{@first.id}/attic", made["token"], {preset_ids: []}]).to eq(403)
+    expect(ask[:delete, "/api/libraries/#{@first.id}/hidden", made["token"], {preset_ids: []}]).to eq(403)
     expect(
       [
         ask[:get, "/api/tokens", made["token"]],
         ask[:post, "/api/tokens", made["token"], {name: "more"}]
       ]
     ).to eq([403, 403])
-    expect(ask[:get, "/api/libraries/#{@first.id}/wall", "fobrel_wrong"]).to eq(401)
+    expect(ask[:get, "/api/libraries/#{@first.id}/brushes", "fobrel_wrong"]).to eq(401)
     header "Authorization", nil
     sign_in("maren")
     call(:delete, "/api/tokens/#{made["id"]}")
     expect(status).to eq(404)
     cookies = last_request.env["HTTP_COOKIE"]
     header "Authorization", "Bearer nobody"
-    get "/api/libraries/#{@first.id}/wall"
+    get "/api/libraries/#{@first.id}/brushes"
     expect([cookies.nil?, status]).to eq([false, 401]) # the cookie counts for nothing beside a token
     header "Authorization", nil
     Studio::M::AccessToken.delete_all
-    expect(ask[:get, "/api/libraries/#{@first.id}/wall", made["token"]]).to eq(401)
+    expect(ask[:get, "/api/libraries/#{@first.id}/brushes", made["token"]]).to eq(401)
     header "Authorization", nil
   end
 
@@ -196,7 +196,7 @@ RSpec.describe "who may do what", :api do
     sign_in("maren")
     item = deliver(@second, {"thief.json" => JSON.generate(value.to_h)})["items"].sole
     expect(item.values_at("state", "decision", "choices")).to eq(["lacking", "leave", ["leave"]])
-    call(:get, "/api/arrivals/#{Studio::M::Arrival.last.id}/strips/#{item["id"]}.png")
+    call(:get, "/api/imports/#{Studio::M::Import.last.id}/strips/#{item["id"]}.png")
     expect(status).to eq(404)
   end
 

@@ -11,7 +11,7 @@ RSpec.describe "side doors", :api do
     # `%61pi` is `api` (RFC 3986, 2.1); both guards compared it as it was written.
     it "is decoded once, before the guards look at it" do
       fresh_token
-      expect([call(:get, "/%61pi/libraries/#{@first.id}/wall")["error"], status]).to eq(["Sign in first.", 401])
+      expect([call(:get, "/%61pi/libraries/#{@first.id}/brushes")["error"], status]).to eq(["Sign in first.", 401])
       ["/%2561pi/session", "/api/sets/%00", "/api/%ff", "/%25"].each { |path|
         expect([path, call(:get, path)["error"], status]).to match([path, /not written as ours/, 400])
       }
@@ -70,29 +70,29 @@ RSpec.describe "side doors", :api do
     expect(got.map { |each| each.map(&:first) }.uniq).to eq([[201, 400, 400]])
   end
 
-  describe "swapping, hiding and a new home" do
+  describe "swapping, hiding and a new baseline" do
     before {
       @same = Fobrel::Actions::CreatePreset.call(
         library: @first,
         person: nil,
-        value: Fobrel::Core::Preset::Preset[brushes[0].current_edition.document.merge(
+        value: Fobrel::Core::Preset::Preset[brushes[0].current_version.document.merge(
           "id" => SecureRandom.uuid,
           "name" => "Same again"
         )]
       )
     }
 
-    def keep(kept, *gone) = call(:post, "#{library}/doubles", {keep: kept.id, preset_ids: [kept, *gone].map(&:id)})
+    def keep(kept, *gone) = call(:post, "#{library}/duplicates", {keep: kept.id, preset_ids: [kept, *gone].map(&:id)})
 
     it "takes only duplicates for duplicates" do
       sign_in("maren")
       expect([keep(brushes[0], brushes[1])["error"], status]).to match([/do not paint alike/, 422])
-      expect(keep(brushes[0], @same)["entry"]["kind"]).to eq("doubles")
+      expect(keep(brushes[0], @same)["entry"]["kind"]).to eq("duplicates")
     end
 
     it "leaves start-up plans and locked brushes to a lead, wherever it is tried" do
-      seat = @first.seats.create!(name: "Desk", folder: "desk")
-      seat.put_in_order([@same.id])
+      desk = @first.desks.create!(name: "Desk", folder: "desk")
+      desk.put_in_order([@same.id])
       sign_in("tove")
       expect(
         [
@@ -100,12 +100,12 @@ RSpec.describe "side doors", :api do
           status
         ]
       ).to match([/in the start-up plan of Desk, which only a lead changes/, 422])
-      expect(seat.preset_ids_in_order).to eq([@same.id])
+      expect(desk.preset_ids_in_order).to eq([@same.id])
       maren = Studio::M::Person.find_by!(login: "maren")
       brushes[0].update!(locked_by: maren)
-      Fobrel::Actions::AddEdition.call(
+      Fobrel::Actions::AddVersion.call(
         preset: brushes[0],
-        value: brushes[0].current_edition.value.with("trail", {"count" => 2}),
+        value: brushes[0].current_version.value.with("trail", {"count" => 2}),
         person: maren
       )
       expect(
@@ -115,25 +115,31 @@ RSpec.describe "side doors", :api do
           {preset_ids: [brushes[0].id]}
         )["error"]
       ).to match(/locked by Maren Oake. Nothing was changed/)
-      expect(call(:put, "/api/presets/#{brushes[0].id}/home", {number: 2})["error"]).to match(/locked by Maren Oake/)
-      expect([brushes[0].reload.hidden_at, brushes[0].home_edition.number]).to eq([nil, 1])
+      expect(
+        call(
+          :put,
+          "/api/presets/#{brushes[0].id}/baseline",
+          {number: 2}
+        )["error"]
+      ).to match(/locked by Maren Oake/)
+      expect([brushes[0].reload.hidden_at, brushes[0].baseline_version.number]).to eq([nil, 1])
       sign_in("maren")
-      expect(keep(brushes[1], brushes[1])["error"]).to match(/at least one double/)
+      expect(keep(brushes[1], brushes[1])["error"]).to match(/at least one duplicate/)
       expect(call(:post, "#{library}/hidings", {preset_ids: [brushes[0].id]})["entry"]["kind"]).to eq("hide")
     end
 
     it "leaves them to a lead at Import, too" do
-      seat = @first.seats.create!(name: "Desk", folder: "desk")
-      seat.put_in_order([brushes[0].id])
-      value = brushes[0].current_edition.value
+      desk = @first.desks.create!(name: "Desk", folder: "desk")
+      desk.put_in_order([brushes[0].id])
+      value = brushes[0].current_version.value
       other = Fobrel::Core::Preset::Preset[value.to_h.merge("id" => SecureRandom.uuid, "trail" => {"count" => 3})]
       sign_in("tove")
       plan = deliver(@first, {"other.json" => JSON.generate(other.to_h)})
       item = plan["items"].sole
       expect(item["choices"]).to include("replace")
-      plan = call(:put, "/api/arrivals/#{plan["id"]}", {items: {item["id"] => "replace"}})
+      plan = call(:put, "/api/imports/#{plan["id"]}", {items: {item["id"] => "replace"}})
       apply(plan)
-      expect(seat.preset_ids_in_order).to eq([brushes[0].id])
+      expect(desk.preset_ids_in_order).to eq([brushes[0].id])
       expect(brushes[0].reload.hidden_at).to be_nil
     end
   end
@@ -163,15 +169,19 @@ RSpec.describe "side doors", :api do
     odd = [
       [:post, "/api/session", {login: "a\0b", password: "x"}],
       [:post, "#{library}/sets", {name: "a\0b"}],
-      [:get, "#{library}/wall?offset[a]=1"],
-      [:get, "#{library}/wall?offset[]=1"],
-      [:post, "#{library}/families", {name: "x", position: 10**30}],
-      [:post, "#{library}/families", {name: ["x"]}],
-      [:post, "#{library}/families", {name: "x", position: 2**40}],
-      [:post, "#{library}/work-states", {name: "x", colour: 7}],
-      [:post, "#{library}/recipes", {recipe: ["x"]}],
-      [:post, "#{library}/recipes/preview", {recipe: [], preset_ids: []}],
-      [:post, "#{library}/exports", {kind: "recipe", name: "x", of: {library: true}, options: {recipe: [1]}}],
+      [:get, "#{library}/brushes?offset[a]=1"],
+      [:get, "#{library}/brushes?offset[]=1"],
+      [:post, "#{library}/categories", {name: "x", position: 10**30}],
+      [:post, "#{library}/categories", {name: ["x"]}],
+      [:post, "#{library}/categories", {name: "x", position: 2**40}],
+      [:post, "#{library}/statuses", {name: "x", colour: 7}],
+      [:post, "#{library}/export-templates", {export_template: ["x"]}],
+      [:post, "#{library}/export-templates/preview", {export_template: [], preset_ids: []}],
+      [
+        :post,
+        "#{library}/exports",
+        {kind: "export_template", name: "x", of: {library: true}, options: {export_template: [1]}}
+      ],
       [:post, "#{library}/exports", {kind: "package", of: {set: [1]}}],
       [:post, "#{library}/exports", {kind: "package", of: {preset_ids: [[1]]}}],
       [:put, "/api/presets/#{brushes[0].id}/draft", {document: {"name" => "\0"}}]
@@ -191,7 +201,7 @@ RSpec.describe "side doors", :api do
     header "Idempotency-Key", "a-key-of-mine-1"
     first = call(:post, path, {tag: "one", preset_ids: [brush]})
     expect(call(:post, path, {tag: "one", preset_ids: [brush]})).to eq(first)
-    expect(@first.ledger_entries.where(kind: "tag").count).to eq(1)
+    expect(@first.history_entries.where(kind: "tag").count).to eq(1)
     other = [
       [path, {tag: "two", preset_ids: [brush]}],
       ["#{path}?x=1", {tag: "one", preset_ids: [brush]}],

@@ -16,13 +16,13 @@ RSpec.describe "brushes between libraries", :api do
     Fobrel::Actions::CreatePreset.call(library:, value:, person: person("tove"))
   end
 
-  def offer(*presets, sentence: "Good for far birds", **more)
-    call(:post, "#{first}/offers", {preset_ids: presets.map(&:id), sentence:, **more})
+  def proposal(*presets, sentence: "Good for far birds", **more)
+    call(:post, "#{first}/proposals", {preset_ids: presets.map(&:id), sentence:, **more})
   end
 
-  def decide(offer, index = 0, **wish)
-    items = Studio::M::Offer.find(offer["id"]).items.to_a
-    call(:post, "/api/offers/#{offer["id"]}/items/#{items[index].id}", wish)
+  def decide(proposal, index = 0, **wish)
+    items = Studio::M::Proposal.find(proposal["id"]).items.to_a
+    call(:post, "/api/proposals/#{proposal["id"]}/items/#{items[index].id}", wish)
   end
 
   # What a set holds by now.
@@ -44,7 +44,7 @@ RSpec.describe "brushes between libraries", :api do
         {
           "library" => @first.name,
           "name" => source.name,
-          "edition" => 1,
+          "version" => 1,
           "here" => "/#{@first.id}/bench/#{source.id}"
         }
       )
@@ -54,7 +54,7 @@ RSpec.describe "brushes between libraries", :api do
       expect(call(:get, "/api/presets/#{source.id}")["taken"]).to eq([])
       sign_in("tove")
       expect(call(:post, "#{own_path}/taken", {preset_ids: [source.id]})["error"]).to match(/here already/)
-      call(:post, "/api/ledger/#{taken["entry"]["id"]}/undo")
+      call(:post, "/api/history/#{taken["entry"]["id"]}/undo")
       expect(own.presets.count).to eq(0)
     end
 
@@ -69,31 +69,31 @@ RSpec.describe "brushes between libraries", :api do
     end
   end
 
-  describe "offers" do
+  describe "proposals" do
     it "come to the leads, beside what they resemble, and are accepted as new, at a place, with tags" do
       set = @first.brush_sets.create!(name: "Birds")
       preset = brush
       sign_in("tove")
-      made = offer(preset)
+      made = proposal(preset)
       expect(made.values_at("state", "names", "left")).to eq(["open", ["Gull wing"], 1])
       sign_in("maren")
-      expect(inbox["notices"].first.values_at("kind", "seen")).to eq(["offer", false])
+      expect(inbox["notices"].first.values_at("kind", "seen")).to eq(["proposal", false])
       expect(inbox["notices"].first["text"]).to eq(
         "Tove Lindgaard proposes “Gull wing” to “#{@first.name}”: Good for far birds"
       )
-      item = call(:get, "/api/offers/#{made["id"]}")["items"].sole
+      item = call(:get, "/api/proposals/#{made["id"]}")["items"].sole
       expect(item.values_at("name", "state", "came_from")).to match(
         ["Gull wing", "open", include("library_name" => own.name, "draft" => false)]
       )
-      png = call(:get, "/api/offers/#{made["id"]}/items/#{item["id"]}/strip.png?ground=black")
+      png = call(:get, "/api/proposals/#{made["id"]}/items/#{item["id"]}/strip.png?ground=black")
       expect([status, png.b[0, 4]]).to eq([200, "\x89PNG".b])
       entry = decide(made, as: "new", tags: ["birds"], set_id: set.id)["entry"]
       got = @first.presets.find_by!(name: "Gull wing")
       expect([got.tags.map(&:name), held(set), got.came_from["library_name"]]).to eq(
         [["birds"], [got.id], own.name]
       )
-      expect(got.current_edition.note).to eq("Proposed by Tove Lindgaard: Good for far birds")
-      call(:post, "/api/ledger/#{entry["id"]}/undo")
+      expect(got.current_version.note).to eq("Proposed by Tove Lindgaard: Good for far birds")
+      call(:post, "/api/history/#{entry["id"]}/undo")
       expect([@first.presets.exists?(name: "Gull wing"), held(set)]).to eq([false, []])
       sign_in("tove")
       expect(inbox["notices"].first["text"]).to eq("Maren Oake accepted “Gull wing” as new brush")
@@ -103,11 +103,11 @@ RSpec.describe "brushes between libraries", :api do
       target = @first.presets.shown.first
       sign_in("tove")
       about = {"notes" => "Tuned"}
-      value = target.current_edition.value.with("mark", target.current_edition.document["mark"].merge("angle" => 33))
+      value = target.current_version.value.with("mark", target.current_version.document["mark"].merge("angle" => 33))
       Fobrel::Actions::KeepDraft.call(preset: target, person: person("tove"), value: value.with("about", about))
-      made = offer(target, drafts: true)
+      made = proposal(target, drafts: true)
       sign_in("maren")
-      item = call(:get, "/api/offers/#{made["id"]}")["items"].sole
+      item = call(:get, "/api/proposals/#{made["id"]}")["items"].sole
       expect(
         item["resembles"].first.values_at(
           "id",
@@ -116,55 +116,55 @@ RSpec.describe "brushes between libraries", :api do
         )
       ).to eq([target.id, "the same brush", ["Angle 0° → 33°"]])
         .or match([target.id, "the same brush", include(/Angle/)])
-      expect(decide(made, as: "edition", preset_id: target.id, base: 7)["error"]).to match(/is at version 1 now/)
-      decide(made, as: "edition", preset_id: target.id, base: 1, reason: "At last")
-      expect(target.reload.current_edition.value["mark", "angle"]).to eq(33)
-      expect(target.current_edition.number).to eq(2)
+      expect(decide(made, as: "version", preset_id: target.id, base: 7)["error"]).to match(/is at version 1 now/)
+      decide(made, as: "version", preset_id: target.id, base: 1, reason: "At last")
+      expect(target.reload.current_version.value["mark", "angle"]).to eq(33)
+      expect(target.current_version.number).to eq(2)
       expect(decide(made, as: "new")["error"]).to match(/Maren Oake has accepted this one already/)
     end
 
-    it "are returned with a reason, in part, and offered again" do
+    it "are returned with a reason, in part, and proposed again" do
       sign_in("tove")
-      made = offer(brush, brush("Tern", size: 9))
+      made = proposal(brush, brush("Tern", size: 9))
       sign_in("maren")
       expect(decide(made, 0, as: "return")["error"]).to match(/Say why/)
       decide(made, 0, as: "return", reason: "Too soft for ink")
-      expect(call(:get, "/api/offers/#{made["id"]}").values_at("state", "left")).to eq(["open", 1])
+      expect(call(:get, "/api/proposals/#{made["id"]}").values_at("state", "left")).to eq(["open", 1])
       decide(made, 1, as: "new", name: "Tern, far")
-      expect(call(:get, "/api/offers/#{made["id"]}")["state"]).to eq("answered")
+      expect(call(:get, "/api/proposals/#{made["id"]}")["state"]).to eq("answered")
       expect(@first.presets.exists?(name: "Tern, far")).to be(true)
       sign_in("tove")
       expect(inbox["notices"].map { |one| one["text"] }).to include("Maren Oake returned “Gull wing”: Too soft for ink")
-      expect(offer(own.presets.find_by!(name: "Gull wing")) && status).to eq(201)
+      expect(proposal(own.presets.find_by!(name: "Gull wing")) && status).to eq(201)
     end
 
     it "are withdrawn by who made them while open, and seen by nobody else but the leads" do
       sign_in("tove")
-      made = offer(brush)
+      made = proposal(brush)
       sign_in("ilse")
-      call(:get, "/api/offers/#{made["id"]}")
-      expect([status, call(:get, "#{first}/offers")["offers"]]).to eq([404, []])
+      call(:get, "/api/proposals/#{made["id"]}")
+      expect([status, call(:get, "#{first}/proposals")["proposals"]]).to eq([404, []])
       sign_in("maren")
-      expect(call(:delete, "/api/offers/#{made["id"]}")["error"]).to match(/Only Tove/)
+      expect(call(:delete, "/api/proposals/#{made["id"]}")["error"]).to match(/Only Tove/)
       sign_in("tove")
-      expect(call(:delete, "/api/offers/#{made["id"]}")["state"]).to eq("withdrawn")
-      call(:delete, "/api/offers/#{made["id"]}")
+      expect(call(:delete, "/api/proposals/#{made["id"]}")["state"]).to eq("withdrawn")
+      call(:delete, "/api/proposals/#{made["id"]}")
       expect(status).to eq(409)
       sign_in("maren")
       expect(decide(made, as: "new")["error"]).to match(/withdrawn this proposal/)
       sign_in("tove")
       expect(decide(made, as: "new") && status).to eq(403)
-      expect(offer(@first.presets.first)["error"]).to match(/already\./)
+      expect(proposal(@first.presets.first)["error"]).to match(/already\./)
     end
 
     it "are decided once by two leads at the same moment" do
       sign_in("tove")
-      made = offer(brush)
-      item = Studio::M::Offer.find(made["id"]).items.first
-      stale = Studio::M::OfferItem.find(item.id)
+      made = proposal(brush)
+      item = Studio::M::Proposal.find(made["id"]).items.first
+      stale = Studio::M::ProposalItem.find(item.id)
       maren, tove = %w[maren tove].map { |login| person(login) }
-      Fobrel::Actions::DecideOffer.call(item:, person: maren, wish: {"as" => "new"})
-      expect { Fobrel::Actions::DecideOffer.call(item: stale, person: tove, wish: {"as" => "new"}) }
+      Fobrel::Actions::DecideProposal.call(item:, person: maren, wish: {"as" => "new"})
+      expect { Fobrel::Actions::DecideProposal.call(item: stale, person: tove, wish: {"as" => "new"}) }
         .to raise_error(Fobrel::Actions::Action::Overtaken)
       expect(
         [
@@ -180,8 +180,8 @@ RSpec.describe "brushes between libraries", :api do
       preset = @first.presets.first
       path = "#{first}/talk/preset/#{preset.id}"
       sign_in("ilse")
-      call(:post, path, {text: "Lovely edge. @tove, see? mail@maren is no name", edition: 1, x: 0.5, y: 0.2})
-      expect(call(:post, path, {text: "x", edition: 9})["error"]).to match(/no version 9/)
+      call(:post, path, {text: "Lovely edge. @tove, see? mail@maren is no name", version: 1, x: 0.5, y: 0.2})
+      expect(call(:post, path, {text: "x", version: 9})["error"]).to match(/no version 9/)
       expect(call(:post, path, {text: "  "}) && status).to eq(422)
       sign_in("tove")
       expect(inbox["notices"].sole.values_at("kind", "path")).to eq(["mention", "/#{@first.id}/bench/#{preset.id}"])
@@ -193,7 +193,7 @@ RSpec.describe "brushes between libraries", :api do
       said = call(:get, path)["comments"]
       expect(
         said.map { |one|
-          one.values_at("by", "edition", "x")
+          one.values_at("by", "version", "x")
         }
       ).to eq([["Ilse Brandow", 1, 0.5], ["Tove Lindgaard", nil, nil]])
       call(:delete, "#{first}/comments/#{said.first["id"]}")
@@ -205,7 +205,7 @@ RSpec.describe "brushes between libraries", :api do
     it "is quiet for whoever wants it so; what was seen stays seen" do
       sign_in("tove")
       expect(inbox["kinds"].map { |one| one["wanted"] }).to all(be(true))
-      call(:put, "/api/inbox", {wanted: %w[offer]})
+      call(:put, "/api/inbox", {wanted: %w[proposal]})
       sign_in("ilse")
       call(:post, "#{first}/talk/preset/#{@first.presets.first.id}", {text: "@tove and @maren"})
       sign_in("tove")

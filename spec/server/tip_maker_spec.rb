@@ -85,9 +85,9 @@ RSpec.describe "the tip maker", :api do
       )
     ).to match(["done", /“Pebble” is a brush now. Kept: its tip, one size, far apart/])
     preset = Studio::M::Preset.find(task["made"]["presets"].first)
-    tip = Studio::M::Asset::Bytes.fetch(preset.current_edition.document["mark"]["tip"]["frames"].first) { nil }
+    tip = Studio::M::Asset::Bytes.fetch(preset.current_version.document["mark"]["tip"]["frames"].first) { nil }
     expect(Fobrel::Core::Tip::Cover.from_file(tip)).to be_solid
-    call(:post, "/api/ledger/#{task["entry"]["id"]}/undo")
+    call(:post, "/api/history/#{task["entry"]["id"]}/undo")
     expect(Studio::M::Preset.exists?(preset.id)).to be(false)
   end
 
@@ -114,7 +114,7 @@ RSpec.describe "the tip maker", :api do
     work = bring
     state = chosen(work, 2, 0, 1)
     reel = save(work, state, as: "brush", name: "Kelp", kind: "garland")
-    tip = Studio::M::Preset.find(reel["made"]["presets"].first).current_edition.document["mark"]["tip"]
+    tip = Studio::M::Preset.find(reel["made"]["presets"].first).current_version.document["mark"]["tip"]
     expect([tip["frames"].size, tip["turn"]]).to eq([3, "in order"])
     each = save(work, state, as: "brushes", name: "Leaf", kind: "stamp")
     expect(Studio::M::Preset.find(each["made"]["presets"]).map(&:name)).to eq(["Leaf", "Leaf 2", "Leaf 3"])
@@ -138,7 +138,7 @@ RSpec.describe "the tip maker", :api do
     )
     expect(work["state"].values_at("colours")).to eq(["keep"])
     task = save(work, work["state"], as: "brush", name: "Lanterns", kind: "garland")
-    tip = Studio::M::Preset.find(task["made"]["presets"].first).current_edition.document["mark"]["tip"]
+    tip = Studio::M::Preset.find(task["made"]["presets"].first).current_version.document["mark"]["tip"]
     colours = tip["frames"].map { |sum|
       Vips::Image.new_from_buffer(Studio::M::Asset::Bytes.fetch(sum) { nil }, "").getpoint(10, 10).first(3)
     }
@@ -215,7 +215,7 @@ RSpec.describe "the tip maker", :api do
     expect(task["message"]).to match(/as your draft/)
     draft = preset.drafts.find_by(person: Studio::M::Person.find_by(login: "maren"))
     expect(draft.document["mark"]["tip"]["kind"]).to eq("picture")
-    expect(preset.current_edition.document["mark"]["tip"]).not_to eq(draft.document["mark"]["tip"])
+    expect(preset.current_version.document["mark"]["tip"]).not_to eq(draft.document["mark"]["tip"])
   end
 
   it "refuses pages of somebody else's work, and pictures that are none, in words" do

@@ -78,7 +78,7 @@ RSpec.describe "tuning", :api do
       sign_in("tove")
       expect(detail["room"]).to eq({"back" => 0, "forth" => 0})
       Studio::M::Draft.delete_all
-      Fobrel::Actions::DestroyPresets.erase([preset.id])
+      Fobrel::Actions::DeletePresets.erase([preset.id])
       expect(Studio::M::TuningStep.count).to eq(0)
     end
   end
@@ -116,7 +116,7 @@ RSpec.describe "tuning", :api do
 
     it "says what is there now, for a window that shows something older" do
       before = call(:get, "#{path}/state")
-      expect(before).to include("edition" => 1, "locked_by" => nil, "hidden" => false, "name" => "Quay line")
+      expect(before).to include("version" => 1, "locked_by" => nil, "hidden" => false, "name" => "Quay line")
       kept = keep(tuned(size: 40))["kept"]
       expect([call(:get, "#{path}/state")["kept"], detail["kept"]]).to eq([kept, kept])
       sign_in("tove")
@@ -139,9 +139,9 @@ RSpec.describe "tuning", :api do
     }
     expect(rows["current"]["tuned"]).to eq(["Flow 100 % → 50 %"])
     # What going back would change is said from now to then.
-    expect(rows["home"].values_at("words", "mine")).to eq([["Flow 50 % → 100 %"], true])
+    expect(rows["baseline"].values_at("words", "mine")).to eq([["Flow 50 % → 100 %"], true])
     Studio::M::Draft.delete_all
-    expect(rows["home"].values_at("words", "mine", "greatest")).to eq([["Size 99 px → 15 px"], false, [99, 15]])
+    expect(rows["baseline"].values_at("words", "mine", "greatest")).to eq([["Size 99 px → 15 px"], false, [99, 15]])
   end
 
   it "keeps what is possible beside one impossible setting" do
@@ -155,44 +155,44 @@ RSpec.describe "tuning", :api do
   end
 
   it "gives a brush made from another the artist's name, tags, category and notes of its own" do
-    family = @first.families.create!(name: "Rigging", position: 0)
+    category = @first.categories.create!(name: "Rigging", position: 0)
     sign_in("tove")
-    order = {tags: ["rope", "new"], family: family.id, notes: "For far masts."}
+    order = {tags: ["rope", "new"], category: category.id, notes: "For far masts."}
     made = save_tuned(path, tuned(size: 9), as: "variations", name: "Thin quay", **order)
     about = made["document"]["about"]
     expect(
       [
         about["author"],
         about["notes"],
-        made["preset"]["family_id"]
+        made["preset"]["category_id"]
       ]
-    ).to eq(["Tove Lindgaard", "For far masts.", family.id])
+    ).to eq(["Tove Lindgaard", "For far masts.", category.id])
     expect(Studio::M::Tag.where(id: made["preset"]["tag_ids"]).order(:name).pluck(:name)).to eq(%w[new rope])
-    other = @second.families.create!(name: "Elsewhere", position: 0)
+    other = @second.categories.create!(name: "Elsewhere", position: 0)
     as_new = ->(**said) { save_tuned(path, original, as: "variations", **said)["error"] }
-    expect(as_new[name: "B", family: other.id]).to match(/doesn’t exist/)
+    expect(as_new[name: "B", category: other.id]).to match(/doesn’t exist/)
     expect(as_new[name: "C", tags: "x"]).to match(/tags: expected array, but received String/)
     expect([detail["origin"], call(:get, "/api/presets/#{made["preset"]["id"]}")["origin"]]).to eq(%w[received made])
   end
 
   it "gives a version a note later; what it paints stays" do
-    print = preset.current_edition.fingerprint
-    got = call(:put, "#{path}/editions/1", {note: "The line of the first reel"})
+    print = preset.current_version.fingerprint
+    got = call(:put, "#{path}/versions/1", {note: "The line of the first reel"})
     expect(
-      got["editions"][0].values_at(
+      got["versions"][0].values_at(
         "note",
         "name",
         "fingerprint"
       )
     ).to eq(["The line of the first reel", nil, print])
     expect(
-      call(:put, "#{path}/editions/1", {name: "First"})["editions"][0].values_at(
+      call(:put, "#{path}/versions/1", {name: "First"})["versions"][0].values_at(
         "note",
         "name"
       )
     ).to eq(["The line of the first reel", "First"])
     sign_in("ilse")
-    expect(call(:put, "#{path}/editions/1", {note: "x"})["error"]).to match(/guest/)
+    expect(call(:put, "#{path}/versions/1", {note: "x"})["error"]).to match(/guest/)
   end
 
   it "has words of its own for taking back what is locked" do
@@ -200,7 +200,7 @@ RSpec.describe "tuning", :api do
     call(:put, "#{path}/lock", {locked: true})
     sign_in("tove")
     keep(tuned(size: 70))
-    expect(call(:post, "/api/libraries/#{@first.id}/reset", {preset_ids: [preset.id], to: "home"})["error"])
+    expect(call(:post, "/api/libraries/#{@first.id}/reset", {preset_ids: [preset.id], to: "baseline"})["error"])
       .to eq(
         "“Quay line” is locked by Maren Oake. Nothing went back, and every draft is still there. Leave it out, or " \
           "ask a lead to unlock it or to take it back."
@@ -212,8 +212,8 @@ RSpec.describe "tuning", :api do
   it "shows what brushes are made of, to members only" do
     parts = call(:get, "/api/libraries/#{@first.id}/parts")
     expect([parts["tips"], parts["grains"]]).to all(be_an(Array))
-    brush = @first.presets.joins(:current_edition).find { _1.current_edition.value.needs.any? }
-    sum = brush.current_edition.value.needs.first.delete_prefix("sha256:")
+    brush = @first.presets.joins(:current_version).find { _1.current_version.value.needs.any? }
+    sum = brush.current_version.value.needs.first.delete_prefix("sha256:")
     picture = call(:get, "/api/libraries/#{@first.id}/parts/#{sum}.png?side=64")
     expect(Vips::Image.new_from_buffer(picture, "").size.max).to be <= 64
     call(:get, "/api/libraries/#{@second.id}/parts/#{sum}.png")
@@ -222,7 +222,7 @@ RSpec.describe "tuning", :api do
 
   it "paints strips that are shown together for the largest of them" do
     print = preset.fingerprint
-    strip = ->(query) { call(:get, "/api/strips/#{print}/wall.png#{query}") }
+    strip = ->(query) { call(:get, "/api/strips/#{print}/list.png#{query}") }
     alone = strip[""]
     small = strip["?beside=400"]
     reach = ->(png) {

@@ -12,13 +12,13 @@ RSpec.describe "undoing", :api do
 
   # What an undo does not take back, and why.
   left_out = {
-    "ledger_entries" => "the undo is an entry itself",
-    "editions" => "never go",
-    "edition_needs" => "of versions",
+    "history_entries" => "the undo is an entry itself",
+    "versions" => "never go",
+    "version_needs" => "of versions",
     "tunings" => "a person's own steps",
     "tuning_steps" => "a person's own steps",
     "notices" => "were read",
-    "wall_changes" => "of the moment",
+    "brush_changes" => "of the moment",
     "replies" => "of the moment",
     "tasks" => "of the moment",
     "presences" => "of the moment",
@@ -28,18 +28,18 @@ RSpec.describe "undoing", :api do
     "strips" => "painted again",
     "likenesses" => "computed again",
     "follow_rights" => "are granted, not made by the deed",
-    "arrivals" => "remember that they came in",
-    "arrival_items" => "of imports",
-    "arrival_parts" => "of imports",
-    "arrival_files" => "of imports",
-    "arrival_chunks" => "of imports",
+    "imports" => "remember that they came in",
+    "import_items" => "of imports",
+    "import_parts" => "of imports",
+    "import_files" => "of imports",
+    "import_chunks" => "of imports",
     "works" => "a person's own",
     "work_steps" => "a person's own",
     "work_pages" => "a person's own",
-    "offers" => "were answered",
-    "offer_items" => "were answered",
+    "proposals" => "were answered",
+    "proposal_items" => "were answered",
     "recents" => "a person's own",
-    "homes" => "the list of former homes grows"
+    "baselines" => "the list of former baselines grows"
   }.freeze
 
   def rows(table)
@@ -58,7 +58,7 @@ RSpec.describe "undoing", :api do
   def expect_undone
     before = snapshot
     yield
-    entry = Studio::M::LedgerEntry.where.not(library_id: nil).order(:id).last
+    entry = Studio::M::HistoryEntry.where.not(library_id: nil).order(:id).last
     expect(entry).to be_undoable
     changed = snapshot
     expect(changed).not_to eq(before)
@@ -70,13 +70,13 @@ RSpec.describe "undoing", :api do
   end
 
   def tune(preset, library: @first, **mark)
-    value = preset.reload.current_edition.value
+    value = preset.reload.current_version.value
     changed = value.with("mark", value.to_h["mark"].merge(mark.transform_keys(&:to_s)))
-    Fobrel::Actions::AddEdition.call(preset:, value: changed, person: maren)
+    Fobrel::Actions::AddVersion.call(preset:, value: changed, person: maren)
   end
 
   def draft(preset, **mark)
-    value = preset.reload.current_edition.value
+    value = preset.reload.current_version.value
     changed = value.with("mark", value.to_h["mark"].merge(mark.transform_keys(&:to_s)))
     Fobrel::Actions::KeepDraft.call(preset:, person: maren, value: changed)
   end
@@ -89,9 +89,9 @@ RSpec.describe "undoing", :api do
     @first.bundles.create!(name:, licence: "CC0-1.0", author: "M").tap { |one| one.put_in_order(list) }
   end
 
-  def make_seat(**more)
-    Fobrel::Models::Seat.create!(library: @first, name: "Desk", folder: "desk-u", **more).tap { |seat|
-      seat.put_in_order(ids.first(2))
+  def make_desk(**more)
+    Fobrel::Models::Desk.create!(library: @first, name: "Desk", folder: "desk-u", **more).tap { |desk|
+      desk.put_in_order(ids.first(2))
     }
   end
 
@@ -112,7 +112,7 @@ RSpec.describe "undoing", :api do
     "hiding" => ->(s) { -> { in_first[:HidePresets, s, ids: s.ids.first(2)] } },
     "bringing back" => lambda { |s|
       in_first[:HidePresets, s, ids: s.ids.first(2)]
-      -> { in_first[:BringBackPresets, s, ids: s.ids.first(2)] }
+      -> { in_first[:RestorePresets, s, ids: s.ids.first(2)] }
     },
     "tagging with a new tag" => ->(s) { -> { in_first[:TagPresets, s, name: "brand new", ids: s.ids.first(2)] } },
     "untagging" => lambda { |s|
@@ -138,26 +138,26 @@ RSpec.describe "undoing", :api do
       -> { act[:Remove, s, record: tag] }
     },
     "making, changing and removing a category with brushes and one below" => lambda { |s|
-      family = thing[s, :families, name: "Inks"]
-      thing[s, :families, name: "Below", parent_id: family.id]
-      in_first[:SortPresets, s, ids: s.ids.first(3), kind: "family", place: family]
+      category = thing[s, :categories, name: "Inks"]
+      thing[s, :categories, name: "Below", parent_id: category.id]
+      in_first[:SortPresets, s, ids: s.ids.first(3), kind: "category", place: category]
       s.first.brush_sets.create!(name: "Found", query: "category: inks")
       [
-        -> { act[:ChangeGroup, s, record: family.reload, said: {name: "Pens"}] },
+        -> { act[:ChangeGroup, s, record: category.reload, said: {name: "Pens"}] },
         -> {
-          act[:Remove, s, record: family.reload]
+          act[:Remove, s, record: category.reload]
         }
       ]
     },
-    "making a category" => ->(s) { -> { thing[s, :families, name: "Inks"] } },
+    "making a category" => ->(s) { -> { thing[s, :categories, name: "Inks"] } },
     "sorting into a category" => lambda { |s|
-      one, two = thing[s, :families, name: "One"], thing[s, :families, name: "Two"]
-      in_first[:SortPresets, s, ids: s.ids.first(2), kind: "family", place: one]
-      -> { in_first[:SortPresets, s, ids: s.ids.first(4), kind: "family", place: two] }
+      one, two = thing[s, :categories, name: "One"], thing[s, :categories, name: "Two"]
+      in_first[:SortPresets, s, ids: s.ids.first(2), kind: "category", place: one]
+      -> { in_first[:SortPresets, s, ids: s.ids.first(4), kind: "category", place: two] }
     },
     "removing a status" => lambda { |s|
-      state = s.first.work_states.create!(name: "to check", colour: "moss", shape: "bar", position: 0)
-      in_first[:SortPresets, s, ids: s.ids.first(3), kind: "label", place: state]
+      state = s.first.statuses.create!(name: "to check", colour: "moss", shape: "bar", position: 0)
+      in_first[:SortPresets, s, ids: s.ids.first(3), kind: "status", place: state]
       -> { act[:Remove, s, record: state] }
     },
     "making a set, an automatic one too" => lambda { |s|
@@ -196,13 +196,13 @@ RSpec.describe "undoing", :api do
     },
     "duplicating" => ->(s) { -> { in_first[:DuplicatePresets, s, ids: s.ids.first(2)] } },
     "locking" => ->(s) { -> { act[:LockPreset, s, preset: s.brushes[0], locked: true] } },
-    "setting a home" => lambda { |s|
+    "setting a baseline" => lambda { |s|
       s.tune(s.brushes[0], angle: 20)
-      -> { act[:SetHome, s, preset: s.brushes[0].reload, number: 2] }
+      -> { act[:SetBaseline, s, preset: s.brushes[0].reload, number: 2] }
     },
     "restoring a version" => lambda { |s|
       s.tune(s.brushes[0], angle: 20)
-      -> { act[:RestoreEdition, s, preset: s.brushes[0].reload, number: 1] }
+      -> { act[:RestoreVersion, s, preset: s.brushes[0].reload, number: 1] }
     },
     "resetting, with drafts" => lambda { |s|
       s.tune(s.brushes[0], angle: 20)
@@ -215,19 +215,19 @@ RSpec.describe "undoing", :api do
         rows = actions::RevisePresets.plan(library: s.first, person: s.maren, ids: s.ids, as:, &change)
         in_first[:RevisePresets, s, rows:, as:, kind: change.kind, deed: change.deed]
       end
-      [-> { fit["editions"] }, -> { fit["drafts"] }]
+      [-> { fit["versions"] }, -> { fit["drafts"] }]
     },
     "keeping one of several duplicates" => lambda { |s|
       copy = in_first[:DuplicatePresets, s, ids: [s.ids[0]]].what_changed.ids_that_came("presets").first
       s.make_set("Kit", [copy, s.ids[2]])
       s.make_bundle([s.ids[1], copy])
-      -> { in_first[:KeepDouble, s, keep: s.ids[0], ids: [s.ids[0], copy]] }
+      -> { in_first[:KeepDuplicate, s, keep: s.ids[0], ids: [s.ids[0], copy]] }
     },
     "taking brushes of another library" => lambda { |s|
       -> { act[:TakeBrushes, s, library: s.second, presets: s.brushes.first(2)] }
     },
     "naming a part for the first time, changing it and throwing it away" => lambda { |s|
-      picture = s.first.presets.flat_map { |one| one.current_edition.value.needs }.first
+      picture = s.first.presets.flat_map { |one| one.current_version.value.needs }.first
       change = ->(**wish) {
         in_first[:ChangePart, s, sum: Fobrel::Core::Sum.in(picture), wish: wish.transform_keys(&:to_s)]
       }
@@ -235,7 +235,7 @@ RSpec.describe "undoing", :api do
       [-> { change[name: "Named"] }, -> { change[name: "Named", tags: ["a"]] }]
     },
     "changing a part" => lambda { |s|
-      picture = s.first.presets.flat_map { |one| one.current_edition.value.needs }.first
+      picture = s.first.presets.flat_map { |one| one.current_version.value.needs }.first
       change = ->(**wish) {
         in_first[:ChangePart, s, sum: Fobrel::Core::Sum.in(picture), wish: wish.transform_keys(&:to_s)]
       }
@@ -252,13 +252,13 @@ RSpec.describe "undoing", :api do
       ]
     },
     "changing a desk and its plan" => lambda { |s|
-      template = s.make_seat(template: true, name: "All", folder: "all")
-      seat = s.make_seat
+      template = s.make_desk(template: true, name: "All", folder: "all")
+      desk = s.make_desk
       lines = s.brushes.last(2).map { |one| {"thing" => "brush/#{one.document_id}", "part" => "startup"} }
       [
-        -> { act[:ChangeSeat, s, seat: seat.reload, wish: {"name" => "Other", "key_count" => 4}] },
-        -> { act[:ChangeSeat, s, seat: seat.reload, wish: {"parent_id" => template.id}] },
-        -> { act[:PlanStart, s, seat: seat.reload, lines:, keys: {s.brushes.last.id => "3"}] }
+        -> { act[:ChangeDesk, s, desk: desk.reload, wish: {"name" => "Other", "key_count" => 4}] },
+        -> { act[:ChangeDesk, s, desk: desk.reload, wish: {"parent_id" => template.id}] },
+        -> { act[:PlanStartup, s, desk: desk.reload, lines:, keys: {s.brushes.last.id => "3"}] }
       ]
     },
     "following: the first time" => lambda { |s|
@@ -311,26 +311,28 @@ RSpec.describe "undoing", :api do
       in_first[:HidePresets, s, ids: [s.ids[1]]]
       -> { in_first[:RestoreLock, s, lock:] }
     },
-    "accepting an offer into a set, as new brush and as a version" => lambda { |s|
+    "accepting a proposal into a set, as new brush and as a version" => lambda { |s|
       own = s.maren.own_library!
       taken = actions::TakeBrushes.call(library: own, person: s.maren, presets: s.brushes.first(2)).made
       taken.each { |one| s.tune(one, angle: 61) }
-      offer = actions::OfferBrushes.call(
+      proposal = actions::ProposeBrushes.call(
         library: s.first,
         person: s.maren,
         sentence: "",
-        picked: actions::OfferBrushes.picked(taken.map(&:reload), s.maren, false)
+        picked: actions::ProposeBrushes.picked(taken.map(&:reload), s.maren, false)
       )
       set = s.make_set
-      one, two = offer.items.order(:id).to_a
+      one, two = proposal.items.order(:id).to_a
       [
         -> {
-          act[:DecideOffer,
+          act[:DecideProposal,
             s,
             item: one.reload,
             wish: {"as" => "new", "set_id" => set.id, "tags" => ["fine"], "name" => "Fine"}]
         },
-        -> { act[:DecideOffer, s, item: two.reload, wish: {"as" => "edition", "preset_id" => s.ids[1], "base" => 1}] }
+        -> {
+          act[:DecideProposal, s, item: two.reload, wish: {"as" => "version", "preset_id" => s.ids[1], "base" => 1}]
+        }
       ]
     }
   }.freeze
@@ -350,7 +352,7 @@ RSpec.describe "undoing", :api do
       end
     end
   end
-  Fobrel::Ledger::Changes.prepend(watched)
+  Fobrel::History::Changes.prepend(watched)
 
   scenarios.each do |name, scenario|
     it "takes back #{name}" do
@@ -364,28 +366,28 @@ RSpec.describe "undoing", :api do
     tag = @first.tags.first
     tag.synonyms.create!(library: @first, name: "another word")
     @first.brush_sets.create!(name: "Big", query: "size: over 5")
-    @first.recipes.create!(name: "Sizes", scope: "set", file: "a.csv", body: "x")
-    @first.work_states.create!(name: "to check", colour: "moss", shape: "bar", position: 0)
+    @first.export_templates.create!(name: "Sizes", scope: "set", file: "a.csv", body: "x")
+    @first.statuses.create!(name: "to check", colour: "moss", shape: "bar", position: 0)
     @first.update!(canvas: {"width" => 700, "height" => 500})
-    family = @first.families.create!(name: "Inks")
-    brushes[2].update!(family:)
-    make_seat
+    category = @first.categories.create!(name: "Inks")
+    brushes[2].update!(category:)
+    make_desk
     sign_in("maren")
     backup = exported(@first, {kind: "backup", of: {library: true}, name: "Storm"})
-    expect_undone { take_in(@second, backup) }
-    take_in(@second, backup)
+    expect_undone { import_brushes(@second, backup) }
+    import_brushes(@second, backup)
     here = @second.presets.shown.in_order.to_a
     old = @second.brush_sets.create!(name: "Place")
     old.put_in_order([here[5].id])
     tune(brushes[0], angle: 44)
     Fobrel::Actions::HidePresets.call(library: @second, person: maren, ids: [here[1].id])
     newer = package(@first, brushes.first(3).map(&:reload), name: "Newer")
-    expect_undone { take_in(@second, newer, choices: {"all" => {"newer" => "edition"}}) }
-    into = ->(**where) { {"all" => {"newer" => "edition"}, "where" => where.transform_keys(&:to_s)} }
-    expect_undone { take_in(@second, newer, choices: into[set: "Place", place: "start"]) }
-    expect_undone { take_in(@second, newer, choices: into[set: "Place", mode: "replace"]) }
-    family = @second.families.first.id
-    expect_undone { take_in(@second, newer, choices: into[set: "Fresh", family:, tags: ["fine"]]) }
+    expect_undone { import_brushes(@second, newer, choices: {"all" => {"newer" => "version"}}) }
+    into = ->(**where) { {"all" => {"newer" => "version"}, "where" => where.transform_keys(&:to_s)} }
+    expect_undone { import_brushes(@second, newer, choices: into[set: "Place", place: "start"]) }
+    expect_undone { import_brushes(@second, newer, choices: into[set: "Place", mode: "replace"]) }
+    category = @second.categories.first.id
+    expect_undone { import_brushes(@second, newer, choices: into[set: "Fresh", category:, tags: ["fine"]]) }
     own = maren.own_library!
     value = Fobrel::Core::Preset::Preset.build(
       here[3].name,
@@ -395,14 +397,14 @@ RSpec.describe "undoing", :api do
     named = package(own, [other])
     %w[both replace].each { |decision|
       expect_undone {
-        take_in(@second, named, choices: {"all" => {"named" => decision}})
+        import_brushes(@second, named, choices: {"all" => {"named" => decision}})
       }
     }
     tune(brushes[2], angle: 55)
     kit = @first.brush_sets.find_by!(name: "Kit")
     filled = exported(@first, {kind: "package", of: {set: kit.id}, name: "Kit"})
     @second.brush_sets.find_by!(name: "Kit").put_in_order([here[0].id])
-    expect_undone { take_in(@second, filled) }
+    expect_undone { import_brushes(@second, filled) }
   end
 
   after(:context) do

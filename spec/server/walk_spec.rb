@@ -12,21 +12,21 @@ RSpec.describe "a long walk", :api do
   # What a library is to all who work in it; what is one's own, and what is made from it, is not.
   shared = %w[
     presets
-    editions
+    versions
     taggings
     tags
     tag_synonyms
     brush_sets
     set_items
-    families
-    labels
+    categories
+    statuses
     bundles
     bundle_items
     releases
-    seats
+    desks
     start_items
-    seat_plans
-    recipes
+    desk_plans
+    export_templates
     parts
     memberships
     follows
@@ -38,7 +38,7 @@ RSpec.describe "a long walk", :api do
   # Columns that follow from others, or say when something was.
   follows = {
     "presets" => %w[words fingerprint],
-    "seats" => %w[report starts handed_out handed_out_at],
+    "desks" => %w[report starts sent sent_at],
     "memberships" => %w[seen_at],
     "follows" => %w[looked_at]
   }
@@ -48,7 +48,7 @@ RSpec.describe "a long walk", :api do
     "tag_id" => "tags",
     "brush_set_id" => "brush_sets",
     "bundle_id" => "bundles",
-    "seat_id" => "seats",
+    "desk_id" => "desks",
     "follow_id" => "follows",
     "person_id" => "people"
   }
@@ -60,7 +60,7 @@ RSpec.describe "a long walk", :api do
       person = Studio::M::Person.create!(login:, name: login.capitalize, password: Studio::PASSWORD)
       [@first, @second].each { |library| library.memberships.create!(person:, role:) }
     end
-    Fobrel::Demo::Studio.take_in(@second, people["tove"], Studio.drawn.last(5))
+    Fobrel::Demo::Studio.import_brushes(@second, people["tove"], Studio.drawn.last(5))
     [@first, @second].each do |library|
       library.bundles.create!(
         name: "Kit",
@@ -68,7 +68,7 @@ RSpec.describe "a long walk", :api do
         author: "M",
         description: "x"
       ).put_in_order(library.presets.ids.first(3))
-      library.seats.create!(name: "Desk", folder: "desk-walk-#{library.id}")
+      library.desks.create!(name: "Desk", folder: "desk-walk-#{library.id}")
     end
     @tokens = people.each_key.to_h { |login| [login, with_session(login) { sign_in(login) && @token }] }
   end
@@ -100,7 +100,7 @@ RSpec.describe "a long walk", :api do
   end
 
   def place(text)
-    JSON.parse(text).slice("brush_set_id", "bundle_id", "seat_id", "preset_id", "thing").values.join("-")
+    JSON.parse(text).slice("brush_set_id", "bundle_id", "desk_id", "preset_id", "thing").values.join("-")
   end
 
   def columns(table)
@@ -128,8 +128,8 @@ RSpec.describe "a long walk", :api do
   end
 
   def wrong_prints
-    Studio::M::Edition.find_each.reject { |one| one.value.fingerprint == one.fingerprint }.map(&:id) +
-      Studio::M::Preset.includes(:current_edition).reject { _1.fingerprint == _1.current_edition.fingerprint }.map(&:id)
+    Studio::M::Version.find_each.reject { |one| one.value.fingerprint == one.fingerprint }.map(&:id) +
+      Studio::M::Preset.includes(:current_version).reject { _1.fingerprint == _1.current_version.fingerprint }.map(&:id)
   end
 
   def gaps
@@ -143,7 +143,7 @@ RSpec.describe "a long walk", :api do
 
   def missing_pictures
     Studio::M::Record.connection.select_values(
-      "SELECT sha256 FROM edition_needs n WHERE NOT EXISTS (SELECT 1 FROM assets a WHERE a.sha256 = n.sha256)"
+      "SELECT sha256 FROM version_needs n WHERE NOT EXISTS (SELECT 1 FROM assets a WHERE a.sha256 = n.sha256)"
     )
   end
 
@@ -156,7 +156,7 @@ RSpec.describe "a long walk", :api do
       login = people.keys.sample(random: chance)
       bring(*[@first, @second].shuffle(random: chance), chance) if (number % 20).zero?
       name, verb, path, data = walk.step(people[login])
-      before, last = picture, Studio::M::LedgerEntry.maximum(:id) || 0
+      before, last = picture, Studio::M::HistoryEntry.maximum(:id) || 0
       answer = as(login) { Studio::M::Record.transaction(requires_new: true) { call(verb, path, data) } }
       why[name] = answer["error"] if @code >= 400 && @code != 403
       told[[name, @code / 100]] += 1
@@ -165,7 +165,7 @@ RSpec.describe "a long walk", :api do
       rows = differing(before, picture)
       odd << [said, rows.first(4)] if @code >= 400 && rows.any?
       odd << [said, gaps] if odd.empty? && gaps.any?
-      entries = Studio::M::LedgerEntry.where("id > ?", last).to_a
+      entries = Studio::M::HistoryEntry.where("id > ?", last).to_a
       left = unexplained(rows, entries)
       odd << [said, entries.map { [_1.kind, _1.undoable?] }, left.first(4)] if left.any?
       Studio::M::Release.where.not(id: released.keys).each { released[_1.id] = Fobrel::Core::Sum.of(_1.package) }
@@ -185,19 +185,19 @@ RSpec.describe "a long walk", :api do
   def whole(released)
     expect(wrong_prints + gaps + missing_pictures).to eq([])
     expect(released.to_h { |id, _| [id, Fobrel::Core::Sum.of(Studio::M::Release.find(id).package)] }).to eq(released)
-    [nil, @first, @second].each { |one| expect(Fobrel::Ledger::Chain.new(one).check[:broken]).to eq([]) }
+    [nil, @first, @second].each { |one| expect(Fobrel::History::Chain.new(one).check[:broken]).to eq([]) }
   end
 
   # From the newest to the oldest, by a lead.
   def back(start)
     people["maren"].memberships.where(library: [@first, @second]).update_all(role: "lead")
     kept = []
-    newest = Studio::M::LedgerEntry.where(library: [@first, @second], undone_at: nil).order(id: :desc).to_a
+    newest = Studio::M::HistoryEntry.where(library: [@first, @second], undone_at: nil).order(id: :desc).to_a
     newest.each do |entry|
       next unless entry.reload.undoable?
       answer = as("maren") {
         Studio::M::Record.transaction(requires_new: true) {
-          call(:post, "/api/ledger/#{entry.id}/undo", {})
+          call(:post, "/api/history/#{entry.id}/undo", {})
         }
       }
       # Where somebody took the name meanwhile, it says so and does nothing.
@@ -211,10 +211,10 @@ RSpec.describe "a long walk", :api do
       expect(@code).to be < 300, "#{entry.kind} #{entry.summary}: #{answer}"
       kept << [entry.id, entry.summary, answer["kept"]] if answer["kept"]&.any?
     end
-    for_good = Studio::M::LedgerEntry.where(library: [@first, @second], undone_at: nil).where.not(kind: "undo")
+    for_good = Studio::M::HistoryEntry.where(library: [@first, @second], undone_at: nil).where.not(kind: "undo")
     free = for_good.flat_map { _1.about + _1.touched }.to_set
-    # Editions stay, whoever takes back what made them; the brush is what it was.
-    rest = differing(start, picture).reject { |names| names.first.start_with?("editions:") }
+    # Versions stay, whoever takes back what made them; the brush is what it was.
+    rest = differing(start, picture).reject { |names| names.first.start_with?("versions:") }
       .reject { |names| names.any? { free.include?(_1) } }
     expect(rest.size).to be <= kept.flat_map(&:last).size, [rest.first(8), kept].inspect
   end

@@ -78,12 +78,17 @@ RSpec.describe "watching over the server", :api do
     file = File.join(Fobrel.var, "log/fobrel.jsonl")
     before = File.exist?(file) ? File.size(file) : 0
     sign_in("maren")
-    call(:get, "/api/libraries/#{@first.id}/wall?q=lantern-secret")
+    call(:get, "/api/libraries/#{@first.id}/brushes?q=lantern-secret")
     call(:get, "/api/invitations/a-key-that-opens-a-door")
     text = File.read(file, mode: "rb")[before..].force_encoding("UTF-8")
     lines = text.lines.map { JSON.parse(_1) }.grep(->(line) { line["event"] == "request" })
-    wall = lines.find { _1["route"] == "/api/libraries/{library}/wall" }
-    expect(wall).to include("verb" => "GET", "status" => 200, "person" => a_kind_of(Integer), "ms" => a_kind_of(Float))
+    brushes = lines.find { _1["route"] == "/api/libraries/{library}/brushes" }
+    expect(brushes).to include(
+      "verb" => "GET",
+      "status" => 200,
+      "person" => a_kind_of(Integer),
+      "ms" => a_kind_of(Float)
+    )
     expect(text).not_to match(/lantern-secret|a-key-that-opens|#{Studio::PASSWORD}/o)
     ask("/healthz-not", HTTP_X_REQUEST_ID: "given-by-others-1")
     expect(@headers["x-request-id"]).to eq("given-by-others-1")
@@ -95,10 +100,10 @@ RSpec.describe "watching over the server", :api do
     sign_in("maren")
     allow(Fobrel::Views::Rows).to receive(:by_id).and_raise("boom")
     allow(Fobrel::Watching::Log).to receive(:warn)
-    said = call(:get, "/api/libraries/#{@first.id}/wall")["error"]
+    said = call(:get, "/api/libraries/#{@first.id}/brushes")["error"]
     expect([status, said]).to match([500, /the number #{last_response.headers["x-request-id"]}\.\z/])
     allow(Fobrel::Views::Rows).to receive(:by_id).and_raise(ActiveRecord::ConnectionFailed)
-    said = call(:get, "/api/libraries/#{@first.id}/wall")["error"]
+    said = call(:get, "/api/libraries/#{@first.id}/brushes")["error"]
     expect([status, said]).to match([503, /database does not answer.*Try again/])
     expect(last_response.headers).to include("retry-after" => "2", "x-away" => "database")
   end

@@ -39,32 +39,32 @@ module ApiHelp
     JSON.parse(last_response.body)
   end
 
-  # Brings files into a library, by name; gives the arrival with its plan.
+  # Brings files into a library, by name; gives the import with its plan.
   def deliver(library, files, name: files.keys.first)
-    arrival = call(:post, "/api/libraries/#{library.id}/arrivals", {name:})
+    import = call(:post, "/api/libraries/#{library.id}/imports", {name:})
     files.each { |file, bytes|
-      call(:put, "/api/arrivals/#{arrival["id"]}/files?name=#{Rack::Utils.escape(file)}", bytes.b)
+      call(:put, "/api/imports/#{import["id"]}/files?name=#{Rack::Utils.escape(file)}", bytes.b)
     }
-    call(:post, "/api/arrivals/#{arrival["id"]}/read", {})
-    call(:get, "/api/arrivals/#{arrival["id"]}")
+    call(:post, "/api/imports/#{import["id"]}/read", {})
+    call(:get, "/api/imports/#{import["id"]}")
   end
 
   # Tunes a brush and saves what was tuned, as the Bench does.
   #
-  # @param as [String] editions or variations
-  def save_tuned(path, document, as: "editions", **rest)
+  # @param as [String] versions or variations
+  def save_tuned(path, document, as: "versions", **rest)
     kept = call(:put, "#{path}/draft", {document:})
     kept["kept"] ? call(:post, "#{path}/#{as}", {kept: kept["kept"], **rest}) : kept
   end
 
-  def apply(plan) = call(:post, "/api/arrivals/#{plan["id"]}/apply", {stamp: plan["stamp"]})
+  def apply(plan) = call(:post, "/api/imports/#{plan["id"]}/apply", {stamp: plan["stamp"]})
 
   # The same, taken in as the plan proposes, or as was decided.
-  def take_in(library, bytes, file: "kit.zip", choices: nil)
+  def import_brushes(library, bytes, file: "kit.zip", choices: nil)
     plan = deliver(library, {file => bytes})
-    plan = call(:put, "/api/arrivals/#{plan["id"]}", choices) if choices
+    plan = call(:put, "/api/imports/#{plan["id"]}", choices) if choices
     apply(plan)
-    call(:get, "/api/arrivals/#{plan["id"]}")
+    call(:get, "/api/imports/#{plan["id"]}")
   end
 
   # What the server exports, whether it is written at once or as long work: that hangs on what was painted before.

@@ -193,7 +193,7 @@ module BrowserHelp
     network.emulate_network_conditions(offline: on, latency: 0, download_throughput: -1, upload_throughput: -1)
   end
 
-  def save_edition(number, note: "")
+  def save_version(number, note: "")
     click_button "Save version #{number}…"
     fill_in "Note for this version", with: note
     click_button "Save version #{number}"

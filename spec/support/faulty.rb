@@ -61,8 +61,8 @@ module Faulty
 
   M = Fobrel::Models
   DEEDS = {
-    "import" => ->(of) { Fobrel::Jobs::ApplyArrival.work_here(M::Arrival.find(of["arrival"]).task_id) },
-    "library" => ->(of) { Fobrel::Jobs::ApplyArrival.work_here(M::Arrival.find(of["backup"]).task_id) },
+    "import" => ->(of) { Fobrel::Jobs::ApplyImport.work_here(M::Import.find(of["import"]).task_id) },
+    "library" => ->(of) { Fobrel::Jobs::ApplyImport.work_here(M::Import.find(of["backup"]).task_id) },
     "release" => lambda { |of|
       Fobrel::Actions::ReleaseBundle.call(
         bundle: M::Bundle.find(of["bundle"]), person: M::Person.find(of["person"]), number: "1.0.0"
@@ -73,7 +73,7 @@ module Faulty
       Fobrel::Actions::TakeRelease.call(follow:, person: M::Person.find(of["person"]), release:)
     },
     "hand out" => lambda { |of|
-      Fobrel::Actions::HandOut.call(seat: M::Seat.find(of["seat"]), person: M::Person.find(of["person"]))
+      Fobrel::Actions::SendToDesk.call(desk: M::Desk.find(of["desk"]), person: M::Person.find(of["person"]))
     },
     "many" => lambda { |of|
       library = M::Library.find(of["library"])
@@ -81,7 +81,7 @@ module Faulty
         library:, person: M::Person.find(of["person"]), ids: library.presets.ids.sort, rules: {"prefix" => "Storm "}
       )
     },
-    "undo" => ->(of) { Fobrel::Actions::Undo.call(entry: M::LedgerEntry.find(of["entry"])) },
+    "undo" => ->(of) { Fobrel::Actions::Undo.call(entry: M::HistoryEntry.find(of["entry"])) },
     "backup" => ->(of) { Fobrel::Backups::Write.file(of["file"]) },
     "restore" => ->(of) { Fobrel::Backups::Copy.open(of["whole"]) { Fobrel::Backups::Restore.call(_1) } }
   }.freeze

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Run as a process of its own by cut_off_spec: an arrival of two brushes is to be taken in, and the
+# Run as a process of its own by cut_off_spec: an import of two brushes is to be taken in, and the
 # places in sets are held, so that the work stops half-way: brushes written, nothing committed.
 # Says "held", lets go on the first line it is told, says what there is on the second.
 require_relative "../../server/boot"
@@ -15,7 +15,7 @@ module Fobrel
   brushes = Array.new(2) { |i|
     Core::Preset::Preset.build("Half #{i}", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 5 + i}}})
   }
-  items = brushes.map { Core::Package::Bundle::Item.new(preset: _1, edition: 1) }
+  items = brushes.map { Core::Package::Bundle::Item.new(preset: _1, version: 1) }
   bytes = Core::Package::Writer.zip(
     Core::Package::Bundle.build(
       items:,
@@ -23,12 +23,12 @@ module Fobrel
       sets: [Core::Package::Bundle::Group.new(name: "Kit", presets: brushes.map(&:id))]
     )
   )
-  arrival = M::Arrival.create!(library:, person:, name: "half.zip", source: "dropped")
+  import = M::Import.create!(library:, person:, name: "half.zip", source: "dropped")
   Que::Job.run_synchronously = true
-  Actions::Deliver.add(arrival, name: "half.zip", io: StringIO.new(bytes))
-  Actions::Deliver.call(arrival:, person:)
+  Actions::Deliver.add(import, name: "half.zip", io: StringIO.new(bytes))
+  Actions::Deliver.call(import:, person:)
   Que::Job.run_synchronously = false
-  Actions::Apply.call(arrival: arrival.reload, person:, stamp: M::Arrival.stamp(arrival.plan(person)))
+  Actions::Apply.call(import: import.reload, person:, stamp: M::Import.stamp(import.plan(person)))
   $stdout.sync = true
   begin
     M::Record.transaction do

@@ -93,7 +93,7 @@ specs_of = lambda do |file|
       _1.delete_prefix("#{root}/")
     }
   else
-    %w[model ledger at_once editing order names bench].map { "spec/server/#{_1}_spec.rb" }
+    %w[model history at_once editing order names bench].map { "spec/server/#{_1}_spec.rb" }
   end
 end
 

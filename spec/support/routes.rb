@@ -10,7 +10,7 @@ module Routes
     "page" => 1,
     "number" => 1,
     "fingerprint" => "0" * 64,
-    "shape" => "wall",
+    "shape" => "list",
     "sum" => "0" * 64,
     "name" => "nib",
     "key" => "k" * 32,

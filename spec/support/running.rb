@@ -16,7 +16,7 @@ class Running
     running&.stop
   end
 
-  # Two web processes without workers, and one worker, that share nothing but the database (and, as seats need it, this
+  # Two web processes without workers, and one worker, that share nothing but the database (and, as desks need it, this
   # machine's folders). The worker's line to here breaks when this process ends, and the worker ends with it.
   class Apart
     WORKER = File.expand_path("../../server/worker.rb", __dir__)

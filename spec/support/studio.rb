@@ -66,7 +66,7 @@ module Studio
   end
 
   def self.counts
-    [M::Person, M::Library, M::Preset, M::Edition, M::Tag, M::Draft, M::LedgerEntry].map { |model|
+    [M::Person, M::Library, M::Preset, M::Version, M::Tag, M::Draft, M::HistoryEntry].map { |model|
       [model.count, model.maximum(:id)]
     }
   end
@@ -84,7 +84,7 @@ module Studio
         }
       }
     end
-    Fobrel::Demo::Studio.take_in(first, people["maren"], drawn(brushes).first(brushes))
+    Fobrel::Demo::Studio.import_brushes(first, people["maren"], drawn(brushes).first(brushes))
     [first, second]
   end
 
@@ -101,7 +101,7 @@ module Studio
 
   # Changes of a library are told by transaction: copied back they would look as if nothing had changed since. A process
   # writes its pulse whenever it likes.
-  TOLD_ANEW = %w[wall_changes pulses schema_migrations ar_internal_metadata].freeze
+  TOLD_ANEW = %w[brush_changes pulses schema_migrations ar_internal_metadata].freeze
 
   def self.copy_away
     connection = M::Record.connection
@@ -123,7 +123,7 @@ module Studio
         *rows,
         "SET session_replication_role = DEFAULT",
         *@next.map { |name, value| "ALTER SEQUENCE #{name} RESTART WITH #{value}" },
-        "INSERT INTO wall_changes (library_id) SELECT id FROM libraries"
+        "INSERT INTO brush_changes (library_id) SELECT id FROM libraries"
       ].join("; ")
     )
   end

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Run as a process of its own by cut_off_spec: nine arrivals wait to be read, and before them a deadly one.
+# Run as a process of its own by cut_off_spec: nine imports wait to be read, and before them a deadly one.
 require_relative "../../server/boot"
 
 module Fobrel
@@ -11,12 +11,12 @@ module Fobrel
   library = Models::Library.create!(name: "Ten")
   library.memberships.create!(person:, role: "lead")
   ["deadly", *Array.new(9) { "good #{_1}" }].each do |name|
-    arrival = Models::Arrival.create!(library:, person:, name:, source: "dropped")
+    import = Models::Import.create!(library:, person:, name:, source: "dropped")
     document = Core::Preset::Preset.build(
       name,
       {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 5}}}
     ).to_h
-    Actions::Deliver.add(arrival, name: "#{name}.json", io: StringIO.new(JSON.generate(document).b))
-    Actions::Deliver.call(arrival:, person:)
+    Actions::Deliver.add(import, name: "#{name}.json", io: StringIO.new(JSON.generate(document).b))
+    Actions::Deliver.call(import:, person:)
   end
 end

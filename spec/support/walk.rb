@@ -16,19 +16,23 @@ class Walk
     merge_tags: ->(w) { w.of("tags") { |id| [:post, "#{id}/merge", {into: w.one(w.rows("tags"))}] } },
     remove_tag: ->(w) { w.of("tags") { |id| [:delete, id, nil] } },
     hide: ->(w) { [:post, w.here("hidings"), {preset_ids: w.some, hidden: w.mostly}] },
-    destroy: ->(w) { w.rare { [:delete, w.here("attic"), {preset_ids: w.hidden.first(1)}] if w.hidden.any? } },
-    duplicate: ->(w) { w.rare { [:post, w.here("duplicates"), {preset_ids: w.some.first(2)}] } },
+    destroy: ->(w) { w.rare { [:delete, w.here("hidden"), {preset_ids: w.hidden.first(1)}] if w.hidden.any? } },
+    duplicate: ->(w) { w.rare { [:post, w.here("copies"), {preset_ids: w.some.first(2)}] } },
     rename: ->(w) { [:post, w.here("renames"), {preset_ids: w.some, rules: {suffix: " #{w.number}"}}] },
     place: ->(w) {
-      [:post, w.here("placings"), {preset_ids: w.some, kind: "family", place: w.one(w.rows("families"))}]
+      [:post, w.here("placings"), {preset_ids: w.some, kind: "category", place: w.one(w.rows("categories"))}]
     },
-    label: ->(w) { [:post, w.here("placings"), {preset_ids: w.some, kind: "label", place: w.one(w.rows("labels"))}] },
-    family: ->(w) { [:post, w.here("families"), {name: w.word, parent_id: w.one(w.rows("families"))}] },
-    change_family: ->(w) { w.of("families") { |id| [:put, id, {name: w.word, parent_id: w.one(w.rows("families"))}] } },
-    remove_family: ->(w) { w.of("families") { |id| [:delete, id, nil] } },
-    work_state: ->(w) { [:post, w.here("work-states"), {name: w.word, **LOOKS}] },
-    change_state: ->(w) { w.of("work-states", "labels") { |id| [:put, id, {name: w.word, **LOOKS}] } },
-    remove_state: ->(w) { w.of("work-states", "labels") { |id| [:delete, id, nil] } },
+    status: ->(w) { [:post, w.here("placings"), {preset_ids: w.some, kind: "status", place: w.one(w.rows("statuses"))}] },
+    category: ->(w) { [:post, w.here("categories"), {name: w.word, parent_id: w.one(w.rows("categories"))}] },
+    change_category: ->(w) {
+      w.of("categories") { |id|
+        [:put, id, {name: w.word, parent_id: w.one(w.rows("categories"))}]
+      }
+    },
+    remove_category: ->(w) { w.of("categories") { |id| [:delete, id, nil] } },
+    status: ->(w) { [:post, w.here("statuses"), {name: w.word, **LOOKS}] },
+    change_state: ->(w) { w.of("statuses", "statuses") { |id| [:put, id, {name: w.word, **LOOKS}] } },
+    remove_state: ->(w) { w.of("statuses", "statuses") { |id| [:delete, id, nil] } },
     set: ->(w) { [:post, w.here("sets"), {name: w.word, preset_ids: w.some}] },
     standing: ->(w) { [:post, w.here("sets"), {name: w.word, query: "size: over #{w.number % 40}"}] },
     fill: ->(w) { w.of("sets", "own_sets") { |id| [:put, id, {preset_ids: w.some, sections: w.sections}] } },
@@ -43,58 +47,63 @@ class Walk
     remove_bundle: ->(w) { w.of("bundles") { |id| [:delete, id, nil] } },
     release: ->(w) { w.of("bundles") { |id| [:post, "#{id}/releases", {notes: w.word}] } },
     withdraw: ->(w) { w.rare { w.of("releases") { |id| [:put, "#{id}/withdraw", {reason: w.word}] } } },
-    recipe: ->(w) { [:post, w.here("recipes"), {name: w.word, scope: "each", file: "{{ number }}.txt", body: w.word}] },
-    change_recipe: lambda { |w|
-      w.of("recipes") { |id| [:put, id, {name: w.word, scope: "set", file: "a.txt", body: w.word}] }
+    export_template: ->(w) {
+      [:post, w.here("export_templates"), {name: w.word, scope: "each", file: "{{ number }}.txt", body: w.word}]
     },
-    remove_recipe: ->(w) { w.of("recipes") { |id| [:delete, id, nil] } },
+    change_export_template: lambda { |w|
+      w.of("export_templates") { |id| [:put, id, {name: w.word, scope: "set", file: "a.txt", body: w.word}] }
+    },
+    remove_export_template: ->(w) { w.of("export_templates") { |id| [:delete, id, nil] } },
     canvas: ->(w) { [:put, w.here("canvas"), {width: 100 + w.number, height: 80}] },
-    seat: ->(w) { w.rare { [:post, w.here("seats"), {name: "#{w.word} #{w.number}"}] } },
-    change_seat: ->(w) { w.of("seats") { |id| [:put, id, {name: "Desk #{w.number}", key_count: w.number % 9}] } },
+    desk: ->(w) { w.rare { [:post, w.here("desks"), {name: "#{w.word} #{w.number}"}] } },
+    change_desk: ->(w) { w.of("desks") { |id| [:put, id, {name: "Desk #{w.number}", key_count: w.number % 9}] } },
     plan: lambda { |w|
-      w.of("seats") { |id|
+      w.of("desks") { |id|
         [:put, "#{id}/plan", {lines: w.documents.map { |one| {thing: "brush/#{one}", part: w.one(%w[startup shelf])} }}]
       }
     },
-    hand_out: ->(w) { w.of("seats") { |id| [:post, "#{id}/hand-out", {why: w.word}] } },
-    remove_seat: ->(w) { w.rare { w.of("seats") { |id| [:delete, id, nil] } } },
+    send_to_desk: ->(w) { w.of("desks") { |id| [:post, "#{id}/send", {why: w.word}] } },
+    remove_desk: ->(w) { w.rare { w.of("desks") { |id| [:delete, id, nil] } } },
     keys: ->(w) { [:put, w.here("reserved-keys"), {keys: {w.one(%w[A B C]) => w.word}}] },
     draft: ->(w) { w.brush { |id, preset| [:put, "#{id}/draft", {document: w.tuned(preset)}] } },
     discard: ->(w) { w.brush { |id, _| [:delete, "#{id}/draft", nil] } },
     save: lambda { |w|
       w.brush { |id, preset|
         kept = M::Draft.where(person_id: w.person, preset_id: preset.id).pick(:fingerprint)
-        kept && [:post, "#{id}/editions", {kept:, base: preset.current_edition.number, note: w.word}]
+        kept && [:post, "#{id}/versions", {kept:, base: preset.current_version.number, note: w.word}]
       }
     },
     variation: lambda { |w|
       w.rare { w.brush { |id, preset| [:post, "#{id}/variations", {kept: preset.fingerprint, name: "V #{w.number}"}] } }
     },
-    describe: ->(w) { w.brush { |id, _| [:put, "#{id}/editions/1", {name: w.word, note: w.word}] } },
+    describe: ->(w) { w.brush { |id, _| [:put, "#{id}/versions/1", {name: w.word, note: w.word}] } },
     restore: ->(w) { w.brush { |id, _| [:post, "#{id}/restore", {number: 1}] } },
-    home: ->(w) { w.brush { |id, preset| [:put, "#{id}/home", {number: preset.current_edition.number}] } },
+    baseline: ->(w) { w.brush { |id, preset| [:put, "#{id}/baseline", {number: preset.current_version.number}] } },
     lock: ->(w) { w.brush { |id, _| [:put, "#{id}/lock", {locked: !w.mostly}] } },
-    reset: ->(w) { [:post, w.here("reset"), {preset_ids: w.some, to: w.one(%w[current home received])}] },
+    reset: ->(w) { [:post, w.here("reset"), {preset_ids: w.some, to: w.one(%w[current baseline received])}] },
     fit: ->(w) {
-      [:post, w.here("revisions"), {preset_ids: w.some, as: "editions", change: "fit", share: w.number / 100.0, **SIZE}]
+      [:post, w.here("revisions"), {preset_ids: w.some, as: "versions", change: "fit", share: w.number / 100.0, **SIZE}]
     },
-    doubles: ->(w) { w.rare { [:post, w.here("doubles"), {keep: w.some.first, preset_ids: w.some.last(2)}] } },
+    duplicates: ->(w) { w.rare { [:post, w.here("duplicates"), {keep: w.some.first, preset_ids: w.some.last(2)}] } },
     take: ->(w) { w.rare { [:post, w.here("taken"), {preset_ids: w.elsewhere}] } },
-    offer: ->(w) { w.elsewhere.any? && [:post, w.here("offers"), {preset_ids: w.elsewhere, sentence: w.word}] },
+    proposal: ->(w) { w.elsewhere.any? && [:post, w.here("proposals"), {preset_ids: w.elsewhere, sentence: w.word}] },
     decide: lambda { |w|
-      item = M::OfferItem.joins(:offer).where(state: "open", offers: {library_id: w.library.id}).order(:id).last
+      item = M::ProposalItem.joins(:proposal).where(
+        state: "open",
+        proposals: {library_id: w.library.id}
+      ).order(:id).last
       item && [
         :post,
-        "/api/offers/#{item.offer_id}/items/#{item.id}",
-        {as: w.one(%w[new edition return]), reason: w.word, name: "#{w.word} #{w.number}"}
+        "/api/proposals/#{item.proposal_id}/items/#{item.id}",
+        {as: w.one(%w[new version return]), reason: w.word, name: "#{w.word} #{w.number}"}
       ]
     },
-    take_in: lambda { |w|
-      arrival = M::Arrival.where(library: w.library, state: "planned").order(:id).first or next
+    import_brushes: lambda { |w|
+      import = M::Import.where(library: w.library, state: "planned").order(:id).first or next
       [
         :post,
-        "/api/arrivals/#{arrival.id}/apply",
-        {stamp: M::Arrival.stamp(arrival.plan(M::Person.find(w.person)))}
+        "/api/imports/#{import.id}/apply",
+        {stamp: M::Import.stamp(import.plan(M::Person.find(w.person)))}
       ]
     },
     follow: ->(w) {
@@ -118,9 +127,9 @@ class Walk
     uninvite: ->(w) { w.of("invitations") { |id| [:delete, w.here("invitations/#{id[/\d+$/]}"), nil] } },
     role: ->(w) { w.rare { [:put, w.here("people/#{w.one(M::Person.ids)}"), {role: w.one(%w[guest artist lead])}] } },
     describe_library: ->(w) { [:put, w.here.chomp("/"), {description: w.word}] },
-    upkeep: ->(w) { [:put, w.here("upkeep"), {days: {"undo" => 300 + w.number}}] },
+    storage: ->(w) { [:put, w.here("storage"), {days: {"undo" => 300 + w.number}}] },
     undo: ->(w) {
-      [:post, "/api/ledger/#{w.one(M::LedgerEntry.where(library: w.library).last(12).map(&:id)) || 0}/undo", {}]
+      [:post, "/api/history/#{w.one(M::HistoryEntry.where(library: w.library).last(12).map(&:id)) || 0}/undo", {}]
     }
   }.freeze
 
@@ -188,9 +197,9 @@ class Walk
   end
 
   def tuned(preset)
-    preset.current_edition.value.with(
+    preset.current_version.value.with(
       "pigment",
-      preset.current_edition.value["pigment"].merge("flow" => number / 100.0)
+      preset.current_version.value["pigment"].merge("flow" => number / 100.0)
     ).to_h
   end
 

@@ -1,7 +1,7 @@
 import { describe, expect, it, vi } from 'vitest'
 import { ref } from 'vue'
 import { useArranged, type Arrangement } from '../src/parts/useArranged'
-import { useColumns } from '../src/views/wall/useColumns'
+import { useColumns } from '../src/views/brushes/useColumns'
 
 describe('orders made by hand', () => {
   function begin() {

@@ -43,7 +43,7 @@ afterEach(() => {
   vi.unstubAllGlobals()
 })
 
-const post = (path = '/api/presets/1/editions') =>
+const post = (path = '/api/presets/1/versions') =>
   new Request(`http://here${path}`, { method: 'POST', body: '{"a":1}' })
 const settle = async () => {
   for (let i = 0; i < 30; i++) await Promise.resolve()
@@ -104,9 +104,9 @@ describe('a request', () => {
     ]
     expect((await patiently(post())).status).toBe(200)
     expect(sent.map(({ url, token }) => [url, token])).toEqual([
-      ['/api/presets/1/editions', 'old'],
+      ['/api/presets/1/versions', 'old'],
       ['/api/session', null],
-      ['/api/presets/1/editions', 'new'],
+      ['/api/presets/1/versions', 'new'],
     ])
     answers = [
       { status: 403, headers: { 'x-renew': 'token' } },

@@ -3,7 +3,7 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest'
 import { effectScope, nextTick, ref, type EffectScope } from 'vue'
 import { api } from '../src/api/client'
 import { useLibrary } from '../src/stores/library'
-import { useFound } from '../src/views/wall/useFound'
+import { useFound } from '../src/views/brushes/useFound'
 
 type Asked = { q: string; offset: number; answer: (total: number) => void; fail: () => void }
 let asked: Asked[] = []

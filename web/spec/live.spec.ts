@@ -73,14 +73,14 @@ describe('news', () => {
     const live = await signedIn()
     const load = vi.spyOn(useLibrary(), 'load').mockResolvedValue(undefined)
     const own = vi.spyOn(connection, 'changesItself').mockReturnValue(true)
-    hear({ what: 'edition', by: 7, presets: [3] })
+    hear({ what: 'version', by: 7, presets: [3] })
     await vi.advanceTimersByTimeAsync(3000)
     own.mockRestore()
-    expect([live.editions.presets, load.mock.calls.length]).toEqual([[], 0])
-    hear({ what: 'edition', by: 8, presets: [3] })
+    expect([live.versions.presets, load.mock.calls.length]).toEqual([[], 0])
+    hear({ what: 'version', by: 8, presets: [3] })
     hear({ what: 'library', by: 8 })
     await vi.advanceTimersByTimeAsync(3000)
-    expect([live.editions.presets, load.mock.calls.length]).toEqual([[3], 1])
+    expect([live.versions.presets, load.mock.calls.length]).toEqual([[3], 1])
   })
 
   it('are not listened for by a page that is left, and again by one that is come back to', async () => {

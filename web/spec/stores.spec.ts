@@ -44,12 +44,12 @@ beforeEach(() => {
             ],
           }
         : path.endsWith('/order')
-          ? { families: [{ id: 3, name: 'Inks', parent_id: null, position: 0 }], labels: [] }
+          ? { categories: [{ id: 3, name: 'Inks', parent_id: null, position: 0 }], labels: [] }
           : path.endsWith('/tags')
             ? { tags: [{ id: 4, name: 'sea', synonyms: [], count: 2 }] }
             : path.endsWith('/facets')
               ? { total: 2, states: [{ key: 'draft', count: 5 }], traits: [] }
-              : { sets: [], seats: [] },
+              : { sets: [], desks: [] },
     )) as never)
 })
 afterEach(() => {
@@ -84,7 +84,7 @@ describe('the library at hand', () => {
     const before = library.stamp
     await library.load()
     expect([
-      library.familyById.get(3)?.name,
+      library.categoryById.get(3)?.name,
       library.tagById.get(4)?.name,
       library.count('draft'),
       library.count('locked'),
@@ -97,9 +97,9 @@ describe('the library at hand', () => {
 describe('who is signed in', () => {
   it('looks at the library looked at last, and may what the role there allows', async () => {
     const { session } = await signedIn()
-    expect([session.libraryId, session.mayEdit, session.mayHandOut]).toEqual([7, true, true])
+    expect([session.libraryId, session.mayEdit, session.maySend]).toEqual([7, true, true])
     session.look(9)
-    expect([session.library?.name, session.mayEdit, session.mayHandOut]).toEqual(['Second', false, false])
+    expect([session.library?.name, session.mayEdit, session.maySend]).toEqual(['Second', false, false])
     await session.load()
     expect(session.libraryId).toBe(9)
   })
@@ -132,7 +132,7 @@ describe('the tray', () => {
 })
 
 describe('the line at the foot', () => {
-  it('offers an undo only where there is one, and tells what had to stay', async () => {
+  it('proposals an undo only where there is one, and tells what had to stay', async () => {
     await signedIn()
     const toast = useToast()
     toast.done('Tagged 2', entry(1, false))

@@ -26,7 +26,7 @@ import { useWork, type Task } from '../src/stores/work'
 
 const task = (more: Partial<Task>): Task => ({
   id: 1,
-  kind: 'ReadArrival',
+  kind: 'ReadImport',
   state: 'working',
   done: 3,
   total: 12,

@@ -18,7 +18,7 @@ import Tabs from './parts/Tabs.vue'
 import Tray from './parts/Tray.vue'
 import { useDeed } from './parts/useDeed'
 import { entries, views } from './routes'
-import { useArrival } from './stores/arrival'
+import { useImport } from './stores/import'
 import { useLibrary } from './stores/library'
 import { useLive } from './stores/live'
 import { useSession } from './stores/session'
@@ -31,7 +31,7 @@ const HelpDialog = defineAsyncComponent(() => import('./parts/HelpDialog.vue'))
 useNight()
 const session = useSession()
 const library = useLibrary()
-const arrival = useArrival()
+const incoming = useImport()
 useLive()
 const toast = useToast()
 const route = useRoute()
@@ -116,21 +116,21 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 useEventListener(window, 'dragover', (event: DragEvent) => {
   if (!event.dataTransfer?.types.includes('Files')) return
   event.preventDefault()
-  arrival.over = true
+  incoming.over = true
 })
 useEventListener(window, 'dragleave', (event: DragEvent) => {
-  if (!event.relatedTarget) arrival.over = false
+  if (!event.relatedTarget) incoming.over = false
 })
 useEventListener(window, 'drop', (event: DragEvent) => {
-  arrival.over = false
+  incoming.over = false
   if (!event.dataTransfer?.types.includes('Files')) return
   event.preventDefault()
   if (!session.mayEdit)
     return toast.problem(new Error('You can view this library but not add to it. Nothing was imported.'), true)
-  const brought = arrival.brought(event.dataTransfer)
+  const brought = incoming.brought(event.dataTransfer)
   toast.attempt(async () => {
     const files = await brought
-    if (files.length) await arrival.take(files)
+    if (files.length) await incoming.take(files)
   })
 })
 </script>
@@ -159,7 +159,7 @@ useEventListener(window, 'drop', (event: DragEvent) => {
         <div class="view"><component :is="Component" :key="`${session.libraryId}.${route.params.id ?? ''}`" /></div>
       </router-view>
       <Toast />
-      <div v-if="arrival.over" class="dropping">
+      <div v-if="incoming.over" class="dropping">
         <p>Drop to add: a single picture opens in the Tip maker, everything else in Import.</p>
       </div>
     </main>

@@ -29,7 +29,7 @@ require "zip"
 # what a preset paints, how presets travel in packages and lie in start folders.
 module Fobrel
   module Core
-    # Where the shipped data lies: the preset's schema, the trial strokes.
+    # Where the shipped data lies: the preset's schema, the sample strokes.
     DATA = File.expand_path("../../data", __dir__)
 
     # A value object's file is named for what a reader sees on the screen; Zeitwerk finds it.

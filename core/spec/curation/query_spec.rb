@@ -122,9 +122,9 @@ RSpec.describe Fobrel::Core::Curation::Query do
   end
 
   it "lets a set fill itself from a search of 500 characters, not of 501, nor from none" do
-    expect(described_class.standing("x" * 500).words).to eq(["x" * 500])
-    expect { described_class.standing("x" * 501) }.to raise_error(described_class::Unclear, /longer than 500/)
-    expect { described_class.standing(" ; ") }.to raise_error(described_class::Unclear, /something to look for/)
+    expect(described_class.automatic("x" * 500).words).to eq(["x" * 500])
+    expect { described_class.automatic("x" * 501) }.to raise_error(described_class::Unclear, /longer than 500/)
+    expect { described_class.automatic(" ; ") }.to raise_error(described_class::Unclear, /something to look for/)
   end
 
   it "understands sizes and times" do

@@ -16,10 +16,10 @@ RSpec.describe Fobrel::Core::Package::Backup do
     {
       "format" => "fobrel.library/1",
       "name" => "Storm",
-      "families" => [["Ink"], %w[Ink Dry]],
-      "labels" => [],
-      "brushes" => {fog.id => {"family" => %w[Ink Dry], "home" => 1}},
-      "plans" => [{"seat" => "Desk", "brushes" => [fog.id]}],
+      "categories" => [["Ink"], %w[Ink Dry]],
+      "statuses" => [],
+      "brushes" => {fog.id => {"category" => %w[Ink Dry], "baseline" => 1}},
+      "plans" => [{"desk" => "Desk", "brushes" => [fog.id]}],
       "bundles" => [
         {
           "name" => "Kit",
@@ -42,7 +42,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
   def packed(backup = nil)
     package::Writer.zip(
       package::Bundle.build(
-        items: [package::Bundle::Item.new(preset: fog, edition: 2)],
+        items: [package::Bundle::Item.new(preset: fog, version: 2)],
         assets: {sha(bar) => package::Bundle::Asset.new(bytes: bar, ext: "png")},
         backup:
       )
@@ -94,7 +94,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
           _1.past
         ]
       }
-    ).to eq([["preset", fog.fingerprint, {"facts" => library["brushes"][fog.id], "editions" => history}]])
+    ).to eq([["preset", fog.fingerprint, {"facts" => library["brushes"][fog.id], "versions" => history}]])
     expect([found.library, found.assets.keys]).to eq([library.except("brushes"), [sha(bar)]])
   end
 
@@ -104,7 +104,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
       ->(p, s) {
         s.edit(
           p,
-          "editions/#{s.fog.id}.json"
+          "versions/#{s.fog.id}.json"
         ) {
           _1[0]["preset"]["id"] =
             SecureRandom.uuid
@@ -116,7 +116,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
       ->(p, s) {
         s.edit(
           p,
-          "editions/#{s.fog.id}.json"
+          "versions/#{s.fog.id}.json"
         ) {
           _1[0]["preset"]["mark"]["size"]["base"] = 1e9
         }
@@ -126,7 +126,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
       /Version 1 of “Round” is left out. Its settings are not in this backup/,
       ->(p, s) {
         s.edit(
-          p, "editions/#{s.fog.id}.json"
+          p, "versions/#{s.fog.id}.json"
         ) {
           _1[0].delete("preset")
         }
@@ -198,9 +198,9 @@ RSpec.describe Fobrel::Core::Package::Backup do
   end
 
   {
-    "a branch four deep" => ->(l) { l.merge("families" => [%w[a b c d], %w[Inks]]) },
+    "a branch four deep" => ->(l) { l.merge("categories" => [%w[a b c d], %w[Inks]]) },
     "a branch with a name of blanks in it" => ->(l) {
-      l.merge("families" => [["a", " ", "c"], %w[Inks]])
+      l.merge("categories" => [["a", " ", "c"], %w[Inks]])
     },
     "a bundle that is a text" => ->(l) { l.merge("bundles" => ["x", *l["bundles"]]) },
     "a release numbered 1" => ->(l) {
@@ -217,7 +217,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
           reading.backup.library["bundles"][0]["releases"].size
         ]
       ).to eq([1, 1, 1])
-      expect(reading.backup.library["families"].last(1)).to eq([%w[Inks]]) if what.include?("branch")
+      expect(reading.backup.library["categories"].last(1)).to eq([%w[Inks]]) if what.include?("branch")
     end
   end
 
@@ -247,7 +247,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
     note = ->(text) {
       survey(
         changed { |payload|
-          edit(payload, "editions/#{fog.id}.json") {
+          edit(payload, "versions/#{fog.id}.json") {
             _1[0]["note"] = text
           }
         }
@@ -262,7 +262,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
       expect {
         survey(
           changed { |payload|
-            payload["editions/#{fog.id}.json"] = text
+            payload["versions/#{fog.id}.json"] = text
           }
         )
       }.to raise_error(package::Reader::Invalid, /is not JSON/)

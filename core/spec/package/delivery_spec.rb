@@ -29,7 +29,7 @@ RSpec.describe Fobrel::Core::Package::Delivery do
     package::Writer.zip(
       package::Bundle.build(
         items: presets.map {
-          package::Bundle::Item.new(preset: _1, edition: 2)
+          package::Bundle::Item.new(preset: _1, version: 2)
         },
         assets:,
         **more
@@ -68,19 +68,19 @@ RSpec.describe Fobrel::Core::Package::Delivery do
       name: "Harbour",
       sets: [package::Bundle::Group.new(name: "Kit", presets: [rope.id])],
       tags: [package::Bundle::Tag.new(name: "sea", colour: "teal", shape: "round")],
-      recipes: package::Recipe.examples.first(1)
+      export_templates: package::ExportTemplate.examples.first(1)
     )
     found = read({"h.fobrel.zip" => bytes})
-    expect(found.items.map { [_1.kind, _1.preset.fingerprint, _1.edition] }).to eq([["preset", rope.fingerprint, 2]])
+    expect(found.items.map { [_1.kind, _1.preset.fingerprint, _1.version] }).to eq([["preset", rope.fingerprint, 2]])
     expect(
       [
         found.words[:name],
         found.sets.map(&:name),
         found.tags.map(&:name),
-        found.recipes,
+        found.export_templates,
         found.assets.keys
       ]
-    ).to eq(["Harbour", ["Kit"], ["sea"], package::Recipe.examples.first(1), [sha(bar)]])
+    ).to eq(["Harbour", ["Kit"], ["sea"], package::ExportTemplate.examples.first(1), [sha(bar)]])
   end
 
   it "makes a tip of each picture and shape, and of several together one reel if wanted" do
@@ -185,7 +185,7 @@ RSpec.describe Fobrel::Core::Package::Delivery do
     expect(found.find { _1.kind == "preset" }.preset.unknown).to eq(["swirl"])
     payload = {
       "presets/#{later["id"]}.json" => JSON.generate(later),
-      "bundle.json" => JSON.generate({"name" => "x", "presets" => [{"id" => later["id"], "edition" => 1}]})
+      "bundle.json" => JSON.generate({"name" => "x", "presets" => [{"id" => later["id"], "version" => 1}]})
     }
     expect(
       read({"p.zip" => zip(package::Writer.bag(payload))}).items.map {

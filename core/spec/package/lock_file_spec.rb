@@ -6,7 +6,7 @@ RSpec.describe Fobrel::Core::Package::LockFile do
   let(:rope) { round_preset(size: 30) }
   let(:lock) do
     brushes = [fog, rope].map { |one|
-      {"id" => one.id, "name" => one.name, "edition" => 1, "fingerprint" => one.fingerprint}
+      {"id" => one.id, "name" => one.name, "version" => 1, "fingerprint" => one.fingerprint}
     }
     follows = [{"library" => "Studio", "bundle" => "Inks", "release" => "2.1.0", "sha256" => "0" * 64}]
     lock_file.build(library: "Pier", follows:, brushes:, at: Time.utc(2026, 4, 1))

@@ -10,8 +10,8 @@ RSpec.describe Fobrel::Core::Package do
     library = {
       "format" => "fobrel.library/1",
       "name" => "Storm",
-      "families" => [],
-      "labels" => [],
+      "categories" => [],
+      "statuses" => [],
       "brushes" => {},
       "bundles" => [],
       "plans" => []
@@ -19,9 +19,9 @@ RSpec.describe Fobrel::Core::Package do
     described_class::Backup.new(library:, histories: {fog.id => [{"number" => 1, "at" => "2026-11-01T10:00:00Z"}]})
   end
 
-  def bundle(edition: 1, sets: [], tags: [], backup: nil)
+  def bundle(version: 1, sets: [], tags: [], backup: nil)
     described_class::Bundle.build(
-      items: [described_class::Bundle::Item.new(preset: fog, edition:)],
+      items: [described_class::Bundle::Item.new(preset: fog, version:)],
       assets: {},
       sets:,
       tags:,
@@ -63,11 +63,11 @@ RSpec.describe Fobrel::Core::Package do
   end
 
   it "carries whatever the search line takes, and whatever number saving can reach" do
-    found = survey(bundle(edition: 1_000_001, sets: [set("Long", query: "fog #{"a" * 480}")]))
-    expect([found.troubles, found.sets.first.query.size, found.items.first.edition]).to eq([[], 484, 1_000_001])
+    found = survey(bundle(version: 1_000_001, sets: [set("Long", query: "fog #{"a" * 480}")]))
+    expect([found.troubles, found.sets.first.query.size, found.items.first.version]).to eq([[], 484, 1_000_001])
   end
 
-  it "puts odd entries of a backup aside: a label, a category, a release" do
+  it "puts odd entries of a backup aside: a status, a category, a release" do
     release = ->(number, sum) {
       {"number" => number, "sha256" => sum * 64, "at" => "2026-11-01T10:00:00Z", "items" => [], "words" => {}}
     }
@@ -81,25 +81,25 @@ RSpec.describe Fobrel::Core::Package do
     found = survey(
       bundle(
         backup: backup(
-          labels: [
+          statuses: [
             {"name" => "", "colour" => "teal", "shape" => "leaf"},
             {"name" => "done", "colour" => "teal", "shape" => "leaf"}
 ],
-          families: [%w[a b c d e]],
+          categories: [%w[a b c d e]],
           bundles:
         )
       )
     )
-    expect(found.backup.library["labels"].map { _1["name"] }).to eq(["done"])
-    expect([found.backup.library["families"], found.items.size]).to eq([[], 1])
+    expect(found.backup.library["statuses"].map { _1["name"] }).to eq(["done"])
+    expect([found.backup.library["categories"], found.items.size]).to eq([[], 1])
     told = found.troubles.map(&:sentence).join(" ")
-    expect(told).to match(/labels 0 is left out of library.json/).and match(/releases 1 is left out/)
+    expect(told).to match(/statuses 0 is left out of library.json/).and match(/releases 1 is left out/)
   end
 
   it "holds releases against each other: none twice, none before an earlier one" do
     package = described_class::Writer.zip(bundle)
     sum = Digest::SHA256.hexdigest(package)
-    other = described_class::Writer.zip(bundle(edition: 2))
+    other = described_class::Writer.zip(bundle(version: 2))
     release = ->(number, bytes) {
       {
         "number" => number,

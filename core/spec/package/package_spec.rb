@@ -19,8 +19,8 @@ RSpec.describe Fobrel::Core::Package do
   let(:bundle) do
     package::Bundle.build(
       items: [
-        package::Bundle::Item.new(preset: rope, edition: 3),
-        package::Bundle::Item.new(preset: fog, edition: 1)
+        package::Bundle::Item.new(preset: rope, version: 3),
+        package::Bundle::Item.new(preset: fog, version: 1)
 ],
       assets:,
       sets: [package::Bundle::Group.new(name: "Küste", presets: [fog.id, rope.id])],
@@ -39,7 +39,7 @@ RSpec.describe Fobrel::Core::Package do
       [[sha(tip), sha(spare)], [sha(tip)], rope.fingerprint]
     )
     zip = package::Writer.zip(
-      package::Bundle.build(items: [package::Bundle::Item.new(preset: pictured, edition: 1)], assets:, name: "One")
+      package::Bundle.build(items: [package::Bundle::Item.new(preset: pictured, version: 1)], assets:, name: "One")
     )
     back = package::Reader.read(zip)
     expect(back.items.first.preset.preview).to eq(sha(spare))
@@ -75,7 +75,7 @@ RSpec.describe Fobrel::Core::Package do
     back = package::Reader.read(zip)
     expect(back.presets.map(&:fingerprint)).to eq([rope, fog].map(&:fingerprint))
     expect(back.presets.last.to_h).to eq(fog.to_h)
-    expect(back.items.map(&:edition)).to eq([3, 1])
+    expect(back.items.map(&:version)).to eq([3, 1])
     expect([back.name, back.sets, back.tags, back.author]).to eq([bundle.name, bundle.sets, bundle.tags, "Maren Oake"])
     expect(package::Writer.zip(back)).to eq(zip)
   end
@@ -88,7 +88,7 @@ RSpec.describe Fobrel::Core::Package do
     packed = ->(text) {
       package::Writer.zip(
         package::Bundle.build(
-          items: [package::Bundle::Item.new(preset: sail[text], edition: 1)],
+          items: [package::Bundle::Item.new(preset: sail[text], version: 1)],
           assets: {sha(text) => package::Bundle::Asset.new(bytes: text, ext: "svg")}
         )
       )
@@ -102,7 +102,7 @@ RSpec.describe Fobrel::Core::Package do
   it "gives the same bytes for the same content" do
     shuffled = Preset[fog.to_h.to_a.reverse.to_h]
     again = package::Bundle.build(
-      items: [bundle.items[0], package::Bundle::Item.new(preset: shuffled, edition: 1)],
+      items: [bundle.items[0], package::Bundle::Item.new(preset: shuffled, version: 1)],
       assets: assets.to_a.reverse.to_h,
       sets: bundle.sets,
       tags: bundle.tags,
@@ -120,7 +120,7 @@ RSpec.describe Fobrel::Core::Package do
       expect(File.binread("#{folder}/p.zip")).to eq(zip)
       File.open("#{folder}/p.zip", "rb") { |file|
         package::Archive.open(file) { |files|
-          expect(package::Reader.survey(files).items.map(&:edition)).to eq([3, 1])
+          expect(package::Reader.survey(files).items.map(&:version)).to eq([3, 1])
         }
       }
     end

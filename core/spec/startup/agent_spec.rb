@@ -1,17 +1,17 @@
 # frozen_string_literal: true
 
-require_relative "../support/seat"
+require_relative "../support/desk"
 
 # The agent cut off, lied to, and in others' way.
 RSpec.describe Fobrel::Core::Startup::Agent do
-  include SeatHelp
+  include DeskHelp
 
-  def folder = Fobrel::Core::Startup::Folder.new(@seat)
+  def folder = Fobrel::Core::Startup::Folder.new(@desk)
 
   # Everything that a painting program or a person sees there.
   def seen
     Fobrel::Core::Startup::Folder::ROOT.flat_map { |name|
-      at = "#{@seat}/#{name}"
+      at = "#{@desk}/#{name}"
       next File.file?(at) ? [[name, File.binread(at)]] : [] unless File.directory?(at)
       names(name).map { ["#{name}/#{_1}", File.binread("#{at}/#{_1}")] }
     }.to_h
@@ -30,18 +30,18 @@ RSpec.describe Fobrel::Core::Startup::Agent do
   end
 
   it "has the old state or the new one, wherever it is killed, and leaves nothing lying" do
-    FileUtils.mkdir_p("#{@seat}/startup")
-    File.write("#{@seat}/startup/own.json", JSON.generate(ink.to_h))
+    FileUtils.mkdir_p("#{@desk}/startup")
+    File.write("#{@desk}/startup/own.json", JSON.generate(ink.to_h))
     lists = {1 => [[rope, "startup", "5"], [fog, "shelf"]], 2 => [[fog, "startup"], [ink, "startup"], [rope, "shelf"]]}
     @tables = lists.to_h { |number, list| [number, table(number, *list)] }
     whole = lists.keys.to_h { |number|
       [
         number,
         Dir.mktmpdir { |other|
-          FileUtils.cp_r("#{@seat}/.", other)
+          FileUtils.cp_r("#{@desk}/.", other)
           described_class.new(other, @tables[number]).pull
-          was, @seat = @seat, other
-          seen.except("start.json").tap { @seat = was }
+          was, @desk = @desk, other
+          seen.except("start.json").tap { @desk = was }
         }
       ]
     }
@@ -50,11 +50,11 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     lists.each_key do |number|
       (1..40).each do |step|
         start = Dir.mktmpdir
-        FileUtils.cp_r("#{@seat}/.", start)
-        was, @seat = @seat, start
+        FileUtils.cp_r("#{@desk}/.", start)
+        was, @desk = @desk, start
         struck = killed_at(step, number)
         points += 1 if struck
-        there = Fobrel::Core::Startup::Folder.new(@seat).plan&.fetch("plan")
+        there = Fobrel::Core::Startup::Folder.new(@desk).plan&.fetch("plan")
         now = seen.except("start.json", "READ ME.txt").select { |name, _| name.start_with?("startup/", "shelf/") }
         states = [(number == 1) ? before : whole[1], whole[number]].map { |one|
           one.select { |name, _|
@@ -64,9 +64,9 @@ RSpec.describe Fobrel::Core::Startup::Agent do
         expect(states).to include(now), "killed at #{step} of plan #{number}, which has #{there}: #{now.keys}"
         agent(number).pull(repair: true)
         expect(seen.except("start.json")).to eq(whole[number])
-        left = Dir.glob("#{@seat}/**/{*.making,*.next,*.part,.fobrel-link-*}", File::FNM_DOTMATCH)
-        expect([left, Dir.exist?("#{@seat}/.fobrel/incoming"), drift.any?]).to eq([[], false, false])
-        @seat = was
+        left = Dir.glob("#{@desk}/**/{*.making,*.next,*.part,.fobrel-link-*}", File::FNM_DOTMATCH)
+        expect([left, Dir.exist?("#{@desk}/.fobrel/incoming"), drift.any?]).to eq([[], false, false])
+        @desk = was
         FileUtils.rm_rf(start)
         break unless struck
       end
@@ -95,7 +95,7 @@ RSpec.describe Fobrel::Core::Startup::Agent do
   it "works on while the server is away, and goes on where a file was cut off" do
     pull(1, [fog, "startup"])
     away = Class.new { def plan(_) = raise(Fobrel::Core::Startup::Agent::Away, "No server answers.") }.new
-    done = described_class.new(@seat, away).pull
+    done = described_class.new(@desk, away).pull
     expect([done.away, done.number, done.drift.open]).to eq(["No server answers.", 1, []])
     table = (@tables[2] = table(2, [rope, "startup"]))
     asked = []
@@ -135,26 +135,26 @@ RSpec.describe Fobrel::Core::Startup::Agent do
           }
         )
       )
-      @tables[2] = SeatHelp::Table.new(plan, honest.files, [])
+      @tables[2] = DeskHelp::Table.new(plan, honest.files, [])
       expect { agent(2).pull }.to raise_error(Fobrel::Core::Problem, why)
     end
     # Other content than announced, more of it than announced, and less.
     ["x" * 40, ->(bytes) { bytes + "more" }, ->(bytes) { bytes[0, 10] }].each do |lie|
       files = honest.files.transform_values { lie.is_a?(Proc) ? lie.call(_1) : lie }
-      @tables[2] = SeatHelp::Table.new(honest.plan_given, files, [])
+      @tables[2] = DeskHelp::Table.new(honest.plan_given, files, [])
       expect { agent(2).pull }.to raise_error(Fobrel::Core::Problem)
     end
-    endless = SeatHelp::Table.new(honest.plan_given, {}, [])
+    endless = DeskHelp::Table.new(honest.plan_given, {}, [])
     endless.define_singleton_method(:fetch) { |_, _, &give| loop { give.call("y" * 100_000) } }
     @tables[2] = endless
     expect { agent(2).pull }.to raise_error(Fobrel::Core::Problem, /sends more/)
     [nil, [], {"format" => "fobrel.start/2"}, honest.plan_given.merge("startup" => [{"id" => 1}])].each do |plan|
-      @tables[2] = SeatHelp::Table.new({"plan" => 2}, {}, [])
+      @tables[2] = DeskHelp::Table.new({"plan" => 2}, {}, [])
       @tables[2].define_singleton_method(:plan) { |_| {etag: "x", plan:, kept: []} }
       expect { agent(2).pull }.to raise_error(Fobrel::Core::Problem)
     end
     expect(seen).to eq(before)
-    expect(Dir.children(File.dirname(@seat)).grep(/evil/)).to eq([])
+    expect(Dir.children(File.dirname(@desk)).grep(/evil/)).to eq([])
     @tables[2] = honest
     expect(agent(2).pull.number).to eq(2)
   end
@@ -171,19 +171,19 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     def expect_untouched
       expect(Dir.children(outside)).to eq(["secret.json"])
       expect(File.read("#{outside}/secret.json")).to eq(secret)
-      copies = Dir.glob("#{@seat}/**/*", File::FNM_DOTMATCH).select { |at|
+      copies = Dir.glob("#{@desk}/**/*", File::FNM_DOTMATCH).select { |at|
         File.lstat(at).file? && File.stat(at).nlink == 1 && File.read(at).include?("Secret")
       }
       expect(copies).to eq([])
     end
 
     it "shows one in the place of a folder of the plan and reads nothing behind it" do
-      File.symlink(outside, "#{@seat}/shelf")
+      File.symlink(outside, "#{@desk}/shelf")
       pull(1, [fog, "startup"], [ink, "shelf"])
       expect(names("shelf")).to eq(["01 Ink.json"])
-      expect(File.readlink("#{@seat}/.fobrel/before/shelf")).to eq(outside)
-      File.delete("#{@seat}/startup")
-      File.symlink(outside, "#{@seat}/startup")
+      expect(File.readlink("#{@desk}/.fobrel/before/shelf")).to eq(outside)
+      File.delete("#{@desk}/startup")
+      File.symlink(outside, "#{@desk}/startup")
       expect(drift.items.map { |one| one.values_at("kind", "path") }).to include(%w[foreign startup])
       expect(drift.items.to_s).not_to include("secret")
       pull(2, [ink, "startup"])
@@ -193,8 +193,8 @@ RSpec.describe Fobrel::Core::Startup::Agent do
 
     it "leaves one within a folder where it is, unread" do
       pull(1, [fog, "startup"])
-      File.symlink("#{outside}/secret.json", "#{@seat}/startup/mine.json")
-      File.symlink(outside, "#{@seat}/startup/more")
+      File.symlink("#{outside}/secret.json", "#{@desk}/startup/mine.json")
+      File.symlink(outside, "#{@desk}/startup/more")
       expect(
         drift.items.filter_map { |one|
           one["path"] if one["kind"] == "foreign"
@@ -202,8 +202,8 @@ RSpec.describe Fobrel::Core::Startup::Agent do
       ).to contain_exactly("startup/mine.json", "startup/more")
       expect(drift.items.to_s).not_to include("Secret")
       pull(2, [ink, "startup"])
-      expect(File.readlink("#{@seat}/startup/mine.json")).to eq("#{outside}/secret.json")
-      started = Fobrel::Core::Startup::Start.run(@seat)
+      expect(File.readlink("#{@desk}/startup/mine.json")).to eq("#{outside}/secret.json")
+      started = Fobrel::Core::Startup::Start.run(@desk)
       expect(started[:loaded].map { |one| one.values_at(:name, :ok) }).to eq([["Ink", true], ["mine", false]])
       expect_untouched
     end
@@ -211,8 +211,8 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     %w[states incoming current replaced before].each do |name|
       it "does not write through #{name} of its own" do
         pull(1, [fog, "startup"])
-        FileUtils.rm_rf("#{@seat}/.fobrel/#{name}")
-        File.symlink(outside, "#{@seat}/.fobrel/#{name}")
+        FileUtils.rm_rf("#{@desk}/.fobrel/#{name}")
+        File.symlink(outside, "#{@desk}/.fobrel/#{name}")
         begin
           pull(2, [ink, "startup"])
         rescue described_class::Stopped => e
@@ -225,30 +225,30 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     it "does not go on with a part, nor write a note, that is a link or has a second name" do
       table(2, [ink, "startup"]).plan(nil)[:plan]["files"].each_value do |file|
         [:symlink, :link].each do |how|
-          FileUtils.mkdir_p("#{@seat}/.fobrel/incoming")
-          part = "#{@seat}/.fobrel/incoming/#{file["sum"]}.part"
+          FileUtils.mkdir_p("#{@desk}/.fobrel/incoming")
+          part = "#{@desk}/.fobrel/incoming/#{file["sum"]}.part"
           FileUtils.rm_f(part)
           File.public_send(how, "#{outside}/secret.json", part)
         end
       end
-      File.symlink("#{outside}/secret.json", "#{@seat}/.fobrel/agent.json.next")
+      File.symlink("#{outside}/secret.json", "#{@desk}/.fobrel/agent.json.next")
       pull(2, [ink, "startup"])
       expect(names("startup")).to eq(["01 Ink.json"])
       expect_untouched
     end
 
     it "is not a folder of a desk where the folder itself is one" do
-      File.symlink(outside, "#{@seat}/desk")
-      agent = described_class.new("#{@seat}/desk", table(1, [fog, "startup"]))
+      File.symlink(outside, "#{@desk}/desk")
+      agent = described_class.new("#{@desk}/desk", table(1, [fog, "startup"]))
       expect { agent.pull }.to raise_error(described_class::Stopped, /is a link/)
       expect(Dir.children(outside)).to eq(["secret.json"])
     end
 
     it "keeps what is somebody's own as private as it was" do
-      FileUtils.mkdir_p("#{@seat}/startup")
-      File.write("#{@seat}/startup/own.json", own("Mine"), perm: 0o600)
+      FileUtils.mkdir_p("#{@desk}/startup")
+      File.write("#{@desk}/startup/own.json", own("Mine"), perm: 0o600)
       pull(1, [fog, "startup"])
-      mode = ->(path) { format("%o", File.stat("#{@seat}/#{path}").mode & 0o777) }
+      mode = ->(path) { format("%o", File.stat("#{@desk}/#{path}").mode & 0o777) }
       expect(
         [
           "startup/own.json",
@@ -277,37 +277,37 @@ RSpec.describe Fobrel::Core::Startup::Agent do
 
   it "keeps what somebody saves while it works" do
     pull(1, [rope, "startup"], [fog, "startup"])
-    File.write("#{@seat}/startup/mine.json", JSON.generate(ink.to_h))
+    File.write("#{@desk}/startup/mine.json", JSON.generate(ink.to_h))
     @tables[2] = table(2, [fog, "startup"])
     late = ->(step) {
       next unless step == "link"
-      File.write("#{@seat}/startup/mine.json", JSON.generate(ink.to_h.merge("name" => "Saved late")))
-      File.write("#{@seat}/startup/new.json", "{}")
-      File.write("#{@seat}/startup/02 Round.json", "late")
+      File.write("#{@desk}/startup/mine.json", JSON.generate(ink.to_h.merge("name" => "Saved late")))
+      File.write("#{@desk}/startup/new.json", "{}")
+      File.write("#{@desk}/startup/02 Round.json", "late")
     }
     agent(2, step: late).pull
-    expect(JSON.parse(File.read("#{@seat}/startup/mine.json"))["name"]).to eq("Saved late")
-    expect(File.read("#{@seat}/startup/new.json")).to eq("{}")
-    expect(names("aside").map { File.read("#{@seat}/aside/#{_1}") }).to eq(["late"])
+    expect(JSON.parse(File.read("#{@desk}/startup/mine.json"))["name"]).to eq("Saved late")
+    expect(File.read("#{@desk}/startup/new.json")).to eq("{}")
+    expect(names("aside").map { File.read("#{@desk}/aside/#{_1}") }).to eq(["late"])
   end
 
   it "goes on where its own link was taken away, and where a program put a folder in the place of one" do
     pull(1, [fog, "startup"])
-    File.write("#{@seat}/startup/mine.json", JSON.generate(ink.to_h))
-    File.delete("#{@seat}/.fobrel/current")
+    File.write("#{@desk}/startup/mine.json", JSON.generate(ink.to_h))
+    File.delete("#{@desk}/.fobrel/current")
     agent(1).pull
     expect(names("startup")).to eq(["01 Round.json", "mine.json"])
-    File.delete("#{@seat}/startup")
-    FileUtils.mkdir("#{@seat}/startup")
-    File.write("#{@seat}/startup/other.json", JSON.generate(ink.to_h))
+    File.delete("#{@desk}/startup")
+    FileUtils.mkdir("#{@desk}/startup")
+    File.write("#{@desk}/startup/other.json", JSON.generate(ink.to_h))
     pull(2, [fog, "startup"])
     expect(names("startup")).to include("01 Round.json", "other.json")
-    expect(Dir.glob("#{@seat}/.fobrel/states/*/startup/mine.json")).not_to eq([])
+    expect(Dir.glob("#{@desk}/.fobrel/states/*/startup/mine.json")).not_to eq([])
   end
 
-  # What somebody is told who may read the seat's folder and not write there.
+  # What somebody is told who may read the desk's folder and not write there.
   def told_without_leave(number)
-    FileUtils.chmod_R("a=rX", @seat)
+    FileUtils.chmod_R("a=rX", @desk)
     reader, writer = IO.pipe
     pid = fork do
       Process::Sys.setuid(65_534) if Process.uid.zero?
@@ -322,7 +322,7 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     Process.wait(pid)
     reader.read
   ensure
-    FileUtils.chmod_R("u+w", @seat)
+    FileUtils.chmod_R("u+w", @desk)
   end
 
   it "says so where it may not write, and minds no clock" do
@@ -341,19 +341,19 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     RSpec::Mocks.space.reset_all
     allow(Time).to receive(:now).and_return(Time.at(0))
     expect(agent(2).pull.number).to eq(2)
-    File.write("#{@seat}-file", "")
+    File.write("#{@desk}-file", "")
     expect {
-      described_class.new("#{@seat}-file", @tables[2]).pull
+      described_class.new("#{@desk}-file", @tables[2]).pull
     }.to raise_error(Fobrel::Core::Problem, /is not a folder/)
-    File.delete("#{@seat}-file")
+    File.delete("#{@desk}-file")
   end
 
   it "fills no disk: where there is no room the old state stays, however often it is tried" do
     script = File.expand_path("../support/full_disk.rb", __dir__)
-    room = "mount -t tmpfs -o size=400k none #{@seat} && exec #{RbConfig.ruby} -I #{File.expand_path(
+    room = "mount -t tmpfs -o size=400k none #{@desk} && exec #{RbConfig.ruby} -I #{File.expand_path(
       "../../lib",
       __dir__
-    )} #{script} #{@seat}"
+    )} #{script} #{@desk}"
     out, err, status = Open3.capture3("unshare", "-Urm", "sh", "-c", room)
     out, err, status = Open3.capture3("unshare", "-m", "sh", "-c", room) unless status.success?
     forbidden = err.match?(/unshare failed|permission denied/i)
@@ -368,10 +368,10 @@ RSpec.describe Fobrel::Core::Startup::Agent do
   it "takes the plan of a server that counts anew for another, though its number is the same, or less" do
     pull(7, [rope, "startup"])
     anew = table(7, [fog, "startup"], at: Time.at(90))
-    done = described_class.new(@seat, anew).pull
+    done = described_class.new(@desk, anew).pull
     expect([done.swapped, names("startup")]).to eq([true, ["01 Round.json"]])
-    expect(described_class.new(@seat, anew).pull.swapped).to be(false)
-    described_class.new(@seat, table(2, [ink, "startup"], at: Time.at(99))).pull
+    expect(described_class.new(@desk, anew).pull.swapped).to be(false)
+    described_class.new(@desk, table(2, [ink, "startup"], at: Time.at(99))).pull
     expect(names("startup")).to eq(["01 Ink.json"])
   end
 

@@ -47,9 +47,9 @@ RSpec.describe Fobrel::Core::Startup::Layers do
       own = own.sort_by.with_index { |one, at| [(one.part == "startup") ? 0 : 1, at] }
       changes = described_class.differences(template, own)
       fresh = line("brush/77", "startup")
-      seat = described_class.apply([fresh, *template], changes).map(&:thing)
-      expect(seat).to include("brush/77", "brush/99")
-      expect(seat & (template - own).map(&:thing)).to eq([])
+      desk = described_class.apply([fresh, *template], changes).map(&:thing)
+      expect(desk).to include("brush/77", "brush/99")
+      expect(desk & (template - own).map(&:thing)).to eq([])
     end
   end
 

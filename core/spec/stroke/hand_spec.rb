@@ -65,7 +65,7 @@ RSpec.describe Fobrel::Core::Stroke::Hand do
 end
 
 RSpec.describe Fobrel::Core::Stroke::StandIn do
-  let(:movement) { S::TrialStroke.fetch("swell").samples }
+  let(:movement) { S::SampleStroke.fetch("swell").samples }
 
   it "presses lightly, heavily, or like a mouse not at all differently" do
     plain = movement.pressure.sum

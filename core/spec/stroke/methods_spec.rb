@@ -326,7 +326,7 @@ RSpec.describe Fobrel::Core::Stroke do
   end
 
   describe "steadying" do
-    let(:shaky) { S::TrialStroke.fetch("shaky").samples }
+    let(:shaky) { S::SampleStroke.fetch("shaky").samples }
 
     # What is left of the tremor: how far the line leaves its own slow course.
     def tremor(samples)
@@ -446,9 +446,9 @@ RSpec.describe Fobrel::Core::Stroke do
   end
 
   it "ships sample strokes that each paint, the same every time" do
-    expect(S::TrialStroke.names).to match_array(%w[swell press tilt flick hatching taps shaky crossing turn])
-    reports = S::TrialStroke.names.map {
-      painted(round_preset(size: 12), S::TrialStroke.fetch(_1).samples, page: [700, 120])
+    expect(S::SampleStroke.names).to match_array(%w[swell press tilt flick hatching taps shaky crossing turn])
+    reports = S::SampleStroke.names.map {
+      painted(round_preset(size: 12), S::SampleStroke.fetch(_1).samples, page: [700, 120])
     }
     expect(reports.map { _1.alpha.sum }).to all(be > 500)
   end

@@ -17,7 +17,7 @@ RSpec.describe Fobrel::Core::Stroke::Path do
   end
 
   it "measures arcs to within 0.1 px of a hundred times finer steps" do
-    samples = S::TrialStroke.fetch("crossing").samples
+    samples = S::SampleStroke.fetch("crossing").samples
     coarse = described_class.through(samples).length
     stub_const("Fobrel::Core::Stroke::Path::STEP", 0.01)
     expect(coarse).to be_within(0.1).of(described_class.through(samples).length)

@@ -42,14 +42,14 @@ RSpec.describe Fobrel::Core::Stroke::Strip do
     red = Fobrel::Core::Stroke::Colour.parse("#ff0000")
     own = round_preset(size: 20, pigment: {"colour" => {"mode" => "fixed", "value" => "#0000ff"}})
     middle = ->(preset) {
-      png = described_class.png(preset, colour: red, trial: S::TrialStroke.fetch("press"))
+      png = described_class.png(preset, colour: red, trial: S::SampleStroke.fetch("press"))
       Vips::Image.new_from_buffer(png, "").getpoint(640, 60).first(3)
     }
     expect([middle[round_preset(size: 20)], middle[own]]).to eq([[255, 0, 0], [0, 0, 255]])
   end
 
   it "shows two brushes beside each other on one scale" do
-    press = S::TrialStroke.fetch("press")
+    press = S::SampleStroke.fetch("press")
     small, large = [round_preset(size: 40), round_preset(size: 80)]
     alone = [small, large].map { height(_1, trial: press) }
     expect(alone[0]).to be_within(2).of(alone[1])
@@ -58,14 +58,14 @@ RSpec.describe Fobrel::Core::Stroke::Strip do
   end
 
   it "is painted at another size on request, its limits widened to hold it" do
-    press = S::TrialStroke.fetch("press")
+    press = S::SampleStroke.fetch("press")
     held = round_preset(size: 10, mark: {"size" => {"base" => 10, "least" => 1, "most" => 12}})
     expect(height(held, trial: press, size: 20)).to be_within(2).of(40)
     expect(held["mark", "size", "most"]).to eq(12)
   end
 
   it "is painted by a hand on request, and by nobody's else" do
-    press = S::TrialStroke.fetch("press")
+    press = S::SampleStroke.fetch("press")
     answers = round_preset(size: 20, response: [by_pressure("size", 0, 1)])
     light = S::Hand["curve" => [[0, 0], [0.9, 0.1], [1, 1]]]
     expect(

@@ -239,7 +239,7 @@ RSpec.describe Fobrel::Core::Stroke do
     # where it crosses itself.
     it "never passes the ceiling, however often a stroke crosses itself" do
       preset = round_preset(size: 30, pigment: {"opacity" => 0.6, "flow" => 0.05})
-      samples = S::TrialStroke.fetch("crossing").samples
+      samples = S::SampleStroke.fetch("crossing").samples
       once = paint(preset, samples, page: [700, 120]).alpha
       twice = paint(
         preset,
@@ -256,7 +256,7 @@ RSpec.describe Fobrel::Core::Stroke do
 
     # Outside reference: libvips' own compositing (source-over, Porter & Duff 1984).
     it "lays the stroke on paper as libvips does" do
-      painted = paint(round_preset(hardness: 0.3), S::TrialStroke.fetch("swell").samples, page: [700, 120])
+      painted = paint(round_preset(hardness: 0.3), S::SampleStroke.fetch("swell").samples, page: [700, 120])
       ours = Vips::Image.new_from_buffer(painted.to_png(paper: S::Colour.parse("#c8b48a")), "")
       lone = Vips::Image.new_from_buffer(painted.to_png, "")
       theirs = lone.flatten(background: [0xc8, 0xb4, 0x8a])
@@ -349,7 +349,7 @@ RSpec.describe Fobrel::Core::Stroke do
     end
 
     it "names the sample strokes there are" do
-      expect { S::TrialStroke.fetch("../secret") }.to raise_error(S::TrialStroke::Unknown, /There are: .*swell/)
+      expect { S::SampleStroke.fetch("../secret") }.to raise_error(S::SampleStroke::Unknown, /There are: .*swell/)
     end
   end
 end

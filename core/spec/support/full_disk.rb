@@ -8,7 +8,7 @@ require "tmpdir"
 module RSpec # what the helper asks of a spec group
   def self.describe(*) = nil
 end
-require_relative "seat"
+require_relative "desk"
 
 # As a spec uses it, without one.
 class FullDisk
@@ -61,7 +61,7 @@ class FullDisk
     plan = Startup::Plan.build(
       [entry],
       assets:,
-      seat: {"id" => 1, "name" => "Desk"},
+      desk: {"id" => 1, "name" => "Desk"},
       number:,
       at: Time.at(0),
       by: "Maren Oake"

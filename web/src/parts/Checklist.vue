@@ -41,7 +41,7 @@ const steps = computed(() => [
   { title: 'Make or import a brush', view: 'tip-maker', done: !!library.all?.total },
   { title: 'Put brushes into a set', view: 'sets', done: library.sets.length > 0 },
   { title: 'Invite a colleague', view: 'people', done: !!colleagues.value },
-  { title: 'Set up a desk', view: 'desks', done: library.seats.length > 0 },
+  { title: 'Set up a desk', view: 'desks', done: library.desks.length > 0 },
 ])
 const shown = computed(() => beginning.value && colleagues.value !== undefined && steps.value.some(({ done }) => !done))
 </script>

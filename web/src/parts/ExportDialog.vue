@@ -10,18 +10,18 @@ import { saveExport } from './save'
 import { useDeed } from './useDeed'
 
 /** Writes brushes as a file, in one of several forms. The choices are remembered. */
-type Kind = 'package' | 'kit' | 'proof' | 'inventory' | 'recipe'
-const props = defineProps<{ which: Which; count: number; title: string; kind?: Kind; recipe?: number }>()
+type Kind = 'package' | 'kit' | 'proof' | 'inventory' | 'export_template'
+const props = defineProps<{ which: Which; count: number; title: string; kind?: Kind; exportTemplate?: number }>()
 const emit = defineEmits<{ close: [] }>()
 const library = useLibrary()
 const toast = useToast()
-const SHOWN = ['size', 'edition', 'keys', 'traits', 'licence', 'notes'] as const
+const SHOWN = ['size', 'version', 'keys', 'traits', 'licence', 'notes'] as const
 const remembered = useLocalStorage(
   'fobrel.export',
   {
     kind: 'package' as Kind,
-    recipes: false,
-    recipe: 0,
+    exportTemplates: false,
+    exportTemplate: 0,
     format: 'pdf' as 'pdf' | 'png',
     page: 'A4' as 'A4' | 'A3' | 'Letter',
     landscape: false,
@@ -34,8 +34,8 @@ const remembered = useLocalStorage(
 const choice = remembered.value
 const kind = ref<Kind>(props.kind ?? choice.kind)
 const name = ref(props.title)
-const recipes = ref<components['schemas']['KeptRecipe'][]>([])
-const recipe = ref<number | undefined>(props.recipe ?? (choice.recipe || undefined))
+const exportTemplates = ref<components['schemas']['KeptExportTemplate'][]>([])
+const exportTemplate = ref<number | undefined>(props.exportTemplate ?? (choice.exportTemplate || undefined))
 const KINDS: Record<Kind, [name: string, said: string]> = {
   package: [
     'a package',
@@ -48,37 +48,42 @@ const KINDS: Record<Kind, [name: string, said: string]> = {
   ],
   proof: ['a proof sheet', 'A page to print: strips with names, sizes, versions, keys, traits, licences and notes.'],
   inventory: ['an inventory', 'One CSV table: name, size, category, tags, traits, licence, where each is used.'],
-  recipe: ['files from a template', 'Text files in any format your tools read.'],
+  export_template: ['files from a template', 'Text files in any format your tools read.'],
 }
 const shownKinds = computed(() =>
-  (Object.keys(KINDS) as Kind[]).filter((one) => one !== 'recipe' || recipes.value.length),
+  (Object.keys(KINDS) as Kind[]).filter((one) => one !== 'export_template' || exportTemplates.value.length),
 )
 const naming = computed(() =>
   kind.value === 'proof' ? 'Title of the sheet' : kind.value === 'package' ? 'Name of the package' : 'Name of the file',
 )
 const ready = computed(
-  () => name.value.trim() !== '' && (kind.value !== 'recipe' || recipes.value.some(({ id }) => id === recipe.value)),
+  () =>
+    name.value.trim() !== '' &&
+    (kind.value !== 'export_template' || exportTemplates.value.some(({ id }) => id === exportTemplate.value)),
 )
 const counted = computed(() => `${props.count} ${props.count === 1 ? 'brush' : 'brushes'}`)
 
 onMounted(() =>
   toast.attempt(async () => {
-    recipes.value = (await of(api.GET('/api/libraries/{library}/recipes', library.path()))).recipes
-    if (!recipes.value.some(({ id }) => id === recipe.value)) recipe.value = recipes.value[0]?.id
-    if (kind.value === 'recipe' && !recipes.value.length) kind.value = 'package'
+    exportTemplates.value = (
+      await of(api.GET('/api/libraries/{library}/export-templates', library.path()))
+    ).export_templates
+    if (!exportTemplates.value.some(({ id }) => id === exportTemplate.value))
+      exportTemplate.value = exportTemplates.value[0]?.id
+    if (kind.value === 'export_template' && !exportTemplates.value.length) kind.value = 'package'
   }),
 )
 
 const { busy, problem, go } = useDeed(async () => {
-  remembered.value = { ...choice, kind: kind.value, recipe: recipe.value ?? 0 }
+  remembered.value = { ...choice, kind: kind.value, exportTemplate: exportTemplate.value ?? 0 }
   const { format, page, landscape, columns, ground, shown } = choice
   const options =
     kind.value === 'proof'
       ? { format, page, landscape, columns, ground, shown }
       : kind.value === 'package'
-        ? { recipes: choice.recipes }
-        : kind.value === 'recipe'
-          ? { recipe: recipe.value }
+        ? { export_templates: choice.exportTemplates }
+        : kind.value === 'export_template'
+          ? { export_template: exportTemplate.value }
           : {}
   const answer = await api.POST('/api/libraries/{library}/exports', {
     ...library.path(),
@@ -107,12 +112,16 @@ const { busy, problem, go } = useDeed(async () => {
     <p class="soft">{{ KINDS[kind][1] }}</p>
     <label>{{ naming }}<el-input v-model="name" :aria-label="naming" maxlength="100" /></label>
     <el-checkbox
-      v-if="kind === 'package' && recipes.length"
-      v-model="choice.recipes"
-      :label="recipes.length === 1 ? 'with the export template' : `with all ${recipes.length} export templates`"
+      v-if="kind === 'package' && exportTemplates.length"
+      v-model="choice.exportTemplates"
+      :label="
+        exportTemplates.length === 1
+          ? 'with the export template'
+          : `with all ${exportTemplates.length} export templates`
+      "
     />
-    <el-select v-if="kind === 'recipe'" v-model="recipe" aria-label="Export template"
-      ><el-option v-for="one in recipes" :key="one.id" :value="one.id" :label="one.name"
+    <el-select v-if="kind === 'export_template'" v-model="exportTemplate" aria-label="Export template"
+      ><el-option v-for="one in exportTemplates" :key="one.id" :value="one.id" :label="one.name"
     /></el-select>
     <template v-if="kind === 'proof'">
       <div class="line">

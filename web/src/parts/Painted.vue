@@ -27,7 +27,7 @@ const wanted = computed(() => props.ask && (beside.value ? { ...props.ask, besid
 const { src, problem, took, greatest, behind } = usePainted(
   () => library.loaded!,
   wanted,
-  () => (props.long ? 'bench' : 'wall'),
+  () => (props.long ? 'bench' : 'list'),
 )
 
 const box = ref<HTMLElement>()

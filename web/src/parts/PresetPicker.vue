@@ -14,7 +14,7 @@ onMounted(() => box.value?.focus())
 
 const suggest = (text: string, give: (found: { value: string; id: number; fingerprint: string }[]) => void) =>
   of(
-    api.GET('/api/libraries/{library}/wall', {
+    api.GET('/api/libraries/{library}/brushes', {
       params: { ...library.path().params, query: { q: text.replace(/[:;]/g, ' '), limit: 30 } },
     }),
   )

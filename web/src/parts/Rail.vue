@@ -15,7 +15,7 @@ const current = computed(() => entryOf(route.name))
 const drafts = computed(() => library.count('draft'))
 const stale = computed(
   () =>
-    library.seats.filter(({ state }) => ['out of date', 'changed on the desk', 'unreachable'].includes(state)).length,
+    library.desks.filter(({ state }) => ['out of date', 'changed on the desk', 'unreachable'].includes(state)).length,
 )
 /** The count beside an entry, and what it counts. */
 const counts = computed<Partial<Record<EntryName, { count: number; of: string }>>>(() => ({

@@ -10,8 +10,8 @@ import OneScale from './OneScale.vue'
 import Strip from './Strip.vue'
 import { useDeed } from './useDeed'
 
-/** Shows what would go back to the edition received, stroke by stroke, before it does. */
-const props = defineProps<{ only?: number[]; first?: 'home' | 'current' | 'received' }>()
+/** Shows what would go back to the version received, stroke by stroke, before it does. */
+const props = defineProps<{ only?: number[]; first?: 'baseline' | 'current' | 'received' }>()
 const emit = defineEmits<{ close: [] }>()
 type Changed =
   paths['/api/libraries/{library}/changed']['get']['responses']['200']['content']['application/json']['presets'][number]
@@ -23,7 +23,7 @@ const chosen = ref(new Set<number>())
 const ready = ref(false)
 const count = computed(() => chosen.value.size)
 
-const to = ref<'home' | 'current' | 'received'>(props.first ?? 'home')
+const to = ref<'baseline' | 'current' | 'received'>(props.first ?? 'baseline')
 const turn = turns()
 const load = () =>
   toast.attempt(async () => {
@@ -68,7 +68,7 @@ const { busy, problem, go } = useDeed(async () => {
     @close="emit('close')"
   >
     <el-radio-group v-model="to" aria-label="Reset to">
-      <el-radio value="home">To the baseline</el-radio
+      <el-radio value="baseline">To the baseline</el-radio
       ><el-radio value="current">To the current version (drafts only)</el-radio
       ><el-radio value="received">To the first version</el-radio>
     </el-radio-group>

@@ -17,7 +17,7 @@ const props = defineProps<{ title: string; change?: Omit<Body, 'as' | 'preset_id
 const emit = defineEmits<{ close: []; done: [] }>()
 const library = useLibrary()
 const toast = useToast()
-const as = ref<'drafts' | 'editions'>('drafts')
+const as = ref<'drafts' | 'versions'>('drafts')
 const plan = shallowRef<components['schemas']['Revision']>()
 const problem = ref('')
 
@@ -106,7 +106,7 @@ const deed = computed(() =>
     <template #beside>
       <el-radio-group v-model="as" class="grow" aria-label="How to save it"
         ><el-radio value="drafts">As my drafts</el-radio
-        ><el-radio value="editions">As new versions, for everybody</el-radio></el-radio-group
+        ><el-radio value="versions">As new versions, for everybody</el-radio></el-radio-group
       >
     </template>
   </FormDialog>

@@ -7,7 +7,7 @@ import { onScale } from './scale'
 const props = defineProps<{
   fingerprint?: string
   src?: string
-  shape?: 'wall' | 'peek'
+  shape?: 'list' | 'peek'
   label: string
   lazy?: boolean
   /** Pixels wide as shown; screens that are not sharp take a smaller picture. */
@@ -19,7 +19,7 @@ const beside = onScale(() => props.greatest)
 const scaled = computed(() => (beside.value ? `?beside=${beside.value}` : ''))
 const at = (shape: string) => `/api/strips/${props.fingerprint}/${shape}.png${scaled.value}`
 const both = computed(() =>
-  props.src || props.shape === 'peek' ? undefined : `${at('small')} 350w, ${at('wall')} 700w`,
+  props.src || props.shape === 'peek' ? undefined : `${at('small')} 350w, ${at('list')} 700w`,
 )
 const image = ref<HTMLImageElement>()
 // A picture that was scrolled past is let go at once: one that has not come yet would keep those in
@@ -60,7 +60,7 @@ watch(renewals, () => {
       :key="turn"
       :srcset="both"
       :sizes="both && `${wide ?? 350}px`"
-      :src="src ? `${src}${src.startsWith('/') ? scaled : ''}` : at(shape ?? 'wall')"
+      :src="src ? `${src}${src.startsWith('/') ? scaled : ''}` : at(shape ?? 'list')"
       :alt="`The stroke of ${label}`"
       :loading="lazy ? 'lazy' : undefined"
       draggable="false"

@@ -3,7 +3,7 @@
 import type { Tag } from '../api/client'
 defineProps<{
   tag: Pick<Tag, 'name' | 'colour' | 'shape'>
-  /** A work state stands in a frame, so that it is not taken for a tag. */ state?: boolean
+  /** A status stands in a frame, so that it is not taken for a tag. */ state?: boolean
 }>()
 </script>
 

@@ -6,7 +6,7 @@ import { useTray } from '../stores/tray'
 import CopyDialog from './CopyDialog.vue'
 import ExportDialog from './ExportDialog.vue'
 import FitDialog from './FitDialog.vue'
-import OfferBrushes from './OfferBrushes.vue'
+import ProposeBrushes from './ProposeBrushes.vue'
 import RenameDialog from './RenameDialog.vue'
 import ResetDialog from './ResetDialog.vue'
 import Strip from './Strip.vue'
@@ -18,9 +18,9 @@ const tray = useTray()
 const session = useSession()
 const router = useRouter()
 const asking = ref<Question>()
-const dialog = ref<'reset' | 'fit' | 'copy' | 'rename' | 'proof' | 'export' | 'offer' | 'take'>()
+const dialog = ref<'reset' | 'fit' | 'copy' | 'rename' | 'proof' | 'export' | 'proposal' | 'take'>()
 const compare = () => router.push({ name: 'compare', query: { ids: tray.ids.slice(0, 6).join(',') } })
-const DIALOGS = ['fit', 'copy', 'proof', 'offer', 'take'] as const
+const DIALOGS = ['fit', 'copy', 'proof', 'proposal', 'take'] as const
 function more(what: Question | (typeof DIALOGS)[number]) {
   const here = DIALOGS.find((one) => one === what)
   if (here) dialog.value = here
@@ -64,14 +64,14 @@ function more(what: Question | (typeof DIALOGS)[number]) {
         <template #dropdown
           ><el-dropdown-menu>
             <template v-if="session.mayEdit"
-              ><el-dropdown-item command="family">Set category…</el-dropdown-item
+              ><el-dropdown-item command="category">Set category…</el-dropdown-item
               ><el-dropdown-item command="label">Set status…</el-dropdown-item
               ><el-dropdown-item command="duplicate">Duplicate…</el-dropdown-item
               ><el-dropdown-item command="fit">Fit to canvas…</el-dropdown-item
               ><el-dropdown-item command="copy">Copy settings to these…</el-dropdown-item
               ><el-dropdown-item command="hide">Hide…</el-dropdown-item></template
             >
-            <el-dropdown-item command="offer">Propose…</el-dropdown-item>
+            <el-dropdown-item command="proposal">Propose…</el-dropdown-item>
             <el-dropdown-item command="take">Copy to another library…</el-dropdown-item>
             <el-dropdown-item command="proof">Proof sheet…</el-dropdown-item>
           </el-dropdown-menu></template
@@ -91,8 +91,8 @@ function more(what: Question | (typeof DIALOGS)[number]) {
       :title="session.library?.name ?? ''"
       @close="dialog = undefined"
     />
-    <OfferBrushes
-      v-if="dialog === 'offer' || dialog === 'take'"
+    <ProposeBrushes
+      v-if="dialog === 'proposal' || dialog === 'take'"
       :ids="tray.ids"
       :takes="dialog === 'take'"
       @close="dialog = undefined"

@@ -10,7 +10,7 @@ import UsedWhere from './UsedWhere.vue'
 import { useDeed } from './useDeed'
 
 /** Asks for what a deed on all picked brushes needs, and does it. */
-export type Question = 'bundle' | 'tag' | 'set' | 'family' | 'label' | 'hide' | 'duplicate'
+export type Question = 'bundle' | 'tag' | 'set' | 'category' | 'status' | 'hide' | 'duplicate'
 const props = defineProps<{ asking: Question }>()
 const emit = defineEmits<{ close: [] }>()
 const tray = useTray()
@@ -18,14 +18,14 @@ const library = useLibrary()
 const toast = useToast()
 const router = useRouter()
 const NONE = 'none'
-const word = ref(['family', 'label'].includes(props.asking) ? NONE : '')
+const word = ref(['category', 'status'].includes(props.asking) ? NONE : '')
 const place = ref<number | 'end'>('end')
 const questions: Record<Question, [title: string, deed: string, ask: string]> = {
   bundle: ['New bundle', 'Create', 'Name of the bundle'],
   tag: ['Tag', 'Tag', 'Existing or new tag'],
   set: ['Add to set', 'Add', 'Existing or new set'],
-  family: ['Set category', 'Set', 'Family'],
-  label: ['Status', 'Set', 'Status'],
+  category: ['Set category', 'Set', 'Category'],
+  status: ['Status', 'Set', 'Status'],
   hide: ['Hide brushes', 'Hide', ''],
   duplicate: ['Duplicate', 'Duplicate', ''],
 }
@@ -41,13 +41,13 @@ const chooseSet = () => {
   library.need(target.value?.preset_ids ?? [])
 }
 
-/** Families in the order of the tree, named with those above them. */
-const familyNames = computed(() => {
+/** Categories in the order of the tree, named with those above them. */
+const categoryNames = computed(() => {
   const name = (id: number | null): string => {
-    const family = id === null ? undefined : library.familyById.get(id)
-    return family ? `${name(family.parent_id)}${family.parent_id ? ' / ' : ''}${family.name}` : ''
+    const category = id === null ? undefined : library.categoryById.get(id)
+    return category ? `${name(category.parent_id)}${category.parent_id ? ' / ' : ''}${category.name}` : ''
   }
-  return library.families.map(({ id }) => ({ id, name: name(id) })).sort((a, b) => a.name.localeCompare(b.name))
+  return library.categories.map(({ id }) => ({ id, name: name(id) })).sort((a, b) => a.name.localeCompare(b.name))
 })
 
 async function entered(answer: Promise<{ entry: Entry }>) {
@@ -56,7 +56,7 @@ async function entered(answer: Promise<{ entry: Entry }>) {
   toast.done(entry.summary, entry)
 }
 const body = () => ({ preset_ids: tray.ids })
-const placed = (kind: 'family' | 'label') => {
+const placed = (kind: 'category' | 'status') => {
   const at = word.value === NONE ? null : Number(word.value)
   return entered(
     of(api.POST('/api/libraries/{library}/placings', { ...library.path(), body: { kind, place: at, ...body() } })),
@@ -72,15 +72,15 @@ const deeds: Record<Question, () => Promise<unknown>> = {
         }),
       ),
     ),
-  family: () => placed('family'),
-  label: () => placed('label'),
+  category: () => placed('category'),
+  status: () => placed('status'),
   // What was hidden leaves the tray, all of it.
   async hide() {
     const hidden = new Set(tray.ids)
     await entered(of(api.POST('/api/libraries/{library}/hidings', { ...library.path(), body: body() })))
     tray.put(tray.ids.filter((id) => !hidden.has(id)))
   },
-  duplicate: () => entered(of(api.POST('/api/libraries/{library}/duplicates', { ...library.path(), body: body() }))),
+  duplicate: () => entered(of(api.POST('/api/libraries/{library}/copies', { ...library.path(), body: body() }))),
   async bundle() {
     const made = await of(
       api.POST('/api/libraries/{library}/bundles', { ...library.path(), body: { name: word.value.trim(), ...body() } }),
@@ -149,20 +149,20 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) => {
       maxlength="100"
     />
     <el-select
-      v-if="asking === 'family'"
+      v-if="asking === 'category'"
       v-model="word"
       filterable
       default-first-option
       :aria-label="questions[asking][2]"
       ><el-option :value="NONE" label="no category" /><el-option
-        v-for="one in familyNames"
+        v-for="one in categoryNames"
         :key="one.id"
         :value="String(one.id)"
         :label="one.name"
     /></el-select>
-    <el-select v-else-if="asking === 'label'" v-model="word" :aria-label="questions[asking][2]"
+    <el-select v-else-if="asking === 'status'" v-model="word" :aria-label="questions[asking][2]"
       ><el-option :value="NONE" label="none" /><el-option
-        v-for="one in library.workStates"
+        v-for="one in library.statuses"
         :key="one.id"
         :value="String(one.id)"
         :label="one.name"
@@ -180,7 +180,7 @@ const suggest = (text: string, give: (found: { value: string }[]) => void) => {
       />
     </div>
     <p
-      v-if="asking === 'tag' && library.workStates.some(({ name }) => name.toLowerCase() === word.trim().toLowerCase())"
+      v-if="asking === 'tag' && library.statuses.some(({ name }) => name.toLowerCase() === word.trim().toLowerCase())"
       class="soft"
     >
       “{{ word.trim() }}” is also a status. To set the status, choose Set status under More.

@@ -17,7 +17,7 @@ void toast.attempt(async () => {
   uses.value = (await of(api.POST('/api/libraries/{library}/uses', asked))).uses
 })
 /** The query by which a view shows one of its things. */
-const QUERIES = { bundles: 'bundle', sets: 'set', desks: 'seat' } as const
+const QUERIES = { bundles: 'bundle', sets: 'set', desks: 'desk' } as const
 const to = ({ view, target }: Link) => view && { name: view, query: { [QUERIES[view]]: String(target) } }
 const used = computed(() => {
   if (props.ids.length === 1) return 'It is used'

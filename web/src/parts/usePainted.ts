@@ -22,7 +22,7 @@ async function decoded(url: string) {
 export function usePainted(
   library: () => number,
   wanted: WatchSource<Ask | undefined>,
-  shape: () => 'wall' | 'bench' = () => 'wall',
+  shape: () => 'list' | 'bench' = () => 'list',
 ) {
   const src = ref('')
   const problem = ref('')

@@ -5,24 +5,24 @@ import {
   of,
   type BrushSet,
   type Facets,
-  type Family,
-  type WorkState,
+  type Category,
+  type Status,
   type Preset,
-  type Seat,
+  type Desk,
   type Tag,
 } from '../api/client'
 import { turns } from '../parts/newest'
 import { readWords } from './words'
 import { useSession } from './session'
 
-/** The library at hand: tags, families, work states, sets, seats, and those of its brushes that were asked for. */
+/** The library at hand: tags, categories, statuses, sets, desks, and those of its brushes that were asked for. */
 export const useLibrary = defineStore('library', () => {
   const session = useSession()
   const tags = ref<Tag[]>([])
-  const families = ref<Family[]>([])
-  const workStates = ref<WorkState[]>([])
+  const categories = ref<Category[]>([])
+  const statuses = ref<Status[]>([])
   const sets = ref<BrushSet[]>([])
-  const seats = ref<Seat[]>([])
+  const desks = ref<Desk[]>([])
   /** What the whole library holds, counted. */
   const all = ref<Facets>()
   const loaded = ref<number>()
@@ -32,16 +32,16 @@ export const useLibrary = defineStore('library', () => {
   const talked = ref(0)
   const byId = shallowReactive(new Map<number, Preset>())
   const tagById = computed(() => new Map(tags.value.map((tag) => [tag.id, tag])))
-  const familyById = computed(() => new Map(families.value.map((family) => [family.id, family])))
-  const workStateById = computed(() => new Map(workStates.value.map((one) => [one.id, one])))
-  /** The tree of families, laid out: each with how deep it hangs, and with the ids of itself and all below it. */
+  const categoryById = computed(() => new Map(categories.value.map((category) => [category.id, category])))
+  const statusById = computed(() => new Map(statuses.value.map((one) => [one.id, one])))
+  /** The tree of categories, laid out: each with how deep it hangs, and with the ids of itself and all below it. */
   const branches = computed(() => {
-    const below = (parent: number | null, depth: number): { family: Family; depth: number; ids: number[] }[] =>
-      families.value
+    const below = (parent: number | null, depth: number): { category: Category; depth: number; ids: number[] }[] =>
+      categories.value
         .filter(({ parent_id }) => parent_id === parent)
-        .flatMap((family) => {
-          const inner = below(family.id, depth + 1)
-          return [{ family, depth, ids: [family.id, ...inner.map((one) => one.family.id)] }, ...inner]
+        .flatMap((category) => {
+          const inner = below(category.id, depth + 1)
+          return [{ category, depth, ids: [category.id, ...inner.map((one) => one.category.id)] }, ...inner]
         })
     return below(null, 0)
   })
@@ -89,7 +89,7 @@ export const useLibrary = defineStore('library', () => {
       of(api.GET('/api/libraries/{library}/tags', path())),
       of(api.GET('/api/libraries/{library}/order', path())),
       of(api.GET('/api/libraries/{library}/sets', path())),
-      of(api.GET('/api/libraries/{library}/seats', path())),
+      of(api.GET('/api/libraries/{library}/desks', path())),
       of(api.GET('/api/libraries/{library}/facets', path())),
     ])
     const fresh = known.length
@@ -100,10 +100,10 @@ export const useLibrary = defineStore('library', () => {
     byId.clear()
     know(fresh)
     tags.value = t.tags
-    families.value = o.families
-    workStates.value = o.work_states
+    categories.value = o.categories
+    statuses.value = o.statuses
     sets.value = s.sets
-    seats.value = w.seats
+    desks.value = w.desks
     all.value = f
     loaded.value = id
     stamp.value++
@@ -111,18 +111,18 @@ export const useLibrary = defineStore('library', () => {
 
   return {
     tags,
-    families,
-    workStates,
+    categories,
+    statuses,
     sets,
-    seats,
+    desks,
     all,
     loaded,
     stamp,
     talked,
     byId,
     tagById,
-    familyById,
-    workStateById,
+    categoryById,
+    statusById,
     branches,
     count,
     path,

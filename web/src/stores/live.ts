@@ -7,7 +7,7 @@ import { useLibrary } from './library'
 import { useSession } from './session'
 
 interface Heard {
-  what: 'library' | 'edition' | 'talk' | 'inbox'
+  what: 'library' | 'version' | 'talk' | 'inbox'
   by?: number
   presets?: number[]
 }
@@ -24,8 +24,8 @@ export const useLive = defineStore('live', () => {
   const session = useSession()
   const library = useLibrary()
   const inbox = useInbox()
-  /** The brushes whose edition came last, told once each time. */
-  const editions = ref<{ presets: number[] }>({ presets: [] })
+  /** The brushes whose version came last, told once each time. */
+  const versions = ref<{ presets: number[] }>({ presets: [] })
   let source: EventSource | undefined
   let waiting: ReturnType<typeof setTimeout> | undefined
 
@@ -44,10 +44,10 @@ export const useLive = defineStore('live', () => {
   function hear({ what, by, presets }: Heard) {
     if (what === 'inbox') void inbox.look()
     if (what === 'talk') library.talked++
-    if (what !== 'library' && what !== 'edition') return
+    if (what !== 'library' && what !== 'version') return
     // What one does oneself is told, and read, by the window that does it; another of the same person hears it.
     if (by === session.person?.id && changesItself()) return
-    if (what === 'edition') editions.value = { presets: presets ?? [] }
+    if (what === 'version') versions.value = { presets: presets ?? [] }
     readAnew()
   }
   function askAnew() {
@@ -93,5 +93,5 @@ export const useLive = defineStore('live', () => {
   useEventListener(window, 'pagehide', stop)
   useEventListener(window, 'pageshow', ({ persisted }) => persisted && listen())
 
-  return { editions, stop }
+  return { versions, stop }
 })

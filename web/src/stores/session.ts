@@ -26,7 +26,7 @@ export const useSession = defineStore('session', () => {
       leads: library.value?.role === 'lead',
       owner: !!person.value?.owner,
     })[who]
-  const mayHandOut = computed(() => library.value?.role === 'lead')
+  const maySend = computed(() => library.value?.role === 'lead')
 
   function take(got: State) {
     state.value = got
@@ -90,7 +90,7 @@ export const useSession = defineStore('session', () => {
     enterBy,
     mayEdit,
     mayUse,
-    mayHandOut,
+    maySend,
     load,
     signIn,
     signInAgain,

@@ -56,7 +56,7 @@ export const useToast = defineStore('toast', () => {
     }
   }
 
-  /** Runs a deed that the ledger writes down, reads the library anew, and tells of it with its undo. */
+  /** Runs a deed that the history writes down, reads the library anew, and tells of it with its undo. */
   async function recorded(deed: () => Promise<{ entry: Entry }>) {
     recording.value++
     const well = await attempt(async () => {
@@ -71,7 +71,7 @@ export const useToast = defineStore('toast', () => {
   const undo = (one: Entry) =>
     attempt(async () => {
       messages.value = messages.value.filter(({ entry }) => entry?.id !== one.id)
-      const { kept } = await of(api.POST('/api/ledger/{id}/undo', { params: { path: { id: one.id } } }))
+      const { kept } = await of(api.POST('/api/history/{id}/undo', { params: { path: { id: one.id } } }))
       await useLibrary().load()
       undone.value++
       done(['Undone.', ...kept].join(' '))

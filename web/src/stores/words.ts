@@ -12,7 +12,7 @@ const none: Words = {
   glossary: [],
   looks: { colours: [], shapes: [] },
   plan: { states: [], decisions: [] },
-  arrivals: [],
+  imports: [],
 }
 /** What the screen says that is the same for all brushes and libraries; the server says it once. */
 export const words = shallowRef(none)

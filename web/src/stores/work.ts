@@ -27,12 +27,12 @@ export const useWork = defineStore('work', () => {
     if (awaited.has(task.id)) return
     if (task.state === 'failed') return toast.problem(new Error(task.message), true)
     if (task.kind === 'ChangeMany') await library.load()
-    if (task.kind !== 'ApplyArrival') return toast.done(task.message, task.entry ?? undefined)
+    if (task.kind !== 'ApplyImport') return toast.done(task.message, task.entry ?? undefined)
     await library.load()
-    const arrival = task.arrival
-      ? await of(api.GET('/api/arrivals/{id}', { params: { path: { id: task.arrival } } }))
+    const ended = task.import
+      ? await of(api.GET('/api/imports/{id}', { params: { path: { id: task.import } } }))
       : undefined
-    toast.done(task.message, arrival?.entry ?? undefined)
+    toast.done(task.message, ended?.entry ?? undefined)
   }
 
   /** Looks how far everything is, often while something is under way; also at what came in by itself. */

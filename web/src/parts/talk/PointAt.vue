@@ -31,7 +31,7 @@ function key(event: KeyboardEvent) {
   const way = WAYS[event.key]
   if (!props.moves || !way) return
   event.preventDefault()
-  event.stopPropagation() // else the Wall would go to the next brush
+  event.stopPropagation() // else the brush list would go to the next brush
   const { x, y } = at.value ?? { x: 0.5, y: 0.5 }
   at.value = { x: within(x + way[0] * STEP), y: within(y + way[1] * STEP * 3) }
 }

@@ -9,13 +9,13 @@ import { turns } from '../newest'
 import PointAt, { type Point } from './PointAt.vue'
 import { moment } from '../when'
 
-/** What people say about a brush, a release or an offer. */
+/** What people say about a brush, a release or a proposal. */
 type Comment = components['schemas']['Comment']
 const props = defineProps<{
-  about: 'preset' | 'release' | 'offer'
+  about: 'preset' | 'release' | 'proposal'
   id: number
-  edition?: number
-  /** Of that edition: its stroke can be pointed at. */
+  version?: number
+  /** Of that version: its stroke can be pointed at. */
   fingerprint?: string
 }>()
 const library = useLibrary()
@@ -41,7 +41,7 @@ watch(() => [props.about, props.id], load)
 watch(() => library.talked, load)
 
 async function say() {
-  const meant = pointed.value && props.edition ? { edition: props.edition, ...place.value } : {}
+  const meant = pointed.value && props.version ? { version: props.version, ...place.value } : {}
   const body = { text: text.value, ...meant }
   const well = await toast.attempt(async () => {
     said.value = [
@@ -65,13 +65,13 @@ const takeBack = (one: Comment) =>
   <section class="talk" aria-label="Comments">
     <div v-for="one in said" :key="one.id" class="one">
       <span class="soft small"
-        >{{ one.by }}, {{ moment(one.at) }}{{ one.edition ? `, about version ${one.edition}` : '' }}
+        >{{ one.by }}, {{ moment(one.at) }}{{ one.version ? `, about version ${one.version}` : '' }}
         <button v-if="one.by_id === session.person?.id" class="plain small" @click="takeBack(one)">Delete</button>
       </span>
       <PointAt
         v-if="one.fingerprint && one.x !== null && one.y !== null"
         :fingerprint="one.fingerprint"
-        :label="`version ${one.edition}, where ${one.by} points`"
+        :label="`version ${one.version}, where ${one.by} points`"
         :at="{ x: one.x, y: one.y }"
       />
       <div class="text">{{ one.text }}</div>
@@ -81,7 +81,7 @@ const takeBack = (one: Comment) =>
         v-if="pointed && fingerprint"
         v-model:at="place"
         :fingerprint="fingerprint"
-        :label="`version ${edition}`"
+        :label="`version ${version}`"
         moves
       />
       <el-input
@@ -94,7 +94,7 @@ const takeBack = (one: Comment) =>
         @keydown.ctrl.enter="say"
       />
       <div class="line">
-        <el-checkbox v-if="edition" v-model="pointed" :label="`about version ${edition}`" />
+        <el-checkbox v-if="version" v-model="pointed" :label="`about version ${version}`" />
         <span class="grow" /><el-button size="small" native-type="submit" :disabled="!text.trim()">Post</el-button>
       </div>
     </form>

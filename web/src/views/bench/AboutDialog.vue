@@ -8,7 +8,7 @@ import PictureDialog from './picture/PictureDialog.vue'
 import { withValue } from './settings'
 import { onBench } from './useBench'
 
-/** What is known about the brush: its words, which an edition keeps, and where it is found, which counts at once. */
+/** What is known about the brush: its words, which a version keeps, and where it is found, which counts at once. */
 const emit = defineEmits<{ close: [] }>()
 const bench = onBench()
 const { detail, document, library } = bench
@@ -29,7 +29,7 @@ const tags = computed(() => detail.value!.preset.tag_ids.flatMap((id) => library
 const where = () => library.path()
 const here = { preset_ids: [bench.id] }
 
-/** Tags, family and work state are the library's: written down, with an undo. */
+/** Tags, category and status are the library's: written down, with an undo. */
 const recorded = async (deed: () => Promise<{ entry: Entry }>) => {
   if (await bench.toast.recorded(deed)) await bench.load()
 }
@@ -44,7 +44,7 @@ const setTags = (next: string[]) => {
     )
   }
 }
-const sort = (kind: 'family' | 'label', place: number | '') =>
+const sort = (kind: 'category' | 'status', place: number | '') =>
   recorded(() =>
     of(
       api.POST('/api/libraries/{library}/placings', {
@@ -140,33 +140,33 @@ const isSet = computed(() => detail.value!.sets.map(({ name }) => name).join(', 
       <span class="soft">Category</span>
       <el-select
         v-if="mayEdit"
-        :model-value="detail!.preset.family_id ?? NONE"
+        :model-value="detail!.preset.category_id ?? NONE"
         filterable
         default-first-option
         :empty-values="[null]"
         aria-label="Category"
-        @update:model-value="sort('family', $event)"
+        @update:model-value="sort('category', $event)"
         ><el-option :value="NONE" label="no category" /><el-option
-          v-for="one in library.families"
+          v-for="one in library.categories"
           :key="one.id"
           :value="one.id"
           :label="one.name" /></el-select
-      ><span v-else>{{ library.familyById.get(detail!.preset.family_id ?? 0)?.name ?? 'none' }}</span>
+      ><span v-else>{{ library.categoryById.get(detail!.preset.category_id ?? 0)?.name ?? 'none' }}</span>
       <span class="soft">Status</span>
       <el-select
         v-if="mayEdit"
-        :model-value="detail!.preset.label_id ?? NONE"
+        :model-value="detail!.preset.status_id ?? NONE"
         aria-label="Status"
         :empty-values="[null]"
-        @update:model-value="sort('label', $event)"
+        @update:model-value="sort('status', $event)"
         ><el-option :value="NONE" label="none" /><el-option
-          v-for="one in library.workStates"
+          v-for="one in library.statuses"
           :key="one.id"
           :value="one.id"
           :label="one.name" /></el-select
-      ><span v-else>{{ library.workStateById.get(detail!.preset.label_id ?? 0)?.name ?? 'none' }}</span>
+      ><span v-else>{{ library.statusById.get(detail!.preset.status_id ?? 0)?.name ?? 'none' }}</span>
       <span class="soft">In sets</span><span>{{ isSet }}</span> <span class="soft">On desks</span
-      ><span>{{ detail!.seats.join(', ') || 'none' }}</span>
+      ><span>{{ detail!.desks.join(', ') || 'none' }}</span>
     </div>
     <PictureDialog v-if="choosing" @close="choosing = false" />
     <template #footer><el-button @click="emit('close')">Close</el-button></template>

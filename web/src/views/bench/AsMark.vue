@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { ref } from 'vue'
 import { useRouter } from 'vue-router'
-import { useArrival } from '../../stores/arrival'
+import { useImport } from '../../stores/import'
 import PictureDialog from './picture/PictureDialog.vue'
 import { onPad } from './onPad'
 import type { Wanted } from './usePadPicture'
@@ -10,14 +10,14 @@ import type { Wanted } from './usePadPicture'
 const props = defineProps<{ wanted?: Wanted; painted: (wanted: Wanted) => Promise<Blob> }>()
 const pad = onPad()
 const router = useRouter()
-const arrival = useArrival()
+const incoming = useImport()
 const picture = ref<Blob>()
 /** A mark lies on white, whatever the pad's ground. */
 const asMark = () =>
   pad.toast.attempt(async () => {
     const png = await props.painted({ ...props.wanted!, ground: 'white' })
     const name = `${pad.document.value!.name}, painted.png`
-    arrival.pictures = [new File([png], name, { type: 'image/png' })]
+    incoming.pictures = [new File([png], name, { type: 'image/png' })]
     await router.push({ name: 'tip-maker' })
   })
 const asPicture = () => pad.toast.attempt(async () => (picture.value = await props.painted(props.wanted!)))

@@ -14,7 +14,7 @@ import Responses from './Responses.vue'
 import type { Group } from './settings'
 import Stack from './Stack.vue'
 import TakeDialog from './TakeDialog.vue'
-import TrialPad from './TrialPad.vue'
+import Pad from './Pad.vue'
 import Tuning from './Tuning.vue'
 import { layOut } from './useBench'
 
@@ -39,7 +39,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   benchKey(event, {
     back: () => bench.step('back'),
     forth: () => bench.step('forth'),
-    save: () => head.value?.ask('edition'),
+    save: () => head.value?.ask('version'),
     saveAs: () => head.value?.ask('brush'),
     rename: () => head.value?.rename(),
     about: () => (open.value = 'about'),
@@ -58,7 +58,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     <div class="work">
       <Tuning />
       <Responses />
-      <TrialPad />
+      <Pad />
     </div>
     <History v-if="open === 'history'" @close="open = undefined" />
     <CopyDialog

@@ -3,12 +3,12 @@ import { computed, ref } from 'vue'
 import { api, of } from '../../api/client'
 import { offline } from '../../api/connection'
 import BrushName from '../../parts/BrushName.vue'
-import OfferBrushes from '../../parts/OfferBrushes.vue'
+import ProposeBrushes from '../../parts/ProposeBrushes.vue'
 import ResetDialog from '../../parts/ResetDialog.vue'
 import MergeDialog from './MergeDialog.vue'
 import MethodChoice from './MethodChoice.vue'
 import SaveAsDialog from './SaveAsDialog.vue'
-import SaveEditionDialog from './SaveEditionDialog.vue'
+import SaveVersionDialog from './SaveVersionDialog.vue'
 import { onBench } from './useBench'
 import type { Item } from './useCapture'
 
@@ -17,14 +17,14 @@ defineEmits<{ open: [sheet: 'history' | 'copy' | 'hand' | 'about'] }>()
 const bench = onBench()
 const { detail, document, dirty, busy, at, room, kept, overtaken } = bench
 const name = ref<InstanceType<typeof BrushName>>()
-const asking = ref<'edition' | 'brush' | 'merge' | 'reset' | 'offer'>()
+const asking = ref<'version' | 'brush' | 'merge' | 'reset' | 'proposal'>()
 const merging = ref<{ note: string; captured: Item[] }>({ note: '', captured: [] })
 
-const next = computed(() => Math.max(...detail.value!.editions.map(({ number }) => number)) + 1)
+const next = computed(() => Math.max(...detail.value!.versions.map(({ number }) => number)) + 1)
 const mayEdit = computed(() => bench.session.mayEdit)
 const isLead = computed(() => bench.session.library?.role === 'lead')
 const lockedOut = computed(() => !!detail.value!.locked_by && !isLead.value)
-const familyName = computed(() => bench.library.familyById.get(detail.value!.preset.family_id ?? 0)?.name)
+const categoryName = computed(() => bench.library.categoryById.get(detail.value!.preset.category_id ?? 0)?.name)
 const said = computed(() => {
   const kept_ = {
     kept: dirty.value ? 'kept' : '',
@@ -34,10 +34,10 @@ const said = computed(() => {
   return kept.value !== 'kept' && offline.value ? 'offline; kept in this browser' : kept_
 })
 
-function ask(what: 'edition' | 'brush') {
+function ask(what: 'version' | 'brush') {
   if (!mayEdit.value) return
   if (what === 'brush') asking.value = 'brush'
-  else if (dirty.value && !lockedOut.value) asking.value = overtaken.value ? 'merge' : 'edition'
+  else if (dirty.value && !lockedOut.value) asking.value = overtaken.value ? 'merge' : 'version'
 }
 function overtake(note: string, captured: Item[]) {
   merging.value = { note, captured }
@@ -59,9 +59,9 @@ async function askBack() {
   await bench.keep()
   asking.value = 'reset'
 }
-async function askOffer() {
+async function askProposal() {
   await bench.keep()
-  asking.value = 'offer'
+  asking.value = 'proposal'
 }
 function closeBack() {
   asking.value = undefined
@@ -70,13 +70,14 @@ function closeBack() {
 const backWord = computed(
   () =>
     ({
-      home: `the baseline, version ${detail.value!.preset.home}`,
-      current: `version ${detail.value!.preset.edition}`,
+      baseline: `the baseline, version ${detail.value!.preset.baseline}`,
+      current: `version ${detail.value!.preset.version}`,
       received: `the first version, ${detail.value!.origin === 'received' ? 'as received' : 'as made'}`,
     })[bench.back.value],
 )
 const mayGoBack = computed(
-  () => dirty.value || detail.value!.preset.edition !== detail.value!.preset.home || bench.back.value === 'received',
+  () =>
+    dirty.value || detail.value!.preset.version !== detail.value!.preset.baseline || bench.back.value === 'received',
 )
 const lock = () =>
   bench.entered(async () =>
@@ -99,7 +100,7 @@ defineExpose({ ask, rename: () => name.value?.begin() })
       {{ detail!.preset.favourite ? '♥' : '♡' }}
     </button>
     <span class="soft traits" :title="detail!.preset.traits.join(', ')">{{
-      [familyName, ...detail!.preset.traits].filter(Boolean).join(' · ')
+      [categoryName, ...detail!.preset.traits].filter(Boolean).join(' · ')
     }}</span>
     <MethodChoice />
     <span v-if="bench.others.value.length" class="others" role="status"
@@ -144,7 +145,7 @@ defineExpose({ ask, rename: () => name.value?.begin() })
     </template>
     <span class="grow" />
     <button v-if="overtaken" class="overtaken" @click="bringTogether">
-      Version {{ detail!.preset.edition }} is newer: merge…
+      Version {{ detail!.preset.version }} is newer: merge…
     </button>
     <template v-if="mayEdit">
       <el-dropdown trigger="click">
@@ -161,7 +162,7 @@ defineExpose({ ask, rename: () => name.value?.begin() })
       <RouterLink v-if="bench.library.count('draft')" class="plain" :to="{ name: 'drafts' }"
         >Drafts ({{ bench.library.count('draft') }})</RouterLink
       >
-      <button class="plain" @click="$emit('open', 'history')">History ({{ detail!.editions.length }})</button>
+      <button class="plain" @click="$emit('open', 'history')">History ({{ detail!.versions.length }})</button>
       <el-dropdown trigger="click">
         <button class="plain">More ▾</button>
         <template #dropdown
@@ -170,7 +171,7 @@ defineExpose({ ask, rename: () => name.value?.begin() })
             <el-dropdown-item @click="$emit('open', 'about')">About this brush…</el-dropdown-item>
             <el-dropdown-item :disabled="busy" @click="$emit('open', 'copy')">Copy settings…</el-dropdown-item>
             <el-dropdown-item @click="$emit('open', 'hand')">My adjustments…</el-dropdown-item>
-            <el-dropdown-item :disabled="busy" @click="askOffer">Propose…</el-dropdown-item>
+            <el-dropdown-item :disabled="busy" @click="askProposal">Propose…</el-dropdown-item>
             <el-dropdown-item v-if="isLead" :disabled="busy" @click="lock">{{
               detail!.locked_by ? 'Unlock' : 'Lock'
             }}</el-dropdown-item>
@@ -181,20 +182,20 @@ defineExpose({ ask, rename: () => name.value?.begin() })
       <el-button v-if="lockedOut" disabled :title="`Locked by ${detail!.locked_by}: save yours as new brush`"
         >Locked</el-button
       >
-      <el-button v-else type="primary" :disabled="!dirty || busy" @click="ask('edition')"
+      <el-button v-else type="primary" :disabled="!dirty || busy" @click="ask('version')"
         >Save version {{ next }}…</el-button
       >
     </template>
     <template v-else>
       <span class="soft">You’re a guest: try it on the pad; nothing is saved.</span>
-      <button class="plain" @click="$emit('open', 'history')">History ({{ detail!.editions.length }})</button>
+      <button class="plain" @click="$emit('open', 'history')">History ({{ detail!.versions.length }})</button>
     </template>
   </header>
 
-  <SaveEditionDialog v-if="asking === 'edition'" :next="next" @close="asking = undefined" @overtaken="overtake" />
+  <SaveVersionDialog v-if="asking === 'version'" :next="next" @close="asking = undefined" @overtaken="overtake" />
   <SaveAsDialog v-if="asking === 'brush'" @close="asking = undefined" />
   <MergeDialog v-if="asking === 'merge'" :note="merging.note" :capture="merging.captured" @close="asking = undefined" />
-  <OfferBrushes v-if="asking === 'offer'" :ids="[bench.id]" :drafts="dirty" @close="asking = undefined" />
+  <ProposeBrushes v-if="asking === 'proposal'" :ids="[bench.id]" :drafts="dirty" @close="asking = undefined" />
   <ResetDialog v-if="asking === 'reset'" :only="[bench.id]" :first="bench.back.value" @close="closeBack" />
 </template>
 

@@ -10,7 +10,7 @@ import { dated } from '../../parts/when'
 import { alike } from './words'
 import OwnWord from '../../parts/OwnWord.vue'
 
-/** Every edition with its strip, note, who and when; any two compared, an old one brought back, home set anew. */
+/** Every version with its strip, note, who and when; any two compared, an old one brought back, baseline set anew. */
 const emit = defineEmits<{ close: [] }>()
 const bench = onBench()
 const { detail, at } = bench
@@ -19,7 +19,7 @@ const picked = ref<number[]>([])
 const describing = ref<{ number: number; what: 'name' | 'note' }>()
 const word = ref('')
 const compared = shallowRef<{ one: Document; other: Document; numbers: [number, number]; found: Comparison }>()
-const first = computed(() => detail.value!.editions.at(-1)!.number)
+const first = computed(() => detail.value!.versions.at(-1)!.number)
 const origin = computed(() => (detail.value!.origin === 'received' ? 'as received' : 'as made'))
 
 const turn = turns()
@@ -33,7 +33,7 @@ async function pick(number: number) {
   const numbers = [...picked.value].sort((a, b) => a - b) as [number, number]
   await bench.toast.attempt(async () => {
     const read = (n: number) =>
-      of(api.GET('/api/presets/{id}/editions/{number}', { params: { path: { id: bench.id, number: n } } }))
+      of(api.GET('/api/presets/{id}/versions/{number}', { params: { path: { id: bench.id, number: n } } }))
     const [one, other] = (await Promise.all(numbers.map(read))).map(({ document }) => document as Document) as [
       Document,
       Document,
@@ -45,8 +45,8 @@ async function pick(number: number) {
 }
 const restore = (number: number) =>
   bench.entered(async () => of(api.POST('/api/presets/{id}/restore', { ...at, body: { number } })))
-const makeHome = (number: number) =>
-  bench.entered(async () => of(api.PUT('/api/presets/{id}/home', { ...at, body: { number } })))
+const setBaseline = (number: number) =>
+  bench.entered(async () => of(api.PUT('/api/presets/{id}/baseline', { ...at, body: { number } })))
 
 function ask(number: number, what: 'name' | 'note', now: string | null) {
   describing.value = { number, what }
@@ -58,7 +58,7 @@ async function describe() {
     bench.doing(async () => {
       const body = { [what]: word.value }
       bench.take(
-        await of(api.PUT('/api/presets/{id}/editions/{number}', { params: { path: { id: bench.id, number } }, body })),
+        await of(api.PUT('/api/presets/{id}/versions/{number}', { params: { path: { id: bench.id, number } }, body })),
       )
     }),
   )
@@ -69,28 +69,28 @@ async function describe() {
 <template>
   <el-drawer model-value :title="`History of “${detail!.preset.name}”`" size="560px" @close="emit('close')">
     <p class="soft">Versions never change and are never lost. Tick two to compare them. All strips share one scale.</p>
-    <div v-for="edition in detail!.editions" :key="edition.number" class="edition" :data-edition="edition.number">
+    <div v-for="version in detail!.versions" :key="version.number" class="version" :data-version="version.number">
       <el-checkbox
-        :model-value="picked.includes(edition.number)"
-        :aria-label="`Compare version ${edition.number}`"
-        @change="pick(edition.number)"
+        :model-value="picked.includes(version.number)"
+        :aria-label="`Compare version ${version.number}`"
+        @change="pick(version.number)"
       />
-      <Strip :fingerprint="edition.fingerprint" :greatest="edition.greatest" :label="`version ${edition.number}`" />
+      <Strip :fingerprint="version.fingerprint" :greatest="version.greatest" :label="`version ${version.number}`" />
       <div>
         <div class="line">
-          <b>{{ edition.number }}</b><b v-if="edition.name" class="name">{{ edition.name }}</b
-          ><span v-if="edition.number === detail!.preset.edition" class="mark">current</span
-          ><span v-if="edition.number === detail!.preset.home" class="mark"><OwnWord word="baseline" /></span
-          ><span v-if="edition.number === first" class="soft small">{{ origin }}</span>
+          <b>{{ version.number }}</b><b v-if="version.name" class="name">{{ version.name }}</b
+          ><span v-if="version.number === detail!.preset.version" class="mark">current</span
+          ><span v-if="version.number === detail!.preset.baseline" class="mark"><OwnWord word="baseline" /></span
+          ><span v-if="version.number === first" class="soft small">{{ origin }}</span>
         </div>
-        <span v-if="edition.note">{{ edition.note }}<br /></span
-        ><span class="soft small">{{ edition.by ?? 'unknown' }}, {{ dated(edition.at) }}</span>
-        <form v-if="describing?.number === edition.number" class="line" @submit.prevent="describe">
+        <span v-if="version.note">{{ version.note }}<br /></span
+        ><span class="soft small">{{ version.by ?? 'unknown' }}, {{ dated(version.at) }}</span>
+        <form v-if="describing?.number === version.number" class="line" @submit.prevent="describe">
           <el-input
             v-model="word"
             v-focus
             size="small"
-            :aria-label="`${describing.what === 'name' ? 'Name' : 'Note'} of version ${edition.number}`"
+            :aria-label="`${describing.what === 'name' ? 'Name' : 'Note'} of version ${version.number}`"
             :placeholder="describing.what === 'name' ? 'Name (leave empty to remove it)' : 'What changed'"
             :maxlength="describing.what === 'name' ? 60 : 200"
           /><el-button size="small" native-type="submit">Keep</el-button>
@@ -98,31 +98,31 @@ async function describe() {
         <div v-else class="deeds">
           <button
             class="plain small"
-            :aria-label="`Compare version ${edition.number} with the draft`"
-            @click="bench.pin(bench.id, edition.number)"
+            :aria-label="`Compare version ${version.number} with the draft`"
+            @click="bench.pin(bench.id, version.number)"
           >
             Compare
           </button>
           <template v-if="bench.session.mayEdit">
             <button
               class="plain small"
-              :disabled="edition.number === detail!.preset.edition"
-              @click="restore(edition.number)"
+              :disabled="version.number === detail!.preset.version"
+              @click="restore(version.number)"
             >
               Restore
             </button>
             <button
               class="plain small"
-              :disabled="edition.number === detail!.preset.home"
-              @click="makeHome(edition.number)"
+              :disabled="version.number === detail!.preset.baseline"
+              @click="setBaseline(version.number)"
             >
               Set as baseline
             </button>
-            <button class="plain small" @click="ask(edition.number, 'name', edition.name)">
-              {{ edition.name ? 'rename' : 'Add name' }}
+            <button class="plain small" @click="ask(version.number, 'name', version.name)">
+              {{ version.name ? 'rename' : 'Add name' }}
             </button>
-            <button class="plain small" @click="ask(edition.number, 'note', edition.note)">
-              {{ edition.note ? 'Edit note' : 'Add note' }}
+            <button class="plain small" @click="ask(version.number, 'note', version.note)">
+              {{ version.note ? 'Edit note' : 'Add note' }}
             </button>
           </template>
         </div>
@@ -139,10 +139,10 @@ async function describe() {
       </p>
       <p>{{ compared.found.changes.map(({ words }) => words).join(', ') || 'No setting differs.' }}</p>
     </template>
-    <template v-if="detail!.homes.length">
+    <template v-if="detail!.baselines.length">
       <h3>Baselines</h3>
-      <p v-for="(home, index) in detail!.homes" :key="index" class="soft">
-        Version {{ home.number }} set as baseline by {{ home.by }}, {{ dated(home.at) }}
+      <p v-for="(baseline, index) in detail!.baselines" :key="index" class="soft">
+        Version {{ baseline.number }} set as baseline by {{ baseline.by }}, {{ dated(baseline.at) }}
       </p>
       <p class="soft">Version {{ first }} at first, {{ origin }}</p>
     </template>
@@ -150,7 +150,7 @@ async function describe() {
 </template>
 
 <style scoped>
-.edition {
+.version {
   display: grid;
   grid-template-columns: 18px 170px 1fr;
   gap: 10px;

@@ -4,7 +4,7 @@ import { api, of } from '../../api/client'
 import type { paths } from '../../api/schema'
 import { onPad } from './onPad'
 
-/** Keeps the stroke painted last among one's own trial strokes. */
+/** Keeps the stroke painted last among one's own sample strokes. */
 type Stroke =
   paths['/api/libraries/{library}/pad']['post']['requestBody']['content']['application/json']['strokes'][number]
 const props = defineProps<{ stroke?: Stroke; size: [number, number] }>()
@@ -17,7 +17,7 @@ async function keep() {
   const [width, height] = props.size
   const done = await pad.toast.attempt(async () => {
     const body = { name: naming.value!, width, height, samples: samples!, ...(stand_in ? { stand_in } : {}) }
-    const made = await of(api.POST('/api/trial-strokes', { body }))
+    const made = await of(api.POST('/api/sample-strokes', { body }))
     pad.trialsChanged.value++
     pad.trying.value.trial = made.name
     pad.toast.done(`“${made.title}” is saved as a sample stroke and shown above.`)

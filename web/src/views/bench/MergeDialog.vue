@@ -32,16 +32,16 @@ function choose(key: string, side: 'mine' | 'theirs') {
 }
 
 async function save() {
-  const { edition: base } = merge.value!
+  const { version: base } = merge.value!
   problem.value = ''
   try {
     await bench.doing(async () => {
       const note = props.note || `Merged with version ${base}`
       const body = { kept: detail.value!.kept, base, note, capture: props.capture, choices: choices.value }
-      const got = await of(api.POST('/api/presets/{id}/editions', { ...at, body }))
+      const got = await of(api.POST('/api/presets/{id}/versions', { ...at, body }))
       bench.take(got)
       await bench.library.load()
-      bench.toast.done(`Saved as version ${got.preset.edition}, with both changes.`)
+      bench.toast.done(`Saved as version ${got.preset.version}, with both changes.`)
     })
     emit('close')
   } catch (error) {
@@ -56,7 +56,7 @@ async function save() {
     model-value
     :title="
       merge
-        ? `${merge.by ?? 'Somebody'} saved version ${merge.edition} in the meantime`
+        ? `${merge.by ?? 'Somebody'} saved version ${merge.version} in the meantime`
         : 'Somebody saved in the meantime'
     "
     width="820px"
@@ -104,7 +104,7 @@ async function save() {
     <template #footer>
       <el-button @click="emit('close')">Keep mine as a draft</el-button>
       <el-button type="primary" :disabled="!merge || merge.undecided" :loading="busy" @click="save"
-        >Save both as version {{ (merge?.edition ?? 0) + 1 }}</el-button
+        >Save both as version {{ (merge?.version ?? 0) + 1 }}</el-button
       >
     </template>
   </el-dialog>

@@ -15,7 +15,7 @@ const from = detail.value!.preset
 const name = ref(detail.value!.next_name)
 const favourite = ref(false)
 const tags = ref(from.tag_ids.flatMap((id) => library.tagById.get(id)?.name ?? []))
-const family = ref<number | ''>(from.family_id ?? '')
+const category = ref<number | ''>(from.category_id ?? '')
 const notes = ref(String(document.value!.about?.notes ?? ''))
 const problem = ref('')
 
@@ -47,7 +47,7 @@ async function save() {
   try {
     const got = await bench.doing(async () => {
       const places = set.value === '' ? [] : [{ set: set.value, before: place.value === 'end' ? null : place.value }]
-      const order = { tags: tags.value, family: family.value === '' ? null : family.value, notes: notes.value }
+      const order = { tags: tags.value, category: category.value === '' ? null : category.value, notes: notes.value }
       const body = {
         kept: detail.value!.kept,
         name: name.value.trim(),
@@ -84,13 +84,13 @@ async function save() {
     <div class="two">
       <label
         >Category<el-select
-          v-model="family"
+          v-model="category"
           filterable
           default-first-option
           :empty-values="[null]"
           aria-label="Category of the new brush"
           ><el-option value="" label="no category" /><el-option
-            v-for="one in library.families"
+            v-for="one in library.categories"
             :key="one.id"
             :value="one.id"
             :label="one.name" /></el-select

@@ -6,13 +6,13 @@ import SettingHelp from './SettingHelp.vue'
 import { offScale, onScale, same, shown, type Setting } from './settings'
 
 /**
- * One setting: its number, slider, switch or choice, a tick where home is, and the way back. Those who may
+ * One setting: its number, slider, switch or choice, a tick where baseline is, and the way back. Those who may
  * not change it see its value.
  */
 const props = defineProps<{
   one: Setting
   value: unknown
-  home: unknown
+  baseline: unknown
   goal: unknown
   fixed?: boolean
   differs?: boolean
@@ -21,9 +21,9 @@ const emit = defineEmits<{ set: [value: unknown] }>()
 const NONE = 'none'
 const row = ref<HTMLElement>()
 const number = computed(() => onScale(props.one, props.value))
-/** Where home lies on the slider, 0–1; nothing where home has no such setting. */
+/** Where baseline lies on the slider, 0–1; nothing where baseline has no such setting. */
 const tick = computed(() => {
-  const at = onScale(props.one, props.home)
+  const at = onScale(props.one, props.baseline)
   if (typeof at !== 'number') return undefined
   return Math.min(1, Math.max(0, (at - props.one.least) / (props.one.most - props.one.least)))
 })
@@ -110,9 +110,9 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
         />
         <i
           v-if="tick !== undefined"
-          class="home"
+          class="baseline"
           :style="{ left: `calc(6px + (100% - 12px) * ${tick})` }"
-          :title="`Baseline: ${shown(one, home)}`"
+          :title="`Baseline: ${shown(one, baseline)}`"
         />
       </div>
       <NumberField
@@ -200,7 +200,7 @@ const toNumber = () => row.value?.querySelector<HTMLInputElement>('input[inputmo
 .slide .el-slider {
   height: 21px;
 }
-.home {
+.baseline {
   position: absolute;
   top: 3px;
   width: 2px;

@@ -13,7 +13,7 @@ import TryLine from './TryLine.vue'
 import { onBench } from './useBench'
 import { alike } from './words'
 
-/** The same trial stroke for the draft, the current edition and home, and whatever is set beside them. */
+/** The same sample stroke for the draft, the current version and baseline, and whatever is set beside them. */
 defineEmits<{ hand: [] }>()
 const bench = onBench()
 const { detail, document, base, dirty, trying, middle, asTry, ask, pinned } = bench
@@ -62,23 +62,25 @@ const measureDraft = useDebounceFn(
     ),
   250,
 )
-const measureHome = useDebounceFn(() => {
-  const { document: now, home_document: home } = detail.value!
+const measureBaseline = useDebounceFn(() => {
+  const { document: now, baseline_document: baseline } = detail.value!
   current.want(
-    same(now, home) ? undefined : { one: home, other: now, try: asTry.value, picture: where.value && !dirty.value },
+    same(now, baseline)
+      ? undefined
+      : { one: baseline, other: now, try: asTry.value, picture: where.value && !dirty.value },
   )
 }, 250)
 watch([document, base, asTry, where], measureDraft, { immediate: true })
-watch([detail, asTry, where, dirty], measureHome, { immediate: true })
+watch([detail, asTry, where, dirty], measureBaseline, { immediate: true })
 
 const changes = computed(() => draft.found.value?.changes.map(({ words }) => words) ?? [])
-const fromHome = computed(() => current.found.value?.changes.map(({ words }) => words) ?? [])
+const fromBaseline = computed(() => current.found.value?.changes.map(({ words }) => words) ?? [])
 const shownWhere = computed(() =>
   where.value ? (dirty.value ? draft.found.value : current.found.value)?.picture : undefined,
 )
 const overtaken = computed(() => bench.overtaken.value && detail.value!.draft!.base)
 const origin = computed(() =>
-  detail.value!.preset.home > 1 || detail.value!.homes.length
+  detail.value!.preset.baseline > 1 || detail.value!.baselines.length
     ? ''
     : detail.value!.origin === 'received'
       ? ', as received'
@@ -149,7 +151,7 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
       </div>
       <div class="row">
         <div>
-          <b>Version {{ detail!.preset.edition }}</b
+          <b>Version {{ detail!.preset.version }}</b
           ><br /><span class="soft small">current</span>
         </div>
         <Painted
@@ -161,21 +163,21 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
           @pan="look"
         />
         <div class="said">
-          <template v-if="current.found.value && detail!.preset.edition !== detail!.preset.home"
+          <template v-if="current.found.value && detail!.preset.version !== detail!.preset.baseline"
             >{{ current.late.value ? 'measuring…' : alike(current.found.value)
-            }}<span class="soft small words" :title="fromHome.join('\n')"
-              >since baseline: {{ fromHome.join(', ') || 'nothing' }}</span
+            }}<span class="soft small words" :title="fromBaseline.join('\n')"
+              >since baseline: {{ fromBaseline.join(', ') || 'nothing' }}</span
             ></template
           >
         </div>
       </div>
       <div class="row">
         <div>
-          <b>Baseline</b><br /><span class="soft small">version {{ detail!.preset.home }}{{ origin }}</span>
+          <b>Baseline</b><br /><span class="soft small">version {{ detail!.preset.baseline }}{{ origin }}</span>
         </div>
         <Painted
           long
-          :ask="ask(detail!.home_document)"
+          :ask="ask(detail!.baseline_document)"
           label="baseline"
           :zoom="trying.zoom"
           :middle="middle"

@@ -7,7 +7,7 @@ import { onBench } from './useBench'
 
 /** How all strokes are tried: along which movement, on which ground, in which colour and size, how near. */
 defineEmits<{ hand: [] }>()
-type Trials = paths['/api/trial-strokes']['get']['responses']['200']['content']['application/json']
+type Trials = paths['/api/sample-strokes']['get']['responses']['200']['content']['application/json']
 const bench = onBench()
 const { trying } = bench
 const trials = ref<Trials>()
@@ -15,10 +15,10 @@ const grounds = ref<string[]>([''])
 const title = (text: string) => text.split(':')[0]!
 
 async function loadTrials() {
-  trials.value = await of(api.GET('/api/trial-strokes'))
+  trials.value = await of(api.GET('/api/sample-strokes'))
   grounds.value = ['', ...trials.value.grounds]
-  // A trial stroke of one's own may have been removed since, or belong to somebody else.
-  if (!trials.value.trial_strokes.some(({ name }) => name === trying.value.trial)) trying.value.trial = 'swell'
+  // A sample stroke of one's own may have been removed since, or belong to somebody else.
+  if (!trials.value.sample_strokes.some(({ name }) => name === trying.value.trial)) trying.value.trial = 'swell'
 }
 onMounted(() => bench.toast.attempt(loadTrials))
 watch(
@@ -40,7 +40,7 @@ watch(
         default-first-option
       >
         <el-option
-          v-for="one in trials?.trial_strokes ?? []"
+          v-for="one in trials?.sample_strokes ?? []"
           :key="one.name"
           :value="one.name"
           :label="title(one.title)"

@@ -6,17 +6,17 @@ import SettingRow from './SettingRow.vue'
 import { valueAt } from './settings'
 import { onBench } from './useBench'
 
-/** All settings in their groups, made from the preset's schema; a tick where home is, and a way back for each. */
+/** All settings in their groups, made from the preset's schema; a tick where baseline is, and a way back for each. */
 const bench = onBench()
 const { detail, document, grouped, counts, back, goal } = bench
-const home = computed(() => detail.value!.home_document)
+const baseline = computed(() => detail.value!.baseline_document)
 const fixed = computed(() => !bench.session.mayEdit)
 const origin = computed(() => (detail.value!.origin === 'received' ? 'as received' : 'as made'))
 const BACKS = computed(
   () =>
     [
-      ['home', 'baseline'],
-      ['current', `version ${detail.value!.draft?.base ?? detail.value!.preset.edition}`],
+      ['baseline', 'baseline'],
+      ['current', `version ${detail.value!.draft?.base ?? detail.value!.preset.version}`],
       ['received', origin.value],
     ] as const,
 )
@@ -63,7 +63,7 @@ const groupBack = (name: string) => bench.tune({ ...document.value!, [name]: goa
         :key="one.path.join('.')"
         :one="one"
         :value="valueAt(document!, one.path)"
-        :home="valueAt(home, one.path)"
+        :baseline="valueAt(baseline, one.path)"
         :goal="valueAt(goal, one.path)"
         :fixed="fixed"
         :differs="bench.differs(one.path)"

@@ -19,9 +19,9 @@ const place = (size: number) => Math.log(size) / Math.log(most.value)
 const sizeAt = (x: number) => Math.max(1, Math.round(most.value ** x * 2) / 2)
 const x = computed(() => Math.min(1, Math.max(0, place(valueAt(document.value!, across) as number))))
 const y = computed(() => valueAt(document.value!, up.value) as number)
-const home = computed(() => ({
-  x: Math.min(1, Math.max(0, place(valueAt(detail.value!.home_document, across) as number))),
-  y: valueAt(detail.value!.home_document, up.value) as number | undefined,
+const baseline = computed(() => ({
+  x: Math.min(1, Math.max(0, place(valueAt(detail.value!.baseline_document, across) as number))),
+  y: valueAt(detail.value!.baseline_document, up.value) as number | undefined,
 }))
 
 function move(event: PointerEvent) {
@@ -67,9 +67,9 @@ function grab(event: PointerEvent) {
       @keydown="key"
     >
       <i
-        v-if="home.y !== undefined"
-        class="home"
-        :style="{ left: `${home.x * 100}%`, bottom: `${home.y * 100}%` }"
+        v-if="baseline.y !== undefined"
+        class="baseline"
+        :style="{ left: `${baseline.x * 100}%`, bottom: `${baseline.y * 100}%` }"
         title="Baseline"
       />
       <i class="dot" :style="{ left: `${x * 100}%`, bottom: `${y * 100}%` }" />
@@ -110,7 +110,7 @@ function grab(event: PointerEvent) {
   border: 2px solid var(--accent);
   background: var(--card);
 }
-.home {
+.baseline {
   width: 8px;
   height: 8px;
   background: var(--ochre);

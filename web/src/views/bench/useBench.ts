@@ -16,7 +16,7 @@ import { useToast } from '../../stores/toast'
 import { answerOf, groups, inOrder, same, valueAt, withValue, type Answer } from './settings'
 import { useKeeping, useLook } from './useKeeping'
 
-export type Back = 'home' | 'current' | 'received'
+export type Back = 'baseline' | 'current' | 'received'
 export interface Trying {
   trial: string
   ground: NonNullable<Try['ground']> | ''
@@ -37,7 +37,7 @@ export function useBench(id: number) {
   const detail = ref<Detail>()
   const document = shallowRef<Document>()
   const busy = ref(false)
-  const back = ref<Back>('home')
+  const back = ref<Back>('baseline')
   // How strokes are tried: the same for every brush, until changed.
   const trying = useLocalStorage<Trying>('fobrel.try', USUAL)
   /** The place in the middle of all zoomed strips. */
@@ -51,11 +51,11 @@ export function useBench(id: number) {
   const keeping = useKeeping(id, detail, document)
   const { tune, keep } = keeping
 
-  /** The edition that one's own change stands on. */
+  /** The version that one's own change stands on. */
   const base = computed(() => detail.value?.draft?.base_document ?? detail.value?.document)
   const dirty = computed(() => !!document.value && !same(document.value, detail.value?.document))
-  /** Whether somebody saved an edition after the one that the draft stands on. */
-  const overtaken = computed(() => !!detail.value?.draft && detail.value.draft.base !== detail.value.preset.edition)
+  /** Whether somebody saved a version after the one that the draft stands on. */
+  const overtaken = computed(() => !!detail.value?.draft && detail.value.draft.base !== detail.value.preset.version)
 
   /** The server's list belongs to what it kept last; what the brush has no more by now is not shown. */
   const list = stable(() =>
@@ -70,8 +70,8 @@ export function useBench(id: number) {
   // --- ways back -----------------------------------------------------------------------------
   /** The settings that a way back leads to. */
   const goal = computed<Document>(() => {
-    const { home_document, received_document } = detail.value!
-    return { home: home_document, received: received_document, current: base.value! }[back.value]
+    const { baseline_document, received_document } = detail.value!
+    return { baseline: baseline_document, received: received_document, current: base.value! }[back.value]
   })
   const differs = (path: string[]) => !same(valueAt(document.value!, path), valueAt(goal.value, path))
   /** Cells of the response grid that differ from where a way back leads. */
@@ -167,7 +167,7 @@ export function useBench(id: number) {
     return keep()
   }
 
-  /** A deed with an entry in the ledger: done, read anew, told with its undo. */
+  /** A deed with an entry in the history: done, read anew, told with its undo. */
   const entered = (deed: () => Promise<{ entry: Entry }>) =>
     toast.attempt(() =>
       doing(async () => {
@@ -178,14 +178,14 @@ export function useBench(id: number) {
       }),
     )
 
-  /** Brushes and editions shown beside this one. */
+  /** Brushes and versions shown beside this one. */
   const pinned = ref<{ key: string; title: string; note: string; document: Document }[]>([])
-  const pin = (preset: number, edition?: number) =>
+  const pin = (preset: number, version?: number) =>
     toast.attempt(async () => {
       const other = await of(api.GET('/api/presets/{id}', { params: { path: { id: preset } } }))
-      const number = edition ?? other.preset.edition
+      const number = version ?? other.preset.version
       const { document: one } = await of(
-        api.GET('/api/presets/{id}/editions/{number}', { params: { path: { id: preset, number } } }),
+        api.GET('/api/presets/{id}/versions/{number}', { params: { path: { id: preset, number } } }),
       )
       const key = `${preset}.${number}`
       pinned.value = [
@@ -202,7 +202,7 @@ export function useBench(id: number) {
       ).favourite
     })
 
-  /** Counts changes to this person's own trial strokes. */
+  /** Counts changes to this person's own sample strokes. */
   const trialsChanged = ref(0)
   async function removeTrial(trial: number, title: string) {
     const words = { confirmButtonText: 'Delete', cancelButtonText: 'Keep' }
@@ -213,7 +213,7 @@ export function useBench(id: number) {
     )
     if (!(await asked.catch(() => false))) return
     await toast.attempt(async () => {
-      await of(api.DELETE('/api/trial-strokes/{id}', { params: { path: { id: trial } } }))
+      await of(api.DELETE('/api/sample-strokes/{id}', { params: { path: { id: trial } } }))
       trialsChanged.value++
     })
   }

@@ -5,7 +5,7 @@ import { onBench } from './useBench'
 export type Item = components['schemas']['Captured']
 export type Listed = components['schemas']['Sheet']['captures'][number] & { on: boolean }
 
-/** The capture list of the brush on the Bench: off unless asked for, or held by its edition already. */
+/** The capture list of the brush on the Bench: off unless asked for, or held by its version already. */
 export function useCapture() {
   const { detail } = onBench()
   const on = ref(new Set<Item>())

@@ -145,7 +145,7 @@ export function useLook(
   const others = ref<string[]>([])
   const live = useLive()
   watch(
-    () => live.editions,
+    () => live.versions,
     ({ presets }) => presets.includes(id) && look(),
   )
 
@@ -162,9 +162,9 @@ export function useLook(
       // What was done here meanwhile is told by whoever did it.
       if (!idle() || deeds() !== before) return
       const told = [
-        now.edition !== preset.edition && `${now.by ?? 'Somebody'} saved version ${now.edition}.`,
+        now.version !== preset.version && `${now.by ?? 'Somebody'} saved version ${now.version}.`,
         now.name !== preset.name && `Renamed to “${now.name}”.`,
-        now.home !== preset.home && `Version ${now.home} is now the baseline.`,
+        now.baseline !== preset.baseline && `Version ${now.baseline} is now the baseline.`,
         now.locked_by !== locked_by && (now.locked_by ? `${now.locked_by} locked it.` : 'No longer locked.'),
         now.hidden !== hidden && (now.hidden ? 'Now hidden.' : 'Restored.'),
       ].filter(Boolean)

@@ -123,7 +123,7 @@ const stops = computed(() => flight.value?.findings.filter((one) => one.stops).l
           >Add the tray ({{ fresh.length }})</el-button
         ><el-button :disabled="!chosen.preset_ids.length" @click="printing = true">Proof sheet</el-button>
         <el-button
-          v-if="session.mayHandOut"
+          v-if="session.maySend"
           type="primary"
           :disabled="busy || !flight || stops > 0 || same"
           :title="same ? `No changes since release ${flight!.last}` : undefined"

@@ -54,7 +54,7 @@ const jump = (key: number, kind: string) =>
         /><el-button size="small" native-type="submit" :disabled="!canvas.width || !canvas.height">Save</el-button>
       </form>
       <button
-        v-else-if="session.mayHandOut"
+        v-else-if="session.maySend"
         class="plain"
         title="Canvas that sizes are checked against"
         @click="canvas = { ...session.library!.canvas }"

@@ -9,18 +9,18 @@ import Talk from '../../parts/talk/Talk.vue'
 import { day } from '../../parts/when'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
-import OfferDialog from './OfferDialog.vue'
+import ProposalDialog from './ProposalDialog.vue'
 import ReleaseComparison from './ReleaseComparison.vue'
 import type { Doing } from './useDoing'
 
-/** What of a bundle was frozen: to download, compare, offer outside, withdraw. */
+/** What of a bundle was frozen: to download, compare, proposal outside, withdraw. */
 type Release = components['schemas']['Release']
 const props = defineProps<{ bundle: Bundle; busy: boolean; doing: Doing }>()
 const session = useSession()
 const toast = useToast()
 const withdrawing = ref<Release>()
 const reason = ref('')
-const offering = ref<Release>()
+const proposing = ref<Release>()
 /** The release that is talked about. */
 const talking = ref<number>()
 const pair = ref<number[]>([])
@@ -91,8 +91,8 @@ async function pick(id: number) {
           @click="talking = talking === one.id ? undefined : one.id"
         >
           Comments</button
-        ><template v-if="session.mayHandOut && !one.withdrawn"
-          ><button class="plain small" :aria-label="`Publish release ${one.number}`" @click="offering = one">
+        ><template v-if="session.maySend && !one.withdrawn"
+          ><button class="plain small" :aria-label="`Publish release ${one.number}`" @click="proposing = one">
             Publish…</button
           ><button class="plain small" :aria-label="`Withdraw release ${one.number}`" @click="withdrawing = one">
             Withdraw
@@ -123,7 +123,7 @@ async function pick(id: number) {
       </p>
       <label>Why<el-input v-model="reason" aria-label="Why it is withdrawn" maxlength="500" /></label
     ></FormDialog>
-    <OfferDialog v-if="offering" :release="offering" :bundle="bundle" @close="offering = undefined" />
+    <ProposalDialog v-if="proposing" :release="proposing" :bundle="bundle" @close="proposing = undefined" />
   </aside>
 </template>
 

@@ -9,7 +9,7 @@ import { useScale } from '../../parts/scale'
 import { useLibrary } from '../../stores/library'
 import { useToast } from '../../stores/toast'
 
-/** Two to six brushes on the same trial strokes, with only the settings in which they differ. */
+/** Two to six brushes on the same sample strokes, with only the settings in which they differ. */
 const library = useLibrary()
 const toast = useToast()
 const route = useRoute()
@@ -23,7 +23,7 @@ const ids = computed(() =>
 )
 const found = ref<components['schemas']['Differences']>()
 const trials = ref<
-  paths['/api/trial-strokes']['get']['responses']['200']['content']['application/json']['trial_strokes']
+  paths['/api/sample-strokes']['get']['responses']['200']['content']['application/json']['sample_strokes']
 >([])
 const chosen = ref(['swell', 'press', 'taps'])
 useScale()
@@ -38,7 +38,7 @@ watch(
         api.POST('/api/libraries/{library}/differences', { ...library.path(), body: { preset_ids: ids.value } }),
       )
       if (mine()) found.value = got
-      trials.value = (await of(api.GET('/api/trial-strokes'))).trial_strokes
+      trials.value = (await of(api.GET('/api/sample-strokes'))).sample_strokes
     }),
   { immediate: true },
 )

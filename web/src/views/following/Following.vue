@@ -18,7 +18,7 @@ const session = useSession()
 const toast = useToast()
 const route = useRoute()
 const follows = ref<Follow[]>()
-const offered = ref<Listed[]>([])
+const proposed = ref<Listed[]>([])
 const asked = ref<string[]>([])
 const rights = ref<components['schemas']['FollowRight'][]>([])
 const chosen = ref('')
@@ -32,7 +32,7 @@ async function load() {
   const got = await of(api.GET('/api/libraries/{library}/follows', library.path()))
   if (!mine()) return
   follows.value = got.follows
-  offered.value = got.offered
+  proposed.value = got.proposed
   asked.value = got.asked
   rights.value = got.rights
 }
@@ -47,7 +47,7 @@ watch(() => library.stamp, reload)
 /** What can be followed, by the library it is of. */
 const sources = computed(() => {
   const found = new Map<number, Listed[]>()
-  for (const one of offered.value) found.set(one.library_id, [...(found.get(one.library_id) ?? []), one])
+  for (const one of proposed.value) found.set(one.library_id, [...(found.get(one.library_id) ?? []), one])
   return [...found.values()]
 })
 function send() {
@@ -148,7 +148,7 @@ async function taken() {
         <button class="plain" @click="letGo(one)">Unfollow</button>
       </template>
     </div>
-    <form v-if="leads && offered.length" class="line" @submit.prevent="begin">
+    <form v-if="leads && proposed.length" class="line" @submit.prevent="begin">
       <label class="line"
         >Follow a bundle
         <el-select

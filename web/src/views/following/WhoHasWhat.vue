@@ -9,7 +9,7 @@ import { useSession } from '../../stores/session'
 import { useLibrary } from '../../stores/library'
 import { useToast } from '../../stores/toast'
 
-/** Brush by brush, who has what: the libraries that follow this one, and its seats. */
+/** Brush by brush, who has what: the libraries that follow this one, and its desks. */
 type Found = components['schemas']['Consistency']
 const library = useLibrary()
 const toast = useToast()
@@ -18,7 +18,7 @@ const only = ref('')
 const SIGNS: Record<string, string> = { same: '●', behind: '◐', own: '◆', missing: '–' }
 /** Where it is asked of: all places, or one kind. */
 const kind = ref('')
-const KINDS = { library: 'libraries', seat: 'desks', person: 'people' }
+const KINDS = { library: 'libraries', desk: 'desks', person: 'people' }
 const places = computed(() => (found.value?.places ?? []).filter((one) => !kind.value || one.kind === kind.value))
 const plain = computed(() => library.sets.filter(({ query }) => query === null))
 

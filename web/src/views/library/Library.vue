@@ -81,7 +81,7 @@ const print = () => window.print()
         <h2>Contents</h2>
         <table>
           <tbody>
-            <tr v-for="one in page.families" :key="one.name">
+            <tr v-for="one in page.categories" :key="one.name">
               <td>{{ one.name }}</td>
               <td class="count">{{ one.count }}</td>
             </tr>

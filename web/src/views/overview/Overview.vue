@@ -15,9 +15,9 @@ onMounted(() =>
 )
 
 const charts = computed(() => {
-  const { families, sizes, traits, authors, months } = found.value!
+  const { categories, sizes, traits, authors, months } = found.value!
   return [
-    { title: 'By category', bars: families },
+    { title: 'By category', bars: categories },
     { title: 'By size', bars: sizes },
     { title: 'By trait', bars: traits },
     { title: 'By author', bars: authors.slice(0, 12) },

@@ -19,7 +19,7 @@ const router = useRouter()
 const parts = ref<Part[]>()
 const word = ref('')
 const picked = ref(new Set<string>())
-type Only = 'all' | 'tip' | 'grain' | 'drawing' | 'picture' | 'unused' | 'doubles' | 'own' | 'hidden'
+type Only = 'all' | 'tip' | 'grain' | 'drawing' | 'picture' | 'unused' | 'duplicates' | 'own' | 'hidden'
 const only = computed(() => String(route.query.only ?? 'all') as Only)
 const KINDS: [Only, string][] = [
   ['all', 'all'],
@@ -28,7 +28,7 @@ const KINDS: [Only, string][] = [
   ['drawing', 'drawings'],
   ['picture', 'pictures'],
   ['unused', 'unused'],
-  ['doubles', 'nearly the same'],
+  ['duplicates', 'nearly the same'],
   ['own', 'mine'],
   ['hidden', 'hidden'],
 ]
@@ -39,7 +39,7 @@ const fits: Record<Only, (part: Part) => boolean> = {
   drawing: ({ kind }) => kind === 'drawing',
   picture: ({ kind }) => kind === 'picture',
   unused: ({ brushes }) => !brushes.length,
-  doubles: ({ like }) => like.length > 0,
+  duplicates: ({ like }) => like.length > 0,
   own: ({ own }) => own,
   hidden: () => true,
 }

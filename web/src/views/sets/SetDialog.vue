@@ -48,7 +48,7 @@ const idsOf = async (set: BrushSet) =>
     ? set.preset_ids
     : (
         await of(
-          api.GET('/api/libraries/{library}/wall/ids', {
+          api.GET('/api/libraries/{library}/brushes/ids', {
             params: { ...library.path().params, query: { q: set.query } },
           }),
         )

@@ -10,7 +10,7 @@ const emit = defineEmits<{
   ask: [what: What | 'proof' | 'export' | 'reset']
   order: [by: 'name' | 'size' | 'colour' | 'use']
   bundle: []
-  wall: []
+  brushes: []
 }>()
 const library = useLibrary()
 const session = useSession()
@@ -22,7 +22,7 @@ const ORDERS = ['name', 'size', 'colour', 'use'] as const
     <el-button>More ▾</el-button>
     <template #dropdown
       ><el-dropdown-menu>
-        <el-dropdown-item :command="() => emit('wall')">Show in Brushes</el-dropdown-item>
+        <el-dropdown-item :command="() => emit('brushes')">Show in Brushes</el-dropdown-item>
         <el-dropdown-item v-if="library.sets.length > 1" :command="() => emit('ask', 'beside')"
           >Open another set beside it…</el-dropdown-item
         >

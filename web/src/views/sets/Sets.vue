@@ -31,7 +31,7 @@ const fresh = computed(() => tray.ids.filter((id) => !chosen.value?.preset_ids.i
 const dialog = ref<What | 'reset' | 'proof' | 'export'>()
 const splitAt = ref(0)
 
-// What a standing set holds now.
+// What an automatic set holds now.
 const standing = ref<number[]>([])
 const turn = turns()
 watch(
@@ -42,7 +42,7 @@ watch(
     if (!set?.query) return
     await toast.attempt(async () => {
       const { ids } = await of(
-        api.GET('/api/libraries/{library}/wall/ids', {
+        api.GET('/api/libraries/{library}/brushes/ids', {
           params: { ...library.path().params, query: { q: set.query! } },
         }),
       )
@@ -83,7 +83,7 @@ const orderBy = (order: 'name' | 'size' | 'colour' | 'use' | 'changed') =>
   toast.attempt(async () => {
     const set = chosen.value!
     const { ids } = await of(
-      api.GET('/api/libraries/{library}/wall/ids', {
+      api.GET('/api/libraries/{library}/brushes/ids', {
         params: { ...library.path().params, query: { q: set.line, order } },
       }),
     )
@@ -150,7 +150,7 @@ function askToSplit(at: number) {
           @ask="dialog = $event"
           @order="orderBy"
           @bundle="bundle"
-          @wall="router.push({ name: 'brushes', query: { search: chosen.line } })"
+          @brushes="router.push({ name: 'brushes', query: { search: chosen.line } })"
         />
       </div>
       <div class="lists" data-scrolls>

@@ -14,12 +14,12 @@ const session = useSession()
 const toast = useToast()
 const found = ref<Found>()
 const load = async () => (found.value = await of(api.GET('/api/studio')))
-/** Tokens, sign-ins from new places, accounts: what is in no library's ledger. */
+/** Tokens, sign-ins from new places, accounts: what is in no library's history. */
 const entries = ref<Entry[]>([])
 const more = ref(false)
 async function look(below = false) {
   const before = below ? entries.value.at(-1)?.place : undefined
-  const got = await of(api.GET('/api/studio/ledger', { params: { query: before ? { before } : {} } }))
+  const got = await of(api.GET('/api/studio/history', { params: { query: before ? { before } : {} } }))
   entries.value = below ? [...entries.value, ...got.entries] : got.entries
   more.value = got.more
 }

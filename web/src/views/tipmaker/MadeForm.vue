@@ -59,10 +59,10 @@ work.flushes.add(send)
 onScopeDispose(() => work.flushes.delete(send))
 
 /** Several tapers of one kind: widest in the middle, towards one end, one side straight. */
-const FAMILY = [{ widest: 0.5 }, { widest: 0.15 }, { widest: 0.5, straight: 1 }]
-async function family() {
+const CATEGORY = [{ widest: 0.5 }, { widest: 0.15 }, { widest: 0.5, straight: 1 }]
+async function category() {
   const base = shape.value!
-  for (const [index, step] of FAMILY.entries()) {
+  for (const [index, step] of CATEGORY.entries()) {
     const figure = [{ ...base, ...step }] as Words['figure']
     await work.make({ figure }, index ? work.work.value!.sheets.length : page.value)
   }
@@ -130,7 +130,7 @@ async function family() {
         </button>
         <button type="button" @click="add">+ Add shape</button>
         <button v-if="shapes.length > 1" type="button" @click="drop">Remove</button>
-        <button v-if="shape.shape === 'taper' && shapes.length === 1" type="button" @click="family">
+        <button v-if="shape.shape === 'taper' && shapes.length === 1" type="button" @click="category">
           Three variants
         </button>
       </div>

@@ -1,7 +1,7 @@
 <script setup lang="ts">
 import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
-import { useArrival } from '../../stores/arrival'
+import { useImport } from '../../stores/import'
 import { moment } from '../../parts/when'
 import Becomes from './Becomes.vue'
 import Begin from './Begin.vue'
@@ -19,7 +19,7 @@ const made = provideTipWork()
 const { work, sheet, page, reading } = made
 const { looked, problem, behind } = useLooked(made)
 const { wish, set } = useWish(made, looked)
-const arrival = useArrival()
+const incoming = useImport()
 const input = ref<HTMLInputElement>()
 const more = ref(false)
 const naming = ref(false)
@@ -35,10 +35,10 @@ function chosen() {
   if (files.length) made.bring(files, more.value)
 }
 watch(
-  () => arrival.pictures,
+  () => incoming.pictures,
   (dropped) => {
     if (!dropped.length) return
-    arrival.pictures = []
+    incoming.pictures = []
     // What is dropped on a page that is open is another piece of work, unless it was asked for as a further page.
     made.bring(dropped, dropped.length > 1 && !!work.value)
   },

@@ -15,12 +15,12 @@ module Fobrel
         # on average where either has paint.
         THUMB = [70, 12].freeze
         APART = 0.007
-        # Strips at least this alike are doubles to the eye.
+        # Strips at least this alike are duplicates to the eye.
         ALIKE = 0.97
-        # Brushes whose sizes differ more than this are no doubles, however alike their strips: a
+        # Brushes whose sizes differ more than this are no duplicates, however alike their strips: a
         # large brush's strip is brought down to fit.
         SIZES = 1.25
-        # All strips follow the same trial stroke, so their frequencies are much alike; the bits
+        # All strips follow the same sample stroke, so their frequencies are much alike; the bits
         # say where among what is usual a strip lies. likeness.json, which
         # data/measure_likeness.rb wrote, holds the deciles of how much paint there is, then the
         # quartiles of 18 low frequencies.
@@ -41,7 +41,7 @@ module Fobrel
           Looks.new(png, Stroke::Strip.half(png), hash64(png), thumb(png))
         end
 
-        # A DCT hash in the manner of the common "pHash" recipe (Zauner 2010): for how much paint
+        # A DCT hash in the manner of the common "pHash" export template (Zauner 2010): for how much paint
         # there is, and for each frequency of how it is spread, a bit for each threshold below it.
         #
         # @param png [String] a strip

@@ -38,7 +38,7 @@ module Fobrel
               [*words(entry), *state(entry), *size(entry), *parts(entry)]
             },
             *clashes,
-            *doubles,
+            *duplicates,
             *stock
           ]
           found.sort_by.with_index { |one, index| [one.stops ? 0 : 1, index] }
@@ -197,12 +197,12 @@ module Fobrel
           ]
         end
 
-        def doubles
+        def duplicates
           @entries.group_by {
             _1.preset.fingerprint
           }.values.select { _1.size > 1 }.map { |same|
             finding(
-              "double",
+              "duplicate",
               same.last,
               "#{same.map {
                 called(_1)

@@ -3,12 +3,12 @@
 module Fobrel
   module Core
     module Curation
-      # What somebody asks the Wall for, on one line: words, and terms such as `tag: lineart, sea`
+      # What somebody asks the brush list for, on one line: words, and terms such as `tag: lineart, sea`
       # or `size: under 60`. Words come first or after a semicolon; a comma between a term's
       # values means any of them; `not` before a term turns it round. What stands in quotes is
       # taken as it is, commas too: `set: "Act 1, the quay"`. `size under 60` needs no colon.
       #
-      #   query = Query.parse("fog family: washes, inks size: under 60; not tag: night")
+      #   query = Query.parse("fog category: washes, inks size: under 60; not tag: night")
       #   query.words                      # => ["fog"]
       #   query.terms.map(&:name)          # => ["category", "size", "tag"]
       class Query
@@ -90,7 +90,7 @@ module Fobrel
         # @param text [String]
         # @return [Query]
         # @raise [Unclear] also where it asks for nothing
-        def self.standing(text)
+        def self.automatic(text)
           raise Unclear, "This search is longer than #{LONGEST} characters. Shorten it." if text.size > LONGEST
           parse(text).tap { |query|
             if query.empty?

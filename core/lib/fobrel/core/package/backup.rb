@@ -3,9 +3,9 @@
 module Fobrel
   module Core
     module Package
-      # What a backup of a library has beside what every package has: the families, labels, bundles
-      # with their releases and start plans (`library.json`), and the editions of each brush
-      # (`editions/<id>.json`). `core/data/library.schema.json` says how both are written.
+      # What a backup of a library has beside what every package has: the categories, statuses, bundles
+      # with their releases and start plans (`library.json`), and the versions of each brush
+      # (`versions/<id>.json`). `core/data/library.schema.json` says how both are written.
       class Backup
         FORMAT = "fobrel.library/1"
         SCHEMA = JSON.parse(File.read(File.join(DATA, "library.schema.json")))
@@ -16,7 +16,7 @@ module Fobrel
 
         # @return [Hash] `library.json`
         attr_reader :library
-        # @return [Hash{String => Array<Hash>}] the editions of each brush by its identity, oldest
+        # @return [Hash{String => Array<Hash>}] the versions of each brush by its identity, oldest
         #   first; each with its number, at, by, note, name, and its preset unless it is current
         attr_reader :histories
         # @return [Hash{String => Bundle::Asset}] the releases' packages by their SHA-256
@@ -39,7 +39,7 @@ module Fobrel
           json = payload["library.json"] or return
           library = checked(json, "library.json", LIBRARY, aside, &problem)
           lists = payload.keys.filter_map { |path|
-            (id = path[%r{\Aeditions/([^/]+)\.json\z},
+            (id = path[%r{\Aversions/([^/]+)\.json\z},
               1]) && (list = checked(payload[path], path, HISTORY, aside, &problem)) && [id, list]
           }
           library && new(library:, histories: lists.to_h)
@@ -56,7 +56,7 @@ module Fobrel
         end
         private_class_method :checked
 
-        # @return [Array<Preset::Preset>] the editions that are not current
+        # @return [Array<Preset::Preset>] the versions that are not current
         def presets
           @presets ||= histories.each_value.flat_map { |list|
             list.filter_map {
@@ -67,7 +67,7 @@ module Fobrel
 
         # @return [Hash{String => String, Writer::Later}] its files below data/
         def files
-          lists = histories.sort.to_h { |id, list| ["editions/#{id}.json", Writer.pretty(list)] }
+          lists = histories.sort.to_h { |id, list| ["versions/#{id}.json", Writer.pretty(list)] }
           packed = releases.sort.to_h { |sum, asset|
             [
               "releases/#{sum}.fobrel.zip",
@@ -83,7 +83,7 @@ module Fobrel
           {"library.json" => Writer.pretty(library)}.merge(lists, packed)
         end
 
-        # Without what cannot be an edition of a brush at hand.
+        # Without what cannot be a version of a brush at hand.
         #
         # @param items [Array<Bundle::Item>]
         # @yieldparam name [String] of the brush
@@ -97,7 +97,7 @@ module Fobrel
           )
         end
 
-        # Without editions whose pictures are missing.
+        # Without versions whose pictures are missing.
         #
         # @param pictures [#include?] references
         # @yield as #of
@@ -105,10 +105,10 @@ module Fobrel
         def whole(pictures)
           with(
             histories: histories.transform_values { |list|
-              list.reject do |edition|
-                preset = edition["preset"] && Preset::Preset.restore(edition["preset"])
+              list.reject do |version|
+                preset = version["preset"] && Preset::Preset.restore(version["preset"])
                 missing = preset && Preset::MissingNeed.of(preset, pictures) or next
-                yield preset.name, "Version #{edition["number"]}: #{missing.message}"
+                yield preset.name, "Version #{version["number"]}: #{missing.message}"
                 true
               end
             }
@@ -133,27 +133,6 @@ module Fobrel
           with(library: library.merge("bundles" => bundles), releases: found)
         end
 
-        # Its releases list what they hold by fingerprints; with those of the present writing, where
-        # it was written before a setting was given another name.
-        #
-        # @param items [Array<Bundle::Item>]
-        # @return [Backup]
-        def in_present_prints(items)
-          prints = (items.map(&:preset) + presets).filter_map { |preset|
-            (was = preset.earlier_fingerprint) && [was, preset.fingerprint]
-          }.to_h
-          return self if prints.empty?
-          listed = ->(one) { one.merge("fingerprint" => prints.fetch(one["fingerprint"], one["fingerprint"])) }
-          bundles = library["bundles"].map do |bundle|
-            bundle.merge(
-              "releases" => bundle["releases"].map { |release|
-                release.merge("items" => release["items"].map(&listed))
-              }
-            )
-          end
-          with(library: library.merge("bundles" => bundles))
-        end
-
         private
 
         # A bundle's releases follow each other, and none is the package of another.
@@ -166,12 +145,12 @@ module Fobrel
         end
 
         def sound(item)
-          histories[item.preset.id].uniq { _1["number"] }.filter_map do |edition|
-            next edition.except("preset") if edition["number"] == item.edition
+          histories[item.preset.id].uniq { _1["number"] }.filter_map do |version|
+            next version.except("preset") if version["number"] == item.version
             wrong = "Its settings are not in this backup."
-            wrong = wrong(edition["preset"], item.preset.id) if edition["preset"]
-            next edition unless wrong
-            yield item.preset.name, "Version #{edition["number"]} of “#{item.preset.name}” is left out. #{wrong}"
+            wrong = wrong(version["preset"], item.preset.id) if version["preset"]
+            next version unless wrong
+            yield item.preset.name, "Version #{version["number"]} of “#{item.preset.name}” is left out. #{wrong}"
             nil
           end
         end

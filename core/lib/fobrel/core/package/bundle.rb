@@ -3,10 +3,10 @@
 module Fobrel
   module Core
     module Package
-      # What a package holds, as a value: the presets in order with their editions, the pictures
+      # What a package holds, as a value: the presets in order with their versions, the pictures
       # they need, sets, tags, strips, and the words about it all.
       #
-      #   bundle = Bundle.build(name: "Harbour", presets: [Bundle::Item.new(preset:, edition: 2)], assets:)
+      #   bundle = Bundle.build(name: "Harbour", presets: [Bundle::Item.new(preset:, version: 2)], assets:)
       #   bytes = Writer.zip(bundle)
       #   Reader.read(bytes).presets.map(&:fingerprint)
       class Bundle
@@ -16,8 +16,8 @@ module Fobrel
         FORMAT = "fobrel.bundle/1"
         VERSION = /\A(0|[1-9]\d*)\.(0|[1-9]\d*)\.(0|[1-9]\d*)(-[0-9A-Za-z.-]+)?(\+[0-9A-Za-z.-]+)?\z/
 
-        # One preset and the number of its edition.
-        Item = Struct.new(:preset, :edition, keyword_init: true)
+        # One preset and the number of its version.
+        Item = Struct.new(:preset, :version, keyword_init: true)
         # A picture: its bytes and its file ending.
         Asset = Struct.new(:bytes, :ext, keyword_init: true) do
           def bytesize = bytes.bytesize
@@ -30,19 +30,19 @@ module Fobrel
 
         WORDS = %i[name version licence author description].freeze
 
-        attr_reader(*WORDS, :items, :assets, :sets, :tags, :strips, :recipes, :backup)
+        attr_reader(*WORDS, :items, :assets, :sets, :tags, :strips, :export_templates, :backup)
 
         # Takes from `assets` only what the presets need.
         #
         # @param items [Array<Item>] in order; each preset once
         # @param assets [#fetch] from "sha256:…" to Asset
         # @param strips [Hash{String => String}] PNG by preset id
-        # @param recipes [Array<Recipe>]
+        # @param export templates [Array<ExportTemplate>]
         # @param backup [Backup, nil] what else a whole library has
         # @return [Bundle]
         # @raise [Preset::MissingNeed, Invalid]
         def self.build(
-          items:, assets:, sets: [], tags: [], strips: {}, recipes: [], backup: nil, name: "",
+          items:, assets:, sets: [], tags: [], strips: {}, export_templates: [], backup: nil, name: "",
           version: "1.0.0", licence: "", author: "", description: ""
         )
           needed = (items.map(&:preset) + (backup ? backup.presets : [])).flat_map { |preset|
@@ -57,7 +57,7 @@ module Fobrel
             sets:,
             tags:,
             strips:,
-            recipes:,
+            export_templates:,
             backup:,
             name:,
             version:,
@@ -67,13 +67,13 @@ module Fobrel
           )
         end
 
-        def initialize(items:, assets:, sets:, tags:, strips:, recipes: [], backup: nil, **words)
+        def initialize(items:, assets:, sets:, tags:, strips:, export_templates: [], backup: nil, **words)
           @items = items.freeze
           @assets = assets.freeze
           @sets = sets.freeze
           @tags = tags.freeze
           @strips = strips.freeze
-          @recipes = recipes.freeze
+          @export_templates = export_templates.freeze
           @backup = backup
           WORDS.each { instance_variable_set("@#{_1}", words.fetch(_1)) }
           check
@@ -92,7 +92,7 @@ module Fobrel
             assets:,
             sets:,
             tags:,
-            recipes:,
+            export_templates:,
             backup:,
             strips: painted,
             **WORDS.to_h {
@@ -114,11 +114,11 @@ module Fobrel
             "author" => author,
             "description" => description,
             "presets" => items.map {
-              {"id" => _1.preset.id, "edition" => _1.edition, "fingerprint" => _1.preset.fingerprint}
+              {"id" => _1.preset.id, "version" => _1.version, "fingerprint" => _1.preset.fingerprint}
             },
             "sets" => sets.map { written(_1) },
             "tags" => tags.map { written(_1) },
-            **(recipes.any? ? {"recipes" => recipes.map(&:to_h)} : {})
+            **(export_templates.any? ? {"export_templates" => export_templates.map(&:to_h)} : {})
           }
         end
 

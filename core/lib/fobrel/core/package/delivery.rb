@@ -17,12 +17,12 @@ module Fobrel
         # `usual` which way is taken unless somebody says otherwise.
         # `kind` is "preset", or why there is none: "unreadable", "lacking" a need, of a "future"
         # version, or put "aside". A lacking one has its preset, for the library may have the need.
-        # What comes from a backup has a `past`: its "facts" and "editions" (see Backup).
+        # What comes from a backup has a `past`: its "facts" and "versions" (see Backup).
         Item = Struct.new(
           :kind,
           :name,
           :preset,
-          :edition,
+          :version,
           :source,
           :sentence,
           :document,
@@ -44,8 +44,8 @@ module Fobrel
         attr_reader :items
         # @return [Hash{Symbol => String}] Bundle::WORDS, of the first package in it
         attr_reader :words
-        # @return [Array<Bundle::Group>, Array<Bundle::Tag>, Array<Recipe>]
-        attr_reader :sets, :tags, :recipes
+        # @return [Array<Bundle::Group>, Array<Bundle::Tag>, Array<ExportTemplate>]
+        attr_reader :sets, :tags, :export_templates
         # @return [Hash, nil] Backup#library of the first backup in it, but what it says of brushes
         attr_reader :library
         # @return [Hash{String => Bundle::Asset}] pictures by reference, or what the block made of them
@@ -64,7 +64,7 @@ module Fobrel
           @items = []
           @sets = []
           @tags = []
-          @recipes = []
+          @export_templates = []
           @assets = {}
           @packed = {}
           @words = {}
@@ -134,7 +134,7 @@ module Fobrel
                 kind: "preset",
                 name: _1.preset.name,
                 preset: _1.preset,
-                edition: _1.edition,
+                version: _1.version,
                 source: name,
                 past: past(reading.backup, _1.preset.id)
               )
@@ -148,18 +148,18 @@ module Fobrel
               sentence: one.sentence,
               document: one.document,
               preset: (one.kind == "lacking") ? Preset::Preset.restore(one.document) : nil,
-              edition: 1
+              version: 1
             )
           }
           sets.concat(reading.sets)
           tags.concat(reading.tags)
-          recipes.concat(reading.recipes)
+          export_templates.concat(reading.export_templates)
           @words = reading.words if @words.empty?
           @library ||= reading.backup&.library&.except("brushes")
         end
 
         def past(backup, id)
-          backup && {"facts" => backup.library["brushes"].fetch(id, {}), "editions" => backup.histories.fetch(id, [])}
+          backup && {"facts" => backup.library["brushes"].fetch(id, {}), "versions" => backup.histories.fetch(id, [])}
         end
 
         # A backup's releases are no pictures that a brush could ask for.
@@ -246,7 +246,7 @@ module Fobrel
           end
         end
 
-        def preset_item(preset, source) = Item.new(kind: "preset", name: preset.name, preset:, edition: 1, source:)
+        def preset_item(preset, source) = Item.new(kind: "preset", name: preset.name, preset:, version: 1, source:)
 
         def lacking(item)
           item.preset = item.preset.with_preview_of(assets)

@@ -13,7 +13,7 @@ module Fobrel
           raise Problem, "There is no folder #{folder}." unless File.directory?(folder)
           folder = File.join(folder, "data") if File.file?(File.join(folder, "bagit.txt"))
           payload = Dir.glob(
-            "{bundle.json,library.json,{presets,assets,strips,editions,releases}/*}",
+            "{bundle.json,library.json,{presets,assets,strips,versions,releases}/*}",
             base: folder
           ).sort
             .to_h {

@@ -4,7 +4,7 @@ module Fobrel
   module Core
     module Package
       # What a project stood on at a moment: `fobrel.lock`, with every bundle that a library follows at its release, and
-      # every brush by edition and fingerprint. A folder of presets, or another lock, is held against it.
+      # every brush by version and fingerprint. A folder of presets, or another lock, is held against it.
       #
       #   lock = LockFile.parse(File.read("fobrel.lock"))
       #   lock.differences(LockFile.prints("presets/"))   # => [Difference]
@@ -60,7 +60,7 @@ module Fobrel
 
         # @param library [String] its name
         # @param follows [Array<Hash>] "bundle", "library", "release", "sha256"
-        # @param brushes [Array<Hash>] "id", "name", "edition", "fingerprint"
+        # @param brushes [Array<Hash>] "id", "name", "version", "fingerprint"
         # @param at [Time]
         # @return [LockFile]
         def self.build(library:, follows:, brushes:, at:)

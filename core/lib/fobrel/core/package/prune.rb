@@ -27,7 +27,7 @@ module Fobrel
         end
 
         # What is a thing of its own, and can be missing without changing its neighbours.
-        LISTS = %w[families labels bundles releases plans brushes sections].freeze
+        LISTS = %w[categories statuses bundles releases plans brushes sections].freeze
         private_constant :LISTS
 
         # The innermost such entry that a finding lies in.

@@ -32,13 +32,13 @@ module Fobrel
 
         # @return [String, nil] the first part that differs
         def self.part(reading, bundle)
-          words = ->(items) { items.map { [_1.preset.canonical, _1.edition] } }
+          words = ->(items) { items.map { [_1.preset.canonical, _1.version] } }
           plain = ->(values) { values.map { |value| value.to_h.compact.transform_keys(&:to_s) } }
           {
             "the brushes" => [reading.items, bundle.items].map(&words),
             "the sets" => [reading.sets, bundle.sets].map(&plain),
             "the tags" => [reading.tags, bundle.tags].map(&plain),
-            "the export templates" => [reading.recipes, bundle.recipes].map(&plain),
+            "the export templates" => [reading.export_templates, bundle.export_templates].map(&plain),
             "the pictures" => [reading.assets.keys.sort, bundle.assets.keys.sort],
             "what else the library has" => [reading.backup&.library, bundle.backup&.library],
             "the versions" => [reading.backup&.histories, bundle.backup&.histories]

@@ -19,8 +19,8 @@ module Fobrel
           end
         end
 
-        # Editions are numbered by our own saving from what came in; far below what a column holds.
-        MOST_EDITION = 1_000_000_000
+        # Versions are numbered by our own saving from what came in; far below what a column holds.
+        MOST_VERSION = 1_000_000_000
 
         # What is wrong with one preset of a package that is sound as a whole: "unreadable",
         # "lacking" (a need is missing) or "future" (of a later version), a sentence, and its
@@ -28,7 +28,7 @@ module Fobrel
         Trouble = Struct.new(:name, :kind, :sentence, :document)
 
         # A package taken apart: the words about it, Bundle::Item list in order, pictures by
-        # reference, sets, tags, recipes, strips by preset id, what else a Backup has (or nil), and
+        # reference, sets, tags, export templates, strips by preset id, what else a Backup has (or nil), and
         # Trouble for what cannot be used.
         Reading = Struct.new(
           :words,
@@ -36,7 +36,7 @@ module Fobrel
           :assets,
           :sets,
           :tags,
-          :recipes,
+          :export_templates,
           :strips,
           :backup,
           :troubles,
@@ -95,7 +95,10 @@ module Fobrel
           reading = survey(payload)
           @problems.concat(reading.troubles.map(&:sentence))
           stop if @problems.any?
-          Bundle.new(**reading.words, **reading.to_h.slice(:items, :assets, :strips, :sets, :tags, :recipes, :backup))
+          Bundle.new(
+            **reading.words,
+            **reading.to_h.slice(:items, :assets, :strips, :sets, :tags, :export_templates, :backup)
+          )
         rescue Bundle::Invalid => e
           @problems << e.message
           stop
@@ -128,7 +131,7 @@ module Fobrel
             backup:,
             sets: sets(description, items),
             tags: tags(description),
-            recipes: recipes(description),
+            export_templates: export_templates(description),
             troubles: @troubles
           )
         end
@@ -151,7 +154,7 @@ module Fobrel
         def backup(payload, items)
           found = Backup.read(payload, aside: @aside) { @problems << _1 }
           stop if @problems.any?
-          found&.of(items, &@aside)&.in_present_prints(items)
+          found&.of(items, &@aside)
         end
 
         # A release is handed on only as what it says it is: a package, whole and sound.
@@ -179,12 +182,12 @@ module Fobrel
         def shaped?(found)
           found.is_a?(Hash) && found.fetch("format", Bundle::FORMAT) == Bundle::FORMAT &&
             Bundle::WORDS.all? { found.fetch(_1.to_s, "").is_a?(String) } &&
-            %w[presets sets tags recipes].all? { |key| list?(found.fetch(key, [])) { _1.is_a?(Hash) } } &&
+            %w[presets sets tags export_templates].all? { |key| list?(found.fetch(key, [])) { _1.is_a?(Hash) } } &&
             found.fetch("presets", []).all? {
               _1["id"].is_a?(String) && _1.fetch(
-                "edition",
+                "version",
                 1
-              ).is_a?(Integer) && _1.fetch("edition", 1).between?(1, MOST_EDITION)
+              ).is_a?(Integer) && _1.fetch("version", 1).between?(1, MOST_VERSION)
             }
         end
 
@@ -236,16 +239,16 @@ module Fobrel
             preset = presets[entry["id"]]
             if preset.nil?
               @problems << "The preset #{entry["id"]} is listed but missing." if (unread -= 1) < 0
-            elsif entry["fingerprint"] && !preset.known_as?(entry["fingerprint"])
+            elsif entry["fingerprint"] && preset.fingerprint != entry["fingerprint"]
               @problems << "“#{preset.name}” is not the preset that was packed."
             end
           end
         end
 
         def items(description, presets)
-          editions = description.fetch("presets", []).to_h { [_1["id"], _1.fetch("edition", 1)] }
-          order = editions.keys | presets.each_value.sort_by { _1.name.downcase }.map(&:id)
-          order.filter_map { |id| presets[id] && Bundle::Item.new(preset: presets[id], edition: editions.fetch(id, 1)) }
+          versions = description.fetch("presets", []).to_h { [_1["id"], _1.fetch("version", 1)] }
+          order = versions.keys | presets.each_value.sort_by { _1.name.downcase }.map(&:id)
+          order.filter_map { |id| presets[id] && Bundle::Item.new(preset: presets[id], version: versions.fetch(id, 1)) }
         end
 
         # Takes presets out of the list whose pictures are missing or cannot be used.
@@ -318,11 +321,11 @@ module Fobrel
           }
         end
 
-        # A recipe is text that is run only when somebody asks for it, so a bad one spoils nothing.
-        def recipes(description)
-          description.fetch("recipes", []).first(100).filter_map do |one|
-            Recipe[one]
-          rescue Recipe::Invalid => e
+        # An export template is text that is run only when somebody asks for it, so a bad one spoils nothing.
+        def export_templates(description)
+          description.fetch("export_templates", []).first(100).filter_map do |one|
+            ExportTemplate[one]
+          rescue ExportTemplate::Invalid => e
             trouble(one["name"].to_s[0, 200], "unreadable", e.message)
           end
         end

@@ -3,7 +3,7 @@
 module Fobrel
   module Core
     module Package
-      # What a recipe can do with a value, beside what Liquid brings: other units, and the writing
+      # What an export template can do with a value, beside what Liquid brings: other units, and the writing
       # that other forms of text ask for.
       #
       #   {{ preset.pigment.flow | percent }} → 70      {{ 90 | clockwise }} → 270

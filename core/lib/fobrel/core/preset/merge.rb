@@ -4,7 +4,7 @@ module Fobrel
   module Core
     module Preset
       # Two people's changes to one preset brought together, setting by setting, against the
-      # edition both started from. What only one of them changed is taken; what both changed to
+      # version both started from. What only one of them changed is taken; what both changed to
       # different values is a conflict, and somebody has to choose.
       #
       #   merge = Merge.new(base:, mine:, theirs:)
@@ -32,7 +32,7 @@ module Fobrel
         # @return [Changes] each side's changes since the base
         attr_reader :mine, :theirs
 
-        # @param base [Preset] the common edition
+        # @param base [Preset] the common version
         # @param mine [Preset]
         # @param theirs [Preset]
         def initialize(base:, mine:, theirs:)

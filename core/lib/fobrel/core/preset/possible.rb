@@ -20,7 +20,7 @@ module Fobrel
         # @return [Possible]
         # @raise [Preset::Invalid] when the wish is no preset at all, or that of another brush
         def self.of(wish, on:)
-          problems = Schema.problems(wish = Earlier.rewritten(wish))
+          problems = Schema.problems(wish)
           return new(Preset[wish], []) if problems.empty?
           raise Preset::Invalid.new(problems, "“#{on.name}”") unless comparable?(wish) && wish["id"] == on.id
           some(Changes.between(on, Preset.restore(wish)), on)

@@ -49,7 +49,7 @@ module Fobrel
         # @return [Preset]
         # @raise [Invalid]
         def self.[](document)
-          now = named(Earlier.rewritten(document))
+          now = named(document)
           if beyond?(now)
             raise Invalid.new(
               ["It has a number beyond what programs can read (1.8 × 10^308, IEEE 754)."],
@@ -58,7 +58,7 @@ module Fobrel
           end
           problems = Schema.problems(now)
           raise Invalid.new(problems, called(document)) unless problems.empty?
-          new(now, came: document)
+          new(now)
         end
 
         # A number that no double holds has no canonical writing (RFC 8785, 3.2.2.3), known here or not.
@@ -84,7 +84,7 @@ module Fobrel
         # A document that was checked before it was kept, and cannot have changed since.
         #
         # @return [Preset]
-        def self.restore(document) = new(Earlier.rewritten(document), came: document)
+        def self.restore(document) = new(document)
 
         # @param json [String] UTF-8, at most MAX_BYTES, nested at most MAX_DEPTH deep
         # @return [Preset]
@@ -123,10 +123,9 @@ module Fobrel
         end
         private_class_method :called
 
-        # @param came [Hash] the document in the writing it came in
-        def initialize(document, came: document)
+        # @param document [Hash] that was checked
+        def initialize(document)
           @document = document
-          @came = came unless came.equal?(document)
           @settings = Schema.fill(document)
           freeze
         end
@@ -136,7 +135,7 @@ module Fobrel
         # @param path [Array<String>] such as "mark", "size", "base"
         def [](*path) = @settings.dig(*path)
 
-        # @return [Hash] the document as it came, settings under their present names
+        # @return [Hash] the document as it came
         def to_h = @document
 
         def name = self["name"]
@@ -167,15 +166,6 @@ module Fobrel
         # @param document [Hash] as it stands, whatever its writing
         # @return [String]
         def self.fingerprint_of(document) = Sum.of(Canonical.json(document.except(*WORDS)))
-
-        # Whether this is what a package or plan says it is: it may have been written down before a
-        # setting was given its present name.
-        #
-        # @param print [String] a fingerprint
-        def known_as?(print) = [fingerprint, earlier_fingerprint].include?(print)
-
-        # @return [String, nil] of the writing it came in, where that is an earlier one
-        def earlier_fingerprint = @came && self.class.fingerprint_of(@came)
 
         # @return [Array<String>] the frames of a picture tip, "sha256:…", in order
         def frames = self["mark", "tip", "frames"] || []

@@ -3,7 +3,7 @@
 module Fobrel
   module Core
     module Startup
-      # Brings a seat's folder to the plan that was handed out to it: fetches what is not here, writes a complete new
+      # Brings a desk's folder to the plan that was sent to it: fetches what is not here, writes a complete new
       # state beside the old one, and swaps one link. Cut off anywhere, the folder holds the old state or the new one,
       # and the next pull clears up. What it did not write it never changes: such files are carried along.
       #
@@ -21,7 +21,7 @@ module Fobrel
         # what is not of the plan, and where it went where it had to move; `away` why the server did not answer.
         Done = Struct.new(:number, :swapped, :fetched, :bytes, :drift, :carried, :away, keyword_init: true)
 
-        # @param path [String] the seat's folder; made where it is not there
+        # @param path [String] the desk's folder; made where it is not there
         # @param source [#plan, #fetch] where plans come from:
         #   plan(etag) gives {etag:, plan:, kept:}, or nil where there is nothing newer than that, or raises Away;
         #   fetch(sum, from) yields pieces of a file from that byte on
@@ -66,7 +66,7 @@ module Fobrel
         end
 
         # Puts an earlier plan in place, or what was here before Fobrel, without asking anybody. It stays so until
-        # another plan is handed out than the one that is left.
+        # another plan is sent than the one that is left.
         #
         # @param number [Integer, nil] of a plan that is kept here; nil is before Fobrel
         # @return [Done]

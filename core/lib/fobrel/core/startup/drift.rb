@@ -3,7 +3,7 @@
 module Fobrel
   module Core
     module Startup
-      # How a seat's folder differs from the plan that was handed out to it, by content.
+      # How a desk's folder differs from the plan that was sent to it, by content.
       #
       #   Drift.of(folder).items   # => [{"kind" => "altered", "path" => "startup/01 Quay line.json", …}]
       class Drift
@@ -26,7 +26,7 @@ module Fobrel
 
         # @param folder [Folder]
         # @param kept [Array<Hash>] what somebody decided to leave: {"path", "sum"}; without a sum whatever it is
-        # @return [Drift, nil] nil where nothing was handed out
+        # @return [Drift, nil] nil where nothing was sent
         def self.of(folder, kept: nil)
           plan = folder.plan
           plan && new(plan, folder, kept || plan["kept"] || [])
@@ -54,13 +54,13 @@ module Fobrel
         # @return [Array<Hash>] what nobody has decided about
         def open = items.reject { _1["left"] || _1["kind"] == "aside" }
 
-        # Whether something is not as it was handed out; what is somebody's own beside it does not count.
+        # Whether something is not as it was sent; what is somebody's own beside it does not count.
         #
         # @return [Boolean]
         def any? = self.class.differing(items).any?
 
         # @param items [Array<Hash>] as #items gives them, also after they were sent
-        # @return [Array<Hash>] those that are not as they were handed out, and nobody wants them so
+        # @return [Array<Hash>] those that are not as they were sent, and nobody wants them so
         def self.differing(items) = items.reject { |one| one["left"] || %w[aside foreign].include?(one["kind"]) }
 
         private
@@ -143,7 +143,7 @@ module Fobrel
           }
         end
 
-        # What a brush here says, so that it can be looked at, and offered.
+        # What a brush here says, so that it can be looked at, and proposed.
         def told(path)
           return {} unless path.end_with?(".json") && @lies[path].bytes <= LARGEST && (@sent += 1) <= MOST_SENT
           preset = Preset::Preset.parse(@folder.read(path, most: LARGEST), name: path)

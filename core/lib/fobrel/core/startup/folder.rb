@@ -3,7 +3,7 @@
 module Fobrel
   module Core
     module Startup
-      # A seat's folder as it lies there.
+      # A desk's folder as it lies there.
       #
       #   DIR/startup, shelf, parts, originals, aside, start.json, READ ME.txt   links into .fobrel/current
       #   DIR/.fobrel/current -> states/00007     one link is swapped, so all of them change in one step
@@ -17,7 +17,7 @@ module Fobrel
         OWN = ".fobrel"
         FOLDERS = %w[startup shelf parts originals aside].freeze
         ROOT = [*FOLDERS, Plan::LISTING, Plan::WORDS].freeze
-        # What was handed out, as the agent remembers it, whatever becomes of start.json.
+        # What was sent, as the agent remembers it, whatever becomes of start.json.
         KEPT_PLAN = ".plan.json"
         # What is looked at of somebody's own files: more are counted, not listed.
         MOST = 5_000
@@ -59,7 +59,7 @@ module Fobrel
             .sort_by(&:to_i)
         end
 
-        # @return [Hash, nil] the plan that was handed out last
+        # @return [Hash, nil] the plan that was sent last
         def plan(state = current)
           said = state && JSON.parse(text(own("states", state, KEPT_PLAN)))
           said if plan?(said)
@@ -126,7 +126,7 @@ module Fobrel
         # What the rest relies on: somebody may have written over it.
         def plan?(said)
           said.is_a?(Hash) && said["files"].is_a?(Hash) && said["files"].values.all?(Hash) &&
-            [Hash, NilClass].any? { |kind| said["seat"].is_a?(kind) } &&
+            [Hash, NilClass].any? { |kind| said["desk"].is_a?(kind) } &&
             Layers::PARTS.all? { |part| said[part].is_a?(Array) && said[part].all? { |line| line?(line) } }
         end
 

@@ -3,7 +3,7 @@
 module Fobrel
   module Core
     module Startup
-      # A start plan as a list of lines, and how one list becomes another: a seat keeps only how it differs from its
+      # A start plan as a list of lines, and how one list becomes another: a desk keeps only how it differs from its
       # template, and the template only how it differs from its own.
       #
       #   changes = Layers.differences(template, wanted)
@@ -13,7 +13,7 @@ module Fobrel
         # What loads at every start, and what is at hand.
         PARTS = %w[startup shelf].freeze
 
-        # `thing` is what the line brings: "brush/<id>", "set/<id>" or "bundle/<id>"; `at` an edition or a release where
+        # `thing` is what the line brings: "brush/<id>", "set/<id>" or "bundle/<id>"; `at` a version or a release where
         # it stays at one; `section` a heading; `replaces` the name of a stock brush whose place it takes.
         Line = Struct.new(:thing, :part, :section, :at, :replaces, keyword_init: true) do
           # @param hash [Hash] as JSON has it

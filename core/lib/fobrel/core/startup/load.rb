@@ -4,9 +4,9 @@ module Fobrel
   module Core
     module Startup
       # What a start costs: the memory that decoded tips and grains take with their half-size copies, and the time,
-      # learned from a seat's own starts.
+      # learned from a desk's own starts.
       module Load
-        # A start is this long for each brush and each decoded megabyte, until a seat has shown what it needs: measured
+        # A start is this long for each brush and each decoded megabyte, until a desk has shown what it needs: measured
         # with the stand-in on one core of 2 GHz (ms).
         BRUSH = 9.0
         MEGABYTE = 14.0
@@ -33,10 +33,10 @@ module Fobrel
 
           # @param brushes [Integer]
           # @param bytes [Integer] as .memory adds up
-          # @return [Float] ms, before anything is known of a seat
+          # @return [Float] ms, before anything is known of a desk
           def usual(brushes, bytes) = (brushes * BRUSH) + (bytes / 1e6 * MEGABYTE)
 
-          # A straight line through a seat's starts (least squares), drawn to the usual where there are few of them.
+          # A straight line through a desk's starts (least squares), drawn to the usual where there are few of them.
           #
           # @param brushes [Integer]
           # @param bytes [Integer]

@@ -3,9 +3,9 @@
 module Fobrel
   module Core
     module Startup
-      # A start plan as it is handed out: every file of the folder with its sum, in words that people and programs read.
+      # A start plan as it is sent: every file of the folder with its sum, in words that people and programs read.
       #
-      #   plan = Plan.build(entries, assets:, seat: {"id" => 3, "name" => "Line desk 1"}, number: 7, …)
+      #   plan = Plan.build(entries, assets:, desk: {"id" => 3, "name" => "Line desk 1"}, number: 7, …)
       #   plan.to_h                   # what start.json says
       #   plan.contents["READ ME.txt"] # bytes of what it makes itself; parts are fetched by their sum
       class Plan
@@ -17,8 +17,8 @@ module Fobrel
         BRUSHES = 5_000
         FILES = 20_000
 
-        # One brush of it. `edition` is told, not judged by.
-        Entry = Struct.new(:preset, :part, :section, :key, :edition, :replaces, keyword_init: true)
+        # One brush of it. `version` is told, not judged by.
+        Entry = Struct.new(:preset, :part, :section, :key, :version, :replaces, keyword_init: true)
 
         # @return [Hash] what start.json says
         attr_reader :to_h
@@ -27,14 +27,14 @@ module Fobrel
 
         # @param entries [Array<Entry>] each brush once; startup in the order of loading, then the shelf
         # @param assets [#fetch] from "sha256:…" to what has #ext and #bytesize
-        # @param seat [Hash] "id" and "name"
-        # @param number [Integer] which plan of this seat it is
+        # @param desk [Hash] "id" and "name"
+        # @param number [Integer] which plan of this desk it is
         # @param at [Time]
         # @param by [String]
         # @param why [String]
         # @raise [Preset::MissingNeed]
-        def self.build(entries, assets:, seat:, number:, at:, by:, why: "")
-          new(entries, assets).build(seat:, number:, at: at.utc.iso8601, by:, why:)
+        def self.build(entries, assets:, desk:, number:, at:, by:, why: "")
+          new(entries, assets).build(desk:, number:, at: at.utc.iso8601, by:, why:)
         end
 
         # The plan of going back to what was there before Fobrel: nothing of a plan.
@@ -45,7 +45,7 @@ module Fobrel
           words = "As it was before Fobrel"
           {
             "format" => FORMAT,
-            "seat" => plan&.fetch("seat"),
+            "desk" => plan&.fetch("desk"),
             "plan" => plan&.fetch("plan"),
             "by" => plan&.fetch("by"),
             "made_at" => plan&.fetch("made_at"),
@@ -85,7 +85,7 @@ module Fobrel
           files = @contents.transform_values { {"sum" => Sum.of(_1), "bytes" => _1.bytesize} }.merge(parts)
           @to_h = {
             "format" => FORMAT,
-            "seat" => about[:seat],
+            "desk" => about[:desk],
             "plan" => about[:number],
             "made_at" => about[:at],
             "by" => about[:by],
@@ -111,7 +111,7 @@ module Fobrel
               "name" => preset.name,
               "file" => path,
               "fingerprint" => preset.fingerprint,
-              "edition" => entry.edition,
+              "version" => entry.version,
               "section" => entry.section,
               "key" => entry.key,
               "replaces" => entry.replaces,
@@ -143,9 +143,9 @@ module Fobrel
 
         # Names in it are one line each: none may pass for a line of ours.
         def words(about, lists)
-          seat, by, why = [about[:seat]["name"], about[:by], about[:why].to_s].map { |text| Names.clean(text) }
+          desk, by, why = [about[:desk]["name"], about[:by], about[:why].to_s].map { |text| Names.clean(text) }
           <<~TEXT
-            #{seat}, start-up plan #{about[:number]}
+            #{desk}, start-up plan #{about[:number]}
             Sent by #{by}, #{about[:at]}#{": #{why}" if why != ""}
 
             startup   #{lists["startup"].size} brushes, loaded at every start, in the order of their numbers

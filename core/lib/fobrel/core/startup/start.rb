@@ -3,19 +3,19 @@
 module Fobrel
   module Core
     module Startup
-      # The painting program's stand-in: starts from a seat's folder as it lies there, loads what start.json lists in
+      # The painting program's stand-in: starts from a desk's folder as it lies there, loads what start.json lists in
       # that order, binds keys, paints one stroke with each brush, measures memory and time, and says how it went. It
-      # trusts what it finds as a painting program does, and tells what is not as it was handed out.
+      # trusts what it finds as a painting program does, and tells what is not as it was sent.
       #
-      #   Start.run("var/seats/line-desk-1")[:failed]   # => 0
+      #   Start.run("var/desks/line-desk-1")[:failed]   # => 0
       class Start
         # What became of one brush. `memory` is what its decoded tips and grains hold, in bytes; `as_planned` whether it
-        # paints as was handed out; `strip` its stroke as a PNG.
+        # paints as was sent; `strip` its stroke as a PNG.
         Loaded = Struct.new(
           :id, :name, :fingerprint, :ok, :problem, :ms, :key, :memory, :as_planned, :strip, keyword_init: true
         )
 
-        # @param folder [String] a seat's folder
+        # @param folder [String] a desk's folder
         # @param strips [Boolean] whether each brush's stroke comes along, as a PNG
         # @return [Hash] {started_at:, ms:, plan:, loaded: [Loaded as hashes], failed:, memory:, keys:, stray: [paths]}
         # @raise [Problem] when there is nothing to start from
@@ -88,7 +88,7 @@ module Fobrel
           )
           memory = preset.parts.sum { |need| decode(need) }
           png = Stroke::Strip.png(preset, assets: Parts.new(method(:part)))
-          same = entry["fingerprint"] && preset.known_as?(entry["fingerprint"])
+          same = preset.fingerprint == entry["fingerprint"]
           Loaded.new(
             **told(entry, preset), ok: true, ms: since(began), memory:, as_planned: same, strip: (png if @strips)
           )

@@ -39,7 +39,7 @@ module Fobrel
             end
           end
           return @alpha unless even
-          take_in_logs
+          mix_in_logs
           ((@through.inplace * -1 + 1) * (dabs.first&.opacity || 0.0)).out_of_place!
         end
 
@@ -114,7 +114,7 @@ module Fobrel
           @logs[rows, columns].inplace + here
         end
 
-        def take_in_logs
+        def mix_in_logs
           return unless @logs
           @through[*@touched].inplace * Numo::SFloat.cast(Numo::DFloat::Math.exp(@logs[*@touched]))
         end

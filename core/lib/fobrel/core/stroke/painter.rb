@@ -6,7 +6,7 @@ module Fobrel
       # Paints a preset along a movement.
       #
       #   painter = Painter.new(preset, assets: Preset::AssetFolder.new("parts"))
-      #   painter.paint(TrialStroke.fetch("swell").samples, page: [700, 120]).to_png
+      #   painter.paint(SampleStroke.fetch("swell").samples, page: [700, 120]).to_png
       class Painter
         # Raised when something cannot be painted as asked.
         class CannotPaint < Problem; end

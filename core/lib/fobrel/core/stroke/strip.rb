@@ -3,19 +3,19 @@
 module Fobrel
   module Core
     module Stroke
-      # The preview of a preset: always the same trial stroke, on a page of a fixed shape. It has
+      # The preview of a preset: always the same sample stroke, on a page of a fixed shape. It has
       # no ground, so that it can be laid on any, except where a stroke shows only on one.
       module Strip
         # Raised by one whenever the same preset would give other pixels than before; pictures
         # kept under an older number are computed anew.
         VERSION = 4
         # Pixels: a strip for lists, a taller one for looking closely, a long one for the Bench.
-        SHAPES = {"wall" => [700, 120], "peek" => [536, 240], "bench" => [1050, 93]}.freeze
+        SHAPES = {"list" => [700, 120], "peek" => [536, 240], "bench" => [1050, 93]}.freeze
         TRIAL = "swell"
         SEED = 1
         # Strip pixels for one of the preset's: drawn finer, for sharp screens; less so on the
         # Bench, where a strip follows a slider.
-        DENSITIES = {"wall" => 2, "peek" => 2, "bench" => 1.5}.freeze
+        DENSITIES = {"list" => 2, "peek" => 2, "bench" => 1.5}.freeze
         # A brush taller than this share of the strip is shown smaller, as a whole.
         TALLEST = 0.62
 
@@ -40,7 +40,7 @@ module Fobrel
         # The strip as a stroke, on request painted in another than the usual way.
         #
         # @param shape [String] one of SHAPES
-        # @param trial [TrialStroke] along which it is painted
+        # @param trial [SampleStroke] along which it is painted
         # @param colour [Colour] the artist's
         # @param ground [String, nil] one of Ground::NAMES; nil prepares what the stroke needs
         # @param size [Float, nil] px instead of the preset's own
@@ -49,7 +49,7 @@ module Fobrel
         #   are brought down together, so that sizes can be compared
         # @return [Painted]
         def self.paint(
-          preset, assets: {}, shape: "wall", trial: TrialStroke.fetch(TRIAL), colour: Painter::INK,
+          preset, assets: {}, shape: "list", trial: SampleStroke.fetch(TRIAL), colour: Painter::INK,
           ground: nil, size: nil, hand: Hand[{}], beside: 0
         )
           page = SHAPES.fetch(shape)

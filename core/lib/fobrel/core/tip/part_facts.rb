@@ -4,7 +4,7 @@ module Fobrel
   module Core
     module Tip
       # What is told of a part beside its picture: its size, how much it paints, the memory it takes while it is used,
-      # and a hash by which near doubles are found.
+      # and a hash by which near duplicates are found.
       #
       #   PartFacts.of([["png", bytes]])   # => [{"width" => 400, …}]
       module PartFacts

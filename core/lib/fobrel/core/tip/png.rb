@@ -3,7 +3,7 @@
 module Fobrel
   module Core
     module Tip
-      # Tells whether a PNG is whole (W3C PNG Specification, Third Edition) without making a picture
+      # Tells whether a PNG is whole (W3C PNG Specification, Third Version) without making a picture
       # of it: every chunk's sum, and that the pixels unpack to just what the header says.
       module Png
         SIGNATURE = "\x89PNG\r\n\x1A\n".b

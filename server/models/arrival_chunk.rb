@@ -1,9 +1,0 @@
-# frozen_string_literal: true
-
-module Fobrel
-  module Models
-    # A piece of an arrived file.
-    class ArrivalChunk < Record
-    end
-  end
-end

@@ -1,0 +1,9 @@
+# frozen_string_literal: true
+
+module Fobrel
+  module Models
+    # A piece of an arrived file.
+    class ImportChunk < Record
+    end
+  end
+end

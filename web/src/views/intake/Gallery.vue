@@ -1,7 +1,0 @@
-<script setup lang="ts">
-import OutsideGallery from './OutsideGallery.vue'
-</script>
-
-<template>
-  <div class="page"><OutsideGallery /></div>
-</template>
