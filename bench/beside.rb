@@ -119,8 +119,8 @@ module Fobrel
     Core::Preset::Preset.build(
       "Heavy",
       {
-        "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 40}},
-        "trail" => {"spacing" => 0.02, "count" => 32},
+        "tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 40}},
+        "stroke" => {"spacing" => 0.02, "marks_per_step" => 32},
         **more
       }
     ).to_h
@@ -245,10 +245,10 @@ module Fobrel
   end
 
   list = Array.new(IMPORT) { |index|
-    brush.call("trail" => {"spacing" => 0.2}).merge(
+    brush.call("stroke" => {"spacing" => 0.2}).merge(
       "id" => SecureRandom.uuid,
       "name" => "Import #{index}",
-      "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 5 + index / 100.0}}
+      "tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 5 + index / 100.0}}
     )
   }
   lead = connect.call(maren)
@@ -306,7 +306,7 @@ module Fobrel
     }
   )
   sleep 0.2 while state.call == "applying"
-  puts format("taken in after %.1f s: %s", now.call - began, Models::Import.find(id).history_entry&.summary)
+  puts format("imported after %.1f s: %s", now.call - began, Models::Import.find(id).history_entry&.summary)
   watch.kill
   puts "",
     format(

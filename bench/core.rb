@@ -62,9 +62,9 @@ stop_by_stop = lambda do |one, path|
     driven = responses.group_by(&:drives).to_h { |name, list|
       [name, S::Response.together(name, list.map { |response| response.answer(sensors.reading(response.by, place)) })]
     }
-    size = one["mark", "size", "base"] * driven.fetch("size", 1.0)
+    size = one["tip", "size", "base"] * driven.fetch("size", 1.0)
     found << {x: place.x, y: place.y, size:, opacity: driven.fetch("opacity", 1.0), flow: driven.fetch("flow", 1.0)}
-    distance += [one["trail", "spacing"] * size, S::Dabs::CLOSEST].max
+    distance += [one["stroke", "spacing"] * size, S::Dabs::CLOSEST].max
   end
   found
 end
@@ -75,8 +75,8 @@ driven = %w[pressure speed tilt].zip(%w[size opacity flow]).map { |by, drives|
 one = PRESET.build(
   "Driven",
   {
-    "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 20}},
-    "trail" => {"spacing" => 0.1},
+    "tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 20}},
+    "stroke" => {"spacing" => 0.1},
     "response" => driven
   }
 )

@@ -80,7 +80,7 @@ module Fobrel
       found = ask(:get, "/api/presets/#{id = @ids.sample(random: @chance)}") or return
       document = (found["draft"] && found.dig("draft", "document")) || found["document"]
       4.times do |step|
-        document = document.merge("pigment" => {**document["pigment"].to_h, "flow" => 0.3 + step * 0.1})
+        document = document.merge("paint" => {**document["paint"].to_h, "flow" => 0.3 + step * 0.1})
         ask(:post, "#{@base}/strip?shape=bench", {document:})
       end
       ask(:put, "/api/presets/#{id}/draft", {document:})
@@ -89,8 +89,8 @@ module Fobrel
     def save
       found = ask(:get, "/api/presets/#{id = @ids.sample(random: @chance)}") or return
       document = found["document"].merge(
-        "pigment" => {
-          **found["document"]["pigment"].to_h,
+        "paint" => {
+          **found["document"]["paint"].to_h,
           "flow" => @chance.rand.round(3)
         }
       )

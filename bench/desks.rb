@@ -29,7 +29,7 @@ module Fobrel
   make = lambda do |count, from|
     values = Array.new(count) { |n|
       Core::Preset::Preset[base.to_h.merge(
-        "id" => SecureRandom.uuid, "name" => "Brush #{from + n}", "trail" => {"spacing" => 0.05 + (from + n) * 0.0001}
+        "id" => SecureRandom.uuid, "name" => "Brush #{from + n}", "stroke" => {"spacing" => 0.05 + (from + n) * 0.0001}
       )]
     }
     values.map { |value| Actions::CreatePreset.call(library:, value:, person: maren, note: "bench") }
@@ -38,7 +38,7 @@ module Fobrel
     value = preset.reload.current_version.value
     Actions::AddVersion.call(
       preset:,
-      value: value.with("pigment", value["pigment"].merge("flow" => 0.5)),
+      value: value.with("paint", value["paint"].merge("flow" => 0.5)),
       person: maren
     )
   end

@@ -19,7 +19,7 @@ module Fobrel
   assets = brushes.flat_map(&:pictures).to_h { ["sha256:#{Digest::SHA256.hexdigest(_1)}", _1] }
   painted = brushes.product([0.6, 1.0, 1.7]).filter_map do |brush, factor|
     preset = Core::Preset::Preset.build(brush.name, brush.settings)
-    size = preset["mark", "size", "base"] * factor
+    size = preset["tip", "size", "base"] * factor
     [ALIKE.hash64(Core::Stroke::Strip.png(preset, assets:, size:)), size]
   rescue Core::Problem
     nil

@@ -29,8 +29,8 @@ module Fobrel
             preset: Core::Preset::Preset.build(
               "Noise #{i}",
               {
-                "mark" => {
-                  "tip" => {"kind" => "picture", "frames" => [reference]},
+                "tip" => {
+                  "form" => {"kind" => "picture", "frames" => [reference]},
                   "size" => {"base" => 10 + i % 50}
                 }
               }
@@ -102,7 +102,7 @@ module Fobrel
       import, rows = File.open(path, "rb") { bring["noise", _1] }
       raise "not all are new" unless rows.map(&:decision).tally == {"take" => COUNT}
       Actions::Apply.call(import:, person:, stamp: Models::Import.stamp(rows))
-      raise "not taken in" unless library.presets.count == COUNT && import.reload.state == "applied"
+      raise "not imported" unless library.presets.count == COUNT && import.reload.state == "applied"
     end
     # One strip stands for all: painting is measured in bench/strokes.rb.
     strip = Models::KeptStrip.png_of(library.presets.first.current_version.value, "list")

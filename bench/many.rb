@@ -82,14 +82,14 @@ module Fobrel
         ].sample(1 + chance.rand(3), random: chance)
         {
           "name" => name,
-          "mark" => {
-            "tip" => {"kind" => "round", "hardness" => chance.rand.round(3)},
+          "tip" => {
+            "form" => {"kind" => "round", "hardness" => chance.rand.round(3)},
             "size" => {"base" => (4 + chance.rand**2 * 60).round(1)},
             "roundness" => (0.15 + chance.rand * 0.85).round(3),
             "angle" => chance.rand(180),
-            "crisp" => chance.rand(12).zero?
+            "hard_pixels" => chance.rand(12).zero?
           },
-          "trail" => {
+          "stroke" => {
             "spacing" => (0.15 + chance.rand * 1.4).round(3),
             "scatter" => {"across" => (chance.rand(3).zero? ? chance.rand * 1.5 : 0).round(3)},
             "count" => 1 + chance.rand(2)
@@ -102,7 +102,7 @@ module Fobrel
               "to" => to
             }
           },
-          "pigment" => {
+          "paint" => {
             "opacity" => (0.4 + chance.rand * 0.6).round(3),
             "flow" => (0.2 + chance.rand * 0.8).round(3),
             "colour" => chance.rand(3).zero? ? {
@@ -122,9 +122,9 @@ module Fobrel
       def near(original, chance)
         copy = Marshal.load(Marshal.dump(original))
         copy["name"] = "#{original["name"]} copy"
-        copy["mark"]["tip"]["hardness"] =
-          (copy["mark"]["tip"]["hardness"] + 0.004 * (chance.rand - 0.5)).clamp(0, 1).round(4)
-        copy["pigment"]["opacity"] = (copy["pigment"]["opacity"] - 0.004 * chance.rand).round(4)
+        copy["tip"]["form"]["hardness"] =
+          (copy["tip"]["form"]["hardness"] + 0.004 * (chance.rand - 0.5)).clamp(0, 1).round(4)
+        copy["paint"]["opacity"] = (copy["paint"]["opacity"] - 0.004 * chance.rand).round(4)
         copy
       end
 

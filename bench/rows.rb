@@ -7,7 +7,7 @@ module Fobrel
   # and whether it holds. FOBREL_ROW names one; FOBREL_JSON a file that takes the table for keeping. The exit code says
   # whether every row holds.
   module Rows
-    # What a row found: the figure that is judged, brushes and processor time (ms), the reference (ms), and the first try.
+    # What a row found: the figure that is judged, brushes, processor time (ms), the reference (ms) and the first try.
     Found = Struct.new(:value, :brushes, :cpu, :beside, :cold, :more, keyword_init: true)
 
     @rows = []

@@ -46,7 +46,7 @@ module Fobrel
       Core::Package::Bundle::Item.new(
         preset: Core::Preset::Preset.build(
           "#{name} #{index}",
-          {"mark" => {"tip" => {"kind" => "picture", "frames" => [reference]}, "size" => {"base" => 10 + index}}}
+          {"tip" => {"form" => {"kind" => "picture", "frames" => [reference]}, "size" => {"base" => 10 + index}}}
         ),
         version: 1
       )
@@ -96,7 +96,7 @@ module Fobrel
     Actions::Undo.call(entry: import.history_entry)
     bring["Cut off #{index}", "c.fobrel.zip", package["Cut off #{index}"], read: false]
   end
-  base = Core::Preset::Preset.build("Plan", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 10}}}).to_h
+  base = Core::Preset::Preset.build("Plan", {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 10}}}).to_h
   (PLANNED / 2000).times do |index|
     list = Array.new(2000) { |place| base.merge("id" => SecureRandom.uuid, "name" => "Plan #{index} #{place}") }
     bring["Plan #{index}", "list.json", StringIO.new(JSON.generate(list).b)]

@@ -32,18 +32,22 @@ module Fobrel
     # A brush between several: groups of settings of some, numbers of its own.
     def self.made(presets, chance)
       from = presets.sample(random: chance)
-      changes = %w[trail pigment surface response].filter_map { |group|
+      changes = %w[stroke paint grain response].filter_map { |group|
         other = presets.sample(random: chance)
         [group, other[group]] if chance.rand < 0.5 && other[group]
       }.to_h
-      size = from["mark", "size"]
+      size = from["tip", "size"]
       base = [4, 9, 17, 30, 60, 110, 240].sample(random: chance) * (0.8 + chance.rand * 0.4)
-      mark = from["mark"].merge(
-        "size" => size.merge("base" => base, "least" => [size["least"], base].min, "most" => [size["most"], base].max),
-        "roundness" => (chance.rand < 0.3) ? 0.2 + chance.rand * 0.8 : from["mark", "roundness"],
+      mark = from["tip"].merge(
+        "size" => size.merge(
+          "base" => base,
+          "minimum" => [size["minimum"], base].min,
+          "maximum" => [size["maximum"], base].max
+        ),
+        "roundness" => (chance.rand < 0.3) ? 0.2 + chance.rand * 0.8 : from["tip", "roundness"],
         "angle" => (chance.rand * 360).round(1)
       )
-      Core::Preset::Preset.restore(from.to_h.merge(changes).merge("mark" => mark))
+      Core::Preset::Preset.restore(from.to_h.merge(changes).merge("tip" => mark))
     end
 
     # @return [Numo::UInt8, nil] nil where it cannot be painted

@@ -74,12 +74,12 @@ module Fobrel
   end
 
   puts "", "Reels and own colours"
-  reel = presets.values.find { _1.frames.size >= 4 && _1["mark", "tip", "colours"] != "own" && _1["method"] == "dabs" }
-  own = presets.values.find { _1["mark", "tip", "colours"] == "own" }
+  reel = presets.values.find { _1.frames.size >= 4 && _1["tip", "form", "colours"] != "own" && _1["method"] == "dabs" }
+  own = presets.values.find { _1["tip", "form", "colours"] == "own" }
   Rows.row("a reel of 4 at 5 px, a strip", "ms", 100.0) do
-    size = {"base" => 5.0, "least" => 1, "most" => 100}
-    mark = {"tip" => {"kind" => "picture", "frames" => reel.frames.first(4), "turn" => "in order"}, "size" => size}
-    found = strip[Core::Preset::Preset.build("Reel", {"mark" => mark, "trail" => {"spacing" => 0.1}})]
+    size = {"base" => 5.0, "minimum" => 1, "maximum" => 100}
+    mark = {"form" => {"kind" => "picture", "frames" => reel.frames.first(4), "turn" => "in order"}, "size" => size}
+    found = strip[Core::Preset::Preset.build("Reel", {"tip" => mark, "stroke" => {"spacing" => 0.1}})]
     found.tap { _1.value = _1.cpu }
   end
   read = lambda do |references, colours|

@@ -68,7 +68,7 @@ module Fobrel
       fobrel backup --all -o FILE [--with-passwords]    the whole studio, while people work
       fobrel verify FILE                       check every byte; needs no database
       fobrel restore FILE                      all of it, or nothing, into an empty database
-      fobrel restore FILE --trial              a test restore into a temporary database
+      fobrel restore FILE --test              a test restore into a temporary database
       fobrel restore FILE --library NAME -o F.fobrel.zip     one library, as a backup of its own
       fobrel restore FILE --brush NAME [--library NAME] -o F.fobrel.zip
       fobrel password NAME                     set a new password; asks for it
@@ -203,11 +203,11 @@ module Fobrel
     end
 
     def paint(preset)
-      raise Usage, "give either --stroke or --samples" if @options[:trial] && @options[:samples]
+      raise Usage, "give either --stroke or --samples" if @options[:sample] && @options[:samples]
       page = @options[:page]
       samples = @options[:samples] ? Stroke::Samples.from_list(json(@options[:samples])) : Stroke::SampleStroke.fetch(
         @options.fetch(
-          :trial, "swell"
+          :sample, "swell"
         )
       ).on(page)
       assets = @options[:assets] ? Core::Preset::AssetFolder.new(@options[:assets]) : {}
@@ -292,7 +292,7 @@ module Fobrel
 
     # How a stroke is painted.
     def painting(o)
-      o.on("--stroke NAME") { @options[:trial] = _1 }
+      o.on("--stroke NAME") { @options[:sample] = _1 }
       o.on("--samples FILE") { @options[:samples] = _1 }
       o.on("--assets DIR") { @options[:assets] = _1 }
       o.on("--page WxH") { @options[:page] = page(_1) }
@@ -336,7 +336,7 @@ module Fobrel
       code
     end
 
-    # What cannot be taken in.
+    # What cannot be imported.
     UNUSABLE = %w[unreadable future lacking].freeze
     private_constant :UNUSABLE
 
@@ -382,7 +382,9 @@ module Fobrel
       target = wanted_output
       found = library
       export_template = studio.export_template(found, names.first) if kind == "export_template"
-      by_export_template = export_template && (export_template["id"] ? {export_template: export_template["id"]} : {example: export_template["name"]})
+      by_export_template =
+        export_template &&
+        (export_template["id"] ? {export_template: export_template["id"]} : {example: export_template["name"]})
       as_sheet = {format: target.match?(/\.zip\z/i) ? "png" : "pdf"}
       options = {"export_template" => by_export_template, "proof" => as_sheet}.fetch(kind, {})
       set = studio.named(found, "sets", names.last)

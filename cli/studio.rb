@@ -48,7 +48,7 @@ module Fobrel
       ask(Net::HTTP::Get.new("/api/libraries/#{library["id"]}/history/file?as=#{kind}"), plain: true)
     end
 
-    # @param text [String] a lock file that the library is held against, and brought back to
+    # @param text [String] a lock file that the library is compared with, and restored to
     # @param plan [Boolean] only to say what differs
     # @return [Hash] differences, back, entry
     def hold(library, text, plan: false)

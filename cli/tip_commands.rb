@@ -126,7 +126,7 @@ module Fobrel
         write(file, made.png)
         {**pixels_of(page, area), file:, solid: made.cover.solid?}
       end
-      answer({marks: rows}, "#{folder}: #{rows.size} #{(rows.size == 1) ? "mark" : "marks"} in reading order")
+      answer({marks: rows}, "#{folder}: #{rows.size} #{(rows.size == 1) ? "tip" : "marks"} in reading order")
     end
 
     def pixels_of(page, area)

@@ -21,19 +21,19 @@ module Fobrel
       end
     end
 
-    # Into an empty database; or on trial, or to take a library or a brush out, into one that goes again.
+    # Into an empty database; or as a test, or to take a library or a brush out, into one that goes again.
     def restore
       file = argument("backup") do |o|
         output(o)
         in_library(o)
-        o.on("--trial") { @options[:trial] = true }
+        o.on("--test") { @options[:test] = true }
         o.on("--brush NAME") { @options[:brush] = _1 }
       end
       return taken_out(file) if @options[:library] || @options[:brush]
       raise Usage, "-o goes with --library or --brush" if @options[:output]
       at_database do
         next Backups::Scratch.within { restored(file, "can be restored: a test restore matched it") } if
-          @options[:trial]
+          @options[:test]
         empty_anew
         restored(file, "is restored")
       end

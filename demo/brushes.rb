@@ -218,7 +218,7 @@ module Fobrel
 
         def hands
           [
-            brush("Calm liner", round(1), 12, 0.05, SWELL, %w[lineart], "Steadies a shaky hand.", steadying: 0.7),
+            brush("Calm liner", round(1), 12, 0.05, SWELL, %w[lineart], "Steadies a shaky hand.", smoothing: 0.7),
             brush("Flat of the pen", round(0.8), 40, 0.05, {"size" => ["tilt", 0.2, 1.0], "opacity" => ["tilt", 1.0, 0.4]}, %w[lineart], "Lean it for shade, lift it for line."),
             brush("Wind vane", round(1), 30, 0.05, {"angle" => ["tilt direction", 0, 360]}, %w[lineart], "The nib points where the pen leans.", roundness: 0.2),
             brush("Quick flick", round(0.9), 22, 0.05, {"size" => ["speed", 1.0, 0.15]}, %w[lineart], "Thin when fast."),
@@ -258,7 +258,7 @@ module Fobrel
         def picture(png) = [png, "sha256:#{Digest::SHA256.hexdigest(png)}"]
 
         def brush(name, tip, size, spacing, responses, tags, notes, angle: 0, roundness: 1, flow: 1, opacity: 1, scatter: 0, colour: nil, crisp: false, grain: nil,
-          method: "dabs", turn: nil, columns: nil, mix: 0, own_paint: 1, eraser: false, blend: "normal", under: false, steadying: 0, count: 1)
+          method: "dabs", turn: nil, columns: nil, mix: 0, own_paint: 1, eraser: false, blend: "normal", under: false, smoothing: 0, count: 1)
           kind, pictures = tip
           kind = kind.merge({"turn" => turn, "columns" => columns}.compact)
           surface = nil
@@ -269,12 +269,12 @@ module Fobrel
           end
           settings = {
             "method" => method,
-            "mark" => {"tip" => kind, "size" => {"base" => size}, "angle" => angle, "roundness" => roundness, "crisp" => crisp},
-            "trail" => {"spacing" => spacing, "scatter" => {"across" => scatter, "along" => scatter / 2.0}, "count" => count, "steadying" => steadying},
+            "tip" => {"form" => kind, "size" => {"base" => size}, "angle" => angle, "roundness" => roundness, "hard_pixels" => crisp},
+            "stroke" => {"spacing" => spacing, "scatter" => {"across" => scatter, "along" => scatter / 2.0}, "marks_per_step" => count, "smoothing" => smoothing},
             "response" => responses.map { |drives, (by, from, to, curve)| {"drives" => drives, "by" => by, "from" => from, "to" => to, "curve" => curve || [[0, 0], [1, 1]]} },
-            "surface" => surface,
-            "pigment" => {"flow" => flow, "opacity" => opacity, "mix" => mix, "own_paint" => own_paint, "eraser" => eraser, "blend" => blend, "colour" => colour ? {"mode" => "fixed", "value" => colour} : {"mode" => "artist"}},
-            "habits" => {"under" => under},
+            "grain" => surface,
+            "paint" => {"flow" => flow, "opacity" => opacity, "mix" => mix, "own_paint" => own_paint, "eraser" => eraser, "blend" => blend, "colour" => colour ? {"mode" => "fixed", "value" => colour} : {"mode" => "artist"}},
+            "extras" => {"behind" => under},
             "about" => {"author" => "Maren Oake", "licence" => "CC-BY-4.0", "notes" => notes}
           }
           Brush.new(name:, settings:, tags:, notes:, pictures:)

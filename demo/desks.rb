@@ -59,12 +59,12 @@ module Fobrel
           desk = library.desks.find_by!(name: "Line desk 2")
           folder = File.join(desk.path, "startup")
           nib = Dir.glob("*Chart nib.json", base: folder).first
-          change(File.join(folder, nib)) { |brush| brush["mark"]["size"]["base"] = 34 }
+          change(File.join(folder, nib)) { |brush| brush["tip"]["size"]["base"] = 34 }
           File.delete(File.join(folder, Dir.glob("*Tide line.json", base: folder).first))
           own = JSON.parse(File.read(File.join(folder, Dir.glob("*Quay line.json", base: folder).first)))
           own["name"] = "Quay line, for the far bank"
           own["id"] = SecureRandom.uuid
-          own["mark"]["size"]["base"] = 6
+          own["tip"]["size"]["base"] = 6
           File.write(File.join(folder, "far bank.json"), JSON.pretty_generate(own))
           File.write(File.join(desk.path, "note.txt"), "The far bank one is mine. Tove\n")
           Models::DeskFolder.new(desk).look

@@ -41,7 +41,7 @@ module Fobrel
         return if File.directory?(folder) && !Dir.empty?(folder)
         FileUtils.mkdir_p(folder)
         drawn = Brushes.all
-        SHOWN.each_with_index do |(title, author, description, tags, picks, pigment), index|
+        SHOWN.each_with_index do |(title, author, description, tags, picks, paint), index|
           bytes = Core::Package::Writer.zip(
             bundle(
               drawn.values_at(*picks).compact,
@@ -49,7 +49,7 @@ module Fobrel
               author,
               description,
               tags,
-              pigment
+              paint
             )
           )
           id = Digest::SHA256.hexdigest(title)[0, 32]
@@ -70,10 +70,10 @@ module Fobrel
         end
       end
 
-      def self.bundle(brushes, title, author, description, tags, pigment)
+      def self.bundle(brushes, title, author, description, tags, paint)
         items = brushes.map do |brush|
           settings = brush.settings.merge(
-            "pigment" => (brush.settings["pigment"] || {}).merge(pigment),
+            "paint" => (brush.settings["paint"] || {}).merge(paint),
             "about" => {"author" => author, "licence" => "CC-BY-4.0", "tags" => tags.first(1)}
           )
           Core::Package::Bundle::Item.new(

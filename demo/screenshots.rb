@@ -149,9 +149,9 @@ shot.call("desks")
 # A package with some that are here, one that paints otherwise, and two that are new.
 here = Fobrel::Demo::Brushes.all.values_at(0, 1, 40, 43)
 items = here.each_with_index.map do |brush, index|
-  settings = (index == 1) ? brush.settings.merge("trail" => {"spacing" => 0.9}) : brush.settings
+  settings = (index == 1) ? brush.settings.merge("stroke" => {"spacing" => 0.9}) : brush.settings
   name = (index > 1) ? "Guest #{brush.name.downcase}" : brush.name
-  settings = settings.merge("pigment" => {"flow" => 0.6}) if index > 1
+  settings = settings.merge("paint" => {"flow" => 0.6}) if index > 1
   Fobrel::Core::Package::Bundle::Item.new(preset: Fobrel::Core::Preset::Preset.build(name, settings), version: 1)
 end
 pictures = here.flat_map(&:pictures).to_h {

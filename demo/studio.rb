@@ -120,7 +120,7 @@ module Fobrel
             line.to_h.merge("name" => "Line for the quay"),
             fog.to_h.merge(
               "name" => "Harbour fog, brighter",
-              "pigment" => fog["pigment"].merge("opacity" => (fog["pigment", "opacity"] * 0.99).round(3))
+              "paint" => fog["paint"].merge("opacity" => (fog["paint", "opacity"] * 0.99).round(3))
             )
           ]
           copies.each {
@@ -137,7 +137,7 @@ module Fobrel
         def follow(library, bundle, person)
           Actions::BeginToFollow.call(library:, person:, wanted: [[bundle, bundle.releases.last]])
           tune(library.presets.find_by!(name: "Low cloud"), person, "Thinner, for wide shots") { |document|
-            document["pigment"]["flow"] = 0.1
+            document["paint"]["flow"] = 0.1
           }
         end
 
@@ -146,7 +146,7 @@ module Fobrel
           own = person.own_library!
           line = library.presets.find_by!(name: "Quay line")
           taken = Actions::TakeBrushes.call(library: own, person:, presets: [line]).made.first
-          tune(taken, person, "Broader") { |document| document["mark"]["size"]["base"] = 26 }
+          tune(taken, person, "Broader") { |document| document["tip"]["size"]["base"] = 26 }
           Actions::ProposeBrushes.call(
             library:,
             person:,
@@ -212,7 +212,7 @@ module Fobrel
         # One brush that was tuned since it was received.
         def soften(preset, person)
           document = preset.current_version.value
-          value = document.with("pigment", document["pigment"].merge("flow" => 0.11))
+          value = document.with("paint", document["paint"].merge("flow" => 0.11))
           Actions::AddVersion.call(preset:, value:, person:, note: "Softer edge, a little denser")
         end
       end

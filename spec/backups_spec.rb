@@ -185,11 +185,11 @@ RSpec.describe Fobrel::Backups, :command do
       entries.except("tables/tags/0001.csv") => /lacks/
     }.each do |files, sentence|
       pack[files]
-      expect(fobrel("restore", "bad.zip", "--trial")).to match(["", sentence, 1])
+      expect(fobrel("restore", "bad.zip", "--test")).to match(["", sentence, 1])
     end
     File.write("bad.zip", "PK")
-    expect(fobrel("restore", "bad.zip", "--trial")).to match(["", /not a ZIP file/, 1])
-    expect(fobrel("restore", "nowhere.zip", "--trial")[2]).to eq(1)
+    expect(fobrel("restore", "bad.zip", "--test")).to match(["", /not a ZIP file/, 1])
+    expect(fobrel("restore", "nowhere.zip", "--test")[2]).to eq(1)
   end
 
   describe "with new sums beside new rows" do
@@ -286,26 +286,26 @@ RSpec.describe Fobrel::Backups, :command do
       ENV.delete("FOBREL_BACKUPS")
     end
 
-    it "is made, restored on trial and told" do
+    it "is made, restored as a test and told" do
       made = Fobrel::Jobs::BackUpStudio.begin.reload
-      expect([made.problem, made.trial_problem]).to eq([nil, nil])
+      expect([made.problem, made.test_problem]).to eq([nil, nil])
       expect(made.attributes.values_at("size", "rows", "tried_at", "ended_at")).to all(be_truthy)
       expect(fobrel("verify", File.join("nights", made.file))[2]).to eq(0)
       expect(made.there?).to be(true)
       expect(File.stat("nights").mode & 0o777).to eq(0o700)
     end
 
-    it "is not told as gone wrong when its trial was cut off, which is repeated later" do
+    it "is not told as gone wrong when its test was cut off, which is repeated later" do
       made = Fobrel::Models::StudioBackup.begin
       allow(made).to receive(:program).and_wrap_original do |program, *words|
         (words.first == "restore") ? {"problem" => "It ended by itself.", "cut_off" => true} : program.call(*words)
       end
       expect([made.make, made.there?]).to eq([false, true])
-      expect(made.reload).to have_attributes(problem: nil, trial_problem: nil, tried_at: nil, ended_at: be_truthy)
+      expect(made.reload).to have_attributes(problem: nil, test_problem: nil, tried_at: nil, ended_at: be_truthy)
       # Done again it tries, and makes no second file.
       size = File.mtime(made.send(:path))
       expect(Fobrel::Models::StudioBackup.find(made.id).try).to be(true)
-      expect([made.reload.trial_problem, made.tried_at.nil?, File.mtime(made.send(:path))]).to eq([nil, false, size])
+      expect([made.reload.test_problem, made.tried_at.nil?, File.mtime(made.send(:path))]).to eq([nil, false, size])
     end
 
     it "is told when it cannot be, once at a time" do

@@ -21,8 +21,8 @@ RSpec.describe "bin/fobrel", :command do
       "id" => "0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11",
       "name" => "Line",
       "method" => "dabs",
-      "mark" => {"tip" => {"kind" => "round", "hardness" => 1}, "size" => {"base" => 40}},
-      "trail" => {"spacing" => 0.25}
+      "tip" => {"tip" => {"kind" => "round", "hardness" => 1}, "size" => {"base" => 40}},
+      "stroke" => {"spacing" => 0.25}
     }
   end
 
@@ -88,7 +88,7 @@ RSpec.describe "bin/fobrel", :command do
   end
 
   it "paints on a ground, and keeps a tip's own colours" do
-    File.write("e.json", JSON.generate(preset.merge("pigment" => {"eraser" => true})))
+    File.write("e.json", JSON.generate(preset.merge("paint" => {"eraser" => true})))
     File.write("s.json", '[{"x":10,"y":20},{"x":90,"y":20}]')
     (Vips::Image.black(
       100,
@@ -133,7 +133,7 @@ RSpec.describe "bin/fobrel", :command do
 
   it "tells a problem from a wrong use, and leaves nothing behind" do
     File.write("mark.png", "words")
-    File.write("bad.json", JSON.generate(preset.merge("mark" => preset["mark"].merge("size" => {"base" => "big"}))))
+    File.write("bad.json", JSON.generate(preset.merge("tip" => preset["tip"].merge("size" => {"base" => "big"}))))
     results = [
       %w[tip mark.png -o t.png],
       %w[tip nowhere.png -o t.png],

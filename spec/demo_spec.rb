@@ -10,7 +10,7 @@ RSpec.describe Fobrel::Demo::Brushes do
     schema = Fobrel::Core::Preset::Schema::DOCUMENT
     response = schema.dig("properties", "response", "items", "properties")
     responses = presets.flat_map { _1["response"] }
-    turns = presets.flat_map { Array(_1["mark", "tip", "turn"]) if _1.frames.size > 1 }.compact
+    turns = presets.flat_map { Array(_1["tip", "form", "turn"]) if _1.frames.size > 1 }.compact
     expect(presets.map { _1["method"] }.uniq).to match_array(schema.dig("properties", "method", "enum"))
     expect(turns.uniq).to match_array(schema.dig("$defs", "turn", "enum"))
     expect(responses.map { _1["by"] }.uniq).to match_array(response.dig("by", "enum"))

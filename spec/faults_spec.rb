@@ -76,13 +76,13 @@ RSpec.describe "cut off anywhere" do
     parcel.put_in_order(presets.first(5).map(&:id))
     first = Fobrel::Actions::ReleaseBundle.call(bundle: parcel, person: maren, number: "1.0.0")
     value = presets[0].current_version.value
-    changed = value.with("mark", value.to_h["mark"].merge("angle" => 33))
+    changed = value.with("tip", value.to_h["tip"].merge("angle" => 33))
     Fobrel::Actions::AddVersion.call(preset: presets[0], value: changed, person: maren)
     parcel.put_in_order((presets.first(3) + presets.last(1)).map(&:id))
     [parcel, first, Fobrel::Actions::ReleaseBundle.call(bundle: parcel.reload, person: maren, number: "2.0.0")]
   end
 
-  # Read, planned, and about to be taken in.
+  # Read, planned, and about to be imported.
   def import(library, person, io)
     made = Studio::M::Import.create!(library:, person:, name: "kit.zip", source: "dropped")
     Fobrel::Actions::Deliver.add(made, name: "kit.fobrel.zip", io:)
@@ -149,10 +149,10 @@ RSpec.describe "cut off anywhere" do
 
   deeds = {
     "import" => "takes a package in",
-    "library" => "brings a library back",
+    "library" => "restores a library",
     "release" => "releases a bundle",
-    "follow" => "takes a release that changes, adds, hides and brings back",
-    "hand out" => "hands a plan out",
+    "follow" => "takes a release that changes, adds, hides and restores",
+    "send" => "sends a plan",
     "many" => "renames all",
     "undo" => "takes a deed back",
     "backup" => "writes a backup of everything",

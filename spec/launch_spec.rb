@@ -87,7 +87,7 @@ RSpec.describe "starting and stopping" do
     expect(ask("/api/session").body).to include('"person":null')
     expect(ask("/").body).to include("<div id=\"app\">")
     # Long work is done at once, by processes that were split off from the one that drew the demo.
-    picture = File.join(@folder, "mark.png").tap {
+    picture = File.join(@folder, "tip.png").tap {
       File.binwrite(_1, Fobrel::Core::Tip::Cover[[[1, 0.5], [0, 1]]].to_png)
     }
     studio = Fobrel::Studio.new(url: "http://127.0.0.1:#{@port}", token:)

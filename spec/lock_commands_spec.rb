@@ -5,7 +5,7 @@ require "support/command"
 RSpec.describe Fobrel::LockCommands, :command do
   def preset(name, size)
     tip = {"kind" => "round", "hardness" => 1}
-    Fobrel::Core::Preset::Preset.build(name, {"mark" => {"tip" => tip, "size" => {"base" => size}}})
+    Fobrel::Core::Preset::Preset.build(name, {"tip" => {"form" => tip, "size" => {"base" => size}}})
   end
 
   it "holds a folder against a lock file: exit 0 where all is so, 1 where something differs" do

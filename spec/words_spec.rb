@@ -65,6 +65,21 @@ RSpec.describe "the words on the screen" do
     expect(small.reject { |_, text| text.empty? || text == "fobrel" }).to eq([])
   end
 
+  # Names that the code, the tables and the files had before.
+  it "are those of the code, too" do
+    gone = /(?<![a-z])(?:edition|famil(?:y|ie)|seat|arrival|ledger|attic|upkeep|recipe|intake|work_?state|trial_?stroke)
+      s?(?![a-z])/ix
+    files = Dir.glob("#{root}/{bin,bench,cli,core,db,demo,docs,gallery,server,spec,web/src,web/spec}/**/*")
+    files += Dir.glob("#{root}/*.md")
+    text = files.select { |file| file.match?(%r{/[\w-]+\z|\.(?:rb|ts|vue|css|md|json|ya?ml|sql|mjs|service)\z}) && File.file?(file) }
+    known = text.reject { |file| file.match?(/CHANGELOG|vocabulary\.md|words_spec|package-lock/) }
+    expect(known.size).to be > 700
+    hits = known.flat_map { |file|
+      File.foreach(file, encoding: "UTF-8").grep(gone).grep_v(/font/i).map { |line| [file.delete_prefix(root), line.strip] }
+    }
+    expect(hits).to eq([])
+  end
+
   it "use the ellipsis and the curly apostrophe" do
     expect(found.select { |_, text| text.match?(/\.\.\.|\w'\w/) }).to eq([])
   end

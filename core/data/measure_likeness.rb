@@ -10,13 +10,13 @@ assets = brushes.flat_map(&:pictures).to_h { ["sha256:#{Digest::SHA256.hexdigest
 chance = Random.new(1)
 round = Array.new(brushes.size) do
   {
-    "mark" => {
-      "tip" => {"kind" => "round", "hardness" => chance.rand},
+    "tip" => {
+      "form" => {"kind" => "round", "hardness" => chance.rand},
       "size" => {"base" => 4 + chance.rand**2 * 60},
       "roundness" => 0.15 + chance.rand * 0.85
     },
-    "trail" => {"spacing" => 0.1 + chance.rand, "scatter" => {"across" => chance.rand(3).zero? ? chance.rand : 0}},
-    "pigment" => {"opacity" => 0.3 + chance.rand * 0.7}
+    "stroke" => {"spacing" => 0.1 + chance.rand, "scatter" => {"across" => chance.rand(3).zero? ? chance.rand : 0}},
+    "paint" => {"opacity" => 0.3 + chance.rand * 0.7}
   }
 end
 found = (brushes.map(&:settings) + round).map do |settings|

@@ -146,7 +146,7 @@ RSpec.describe "limits" do
     export_template = Fobrel::Core::Package::ExportTemplate
     preset = Fobrel::Core::Preset::Preset.build(
       "Fog",
-      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}}
+      {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 9}}}
     )
     [
       "{{ (1..60000000) | join | size }}",
@@ -211,8 +211,8 @@ RSpec.describe "limits" do
       Fobrel::Core::Preset::Preset.build(
         "Heavy",
         {
-          "mark" => {"tip" => tip, "size" => {"base" => 300, "most" => 5000, **mark}},
-          "trail" => {"spacing" => 0.02, "count" => 32}
+          "tip" => {"form" => tip, "size" => {"base" => 300, "maximum" => 5000, **mark}},
+          "stroke" => {"spacing" => 0.02, "marks_per_step" => 32}
         }
       )
     }
@@ -236,8 +236,8 @@ RSpec.describe "limits" do
         Fobrel::Core::Preset::Preset.build(
           "Wide",
           {
-            "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 900, "most" => 5000}},
-            "trail" => {"spacing" => 0.1}
+            "tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 900, "maximum" => 5000}},
+            "stroke" => {"spacing" => 0.1}
           }
         )
       )
@@ -249,8 +249,8 @@ RSpec.describe "limits" do
     heavy = Fobrel::Core::Preset::Preset.build(
       "Heavy",
       {
-        "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 40}},
-        "trail" => {"spacing" => 0.02, "count" => 32},
+        "tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 40}},
+        "stroke" => {"spacing" => 0.02, "marks_per_step" => 32},
         "response" => [{"drives" => "opacity", "by" => "random", "from" => 0, "to" => 1, "curve" => [[0, 0], [1, 1]]}]
       }
     )

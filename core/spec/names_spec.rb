@@ -33,7 +33,7 @@ RSpec.describe Fobrel::Core::Names do
   it "stands in every preset" do
     made = Fobrel::Core::Preset::Preset.build(
       " Fog\u200B  bank ",
-      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}}
+      {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 4}}}
     )
     expect(made.name).to eq("Fog bank")
     expect { made.with("name", "\u200B") }.to raise_error(Fobrel::Core::Preset::Preset::Invalid)

@@ -12,11 +12,11 @@ Preset = Fobrel::Core::Preset::Preset
 # Small things the core's specs share.
 module CoreHelp
   # A preset with a round tip; the groups given are merged in.
-  def round_preset(size: 40, hardness: 1, response: [], mark: {}, **groups)
+  def round_preset(size: 40, hardness: 1, response: [], tip: {}, **groups)
     Preset.build(
       "Round",
       {
-        "mark" => {"tip" => {"kind" => "round", "hardness" => hardness}, "size" => {"base" => size}}.merge(mark),
+        "tip" => {"form" => {"kind" => "round", "hardness" => hardness}, "size" => {"base" => size}}.merge(tip),
         "response" => response
       }.merge(groups.transform_keys(&:to_s))
     )

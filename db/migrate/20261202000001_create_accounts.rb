@@ -84,12 +84,12 @@ class CreateAccounts < ActiveRecord::Migration[7.2]
       t.index ["person_id"], name: "index_invitations_on_person_id"
     end
 
-    create_table "hands" do |t|
+    create_table "adjustments" do |t|
       t.bigint "person_id", null: false
       t.jsonb "settings", null: false
       t.datetime "created_at", null: false
       t.datetime "updated_at", null: false
-      t.index ["person_id"], name: "index_hands_on_person_id", unique: true
+      t.index ["person_id"], name: "index_adjustments_on_person_id", unique: true
     end
 
     create_table "presences", primary_key: ["preset_id", "person_id"] do |t|

@@ -67,7 +67,7 @@ class CreateServices < ActiveRecord::Migration[7.2]
       t.bigint "size"
       t.bigint "rows"
       t.bigint "pictures"
-      t.string "trial_problem"
+      t.string "test_problem"
       t.datetime "made_at"
       t.datetime "tried_at"
       t.datetime "ended_at"

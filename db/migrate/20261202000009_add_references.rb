@@ -51,7 +51,7 @@ class AddReferences < ActiveRecord::Migration[7.2]
     add_foreign_key "follows", "releases", column: "earlier_id"
     add_foreign_key "gallery_looks", "people"
     add_foreign_key "gallery_tokens", "people"
-    add_foreign_key "hands", "people"
+    add_foreign_key "adjustments", "people"
     add_foreign_key "baselines", "versions"
     add_foreign_key "baselines", "people"
     add_foreign_key "baselines", "presets"

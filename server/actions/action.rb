@@ -44,9 +44,9 @@ module Fobrel
       private
 
       # Whoever swaps, hides or sets a baseline for brushes asks here: what is locked and what stands in a start
-      # plan is for those who may lock and hand out.
+      # plan is for those who may lock and send to desks.
       #
-      # @param plans [Boolean] whether start plans that hold one of them would change
+      # @param plans [Boolean] whether start-up plans that hold one of them would change
       # @raise [AddVersions::Locked, Core::Problem]
       def check_rights(library, person, presets, plans: false)
         member = person&.memberships&.find_by(library:)

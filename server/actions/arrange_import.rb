@@ -2,8 +2,8 @@
 
 module Fobrel
   module Actions
-    # Puts what an import brought where it belongs: into sets, a bundle, a category, under tags; with the export templates
-    # and, of a backup, all the rest. A part of ImportBrushes.
+    # Puts what an import brought where it belongs: into sets, a bundle, a category, under tags; with the export
+    # templates and, of a backup, all the rest. A part of ImportBrushes.
     class ArrangeImport < Action
       # Something that came, the brush that stands for it here (nil where it was left out), whether that is new,
       # whether it was here exactly so, and whether its own tags count.

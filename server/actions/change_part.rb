@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Names a part, tags it, lays it on a shelf; throws it away or brings it back.
+    # Names a part, tags it, lays it on a shelf; discards or restores it.
     class ChangePart < Deed
       # @param sum [String]
       # @param wish [Hash] "name", "tags", "own", "hidden"

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Renames or describes a library, puts it into the archive or brings it back.
+    # Renames or describes a library, archives or restores it.
     class DescribeLibrary < Deed
       # @param wish [Hash] "name", "description", "archived"
       def initialize(library:, person:, wish:)

@@ -2,14 +2,14 @@
 
 module Fobrel
   module Actions
-    # Lets an import go: what was not taken in is forgotten.
+    # Discards an import: what was not imported is forgotten.
     class DiscardImport < Action
       # @param import [Models::Import]
       def initialize(import:)
         @import = import
       end
 
-      # @raise [Core::Problem] while it is being taken in
+      # @raise [Core::Problem] while it is being imported
       def call
         @import.lock!
         if @import.state == "applying"

@@ -29,12 +29,12 @@ module Fobrel
       def exchanged(value)
         document = value.to_h
         put = ->(one) { (one == @from) ? @to : one }
-        tip = document["mark"]["tip"]
+        tip = document["tip"]["form"]
         tip = tip.merge("frames" => tip["frames"].map(&put)) if tip["frames"]
         tip = in_place_of_lines(tip) if tip["asset"] == @from
-        changed = document.merge("mark" => document["mark"].merge("tip" => tip))
-        surface = document["surface"]
-        changed["surface"] = surface.merge("asset" => put[surface["asset"]]) if surface
+        changed = document.merge("tip" => document["tip"].merge("form" => tip))
+        surface = document["grain"]
+        changed["grain"] = surface.merge("asset" => put[surface["asset"]]) if surface
         about = document["about"]
         changed["about"] = about.merge("picture" => put[about["picture"]]) if about&.key?("picture")
         (changed == document) ? value : Core::Preset::Preset[changed]

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Keeps one of several brushes that paint alike. Sets, bundles and start plans that held another hold
+    # Keeps one of several brushes that paint alike. Sets, bundles and start-up plans that held another hold
     # the one that stays; the others are hidden.
     class KeepDuplicate < Deed
       # @param keep [Integer] stays
@@ -31,7 +31,7 @@ module Fobrel
         write_down(@library, @person, "duplicates", "“#{stays.name}” stays for #{brushes(go.size)} that paint alike")
       end
 
-      # Puts one brush in the place of others, in every set, bundle and start plan that holds one
+      # Puts one brush in the place of others, in every set, bundle and start-up plan that holds one
       # of them. It stands where the first of them stood, in its section.
       #
       # @param changes [History::Changes] of the deed that this is part of

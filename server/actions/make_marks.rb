@@ -118,7 +118,7 @@ module Fobrel
         preset = presets_of(@library, [@wish["preset_id"].to_i]).first
         now = preset.drafts.find_by(person: @person)&.value || preset.current_version.value
         document = now.to_h
-        value = Core::Preset::Preset[document.merge("mark" => document["mark"].merge("tip" => @work.tip(references)))]
+        value = Core::Preset::Preset[document.merge("tip" => document["tip"].merge("form" => @work.tip(references)))]
         KeepDraft.call(preset:, person: @person, value:)
         sentence = "“#{preset.name}” has a new tip, as your draft. Save it on the Bench when it is right."
         Done.new(presets: [preset], parts: [], entry: nil, sentence:)

@@ -16,7 +16,8 @@ module Fobrel
       def call
         @record.lock!
         refuse
-        filled = @record.class.in?(Finding::AutomaticSet::NAMED.values) ? Finding::AutomaticSet.filled_from(@record) : []
+        named = @record.class.in?(Finding::AutomaticSet::NAMED.values)
+        filled = named ? Finding::AutomaticSet.filled_from(@record) : []
         detach
         changes.watch(@record.class.where(id: @record)) { @record.destroy! }
         write_down(@record.library, @person, "remove", said(filled))

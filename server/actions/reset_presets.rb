@@ -21,8 +21,8 @@ module Fobrel
         mine = Models::Draft.where(person:).select(:preset_id)
         presets = library.presets.joins(:current_version).in_order
         return presets.where(id: mine) if to == "current"
-        target = (to == "baseline") ? "presets.baseline_version_id" : "(SELECT e.id FROM versions e WHERE e.preset_id = " \
-          "presets.id ORDER BY e.number LIMIT 1)"
+        first = "(SELECT e.id FROM versions e WHERE e.preset_id = presets.id ORDER BY e.number LIMIT 1)"
+        target = (to == "baseline") ? "presets.baseline_version_id" : first
         presets.joins("JOIN versions target ON target.id = #{target}")
           .where("versions.fingerprint <> target.fingerprint OR presets.id IN (?)", mine)
       end

@@ -7,7 +7,7 @@ module Fobrel
       # @param import [Models::Import] of a backup
       # @param changes [History::Changes] of the deed that this is part of
       # @param brushes [Hash{String => Integer}] presets here by their identity in the backup
-      # @param facts [Hash{Integer => Hash}] what it says of each preset that was taken in anew
+      # @param facts [Hash{Integer => Hash}] what it says of each preset that was imported anew
       def initialize(import:, person:, changes:, brushes:, facts:)
         @import = import
         @library = import.library
@@ -92,8 +92,8 @@ module Fobrel
         pairs.each_slice(2000) do |some|
           values = some.map { |id, number| "(#{id}, #{Integer(number)})" }.join(", ")
           Models::Record.connection.execute(
-            "UPDATE presets SET baseline_version_id = e.id FROM (VALUES #{values}) AS v(id, number) JOIN versions e ON " \
-              "e.preset_id = v.id AND e.number = v.number WHERE presets.id = v.id"
+            "UPDATE presets SET baseline_version_id = e.id FROM (VALUES #{values}) AS v(id, number) " \
+              "JOIN versions e ON e.preset_id = v.id AND e.number = v.number WHERE presets.id = v.id"
           )
         end
         Models::Preset.settle(pairs.map(&:first))

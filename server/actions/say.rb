@@ -2,7 +2,8 @@
 
 module Fobrel
   module Actions
-    # Says something about a brush, a version, a release or a proposal. Whoever is named, made it or spoke there is told.
+    # Posts a comment on a brush, a version, a release or a proposal, and tells whoever is named in it, made the thing
+    # or has commented there.
     class Say < Action
       # @param about [String] a key of Models::Comment::ABOUT
       # @param thing [ActiveRecord::Base]

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Hands a desk's start plan out: keeps it as the desk's next plan, from where its agent fetches it. A plan counts as
+    # Hands a desk's start-up plan out: keeps it as the desk's next plan, from where its agent fetches it. A plan counts as
     # handed out when it is kept; what lies in the folder is what the folder says.
     class SendToDesk < Deed
       # @param desk [Models::Desk]

@@ -28,7 +28,7 @@ module Fobrel
       # @param release [Models::Release] of the bundle
       # @param only [Array<String>, nil] document ids of the brushes that are taken; nil are all
       # @param choices [Hash{String => Hash}] by document id: a side by the key of a conflict, "mine" or "theirs"; by
-      #   HIDDEN whether a brush that is hidden here stays so ("mine") or is brought back ("theirs")
+      #   HIDDEN whether a brush that is hidden here stays so ("mine") or is restored ("theirs")
       def initialize(follow:, person:, release:, only: nil, choices: {})
         @follow = follow
         @library = follow.library

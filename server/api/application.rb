@@ -128,7 +128,7 @@ module Fobrel
         Versions,
         Bench,
         SampleStrokes,
-        Hand,
+        Adjustments,
         Parts,
         Previews,
         Works,

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Api
-    # What the Bench paints on request: strips, the trial pad, comparisons, curves.
+    # What the Bench paints on request: strips, the pad, comparisons, curves.
     module Bench
       extend Sinatra::Extension
 
@@ -23,7 +23,7 @@ module Fobrel
         )
       end
 
-      # The trial pad after all its strokes, painted with the settings as they stand now.
+      # The pad after all its strokes, painted with the settings as they stand now.
       post "/api/libraries/:library/pad" do
         value = preset_from(json["document"], library)
         page = json.values_at("width", "height")
@@ -44,11 +44,11 @@ module Fobrel
 
       # Curves as the core computes them, for the page to draw.
       post "/api/curves" do
-        answer({curves: json["curves"].map { |points| drawn(Core::Stroke::Hand["curve" => points]) }})
+        answer({curves: json["curves"].map { |points| drawn(Core::Stroke::Adjustments["curve" => points]) }})
       end
 
       helpers do
-        # What follows the hand goes before all else.
+        # What follows the pen goes before all else.
         def at_once(...)
           Core::Apart.turn.rank = :now
           Core::Apart.call(...)
@@ -56,12 +56,12 @@ module Fobrel
 
         # A stroke of the pad was drawn there, or is a sample stroke laid over the whole of it.
         def movements(list, page)
-          hand = Models::Hand.of(person) if list.any? { |one| one["hand"] }
+          adjustments = Models::Adjustments.of(person) if list.any? { |one| one["adjustments"] }
           list.map do |one|
-            samples = one["trial"] ? trial(one["trial"]).on(page) : samples(one["samples"])
+            samples = one["sample"] ? sample(one["sample"]).on(page) : samples(one["samples"])
             Core::Stroke::Pad::Movement.new(
               samples: by_stand_in(samples, one["stand_in"]),
-              hand: (hand if one["hand"]),
+              adjustments: (adjustments if one["adjustments"]),
               colour: colour(one["colour"]) || Core::Stroke::Painter::INK
             )
           end
@@ -69,8 +69,8 @@ module Fobrel
 
         def by_stand_in(samples, name) = name ? Core::Stroke::StandIn.fetch(name).movement(samples) : samples
 
-        # @return [Array<Float>] a hand's pressure curve, from left to right
-        def drawn(hand) = hand.curve.sampled(CURVE_POINTS)
+        # @return [Array<Float>] an artist’s pressure curve, from left to right
+        def drawn(adjustments) = adjustments.curve.sampled(CURVE_POINTS)
 
         def answer_picture(png, headers = {})
           headers({"Content-Type" => "image/png", "Cache-Control" => "no-store"}.merge(headers))

@@ -56,7 +56,7 @@ module Fobrel
         answer(Views::Imports.brief(Actions::Apply.call(import:, person:, stamp: json["stamp"]).reload), 202)
       end
 
-      # What was not taken in is let go.
+      # What was not imported is discarded.
       delete "/api/imports/:id" do
         Actions::DiscardImport.call(import: of_library(Models::Import))
         answer({ok: true})

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Api
-    # Libraries: made, named, described, put into the archive and brought back.
+    # Libraries: made, named, described, archived and restored.
     module Libraries
       extend Sinatra::Extension
 

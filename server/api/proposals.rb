@@ -67,7 +67,7 @@ module Fobrel
         other = params["beside"] && proposal.library.presets.find(params["beside"]).current_version.value
         shown = other || value
         greatest = [value, *other].map { |one| Core::Stroke::Strip.greatest(one) }.max
-        way = way({"trial" => params["trial"], "ground" => params["ground"]})
+        way = way({"sample" => params["sample"], "ground" => params["ground"]})
         assets = Models::Asset.at_hand(shown)
         halt_png Core::Apart.call(Core::Stroke::Strip, :png, shown, assets:, beside: greatest, **way)
       end

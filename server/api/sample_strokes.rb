@@ -7,10 +7,10 @@ module Fobrel
       extend Sinatra::Extension
 
       get "/api/sample-strokes" do
-        own = person.sample_strokes.order(:name).map { |stroke| trial_view(stroke.value, id: stroke.id) }
+        own = person.sample_strokes.order(:name).map { |stroke| stroke_view(stroke.value, id: stroke.id) }
         answer(
           {
-            sample_strokes: Core::Stroke::SampleStroke.all.map { |stroke| trial_view(stroke) } + own,
+            sample_strokes: Core::Stroke::SampleStroke.all.map { |stroke| stroke_view(stroke) } + own,
             stand_ins: Core::Stroke::StandIn::ALL.values.map { |one| {name: one.name, title: one.title} },
             grounds: Core::Stroke::Ground::NAMES
           }
@@ -20,7 +20,7 @@ module Fobrel
       post "/api/sample-strokes" do
         movement = by_stand_in(samples(json["samples"]), json["stand_in"])
         made = person.sample_strokes.create!(**json.slice("name", "width", "height"), samples: movement.to_list)
-        answer(trial_view(made.value, id: made.id), 201)
+        answer(stroke_view(made.value, id: made.id), 201)
       end
 
       delete "/api/sample-strokes/:id" do
@@ -30,7 +30,7 @@ module Fobrel
 
       helpers do
         # @param id [Integer, nil] of one's own
-        def trial_view(stroke, id: nil) = {id:, name: stroke.name, title: stroke.title, own: !id.nil?}
+        def stroke_view(stroke, id: nil) = {id:, name: stroke.name, title: stroke.title, own: !id.nil?}
       end
     end
   end

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Backups
-    # An empty database beside the studio's own, for a while: what is restored there on trial, or to take something out,
+    # A temporary database beside the studio's own: what is restored there, as a test or to take something out,
     # touches nothing else.
     module Scratch
       # What the name of such a database ends with.

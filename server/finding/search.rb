@@ -26,12 +26,12 @@ module Fobrel
         "size" => "presets.size, presets.name, presets.id",
         "colour" => "presets.hue NULLS LAST, presets.name, presets.id",
         "use" => "places.times DESC, presets.name, presets.id",
-        "category" => "(SELECT position FROM categories WHERE id = presets.category_id) NULLS LAST, presets.category_id, " \
-          "presets.name, presets.id",
+        "category" => "(SELECT position FROM categories WHERE id = presets.category_id) NULLS LAST, " \
+          "presets.category_id, presets.name, presets.id",
         "own" => "presets.name, presets.id"
       }.freeze
 
-      # Where brushes stand: in sets and start plans.
+      # Where brushes stand: in sets and start-up plans.
       PLACES = "SELECT preset_id FROM set_items UNION ALL SELECT preset_id FROM start_items"
       USED = "JOIN (SELECT preset_id, count(*) AS times FROM (#{PLACES}) p GROUP BY preset_id) places ON " \
         "places.preset_id = presets.id"

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Finding
-    # What the lines of a start plan bring: each brush once, where it stands first, with its key.
+    # What the lines of a start-up plan bring: each brush once, where it stands first, with its key.
     class StartupPlan
       # A brush of it. `line` is what brings it; `twice` says that an earlier line brought it already.
       Brush = Struct.new(:id, :preset_id, :version, :line, :key, :twice, :newer, keyword_init: true) do

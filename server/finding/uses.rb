@@ -2,7 +2,7 @@
 
 module Fobrel
   module Finding
-    # Where brushes of a library are used: in its sets, bundles and start plans, and by libraries that follow it.
+    # Where brushes of a library are used: in its sets, bundles and start-up plans, and by libraries that follow it.
     module Uses
       HERE = <<~TEXT
         SELECT i.preset_id, 1 AS kind, 'bundle ' || b.name AS place, 'bundles' AS view, b.id AS target

@@ -2,8 +2,8 @@
 
 module Fobrel
   module History
-    # Finds what was changed in the history behind the application's back: each entry's sum is worked out anew here, from
-    # its words and the sum of the one before.
+    # Finds what was changed in the history behind the application's back: computes each sum again from the words of its
+    # entry and the sum of the one before.
     #
     #   Chain.new(library).check   # => {entries: 812, head: "5f…", broken: []}
     class Chain

@@ -6,7 +6,7 @@ module Fobrel
     class ApplyImport < Job
       def self.needs(_about) = :bring
 
-      # So many are taken in within seconds.
+      # So many are imported within seconds.
       FEW = 200
       # About how long a brush takes, and a place in a set, seconds (two cores of 2026).
       EACH = 0.003

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Jobs
-    # Repeats the trial of a backup that is whole, where the first one was cut off.
+    # Repeats the test of a backup that is whole, where the first one was cut off.
     class TryBackup < Que::Job
       self.priority = Queue::NIGHT
       PAUSE = 30.minutes

@@ -3,7 +3,7 @@
 module Fobrel
   module Jobs
     # Looks by itself at the folders of this machine's desks: what was altered there is known before the next start. A
-    # hand-out that was cut off before its folder had it is carried on.
+    # plan that was sent but never reached its folder is written.
     module WatchedDesks
       EVERY = 10
       # So long a folder that could not be written to is let be, in seconds.

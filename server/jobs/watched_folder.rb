@@ -172,7 +172,7 @@ module Fobrel
           }.find { |name| !tree.kind(name) }
         end
 
-        # An import that says why there is nothing to take in.
+        # An import that says why there is nothing to import.
         def tell(library, tree, path, sentence)
           return if known?(library, tree, path)
           Models::Record.transaction do

@@ -49,7 +49,7 @@ module Fobrel
         sweep("cut_off", Import.where(library:, state: "open", created_at: ..before))
       end
 
-      # What was never taken in is let go; that it was there is still known for a while.
+      # What was never imported is discarded; that it was there is still known for a while.
       def waiting(library, before, _)
         Import.where(library:, state: "planned", created_at: ..before).find_each do |import|
           sweep(nil, import.items.reorder(nil))

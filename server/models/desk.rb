@@ -2,7 +2,7 @@
 
 module Fobrel
   module Models
-    # One workplace with its start plan; or a template, which the plans of desks and of other templates begin from. What
+    # One workplace with its start-up plan; or a template, which the plans of desks and of other templates begin from. What
     # is kept of a plan is how it differs from the one it begins from.
     class Desk < Record
       include Ordered

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Models
-    # A start plan as it was sent; it never changes. Its brushes' files are kept under their sums, its parts are
+    # A start-up plan as it was sent; it never changes. Its brushes' files are kept under their sums, its parts are
     # pictures that are kept anyway.
     class DeskPlan < Record
       belongs_to :desk

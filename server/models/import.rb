@@ -31,7 +31,7 @@ module Fobrel
         items.reorder(nil).where.not(group: nil).distinct.pluck(:group, :usual).to_h.merge(choices.fetch("ways", {}))
       end
 
-      # The things that are meant, with pictures taken in the way chosen.
+      # The things that are meant, with pictures read the way chosen.
       #
       # @param past [Boolean] whether to read what a backup says of them, which a plan does not need
       # @return [Array<ImportItem>]

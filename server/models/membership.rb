@@ -16,8 +16,8 @@ module Fobrel
       after_update { Live.tell(what: Live::ACCESS, people: [person_id]) }
       after_destroy { Live.tell(what: Live::ACCESS, people: [person_id]) }
 
-      # @param deed [Symbol] :look, :edit, :bring (what comes in), :send to desk, :lock (and to save what is locked), :keep
-      #   (the library itself, and how long what is kept), :people or :decide (on what is proposed)
+      # @param deed [Symbol] :look, :edit, :bring (imports), :send_to_desk, :lock (and to save what is locked), :keep
+      #   (the library itself, and how long what is kept), :people or :decide (on proposals)
       def may?(deed) = MAY.fetch(role).include?(deed) && library.lets?(deed)
     end
   end

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Models
-    # For what holds presets in an order made by hand: sets, bundles and start plans.
+    # For what holds presets in an order made by hand: sets, bundles and start-up plans.
     module Ordered
       # @return [Hash{String => Class}] what holds presets so, by the table of its places
       def self.holders

@@ -48,7 +48,7 @@ module Fobrel
       def self.columns_of(value, fingerprint)
         about = value["about"]
         fold = Core::Curation::Query.method(:fold)
-        colour = value["pigment", "colour", "value"]
+        colour = value["paint", "colour", "value"]
         traits = Core::Curation::Traits.of(value)
         {
           name: value.name,
@@ -59,7 +59,7 @@ module Fobrel
             *traits
           ].join(" ")],
           traits:,
-          size: value["mark", "size", "base"].to_f,
+          size: value["tip", "size", "base"].to_f,
           author: about["author"],
           licence: about["licence"],
           notes: about["notes"],

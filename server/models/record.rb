@@ -6,8 +6,8 @@ module Fobrel
     class Record < ActiveRecord::Base
       self.abstract_class = true
 
-      # Those that are called so, however their letters are written: tags, categories, sets, states, desks … whose name is
-      # unique that way (each such table has an index on it).
+      # Those with one of these names, in capitals or not: tags, categories, sets, states, desks … whose name is unique
+      # that way (each such table has an index on it).
       #
       # @param names [Array<String>] as Core::Names.clean gives them
       scope :named, ->(*names) { where("lower(#{quoted_table_name}.name) IN (?)", names.flatten.map(&:downcase)) }

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Models
-    # A movement that a person recorded on the trial pad, to be replayed with any preset.
+    # A movement that a person recorded on the pad, to be replayed with any preset.
     class SampleStroke < Record
       MOST = 50
 

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Models
-    # A preset's place in a desk's start plan.
+    # A preset's place in a desk's start-up plan.
     class StartItem < Record
       belongs_to :desk
       belongs_to :preset

@@ -4,7 +4,6 @@ module Fobrel
   module Models
     # A status that the studio defines, such as "to be checked".
     class Status < Record
-
       include Looks
 
       belongs_to :library

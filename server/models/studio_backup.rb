@@ -9,7 +9,7 @@ module Fobrel
 
       # So many are told of.
       LISTED = 30
-      # Seconds for one, and for its trial.
+      # Seconds for one, and for its test.
       SECONDS = 4 * 3600
       # One is expected every night.
       AGE = 2.days
@@ -36,9 +36,9 @@ module Fobrel
         raise Core::Problem, "A backup is being made already. Wait until it is done."
       end
 
-      # Makes it where it is not made yet, restores it on trial, and takes away those that need not stay.
+      # Makes it where it is not made yet, restores it as a test, and takes away those that need not stay.
       #
-      # @return [Boolean] whether the trial told anything: one that was cut off is repeated later
+      # @return [Boolean] whether the test told anything: one that was cut off is repeated later
       def make
         FileUtils.mkdir_p(folder.path, mode: 0o700)
         write unless there?
@@ -47,15 +47,15 @@ module Fobrel
         fail("The folder of backups: #{e.message.sub(/ @ .*/, "")}. Earlier backups are untouched.")
       end
 
-      # Restores it on trial.
+      # Restores it as a test.
       #
       # @return [Boolean] as #make
       def try
-        tried = program("restore", path, "--trial")
+        tried = program("restore", path, "--test")
         # The machine or the database went, which says nothing of the file.
         update!(ended_at: Time.current) and return false if tried["cut_off"]
         folder.prune unless tried["problem"]
-        update!(trial_problem: tried["problem"], tried_at: Time.current, ended_at: Time.current)
+        update!(test_problem: tried["problem"], tried_at: Time.current, ended_at: Time.current)
       end
 
       # @param sentence [String] why there is none; of one that is whole nothing is wrong

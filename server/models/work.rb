@@ -5,7 +5,7 @@ module Fobrel
     # A piece of work that somebody began in the tip maker: its pages, every step they took, and at which of them they
     # are now. It is theirs alone.
     class Work < Record
-      # Steps that are kept, and how long one that was thrown away can be brought back.
+      # Steps that are kept, and how long one that was discarded can be restored.
       MOST = 200
       KEEP = 30.days
 

@@ -119,7 +119,7 @@ module Fobrel
             source: item.source,
             version: item.version,
             fingerprint: item.fingerprint,
-            size: item.document&.dig("mark", "size", "base"),
+            size: item.document&.dig("tip", "size", "base"),
             unknown: item.fingerprint ? item.value.unknown : [],
             twin: !row.twin.nil?,
             here: row.here && here(row, item, greatest)

@@ -57,7 +57,7 @@ module Fobrel
           {
             **item.slice(:id, :fingerprint, :state, :reason, :version),
             name: item.document["name"],
-            size: item.value["mark", "size", "base"].to_f,
+            size: item.value["tip", "size", "base"].to_f,
             came_from: item.came_from.slice("library_name", "name", "version", "draft"),
             made: item.made_id,
             decided_by: item.decided_by&.name,

@@ -27,7 +27,7 @@ module Fobrel
         def backup(one)
           times = {at: one.created_at, made_at: one.made_at, tried_at: one.tried_at}
           {
-            **one.slice(:id, :file, :problem, :size, :rows, :pictures, :trial_problem),
+            **one.slice(:id, :file, :problem, :size, :rows, :pictures, :test_problem),
             **times.transform_values { _1&.iso8601 },
             by: one.person&.name,
             under_way: one.ended_at.nil?,

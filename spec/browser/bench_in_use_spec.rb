@@ -9,7 +9,7 @@ RSpec.describe "the Bench in use", :browser do
 
   def draft = Studio::M::Draft.find_by(preset:, person: Studio::M::Person.find_by!(login: "maren"))&.document
 
-  def size = draft&.dig("mark", "size", "base")
+  def size = draft&.dig("tip", "size", "base")
 
   def wave(y, x = 20) = (0..14).map { |i| [x + i * 12, y + 10 * Math.sin(i * 0.6), 0.2 + 0.05 * i] }
 
@@ -164,7 +164,7 @@ RSpec.describe "the Bench in use", :browser do
       # As it falls out, the first window had looked before, or it learns with the answer.
       expect(page).to have_content(/from another window: Size 15 px → 50 px|Updated from another of your windows/)
       expect(page).to have_field("Size in px", with: "50")
-      until_true { draft["mark"].slice("angle").merge("size" => size) == {"angle" => 33, "size" => 50} }
+      until_true { draft["tip"].slice("angle").merge("size" => size) == {"angle" => 33, "size" => 50} }
       in_another_window(open: false) do
         expect(page).to have_content("Updated from another of your windows")
         expect(page).to have_field("Angle in °", with: "33")
@@ -180,7 +180,7 @@ RSpec.describe "the Bench in use", :browser do
       tove = Studio::M::Person.find_by!(login: "tove")
       Fobrel::Actions::AddVersion.call(
         preset:,
-        value: theirs.with("mark", theirs["mark"].merge("size" => theirs["mark", "size"].merge("base" => 33))),
+        value: theirs.with("tip", theirs["tip"].merge("size" => theirs["tip", "size"].merge("base" => 33))),
         person: tove
       )
       expect(page).to have_content("Tove Lindgaard saved version 2.")
@@ -190,7 +190,7 @@ RSpec.describe "the Bench in use", :browser do
       click_button "Version 2 is newer: merge…"
       click_button "Save both as version 3"
       expect(page).to have_content("Saved as version 3, with both changes.")
-      expect(preset.reload.current_version.value["mark", "size", "base"]).to eq(33)
+      expect(preset.reload.current_version.value["tip", "size", "base"]).to eq(33)
       preset.update!(locked_by: tove)
       expect(page).to have_content("Tove Lindgaard locked it.")
       expect(page).to have_css("header .locked")
@@ -206,7 +206,7 @@ RSpec.describe "the Bench in use", :browser do
       expect(page).to have_field("Minimum size in px", with: "30")
       tune "Flow in %", 44
       kept
-      expect(draft["pigment"]["flow"]).to eq(0.44)
+      expect(draft["paint"]["flow"]).to eq(0.44)
       tune "Minimum size in px", 1
       tune "Size in px", 60
       expect(page).to have_content("It paints at 30 px: the maximum size holds it there.")
@@ -217,7 +217,7 @@ RSpec.describe "the Bench in use", :browser do
   it "shows a guest every value, to scroll through, and nothing to change" do
     sign_in("ilse")
     bench("Quay line")
-    expect(page).to have_css("[data-group=pigment] .fixed", text: "100 %")
+    expect(page).to have_css("[data-group=paint] .fixed", text: "100 %")
     expect(page).to have_no_css("[data-group] input, [data-group] [role=slider]")
     expect(page).to have_no_button("Save version 2…")
     scrolled = evaluate_script(
@@ -305,7 +305,7 @@ RSpec.describe "the Bench in use", :browser do
       large = preset.current_version.value
       Fobrel::Actions::AddVersion.call(
         preset:,
-        value: large.with("mark", large["mark"].merge("size" => large["mark", "size"].merge("base" => 300))),
+        value: large.with("tip", large["tip"].merge("size" => large["tip", "size"].merge("base" => 300))),
         person: Studio::M::Person.first
       )
       sign_in("maren")
@@ -339,7 +339,7 @@ RSpec.describe "the Bench in use", :browser do
       @first.categories.create!(name: "Rigging", position: 0)
       fender = Studio::M::Preset.find_by!(name: "Old fender")
       grained = fender.current_version.value
-      grained = grained.with("surface", {"asset" => grained.needs.first})
+      grained = grained.with("grain", {"asset" => grained.needs.first})
       Fobrel::Actions::AddVersion.call(preset: fender, value: grained, person: Studio::M::Person.first)
       sign_in("maren")
       bench("Quay line")
@@ -347,13 +347,13 @@ RSpec.describe "the Bench in use", :browser do
       until_true { draft&.fetch("method") == "garland" }
       click_button "View the tip"
       find(".part", text: "Old fender").click
-      until_true { draft.dig("mark", "tip", "kind") == "picture" }
+      until_true { draft.dig("tip", "form", "kind") == "picture" }
       expect(page).to have_content("Tip a picture")
       click_button "Choose a grain"
       find(".list .part", match: :first).click
-      until_true { draft["surface"]&.fetch("asset") }
+      until_true { draft["grain"]&.fetch("asset") }
       click_button "Remove grain"
-      until_true { draft["surface"].nil? }
+      until_true { draft["grain"].nil? }
       find("h1 .name").click
       page.driver.browser.keyboard.type("Harbour line", :enter)
       expect(page).to have_content("renamed: “Quay line” is “Harbour line” now")
@@ -375,11 +375,11 @@ RSpec.describe "the Bench in use", :browser do
       now = -> { Studio::M::Draft.find_by(preset: old)&.document }
       find(".setting.of-colour .el-select").click
       find(".el-select-dropdown__item", text: "the tip’s own", visible: true).click
-      until_true { now.call&.dig("mark", "tip", "colours") == "own" }
+      until_true { now.call&.dig("tip", "form", "colours") == "own" }
       find(".setting.of-colour .el-select").click
       find(".el-select-dropdown__item", text: "one fixed colour", visible: true).click
       until_true {
-        now.call&.dig("pigment", "colour", "mode") == "fixed" && now.call.dig("mark", "tip", "colours") == "tint"
+        now.call&.dig("paint", "colour", "mode") == "fixed" && now.call.dig("tip", "form", "colours") == "tint"
       }
       expect(page).to have_css("input[aria-label='The fixed colour']")
     end
@@ -449,7 +449,7 @@ RSpec.describe "the Bench in use", :browser do
           "document.activeElement.closest('[data-part]')?.dataset.part ?? document.activeElement.className"
       )
     }
-    expect(stops.first(3)).to eq(%w[trail pigment habits])
+    expect(stops.first(3)).to eq(%w[stroke paint extras])
     press["2", :Down]
     expect(evaluate_script("document.activeElement.getAttribute('aria-label')")).to eq("Scatter across")
     press["?"]
@@ -576,7 +576,7 @@ RSpec.describe "the Bench in use", :browser do
     visit "/tip-maker"
     expect(page).to have_content("Drop pictures here")
     Late.answers(longest: 0.7, seed: 7) do
-      find("input[type=file]", visible: :all, match: :first).attach_file(scan("mark.png"))
+      find("input[type=file]", visible: :all, match: :first).attach_file(scan("tip.png"))
       expect(page).to have_css("[data-test=tip]")
       3.times { click_button("Invert") && sleep(0.1) }
       expect(page).to have_no_css("[data-behind=true]")

@@ -165,7 +165,7 @@ RSpec.describe "the Bench", :browser do
     Process.kill(:KILL, other.driver.browser.process.pid)
     sleep 0.3
     due = @changes.reverse.find { |at, _| at < killed - 1 }.last
-    expect(draft("Quay line")["mark"]["size"]["base"]).to be >= due
+    expect(draft("Quay line")["tip"]["size"]["base"]).to be >= due
   end
 
   it "shows both to the second of two who save, and brings them together setting by setting" do
@@ -176,8 +176,8 @@ RSpec.describe "the Bench", :browser do
     expect(page).to have_css("[role=status]", text: "kept")
     theirs = preset("Quay line").current_version.value
     changed = theirs.with(
-      "mark",
-      theirs["mark"].merge("size" => theirs["mark", "size"].merge("base" => 33), "angle" => 20)
+      "tip",
+      theirs["tip"].merge("size" => theirs["tip", "size"].merge("base" => 33), "angle" => 20)
     )
     click_button "Save version 2…"
     Fobrel::Actions::AddVersion.call(
@@ -196,7 +196,7 @@ RSpec.describe "the Bench", :browser do
     end
     expect(page).to have_content("Saved as version 3, with both changes.")
     saved = preset("Quay line").current_version.value
-    expect([saved["mark", "size", "base"], saved["mark", "angle"], saved["trail", "spacing"]]).to eq([50, 20, 0.6])
+    expect([saved["tip", "size", "base"], saved["tip", "angle"], saved["stroke", "spacing"]]).to eq([50, 20, 0.6])
   end
 
   it "captures nothing by chance, names and compares versions, sets a new baseline and resets to it exactly" do
@@ -208,7 +208,7 @@ RSpec.describe "the Bench", :browser do
     expect(page).to have_content("Not saved: paint behind")
     click_button "Save version 2"
     expect(page).to have_content("Saved as version 2")
-    expect(preset("Quay line").current_version.document["habits"]["under"]).to be(false)
+    expect(preset("Quay line").current_version.document["extras"]["behind"]).to be(false)
     click_button "History (2)"
     within("[data-version='1']") { click_button "Compare version 1 with the draft" }
     within("[data-version='2']") { click_button "Set as baseline" }

@@ -219,7 +219,7 @@ RSpec.describe "Brushes in use", :browser do
     expect(page).to have_css("header .who")
   end
 
-  it "takes all pictures of a file, and says that nothing is to be taken in" do
+  it "takes all pictures of a file, and says that nothing is to be imported" do
     frames = [40, 90].map { |shade|
       Vips::Image.black(40, 40).invert.draw_rect([shade], 10, 10, 20, 20, fill: true).copy(interpretation: :b_w)
     }

@@ -100,7 +100,7 @@ RSpec.describe "Brushes", :browser do
     )
   end
 
-  it "renames many with a live table, compares, hides and brings back" do
+  it "renames many with a live table, compares, hides and restores" do
     sign_in("maren")
     click_button "Select these"
     within("footer") { click_button "Rename" }

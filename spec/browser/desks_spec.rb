@@ -3,7 +3,7 @@
 require "support/browser"
 require "support/command"
 
-# Start plans on desks, with the real agent and the painting program's stand-in.
+# Start-up plans on desks, with the real agent and the painting program's stand-in.
 RSpec.describe "desks", :browser do
   include CommandHelp
 
@@ -83,7 +83,7 @@ RSpec.describe "desks", :browser do
     at = folder("Desk one")
     first, second = names.first(2).each_with_index.map { |name, n| "#{at}/startup/0#{n + 1} #{name}.json" }
     brush = JSON.parse(File.read(first))
-    brush["mark"]["size"]["base"] = 77
+    brush["tip"]["size"]["base"] = 77
     File.write(first, JSON.generate(brush))
     File.write("#{at}/startup/mine.json", JSON.generate(brush.merge("name" => "Mine", "id" => SecureRandom.uuid)))
     File.delete(second)
@@ -118,7 +118,7 @@ RSpec.describe "desks", :browser do
     find("button", text: "Send to all out of date").click
     expect(page).to have_content("Sent to Desk two")
     there = JSON.parse(File.read("#{folder("Desk two")}/startup/01 #{names[0]}.json"))
-    expect(there["mark"]["size"]["base"]).to eq(77)
+    expect(there["tip"]["size"]["base"]).to eq(77)
     expect(page).to have_content("2 of 2 desks are current")
   end
 

@@ -7,7 +7,7 @@ RSpec.describe "Import and what goes out", :browser do
   def brush(name, **settings)
     Fobrel::Core::Preset::Preset.build(
       name,
-      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 22}}}.merge(settings.transform_keys(&:to_s))
+      {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 22}}}.merge(settings.transform_keys(&:to_s))
     )
   end
 
@@ -33,12 +33,12 @@ RSpec.describe "Import and what goes out", :browser do
       parcel(
         "guest.fobrel.zip",
         [
-          brush("Quay line", trail: {"spacing" => 0.9}),
-          brush("Chart nib", trail: {"spacing" => 1.4}),
+          brush("Quay line", stroke: {"spacing" => 0.9}),
+          brush("Chart nib", stroke: {"spacing" => 1.4}),
           brush("Guest fog"),
           brush(
             "Guest rope",
-            pigment: {"flow" => 0.2}
+            paint: {"flow" => 0.2}
           )
         ],
         name: "Guest kit",
@@ -71,7 +71,7 @@ RSpec.describe "Import and what goes out", :browser do
   end
 
   it "ends the same when the same package comes twice, half of it first, or the other way round" do
-    brushes = Array.new(4) { |i| brush("Tide #{i}", trail: {"spacing" => 0.2 + i / 10.0}) }
+    brushes = Array.new(4) { |i| brush("Tide #{i}", stroke: {"spacing" => 0.2 + i / 10.0}) }
     parcels = [
       parcel("half.fobrel.zip", brushes.first(2)),
       parcel("whole.fobrel.zip", brushes),
@@ -140,10 +140,10 @@ RSpec.describe "Import and what goes out", :browser do
     find(".el-radio", text: "One file for all brushes").click
     fill_in "File name", with: "{{ set.name }}.txt"
     fill_in "Text of the export template",
-      with: "{% for preset in presets %}{{ preset.name }}={{ preset.mark.size.base | radius }}\n{% endfor"
+      with: "{% for preset in presets %}{{ preset.name }}={{ preset.tip.size.base | radius }}\n{% endfor"
     expect(page).to have_css("[role=alert]", text: "cannot be read")
     fill_in "Text of the export template",
-      with: "{% for preset in presets %}{{ preset.name }}={{ preset.mark.size.base | radius }}\n{% endfor %}"
+      with: "{% for preset in presets %}{{ preset.name }}={{ preset.tip.size.base | radius }}\n{% endfor %}"
     expect(page).to have_css("pre", text: "Bollard=15")
     click_button "Save template"
     expect(page).to have_content("“Size list” saved")

@@ -22,7 +22,7 @@ RSpec.describe "the search field", :browser do
     categories = brushes.map { _1[2] }.uniq.to_h { |name| [name, @first.categories.create!(name:)] }
     brushes.each do |name, size, category, hardness|
       value = Fobrel::Core::Preset::Preset.build(
-        name, {"mark" => {"tip" => {"kind" => "round", "hardness" => hardness}, "size" => {"base" => size}}}
+        name, {"tip" => {"form" => {"kind" => "round", "hardness" => hardness}, "size" => {"base" => size}}}
       )
       Fobrel::Actions::CreatePreset.call(library: @first, value:, person: maren).update!(category: categories[category])
     end

@@ -100,7 +100,7 @@ RSpec.describe "a team", :apart, :browser do
       click_button "Accept as next version"
       expect(page).to have_content("accepted as version 2 by Maren Oake")
     end
-    expect(Studio::M::Preset.where(name: "Quay line").order(:id).first.current_version.value["mark", "size", "base"])
+    expect(Studio::M::Preset.where(name: "Quay line").order(:id).first.current_version.value["tip", "size", "base"])
       .to eq(33)
     as("tove") do
       header_says 1
@@ -118,12 +118,12 @@ RSpec.describe "a team", :apart, :browser do
     expect(page).to have_content("#{number} released with #{said}")
   end
 
-  def here(name) = @second.presets.find_by!(name:).reload.current_version.value["mark", "size", "base"]
+  def here(name) = @second.presets.find_by!(name:).reload.current_version.value["tip", "size", "base"]
 
   it "follows, is told of the next release, decides what both changed, and goes back" do
     bundle = @first.bundles.create!(name: "Storm kit", licence: "CC-BY-4.0", author: "Maren Oake")
     bundle.put_in_order(@first.presets.shown.where(name: ["Quay line", "Chart nib"]).order(:name).ids)
-    came = @first.presets.find_by!(name: "Quay line").current_version.value["mark", "size", "base"]
+    came = @first.presets.find_by!(name: "Quay line").current_version.value["tip", "size", "base"]
     enter("maren")
     as("maren") do
       visit "/#{@first.id}/bundles?bundle=#{bundle.id}"

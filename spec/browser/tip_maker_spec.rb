@@ -26,7 +26,7 @@ RSpec.describe "the tip maker", :browser do
     expect(@clicks).to be <= 8
   end
 
-  def tip_of(name) = Studio::M::Preset.find_by!(name:).current_version.document["mark"]["tip"]
+  def tip_of(name) = Studio::M::Preset.find_by!(name:).current_version.document["tip"]["form"]
 
   # Five leaves on paper that is lit from one side.
   def leaves
@@ -79,7 +79,7 @@ RSpec.describe "the tip maker", :browser do
     press "Save brush"
     made "2 brushes were made: “Wet slate”"
     settings = Studio::M::Preset.find_by!(name: "Wet slate").current_version.value
-    expect([settings["pigment", "flow"], settings["mark", "size", "base"] > 150]).to eq([0.7, true])
+    expect([settings["paint", "flow"], settings["tip", "size", "base"] > 150]).to eq([0.7, true])
     expect(tip_of("Wet slate")).not_to eq(tip_of("Wet slate 2"))
   end
 
@@ -100,7 +100,7 @@ RSpec.describe "the tip maker", :browser do
     press "Save brush"
     made "“Signature 2” is a brush now"
     pigments = ["Signature", "Signature 2"].map { |name|
-      Studio::M::Preset.find_by!(name:).current_version.value["pigment"]
+      Studio::M::Preset.find_by!(name:).current_version.value["paint"]
     }
     expect(pigments.map { _1["colour"]["value"] }).to eq(["#ffffff"] * 2)
     expect(pigments.map { _1["opacity"] }).to eq([1, 0.3])

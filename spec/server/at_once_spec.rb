@@ -45,7 +45,7 @@ RSpec.describe "several people at once" do
     end
   end
 
-  it "deletes permanently, brings back and puts into a new set: each is done or refused, whoever is first" do
+  it "deletes permanently, restores and puts into a new set: each is done or refused, whoever is first" do
     person = @people.first
     8.times do |turn|
       ids = @ids.first(3)
@@ -87,7 +87,7 @@ RSpec.describe "several people at once" do
   it "paints and keeps a strip while somebody else's longer deed has painted the same and is not done" do
     value = Fobrel::Core::Preset::Preset.build(
       "New",
-      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 31}}}
+      {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 31}}}
     )
     painted, done = Queue.new, Queue.new
     long = Thread.new do
@@ -152,7 +152,7 @@ RSpec.describe "several people at once" do
     end
   end
 
-  it "hangs and takes off, hides and shows, removes and brings back" do
+  it "hangs and takes off, hides and shows, removes and restores" do
     category = @library.categories.create!(name: "Inks")
     person = @people.first
     deeds = [

@@ -40,7 +40,7 @@ RSpec.describe "a backup of a whole library", :api do
     Fobrel::Actions::DuplicatePresets.call(library:, person: maren, ids: [presets[6].id])
     old = Fobrel::Core::Preset::Preset[presets[7].current_version.document.merge(
       "id" => SecureRandom.uuid,
-      "trail" => {"spacing" => 0.9}
+      "stroke" => {"spacing" => 0.9}
     )]
     Fobrel::Actions::CreatePreset.call(library:, value: old, person: maren).update!(
       hidden_at: Time.current,
@@ -81,7 +81,7 @@ RSpec.describe "a backup of a whole library", :api do
     Fobrel::Actions::AddVersion.call(
       preset:,
       person: maren,
-      value: preset.current_version.value.with("trail", {"spacing" => spacing}),
+      value: preset.current_version.value.with("stroke", {"spacing" => spacing}),
       note:
     )
   end
@@ -221,7 +221,7 @@ RSpec.describe "a backup of a whole library", :api do
     sum = @first.bundles.first.releases.first.sha256
     thief = Fobrel::Core::Preset::Preset.build(
       "Thief",
-      {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 20}}}
+      {"tip" => {"form" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 20}}}
     )
     plan = deliver(@second, {"storm.fobrel.zip" => bytes, "thief.json" => thief.canonical})
     expect(plan["items"].find { _1["name"] == "Thief" }.values_at("state", "decision")).to eq(%w[lacking leave])

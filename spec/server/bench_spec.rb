@@ -14,7 +14,7 @@ RSpec.describe "the Bench", :api do
   def document(id = preset.id) = detail(id)["document"]
 
   def tuned(from = document, size: nil, **groups)
-    from = from.merge("mark" => from["mark"].merge("size" => from["mark"]["size"].merge("base" => size))) if size
+    from = from.merge("tip" => from["tip"].merge("size" => from["tip"]["size"].merge("base" => size))) if size
     groups.inject(from) { |now, (name, change)| now.merge(name.to_s => (now[name.to_s] || {}).merge(change)) }
   end
 
@@ -24,21 +24,21 @@ RSpec.describe "the Bench", :api do
     it "saves along only what the capture list asks for" do
       stray = tuned(
         size: 33,
-        pigment: {"colour" => {"mode" => "fixed", "value" => "#0f6b6b"}},
-        habits: {"mirror" => "down", "under" => true, "layer" => "ink"}
+        paint: {"colour" => {"mode" => "fixed", "value" => "#0f6b6b"}},
+        extras: {"mirror" => "down", "behind" => true, "layer" => "ink"}
       )
       saved = save(stray, base: 1, capture: ["layer"])
       expect(
-        saved["document"].values_at("habits").first.values_at(
+        saved["document"].values_at("extras").first.values_at(
           "mirror",
-          "under",
+          "behind",
           "layer"
         )
       ).to eq([nil, false, "ink"])
       expect(
         [
-          saved["document"]["pigment"]["colour"],
-          saved["document"]["mark"]["size"]["base"],
+          saved["document"]["paint"]["colour"],
+          saved["document"]["tip"]["size"]["base"],
           saved["captured"]
         ]
       ).to eq([{"mode" => "artist"}, 33, ["layer"]])
@@ -61,11 +61,11 @@ RSpec.describe "the Bench", :api do
     end
 
     it "brings two people's changes together, asking where they meet" do
-      mine = tuned(size: 50, trail: {"spacing" => 0.5})
+      mine = tuned(size: 50, stroke: {"spacing" => 0.5})
       sign_in("tove")
       call(:put, "#{path}/draft", {document: mine})
       sign_in("maren")
-      save(tuned(size: 33, pigment: {"flow" => 0.4}), base: 1)
+      save(tuned(size: 33, paint: {"flow" => 0.4}), base: 1)
       sign_in("tove")
       merge = call(:post, "#{path}/merge", {})
       expect(
@@ -88,7 +88,7 @@ RSpec.describe "the Bench", :api do
       expect([status, merged["undecided"], saved["preset"]["version"]]).to eq([201, false, 3])
       expect(
         saved["document"].then {
-          [_1["mark"]["size"]["base"], _1["trail"]["spacing"], _1["pigment"]["flow"]]
+          [_1["tip"]["size"]["base"], _1["stroke"]["spacing"], _1["paint"]["flow"]]
         }
       ).to eq([50, 0.5, 0.4])
     end
@@ -142,7 +142,7 @@ RSpec.describe "the Bench", :api do
         call(:post, "/api/history/#{entry["id"]}/undo", {})
         expect(
           [
-            detail["draft"]["document"]["mark"]["size"]["base"],
+            detail["draft"]["document"]["tip"]["size"]["base"],
             detail["preset"]["fingerprint"]
           ]
         ).to eq([55, third])
@@ -183,7 +183,7 @@ RSpec.describe "the Bench", :api do
     it "lists drafts with what was changed, and discards one or all" do
       ids = @first.presets.limit(3).ids
       ids.each { |id|
-        call(:put, "/api/presets/#{id}/draft", {document: tuned(document(id), pigment: {"flow" => 0.42})})
+        call(:put, "/api/presets/#{id}/draft", {document: tuned(document(id), paint: {"flow" => 0.42})})
       }
       rows = call(:get, "#{library}/changed?to=current")["presets"]
       expect(
@@ -212,7 +212,7 @@ RSpec.describe "the Bench", :api do
           plan["count"],
           Studio::M::Draft.count,
           plan["rows"].map {
-            _1["document"]["mark"]["size"]["most"]
+            _1["document"]["tip"]["size"]["maximum"]
           }.uniq
         ]
       ).to eq([ids.size, 0, [20.0]])
@@ -221,14 +221,14 @@ RSpec.describe "the Bench", :api do
       expect(
         [
           entry["summary"],
-          detail["draft"]["document"]["mark"]["size"].values_at(
+          detail["draft"]["document"]["tip"]["size"].values_at(
             "base",
-            "most"
+            "maximum"
           )
         ]
       ).to eq(["#{ids.size} brushes fitted to a canvas of 200 × 100 px, as drafts", [20, 20]])
       call(:post, "/api/history/#{entry["id"]}/undo", {})
-      expect([Studio::M::Draft.count, detail["draft"]["document"]["mark"]["size"]["base"]]).to eq([1, 100])
+      expect([Studio::M::Draft.count, detail["draft"]["document"]["tip"]["size"]["base"]]).to eq([1, 100])
       entry = call(:post, "#{library}/revisions", fit.merge(as: "versions"))["entry"]
       expect(
         [
@@ -249,15 +249,15 @@ RSpec.describe "the Bench", :api do
 
     it "copies settings to others, a group at a time" do
       other = @first.presets.where.not(id: preset.id).first
-      from = tuned(size: 77, pigment: {"flow" => 0.31})
+      from = tuned(size: 77, paint: {"flow" => 0.31})
       before = document(other.id)
       call(
         :post,
         "#{library}/revisions",
-        {preset_ids: [other.id], as: "versions", change: "copy", document: from, groups: %w[pigment]}
+        {preset_ids: [other.id], as: "versions", change: "copy", document: from, groups: %w[paint]}
       )
       after = document(other.id)
-      expect([after["pigment"]["flow"], after["mark"], after["name"]]).to eq([0.31, before["mark"], before["name"]])
+      expect([after["paint"]["flow"], after["tip"], after["name"]]).to eq([0.31, before["tip"], before["name"]])
       expect(
         call(
           :post,
@@ -279,7 +279,7 @@ RSpec.describe "the Bench", :api do
 
     it "paints strips along any sample stroke, ground, colour and size, two sizes on one scale" do
       usual = call(:post, "#{library}/strip", {document: document})
-      ways = [{trial: "taps"}, {ground: "black"}, {colour: "#a3312f"}, {size: 30}].map { |try|
+      ways = [{sample: "taps"}, {ground: "black"}, {colour: "#a3312f"}, {size: 30}].map { |try|
         call(:post, "#{library}/strip", {document: document, try:})
       }
       expect([usual, *ways].uniq.size).to eq(5)
@@ -287,7 +287,7 @@ RSpec.describe "the Bench", :api do
       call(:post, "#{library}/strip", {document: tuned(size: 60)})
       expect(last_response.headers["x-greatest-size"].to_f).to eq(60)
       expect(call(:post, "#{library}/strip", {document: document, beside: 300})).not_to eq(usual)
-      [{trial: "nope"}, {ground: "sky"}, {size: "big"}, {colour: "red"}, "x"].each do |try|
+      [{sample: "nope"}, {ground: "sky"}, {size: "big"}, {colour: "red"}, "x"].each do |try|
         expect(call(:post, "#{library}/strip", {document: document, try:})["error"]).to be_a(String)
         expect(status).to be_between(400, 422)
       end
@@ -330,7 +330,7 @@ RSpec.describe "the Bench", :api do
       expect(pad[drawn[30, colour: "#ff0000"]]).not_to eq(first)
       expect(image(pad[drawn[30], ground: "painted"]).getpoint(35, 60)).to eq([15, 107, 107, 255])
       expect(image(pad[]).avg).to eq(0)
-      expect(pad[{trial: "crossing"}]).to start_with("\x89PNG".b)
+      expect(pad[{sample: "crossing"}]).to start_with("\x89PNG".b)
       bad = [
         [drawn[30], {width: 9000}],
         [{samples: []}],
@@ -361,7 +361,7 @@ RSpec.describe "the Bench", :api do
         call(
           :post,
           "#{library}/strip",
-          {document: document, try: {trial: made["name"]}}
+          {document: document, try: {sample: made["name"]}}
         )
       ).to start_with("\x89PNG".b)
       expect(
@@ -373,7 +373,7 @@ RSpec.describe "the Bench", :api do
       ).to match(/Nothing was saved/)
       sign_in("tove")
       expect(call(:get, "/api/sample-strokes")["sample_strokes"].count { _1["own"] }).to eq(0)
-      expect(call(:post, "#{library}/strip", {document: document, try: {trial: made["name"]}}) && status).to eq(404)
+      expect(call(:post, "#{library}/strip", {document: document, try: {sample: made["name"]}}) && status).to eq(404)
       expect(call(:delete, "/api/sample-strokes/#{made["id"]}") && status).to eq(404)
       sign_in("maren")
       expect(call(:delete, "/api/sample-strokes/#{made["id"]}")).to eq({"ok" => true})
@@ -381,19 +381,23 @@ RSpec.describe "the Bench", :api do
 
     it "lays a person's own hand over a brush for that person only, through its next versions" do
       usual = call(:post, "#{library}/strip", {document: document})
-      call(:put, "/api/hand", {curve: [[0, 0], [0.5, 0.1], [1, 1]], steadying: 0.3, most: 8, mirrored: true})
-      mine = ->(on) { call(:post, "#{library}/strip", {document: document, try: {hand: on}}) }
+      call(
+        :put,
+        "/api/adjustments",
+        {curve: [[0, 0], [0.5, 0.1], [1, 1]], smoothing: 0.3, maximum_size: 8, mirrored: true}
+      )
+      mine = ->(on) { call(:post, "#{library}/strip", {document: document, try: {adjustments: on}}) }
       expect([mine[true] == usual, mine[false] == usual]).to eq([false, true])
       before = detail["preset"]["fingerprint"]
       expect(detail["preset"]["fingerprint"]).to eq(before)
       save(tuned(size: 40), base: 1)
       expect(mine[true]).not_to eq(mine[false])
       sign_in("tove")
-      expect(call(:get, "/api/hand")["plain"]).to be(true)
+      expect(call(:get, "/api/adjustments")["plain"]).to be(true)
       expect(mine[true]).to eq(mine[false])
-      expect(call(:put, "/api/hand", {curve: "x"})["error"]).to match(/Nothing was changed/)
+      expect(call(:put, "/api/adjustments", {curve: "x"})["error"]).to match(/Nothing was changed/)
       strokes = Array.new(3) { (0..40).map { |i| {x: i, y: 0, pressure: 0.4 * i / 40} } }
-      fitted = call(:post, "/api/hand/fit", {strokes:})["curve"]
+      fitted = call(:post, "/api/adjustments/fit", {strokes:})["curve"]
       expect(Fobrel::Core::Stroke::Curve.through(fitted).at(0.2)).to be_within(0.05).of(0.5)
     end
   end

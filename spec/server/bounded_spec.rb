@@ -32,7 +32,7 @@ RSpec.describe "bounded work", :api do
     expect([broken.reload.state, broken.message]).to match(["failed", /went wrong on our side, 3 times/])
   end
 
-  it "puts an import aside whose work ended its process every time, and it can be let go" do
+  it "puts an import aside whose work ended its process every time, and it can be discarded" do
     import = @second.imports.create!(name: "heavy", source: "dropped", state: "applying")
     deadly = task({"import" => import.id}, tries: 3)
     import.update!(task: deadly)
@@ -77,7 +77,7 @@ RSpec.describe "bounded work", :api do
   it "tells how long a large import takes, and refuses one that is larger than may come" do
     preset = Fobrel::Core::Preset::Preset.build(
       "Fog",
-      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}}
+      {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 4}}}
     )
     many = lambda do |count|
       sets = Array.new(count) { |n| Fobrel::Core::Package::Bundle::Group.new(name: "S#{n}", presets: [preset.id]) }
@@ -133,7 +133,7 @@ RSpec.describe "bounded work", :api do
   it "says in a sentence what numbers and times no program reads" do
     document = Fobrel::Core::Preset::Preset.build(
       "Fog",
-      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}}
+      {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 4}}}
     ).to_h
     plan = deliver(
       @second,

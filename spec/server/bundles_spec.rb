@@ -23,7 +23,7 @@ RSpec.describe "bundles and releases", :api do
     value = preset.current_version.value
     Fobrel::Actions::AddVersion.call(
       preset:,
-      value: value.with("mark", value["mark"].merge("size" => value["mark", "size"].merge("base" => size))),
+      value: value.with("tip", value["tip"].merge("size" => value["tip", "size"].merge("base" => size))),
       person: Studio::M::Person.first
     )
   end
@@ -124,12 +124,12 @@ RSpec.describe "bundles and releases", :api do
     entry = lambda do |name, settings, key|
       preset = Fobrel::Core::Preset::Preset.build(
         name,
-        {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}}.merge(settings)
+        {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 9}}}.merge(settings)
       )
       Fobrel::Core::Curation::Preflight::Entry.new(key:, preset:, hidden: false, locked: false, drafts_of: [])
     end
     tip = ->(sum) {
-      {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}}
+      {"tip" => {"form" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}}
     }
     sum = Digest::SHA256.hexdigest(weak)
     entries = [
@@ -137,7 +137,7 @@ RSpec.describe "bundles and releases", :api do
       entry["fog", {}, 2],
       entry["Weak", tip[sum], 3],
       entry["Lost", tip["e" * 64], 4],
-      entry["Brush 3", {"about" => {"licence" => "Mine", "author" => "A"}, "trail" => {"spacing" => 3}}, 5]
+      entry["Brush 3", {"about" => {"licence" => "Mine", "author" => "A"}, "stroke" => {"spacing" => 3}}, 5]
     ]
     found = Fobrel::Core::Curation::Preflight.new(
       entries,

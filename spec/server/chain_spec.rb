@@ -70,7 +70,7 @@ RSpec.describe "the history", :api do
     expect(detail["changes"][0]["columns"].map { _1["name"] }).to include(/\AName .* x/, "current version")
     expect(detail["stays"]).to eq([])
     document = @first.presets.find(ids[0]).current_version.document
-    kept = call(:put, "/api/presets/#{ids[0]}/draft", {document: document.merge("pigment" => {"flow" => 0.4})})["kept"]
+    kept = call(:put, "/api/presets/#{ids[0]}/draft", {document: document.merge("paint" => {"flow" => 0.4})})["kept"]
     call(:post, "/api/presets/#{ids[0]}/versions", {kept:, base: 2, note: "softer"})
     expect(summaries.first).to match(/saved as version 3: softer/)
     expect(call(:get, "/api/history/#{rename[0]["id"]}")["stays"]).to contain_exactly(/was saved again since; it stays/)

@@ -202,7 +202,7 @@ RSpec.describe "who the contract lets ask", :api do
         /api/libraries/{library}/pad
         /api/libraries/{library}/comparison
         /api/curves
-        /api/hand/fit
+        /api/adjustments/fit
         /api/libraries/{library}/rows
         /api/libraries/{library}/uses
         /api/libraries/{library}/differences

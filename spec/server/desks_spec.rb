@@ -63,7 +63,7 @@ RSpec.describe "desks", :api do
       "/api/desks/#{desk["id"]}/decisions",
       {path: "startup/#{names[0]}", decision: "proposal", sentence: "Broader"}
     )
-    expect(Studio::M::Proposal.find(proposal["proposal"]).items.sole.value["mark", "size", "base"]).to eq(91)
+    expect(Studio::M::Proposal.find(proposal["proposal"]).items.sole.value["tip", "size", "base"]).to eq(91)
     call(:post, "/api/desks/#{desk["id"]}/decisions", {path: "startup/mine.json", decision: "own"})
     call(:post, "/api/desks/#{desk["id"]}/decisions", {path: "note.txt", decision: "leave"})
     3.times { send_to_desk(desk) }
@@ -183,7 +183,7 @@ RSpec.describe "desks", :api do
     # What the set gains comes along; the bundle stays where it is.
     set.put_in_order(presets.values_at(3, 1, 2).map(&:id))
     taken_one = Studio::M::Preset.find(taken.first)
-    value = taken_one.current_version.value.with("trail", "spacing" => 0.5)
+    value = taken_one.current_version.value.with("stroke", "spacing" => 0.5)
     Fobrel::Actions::AddVersion.call(preset: taken_one, value:, person: Studio::M::Person.first)
     Fobrel::Actions::ReleaseBundle.call(bundle: bundle.reload, person: Studio::M::Person.first, number: nil, notes: "")
     seen = see(desk)
@@ -262,7 +262,7 @@ RSpec.describe "desks", :api do
     expect(started["report"]["loaded"].map { |one| one["apart"] }.uniq).to eq([0])
   end
 
-  it "carry on a hand-out whose folder never got it, by themselves, and tell leads and whose it is" do
+  it "write a plan that never reached its folder, by themselves, and tell leads and whose it is" do
     desk = make("Desk")
     tove = Studio::M::Person.find_by!(login: "tove")
     call(:put, "/api/desks/#{desk["id"]}", {person_id: tove.id})
@@ -280,7 +280,7 @@ RSpec.describe "desks", :api do
     expect(see(desk)["events"].map { |one| one["kind"] }).to eq(["changed on the desk", "current", "sent"])
   end
 
-  it "hand out to several at once, each told by itself" do
+  it "are sent to several at once, each told by itself" do
     one, two, three = %w[One Two Three].map { |name| make(name) }
     [one, two].each { |desk| plan(desk, lines(presets[0])) }
     told = call(:post, "#{library}/sends", {desk_ids: [one, two, three].map { |desk| desk["id"] }})["told"]

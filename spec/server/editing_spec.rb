@@ -11,7 +11,7 @@ RSpec.describe "changing brushes", :api do
   def detail = call(:get, path)
 
   def sized(size, from: detail["document"])
-    from.merge("mark" => from["mark"].merge("size" => from["mark"]["size"].merge("base" => size)))
+    from.merge("tip" => from["tip"].merge("size" => from["tip"]["size"].merge("base" => size)))
   end
 
   it "lists brushes in natural order, an underscore first, whatever the language" do
@@ -19,7 +19,7 @@ RSpec.describe "changing brushes", :api do
     ["tip 10", "tip 2", "Äpfel", "apple", "_first", "zebra", "帆"].each do |name|
       value = Fobrel::Core::Preset::Preset.build(
         name,
-        {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}}
+        {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 9}}}
       )
       Fobrel::Actions::CreatePreset.call(library: @second, value:, person: Studio::M::Person.first)
     end
@@ -29,7 +29,7 @@ RSpec.describe "changing brushes", :api do
 
   it "keeps a change as a draft of this person's only" do
     call(:put, "#{path}/draft", {document: sized(33)})
-    expect(detail["draft"]["document"]["mark"]["size"]["base"]).to eq(33)
+    expect(detail["draft"]["document"]["tip"]["size"]["base"]).to eq(33)
     sign_in("tove")
     expect([detail["draft"], detail["preset"]["draft"]]).to eq([nil, false])
   end
@@ -46,11 +46,11 @@ RSpec.describe "changing brushes", :api do
       "id" => SecureRandom.uuid,
       "name" => "Sparse",
       "method" => "dabs",
-      "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}
+      "tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 9}}
     }]
     made = Fobrel::Actions::CreatePreset.call(library: @first, value: sparse, person: Studio::M::Person.first)
     full = call(:get, "/api/presets/#{made.id}")["document"]
-    expect(full["trail"]["spacing"]).to eq(0.1)
+    expect(full["stroke"]["spacing"]).to eq(0.1)
     expect(call(:put, "/api/presets/#{made.id}/draft", {document: full})["draft"]).to be_nil
     expect(save_tuned("/api/presets/#{made.id}", full, base: 1)["error"]).to match(/Nothing differs from version/)
     expect(made.reload.current_version.document).to eq(sparse.to_h)
@@ -76,7 +76,7 @@ RSpec.describe "changing brushes", :api do
     call(:put, "#{path}/draft", {document: sized(50)})
     answer = save_tuned(path, sized(50), base: 1)
     expect([status, answer["error"]]).to match([409, /Maren Oake saved version 2 .* Your change is kept as your draft/])
-    expect([detail["preset"]["size"], detail["draft"]["document"]["mark"]["size"]["base"]]).to eq([33, 50])
+    expect([detail["preset"]["size"], detail["draft"]["document"]["tip"]["size"]["base"]]).to eq([33, 50])
   end
 
   it "saves as new brush under the next number, tags along, the old one untouched" do
@@ -91,7 +91,7 @@ RSpec.describe "changing brushes", :api do
 
   it "refuses a broken document in words and keeps the draft that was there" do
     call(:put, "#{path}/draft", {document: sized(33)})
-    broken = [sized(33).merge("mark" => 3), {}, [], "x", nil, sized(33).merge("id" => "../x")]
+    broken = [sized(33).merge("tip" => 3), {}, [], "x", nil, sized(33).merge("id" => "../x")]
     answers = broken.map { call(:put, "#{path}/draft", {document: _1}).fetch("error") && status }
     # What is no document at all is refused by the contract, what is a bad one by the core.
     expect(answers).to eq([422, 422, 400, 400, 400, 422])
@@ -102,7 +102,7 @@ RSpec.describe "changing brushes", :api do
         {document: sized("big")}
       )["held"]
     ).to eq(["Size 33 px → big is not possible, so Size stays as it was."])
-    expect(detail["draft"]["document"]["mark"]["size"]["base"]).to eq(33)
+    expect(detail["draft"]["document"]["tip"]["size"]["base"]).to eq(33)
   end
 
   it "goes back to the version received, one or all, and undoes that" do
@@ -134,7 +134,7 @@ RSpec.describe "changing brushes", :api do
     expect(
       [
         detail["preset"]["size"],
-        call(:get, "/api/presets/#{others.first.id}")["draft"]["document"]["mark"]["size"]["base"]
+        call(:get, "/api/presets/#{others.first.id}")["draft"]["document"]["tip"]["size"]["base"]
       ]
     ).to eq([33, 77])
     expect(call(:post, "/api/history/#{entry["id"]}/undo", {})["error"]).to match(/undone already/)

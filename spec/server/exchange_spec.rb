@@ -80,13 +80,13 @@ RSpec.describe "coming in and going out", :api do
   it "keeps both where a name meets another stroke, and undoes the import whole" do
     import(export(presets))
     own = @second.presets.find_by!(name: presets[0].name)
-    document = own.current_version.document.merge("trail" => {"spacing" => 0.77})
+    document = own.current_version.document.merge("stroke" => {"spacing" => 0.77})
     Fobrel::Actions::AddVersion.call(
       preset: own,
       person: Studio::M::Person.first,
       value: Fobrel::Core::Preset::Preset[document]
     )
-    edited = Fobrel::Core::Preset::Preset[presets[0].current_version.document.merge("trail" => {"spacing" => 0.5})]
+    edited = Fobrel::Core::Preset::Preset[presets[0].current_version.document.merge("stroke" => {"spacing" => 0.5})]
     Fobrel::Actions::AddVersion.call(preset: presets[0], value: edited, person: Studio::M::Person.first)
     state = -> {
       [
@@ -104,7 +104,7 @@ RSpec.describe "coming in and going out", :api do
         _1.values_at("state", "decision", "becomes")
       }
     ).to include(["apart", "both", "#{presets[0].name} 2"])
-    expect(own.reload.current_version.document["trail"]["spacing"]).to eq(0.77)
+    expect(own.reload.current_version.document["stroke"]["spacing"]).to eq(0.77)
     expect(call(:post, "/api/history/#{done["entry"]["id"]}/undo", {})["kept"]).to eq([])
     expect(state.call).to eq(before)
   end
@@ -164,7 +164,7 @@ RSpec.describe "coming in and going out", :api do
     expect(looked.values_at("width", "solid", "white")).to eq([20, true, 255])
     detail = call(:get, "/api/presets/#{save[work]["made"]["presets"].first}")
     expect([detail["needs"].size, detail["preset"]["size"]]).to eq([1, 30])
-    strip = Vips::Image.new_from_buffer(call(:get, "/api/strips/#{detail["preset"]["fingerprint"]}/wall.png"), "")
+    strip = Vips::Image.new_from_buffer(call(:get, "/api/strips/#{detail["preset"]["fingerprint"]}/list.png"), "")
     expect(strip[3].avg).to be > 5
 
     white = bring[Vips::Image.black(20, 20).invert.pngsave_buffer]

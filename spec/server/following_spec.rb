@@ -32,7 +32,7 @@ RSpec.describe "following", :api do
   def tune(preset, **mark)
     preset.reload
     value = preset.current_version.value
-    changed = value.with("mark", value.to_h["mark"].merge(mark.transform_keys(&:to_s)))
+    changed = value.with("tip", value.to_h["tip"].merge(mark.transform_keys(&:to_s)))
     Fobrel::Actions::AddVersion.call(preset:, value: changed, person: maren)
   end
 
@@ -105,7 +105,7 @@ RSpec.describe "following", :api do
     one, two, three, four = bundle.presets_in_order
     tune(one, angle: 20)
     tune(two, angle: 30)
-    tune(@second.presets.find_by!(name: two.name), crisp: true)
+    tune(@second.presets.find_by!(name: two.name), hard_pixels: true)
     tune(three, angle: 40)
     tune(@second.presets.find_by!(name: three.name), angle: 50)
     release("2.0.0")
@@ -118,8 +118,8 @@ RSpec.describe "following", :api do
     expect(update(id)["error"]).to match(/Both sides changed the same of “#{three.name}”. Nothing was taken/)
     entry = update(id, choices: {three.document_id => {conflict["key"] => "theirs"}})["entry"]
     expect(entry["summary"]).to match(/“Storm kit” 2.0.0 taken from .*1 changed, 2 brought together with own changes/)
-    expect([at(@second, two.name)["mark", "crisp"], at(@second, two.name)["mark", "angle"]]).to eq([true, 30])
-    expect([at(@second, one.name), at(@second, three.name)].map { |value| value["mark", "angle"] }).to eq([20, 40])
+    expect([at(@second, two.name)["tip", "hard_pixels"], at(@second, two.name)["tip", "angle"]]).to eq([true, 30])
+    expect([at(@second, one.name), at(@second, three.name)].map { |value| value["tip", "angle"] }).to eq([20, 40])
     expect(rows(id).values.map { |row| row["kind"] }.uniq).to eq(["same"])
     png = call(:get, "/api/follows/#{id}/strips/#{one.document_id}.png?release=#{bundle.releases.last.id}&side=base")
     expect(png.b[0, 4]).to eq("\x89PNG".b)
@@ -132,7 +132,7 @@ RSpec.describe "following", :api do
     one, two, three, four = bundle.presets_in_order
     set = @second.brush_sets.create!(name: "Mine")
     set.put_in_order([@second.presets.find_by!(name: three.name).id])
-    was = at(@first, two.name)["mark", "angle"]
+    was = at(@first, two.name)["tip", "angle"]
     tune(one, angle: 20)
     tune(two, angle: 30)
     bundle.put_in_order([one.id, two.id])
@@ -142,14 +142,14 @@ RSpec.describe "following", :api do
     )
     expect(rows(id)[three.name]["why"]).to eq("it is used here (set Mine)")
     update(id, only: [one.document_id])
-    expect([at(@second, one.name), at(@second, two.name)].map { |value| value["mark", "angle"] }).to eq([20, was])
+    expect([at(@second, one.name), at(@second, two.name)].map { |value| value["tip", "angle"] }).to eq([20, was])
     update(id)
-    expect(at(@second, two.name)["mark", "angle"]).to eq(30)
+    expect(at(@second, two.name)["tip", "angle"]).to eq(30)
     expect(@second.presets.hidden.pluck(:name)).to eq([four.name])
     earlier = call(:get, "#{second}/follows")["follows"].sole["earlier"]
     expect(earlier["number"]).to eq("1.0.0")
     call(:post, "/api/follows/#{id}/update", {release_id: earlier["id"]})
-    expect([at(@second, one.name), at(@second, two.name)].map { |value| value["mark", "angle"] }).to eq([0, was])
+    expect([at(@second, one.name), at(@second, two.name)].map { |value| value["tip", "angle"] }).to eq([0, was])
   end
 
   it "is undone like any deed, and lets go without taking the brushes along" do
@@ -160,7 +160,7 @@ RSpec.describe "following", :api do
     release
     entry = update(id)["entry"]
     call(:post, "/api/history/#{entry["id"]}/undo")
-    expect(at(@second, one.name)["mark", "angle"]).to eq(0)
+    expect(at(@second, one.name)["tip", "angle"]).to eq(0)
     call(:delete, "/api/follows/#{id}")
     expect([@second.presets.shown.count, @second.follows.count]).to eq([4, 0])
     gone = call(:get, "#{second}/history?kind=follow")["entries"].first
@@ -173,7 +173,7 @@ RSpec.describe "following", :api do
     release
     made = follow
     one, two, = bundle.presets_in_order
-    was = at(@second, one.name)["mark", "angle"]
+    was = at(@second, one.name)["tip", "angle"]
     tune(one, angle: 20)
     tune(two, angle: 30)
     release
@@ -182,7 +182,7 @@ RSpec.describe "following", :api do
     last = update(made["id"])["entry"]
     expect(call(:get, "#{second}/follows")["follows"].sole["at"]["number"]).to eq("2.0.0")
     [last, entry].each { |deed| expect(call(:post, "/api/history/#{deed["id"]}/undo")["kept"]).to eq([]) }
-    expect(at(@second, one.name)["mark", "angle"]).to eq(was)
+    expect(at(@second, one.name)["tip", "angle"]).to eq(was)
     seen = call(:get, "#{second}/follows")["follows"].sole
     expect([seen["at"]["number"], seen["behind"]]).to eq(["1.0.0", true])
     expect(rows(made["id"]).values_at(one.name, two.name).map { |row| [row["kind"], row["mine"]] }).to eq(
@@ -251,7 +251,7 @@ RSpec.describe "following", :api do
       tune(pool[7], angle: 33)
       three = hold(*2..7)
       expect(take(three).summary).to match(/1 changed, 2 hidden, 3 restored/)
-      expect([shown, at(@second, pool[7].name)["mark", "angle"]]).to eq([documents(*2..7), 33])
+      expect([shown, at(@second, pool[7].name)["tip", "angle"]]).to eq([documents(*2..7), 33])
       expect(call(:get, "#{second}/follows")["follows"].sole["behind"]).to be(false)
     end
 
@@ -299,8 +299,8 @@ RSpec.describe "following", :api do
             expected = value[preset.document_id]
             own_roundness = own[preset.document_id]
             now = preset.reload.current_version.value
-            expect(now["mark", "angle"]).to eq(expected["mark", "angle"])
-            expect(now["mark", "roundness"]).to eq(own_roundness || expected["mark", "roundness"])
+            expect(now["tip", "angle"]).to eq(expected["tip", "angle"])
+            expect(now["tip", "roundness"]).to eq(own_roundness || expected["tip", "roundness"])
           end
         end
       end
@@ -383,13 +383,20 @@ RSpec.describe "following", :api do
   it "loses no change, whatever the order of updates, where nothing conflicts" do
     chance = Random.new(15)
     merge = Fobrel::Core::Preset::Merge
-    paths = [%w[mark angle], %w[mark roundness], %w[mark crisp], %w[trail spacing], %w[trail count], %w[pigment flow]]
+    paths = [
+      %w[tip angle],
+      %w[tip roundness],
+      %w[tip hard_pixels],
+      %w[stroke spacing],
+      %w[stroke marks_per_step],
+      %w[paint flow]
+    ]
     values = {
       "angle" => -> { chance.rand(-180..180) },
       "roundness" => -> { chance.rand(0.1..1.0).round(3) },
-      "crisp" => -> { true },
+      "hard_pixels" => -> { true },
       "spacing" => -> { chance.rand(0.02..2.0).round(3) },
-      "count" => -> { chance.rand(2..8) },
+      "marks_per_step" => -> { chance.rand(2..8) },
       "flow" => -> { chance.rand(0.01..0.9).round(3) }
     }
     change = lambda do |value, list|

@@ -107,7 +107,7 @@ RSpec.describe "deeds and their undo", :api do
     it "brings drafts back to where they stood when a new name is taken back" do
       brush = @first.presets.find(ids[0])
       value = brush.current_version.value
-      value = value.with("mark", value["mark"].merge("angle" => 12))
+      value = value.with("tip", value["tip"].merge("angle" => 12))
       Fobrel::Actions::KeepDraft.call(preset: brush, person: people["tove"], value:)
       before = Studio::M::Draft.pluck(:base_version_id, :document)
       renamed = act(:RenamePresets, ids: [brush.id], rules: {"suffix" => " x"})

@@ -50,8 +50,8 @@ RSpec.describe "hostile content on its way out", :api do
     value = Fobrel::Core::Preset::Preset.build(
       "Own",
       {
-        "mark" => {
-          "tip" => {"kind" => "picture", "frames" => [sum], "colours" => "own"},
+        "tip" => {
+          "form" => {"kind" => "picture", "frames" => [sum], "colours" => "own"},
           "size" => {"base" => 8}
         }
       }

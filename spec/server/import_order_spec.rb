@@ -13,7 +13,7 @@ RSpec.describe "importing in any order", :api do
   # same name with another stroke.
   def pool(chance)
     strokes = Array.new(5) { |i|
-      {"mark" => {"tip" => {"kind" => "round", "hardness" => (i / 5.0)}, "size" => {"base" => 5 + i}}}
+      {"tip" => {"form" => {"kind" => "round", "hardness" => (i / 5.0)}, "size" => {"base" => 5 + i}}}
     }
     Array.new(8) { |i|
       Fobrel::Core::Preset::Preset.build("Brush #{chance.rand(5)}#{" b" if i.odd?}", strokes[chance.rand(5)])

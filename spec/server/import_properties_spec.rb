@@ -14,8 +14,8 @@ RSpec.describe "imports of every kind", :api do
     Fobrel::Core::Preset::Preset.build(
       name,
       {
-        "mark" => {
-          "tip" => {"kind" => "round", "hardness" => chance.rand(4) / 4.0},
+        "tip" => {
+          "form" => {"kind" => "round", "hardness" => chance.rand(4) / 4.0},
           "size" => {"base" => 5 + chance.rand(3)}
         },
         "about" => {"tags" => ["t#{chance.rand(3)}"]}
@@ -24,7 +24,7 @@ RSpec.describe "imports of every kind", :api do
     )
   end
 
-  # A library that people have worked in: tuned brushes, hidden ones, sets with sections, a bundle, a start plan,
+  # A library that people have worked in: tuned brushes, hidden ones, sets with sections, a bundle, a start-up plan,
   # drafts.
   def furnish(chance)
     values = Array.new(7) { |i| brush(chance, name: "Brush #{i % 5}#{" b" if i > 4}") }
@@ -32,7 +32,7 @@ RSpec.describe "imports of every kind", :api do
     presets.sample(2, random: chance).each { |preset|
       Fobrel::Actions::AddVersion.call(
         preset:,
-        value: preset.current_version.value.with("trail", {"spacing" => 0.2 + chance.rand.round(2)}),
+        value: preset.current_version.value.with("stroke", {"spacing" => 0.2 + chance.rand.round(2)}),
         person: @maren
       )
     }
@@ -112,7 +112,7 @@ RSpec.describe "imports of every kind", :api do
       kept = Studio::M::Version.joins(:preset).where(presets: {library: @second}).pluck(:fingerprint)
       expect(strokes.tally.reject { |print, count| kept.count(print) >= count }).to eq({})
       expect(before[:brushes].map(&:first) - @second.presets.ids).to eq([])
-      # What was to be taken in is shown, once.
+      # What was to be imported is shown, once.
       wanted = done["report"]["lines"].select { |line| %w[take both version replace back].include?(line["decision"]) }
       expect(wanted.map { |line| @second.presets.find(line["preset"]).hidden_at }.uniq - [nil]).to eq([])
       expect(wanted.map { _1["preset"] }.uniq.size).to eq(wanted.size)

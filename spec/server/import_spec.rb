@@ -43,7 +43,7 @@ RSpec.describe "Import", :api do
   it "takes newer versions as next ones, leaves older ones, and goes back by fingerprint and order" do
     values = presets.first(3).map { _1.current_version.value }
     import_brushes(@second, packed)
-    newer = tuned(values, version: 4, trail: {"spacing" => 0.71})
+    newer = tuned(values, version: 4, stroke: {"spacing" => 0.71})
     before = state
     done = import_brushes(@second, newer)
     expect(done["report"]["lines"].map { _1.values_at("state", "decision") }.uniq).to eq([%w[newer version]])
@@ -63,10 +63,10 @@ RSpec.describe "Import", :api do
     Fobrel::Actions::AddVersion.call(
       preset: own,
       person: Studio::M::Person.first,
-      value: own.current_version.value.with("trail", {"spacing" => 0.77})
+      value: own.current_version.value.with("stroke", {"spacing" => 0.77})
     )
     mine = own.reload.fingerprint
-    done = import_brushes(@second, tuned([presets[0].current_version.value], version: 9, trail: {"spacing" => 0.33}))
+    done = import_brushes(@second, tuned([presets[0].current_version.value], version: 9, stroke: {"spacing" => 0.33}))
     expect(
       done["report"]["lines"].map {
         _1.values_at("state", "decision", "becomes")
@@ -84,7 +84,7 @@ RSpec.describe "Import", :api do
     desk = @second.desks.create!(name: "Desk", folder: "desk-own").tap { _1.put_in_order([here.id]) }
     other = Fobrel::Core::Preset::Preset.build(
       here.name,
-      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 61}}}
+      {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 61}}}
     )
     before = [state, Studio::M::Desk.find(desk.id).preset_ids_in_order, set.section_by_preset]
     done = import_brushes(@second, tuned([other], version: 1), choices: {"all" => {"named" => "replace"}})
@@ -154,7 +154,7 @@ RSpec.describe "Import", :api do
       choices: {"where" => {"set" => "Brushes chart", "mode" => "replace"}}
     )
     expect(Studio::M::Preset.find(set.preset_ids_in_order).map(&:name)).to match_array(presets.first(2).map(&:name))
-    expect(own.map { _1.reload.hidden_at.nil? }).to eq([true, false]) # the first is in a start plan
+    expect(own.map { _1.reload.hidden_at.nil? }).to eq([true, false]) # the first is in a start-up plan
     expect([undo(done["entry"]), state]).to eq([[], before])
   end
 
@@ -186,7 +186,7 @@ RSpec.describe "Import", :api do
     expect(call(:get, "/api/libraries/#{@second.id}/imports")["imports"]).to eq([])
   end
 
-  it "keeps nothing of what was let go, or left out: no picture, no brush" do
+  it "keeps nothing of what was discarded, or left out: no picture, no brush" do
     pictures = ["anchor", "gull"].map { Fobrel::Demo::Drawing.tip(_1, 40) }
     before = [Studio::M::Asset.count, state]
     night = lambda do
@@ -241,7 +241,7 @@ RSpec.describe "Import", :api do
     import_brushes(@second, packed)
     here = @second.presets.find_by!(name: presets[0].name)
     here.update!(locked_by: Studio::M::Person.find_by(login: "maren"))
-    package = tuned([presets[0].current_version.value], version: 5, trail: {"spacing" => 0.5})
+    package = tuned([presets[0].current_version.value], version: 5, stroke: {"spacing" => 0.5})
     Studio::M::Membership.find_by!(
       library: @second,
       person: Studio::M::Person.find_by(login: "tove")

@@ -67,7 +67,7 @@ RSpec.describe "in use", :api do
       "/api/presets/#{ids[0]}/draft",
       {
         document: call(:get, "/api/presets/#{ids[0]}")["document"].then { |d|
-          d.merge("mark" => d["mark"].merge("size" => {"base" => 300}))
+          d.merge("tip" => d["tip"].merge("size" => {"base" => 300}))
         }
       }
     )
@@ -79,10 +79,10 @@ RSpec.describe "in use", :api do
     )["entry"]
     expect(
       ids.map { |id|
-        call(:get, "/api/presets/#{id}")["draft"]["document"].dig("mark", "size", "base")
+        call(:get, "/api/presets/#{id}")["draft"]["document"].dig("tip", "size", "base")
       }.uniq
     ).to eq([5])
-    size = ->(document) { document.dig("mark", "size", "base") }
+    size = ->(document) { document.dig("tip", "size", "base") }
     expect(
       ids.first(3).map { |id|
         size[call(:post, "/api/presets/#{id}/steps", {go: "back"})["document"]]
@@ -108,7 +108,7 @@ RSpec.describe "in use", :api do
   end
 
   describe "Import" do
-    it "ends the work of an import that was let go meanwhile" do
+    it "ends the work of an import that was discarded meanwhile" do
       plan = deliver(@second, {"a.svg" => svg})
       import = Studio::M::Import.find(plan["id"])
       import.update!(state: "applying")
@@ -345,7 +345,7 @@ RSpec.describe "in use", :api do
   end
 
   it "warns of a word in an export template that is not known" do
-    export_template = {name: "n", scope: "each", file: "f.txt", body: "{{ preset.mark.size.bse }}"}
+    export_template = {name: "n", scope: "each", file: "f.txt", body: "{{ preset.tip.size.bse }}"}
     expect(
       call(
         :post,

@@ -130,7 +130,7 @@ RSpec.describe "hostile input", :api do
   end
 
   it "shows a draft's strip to the one whose draft it is, and to nobody else" do
-    document = preset.current_version.document.merge("trail" => {"spacing" => 0.31})
+    document = preset.current_version.document.merge("stroke" => {"spacing" => 0.31})
     call(:put, "/api/presets/#{preset.id}/draft", {document:})
     mine = call(:get, "/api/presets/#{preset.id}")["draft"]["fingerprint"]
     expect(call(:get, "/api/strips/#{mine}/list.png")[0, 4]).to eq("\x89PNG".b)

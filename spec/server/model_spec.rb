@@ -15,7 +15,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     when "trait" then Fobrel::Core::Curation::Traits.of(preset.current_version.value).any? { _1.include?(word) }
     when "set" then preset.brush_sets.any? { _1.name.downcase == word }
     when "size" then preset.current_version.document.dig(
-      "mark",
+      "tip",
       "size",
       "base"
     ).between?(*Fobrel::Core::Curation::Query::Range.parse(value))
@@ -51,7 +51,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     values = {
       "tag" => Fobrel::Many::TAGS,
       "category" => Fobrel::Many::KINDS,
-      "trait" => ["hard", "soft", "answers to", "jitter", "crisp"],
+      "trait" => ["hard", "soft", "answers to", "jitter", "hard_pixels"],
       "set" => ["Set 1", "Set 2"],
       "size" => ["under 20", "over 30", "10 to 25"],
       "author" => %w[oake čapek 帆],
@@ -165,7 +165,7 @@ RSpec.describe "finding and undoing, against a plain model", :api do
     value = saved.current_version.value
     Fobrel::Actions::AddVersion.call(
       preset: saved,
-      value: value.with("mark", value["mark"].merge("angle" => 33)),
+      value: value.with("tip", value["tip"].merge("angle" => 33)),
       person:
     )
     kept = Fobrel::Actions::Undo.call(entry:)

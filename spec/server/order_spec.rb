@@ -12,7 +12,7 @@ RSpec.describe "finding and ordering", :api do
     value = Fobrel::Core::Preset::Preset.build(
       name,
       {
-        "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => size}},
+        "tip" => {"form" => {"kind" => "round"}, "size" => {"base" => size}},
         "about" => about
       }.merge(groups.transform_keys(&:to_s))
     )
@@ -35,7 +35,7 @@ RSpec.describe "finding and ordering", :api do
         size: 60
       )
       make("帆 sail", about: {"notes" => "帆布"}, size: 100)
-      make("Lantern glow", size: 11.5, pigment: {"eraser" => true})
+      make("Lantern glow", size: 11.5, paint: {"eraser" => true})
     end
 
     it "finds words in names, notes, tags and authors, whatever their accents, case and script" do
@@ -172,7 +172,7 @@ RSpec.describe "finding and ordering", :api do
       call(
         :put,
         "/api/presets/#{bollard.id}/draft",
-        {document: document.merge("pigment" => document["pigment"].merge("flow" => 0.2))}
+        {document: document.merge("paint" => document["paint"].merge("flow" => 0.2))}
       )
       expect(["is: favourite", "is: recent", "is: draft"].map { found(_1) }.uniq).to eq([["Bollard"]])
       sign_in("tove")
@@ -506,7 +506,7 @@ RSpec.describe "finding and ordering", :api do
       ).to match([422, /cannot be a new name: another brush here has it\. Nothing was renamed/])
     end
 
-    it "hides, brings back, duplicates; deletes permanently only what is hidden and used nowhere" do
+    it "hides, restores, duplicates; deletes permanently only what is hidden and used nowhere" do
       entry = call(:post, "#{library}/hidings", {preset_ids: ids.first(2)})["entry"]
       expect(
         [
@@ -569,7 +569,7 @@ RSpec.describe "finding and ordering", :api do
           value: Fobrel::Core::Preset::Preset[near.to_h.merge(
             "id" => p.document_id,
             "name" => "Nearly",
-            "pigment" => near["pigment"].merge("opacity" => 0.998)
+            "paint" => near["paint"].merge("opacity" => 0.998)
           )],
           person: nil
         )

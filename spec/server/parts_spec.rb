@@ -87,7 +87,7 @@ RSpec.describe "the shelf of parts", :api do
     made = brushes(old, 4)
     entry = call(:post, "#{library}/parts/exchange", {from: old, to: fresh})["entry"]
     expect(entry["summary"]).to eq("A part exchanged in 4 brushes, as drafts")
-    tips = Studio::M::Draft.where(preset: made).map { _1.document["mark"]["tip"]["frames"] }
+    tips = Studio::M::Draft.where(preset: made).map { _1.document["tip"]["form"]["frames"] }
     expect(tips).to eq([["sha256:#{fresh}"]] * 4)
     call(:post, "/api/history/#{entry["id"]}/undo")
     expect(Studio::M::Draft.where(preset: made).count).to eq(0)
@@ -193,7 +193,7 @@ RSpec.describe "the shelf of parts", :api do
     kept = call(
       :put,
       "/api/presets/#{preset.id}/draft",
-      {document: document.merge("mark" => document["mark"].merge("tip" => tips.last["tip"]))}
+      {document: document.merge("tip" => document["tip"].merge("form" => tips.last["tip"]))}
     )
     expect([status, kept["kept"].nil?, tips.last["tip"]["frames"]]).to eq([200, false, ["sha256:#{sum}"]])
   end

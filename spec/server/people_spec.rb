@@ -274,7 +274,7 @@ RSpec.describe "people and libraries", :api do
         codes = [
           asked(:get, "#{library}/brushes"),
           asked(:get, "/api/libraries/#{@second.id}/brushes"),
-          asked(:get, "/api/hand"),
+          asked(:get, "/api/adjustments"),
           asked(:get, "/api/session")
         ]
         expect(codes).to eq([200, 403, 403, 200])
@@ -285,7 +285,7 @@ RSpec.describe "people and libraries", :api do
         person: person("maren"),
         value: Fobrel::Core::Preset::Preset.restore(
           @first.presets.first.current_version.document.merge("id" => SecureRandom.uuid)
-        ).with("trail", "spacing" => 0.77)
+        ).with("stroke", "spacing" => 0.77)
       )
       with_token({library: @first.id}) do
         expect(asked(:post, "#{library}/taken", {preset_ids: [other.id]})).to eq(404)
@@ -340,7 +340,7 @@ RSpec.describe "people and libraries", :api do
       person("maren").update!(owner: false)
     end
 
-    it "are described, archived and brought back; an archived one is only looked at" do
+    it "are described, archived and restored; an archived one is only looked at" do
       call(:put, library, {name: "Storm", description: "For the film"})
       page = call(:get, library)
       expect(
@@ -367,12 +367,12 @@ RSpec.describe "people and libraries", :api do
       expect(status).to eq(403)
     end
 
-    it "of originals take in and change nothing" do
+    it "of originals import and change nothing" do
       @second.update!(kind: "stock")
       path = "/api/libraries/#{@second.id}"
       expect(call(:post, "#{path}/sets", {name: "x"})["error"]).to match(/originals as they were received/)
       fog = Fobrel::Core::Preset::Preset.build(
-        "Fog", {"mark" => {"tip" => {"kind" => "round", "hardness" => 1}, "size" => {"base" => 9}}}
+        "Fog", {"tip" => {"form" => {"kind" => "round", "hardness" => 1}, "size" => {"base" => 9}}}
       )
       import = deliver(@second, {"fog.json" => JSON.generate(fog.to_h)})
       call(:post, "/api/imports/#{import["id"]}/apply", {stamp: import["stamp"]})

@@ -90,7 +90,7 @@ RSpec.describe "who may do what", :api do
     cookie = last_request.env["HTTP_COOKIE"]
     call(:get, "/api/libraries/#{@first.id}/brushes")
     expect([status, last_response.headers["set-cookie"]]).to eq([200, nil])
-    call(:put, "/api/hand", {})
+    call(:put, "/api/adjustments", {})
     expect([status, last_response.headers["set-cookie"], cookie.nil?]).to eq([200, nil, false])
   end
 
@@ -191,7 +191,7 @@ RSpec.describe "who may do what", :api do
     sum = Studio::M::Asset.keep(png, "png")
     value = Fobrel::Core::Preset::Preset.build(
       "Thief",
-      {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}}
+      {"tip" => {"form" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}}
     )
     sign_in("maren")
     item = deliver(@second, {"thief.json" => JSON.generate(value.to_h)})["items"].sole
@@ -230,7 +230,7 @@ RSpec.describe "who may do what", :api do
     sign_in("tove")
     value = Fobrel::Core::Preset::Preset.build(
       "Thief",
-      {"mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}}
+      {"tip" => {"form" => {"kind" => "picture", "frames" => ["sha256:#{sum}"]}, "size" => {"base" => 9}}}
     )
     expect(
       call(

@@ -105,7 +105,7 @@ RSpec.describe "side doors", :api do
       brushes[0].update!(locked_by: maren)
       Fobrel::Actions::AddVersion.call(
         preset: brushes[0],
-        value: brushes[0].current_version.value.with("trail", {"count" => 2}),
+        value: brushes[0].current_version.value.with("stroke", {"marks_per_step" => 2}),
         person: maren
       )
       expect(
@@ -132,7 +132,10 @@ RSpec.describe "side doors", :api do
       desk = @first.desks.create!(name: "Desk", folder: "desk")
       desk.put_in_order([brushes[0].id])
       value = brushes[0].current_version.value
-      other = Fobrel::Core::Preset::Preset[value.to_h.merge("id" => SecureRandom.uuid, "trail" => {"count" => 3})]
+      other = Fobrel::Core::Preset::Preset[value.to_h.merge(
+        "id" => SecureRandom.uuid,
+        "stroke" => {"marks_per_step" => 3}
+      )]
       sign_in("tove")
       plan = deliver(@first, {"other.json" => JSON.generate(other.to_h)})
       item = plan["items"].sole

@@ -65,7 +65,7 @@ RSpec.describe "storage", :api do
     open = call(:post, "/api/libraries/#{@second.id}/imports", {name: "cut off"})
     call(:put, "/api/imports/#{open["id"]}/files?name=a.png", "x" * 5000)
     old, kept = deliver(@second, tip("old")), deliver(@second, tip("kept one"))
-    taken = import_brushes(@second, tip("taken in").values.first, file: "taken in.png")
+    taken = import_brushes(@second, tip("imported").values.first, file: "imported.png")
     older(Studio::M::Import.where.not(id: kept["id"]), 61)
     older(Studio::M::Task.all, 61)
     call(:put, storage, {days: {"tasks" => nil}})
@@ -91,7 +91,7 @@ RSpec.describe "storage", :api do
     hidden = "/api/libraries/#{@second.id}/hidden"
     rows = -> { call(:get, hidden)["presets"].to_h { _1.values_at("id", "goes_at") } }
     @second.brush_sets.create!(name: "Kit").put_in_order([used.id])
-    document = drafted.current_version.document.merge("pigment" => {"flow" => 0.3})
+    document = drafted.current_version.document.merge("paint" => {"flow" => 0.3})
     call(:put, "/api/presets/#{drafted.id}/draft", {document:})
     call(:post, "/api/libraries/#{@second.id}/hidings", {preset_ids: [first, used, drafted, newer].map(&:id)})
     @second.presets.where.not(id: newer.id).update_all(hidden_at: 40.days.ago)

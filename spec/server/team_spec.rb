@@ -11,7 +11,7 @@ RSpec.describe "brushes between libraries", :api do
 
   # A brush of Tove's own.
   def brush(name = "Gull wing", size: 21, library: own, **groups)
-    settings = {"mark" => {"tip" => {"kind" => "round", "hardness" => 0.4}, "size" => {"base" => size}}, **groups}
+    settings = {"tip" => {"form" => {"kind" => "round", "hardness" => 0.4}, "size" => {"base" => size}}, **groups}
     value = Fobrel::Core::Preset::Preset.build(name, settings)
     Fobrel::Actions::CreatePreset.call(library:, value:, person: person("tove"))
   end
@@ -103,7 +103,7 @@ RSpec.describe "brushes between libraries", :api do
       target = @first.presets.shown.first
       sign_in("tove")
       about = {"notes" => "Tuned"}
-      value = target.current_version.value.with("mark", target.current_version.document["mark"].merge("angle" => 33))
+      value = target.current_version.value.with("tip", target.current_version.document["tip"].merge("angle" => 33))
       Fobrel::Actions::KeepDraft.call(preset: target, person: person("tove"), value: value.with("about", about))
       made = proposal(target, drafts: true)
       sign_in("maren")
@@ -118,7 +118,7 @@ RSpec.describe "brushes between libraries", :api do
         .or match([target.id, "the same brush", include(/Angle/)])
       expect(decide(made, as: "version", preset_id: target.id, base: 7)["error"]).to match(/is at version 1 now/)
       decide(made, as: "version", preset_id: target.id, base: 1, reason: "At last")
-      expect(target.reload.current_version.value["mark", "angle"]).to eq(33)
+      expect(target.reload.current_version.value["tip", "angle"]).to eq(33)
       expect(target.current_version.number).to eq(2)
       expect(decide(made, as: "new")["error"]).to match(/Maren Oake has accepted this one already/)
     end

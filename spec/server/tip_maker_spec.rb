@@ -85,7 +85,7 @@ RSpec.describe "the tip maker", :api do
       )
     ).to match(["done", /“Pebble” is a brush now. Kept: its tip, one size, far apart/])
     preset = Studio::M::Preset.find(task["made"]["presets"].first)
-    tip = Studio::M::Asset::Bytes.fetch(preset.current_version.document["mark"]["tip"]["frames"].first) { nil }
+    tip = Studio::M::Asset::Bytes.fetch(preset.current_version.document["tip"]["form"]["frames"].first) { nil }
     expect(Fobrel::Core::Tip::Cover.from_file(tip)).to be_solid
     call(:post, "/api/history/#{task["entry"]["id"]}/undo")
     expect(Studio::M::Preset.exists?(preset.id)).to be(false)
@@ -114,7 +114,7 @@ RSpec.describe "the tip maker", :api do
     work = bring
     state = chosen(work, 2, 0, 1)
     reel = save(work, state, as: "brush", name: "Kelp", kind: "garland")
-    tip = Studio::M::Preset.find(reel["made"]["presets"].first).current_version.document["mark"]["tip"]
+    tip = Studio::M::Preset.find(reel["made"]["presets"].first).current_version.document["tip"]["form"]
     expect([tip["frames"].size, tip["turn"]]).to eq([3, "in order"])
     each = save(work, state, as: "brushes", name: "Leaf", kind: "stamp")
     expect(Studio::M::Preset.find(each["made"]["presets"]).map(&:name)).to eq(["Leaf", "Leaf 2", "Leaf 3"])
@@ -138,7 +138,7 @@ RSpec.describe "the tip maker", :api do
     )
     expect(work["state"].values_at("colours")).to eq(["keep"])
     task = save(work, work["state"], as: "brush", name: "Lanterns", kind: "garland")
-    tip = Studio::M::Preset.find(task["made"]["presets"].first).current_version.document["mark"]["tip"]
+    tip = Studio::M::Preset.find(task["made"]["presets"].first).current_version.document["tip"]["form"]
     colours = tip["frames"].map { |sum|
       Vips::Image.new_from_buffer(Studio::M::Asset::Bytes.fetch(sum) { nil }, "").getpoint(10, 10).first(3)
     }
@@ -214,8 +214,8 @@ RSpec.describe "the tip maker", :api do
     task = save(work, chosen(work, 0), as: "tip", preset_id: preset.id)
     expect(task["message"]).to match(/as your draft/)
     draft = preset.drafts.find_by(person: Studio::M::Person.find_by(login: "maren"))
-    expect(draft.document["mark"]["tip"]["kind"]).to eq("picture")
-    expect(preset.current_version.document["mark"]["tip"]).not_to eq(draft.document["mark"]["tip"])
+    expect(draft.document["tip"]["form"]["kind"]).to eq("picture")
+    expect(preset.current_version.document["tip"]["form"]).not_to eq(draft.document["tip"]["form"])
   end
 
   it "refuses pages of somebody else's work, and pictures that are none, in words" do
@@ -227,7 +227,7 @@ RSpec.describe "the tip maker", :api do
     expect(bring(Vips::Image.black(20, 20).pngsave_buffer, file: "dark.png")["sheets"][0]["dark"]).to be(true)
   end
 
-  it "lets go of what was thrown away, and keeps the pictures of what was not" do
+  it "lets go of what was discarded, and keeps the pictures of what was not" do
     work = bring
     sum = Studio::M::WorkPage.find(work["page"]).sha256
     Studio::M::Asset.update_all(created_at: 31.days.ago)

@@ -15,17 +15,17 @@ RSpec.describe "tuning", :api do
 
   # A document with some settings at other values.
   def tuned(document = original, size: nil, flow: nil, hardness: nil)
-    mark = document["mark"]
+    mark = document["tip"]
     mark = mark.merge("size" => mark["size"].merge("base" => size)) if size
-    mark = mark.merge("tip" => mark["tip"].merge("hardness" => hardness)) if hardness
-    document.merge("mark" => mark, "pigment" => flow ? document["pigment"].merge("flow" => flow) : document["pigment"])
+    mark = mark.merge("form" => mark["form"].merge("hardness" => hardness)) if hardness
+    document.merge("tip" => mark, "paint" => flow ? document["paint"].merge("flow" => flow) : document["paint"])
   end
 
   def keep(document, **more) = call(:put, "#{path}/draft", {document:, **more})
 
   def go(way) = call(:post, "#{path}/steps", {go: way})
 
-  def sizes(answer) = answer["document"].dig("mark", "size", "base")
+  def sizes(answer) = answer["document"].dig("tip", "size", "base")
 
   describe "steps" do
     it "goes back and forth across all settings, and forgets what was done again after another change" do
@@ -34,7 +34,7 @@ RSpec.describe "tuning", :api do
       expect(detail["room"]).to eq({"back" => 4, "forth" => 0})
       expect(
         [
-          go("back")["document"].dig("pigment", "flow"),
+          go("back")["document"].dig("paint", "flow"),
           sizes(go("back")),
           sizes(go("back")),
           sizes(go("forth"))
@@ -71,7 +71,7 @@ RSpec.describe "tuning", :api do
       expect(detail.dig("draft", "base")).to eq(2) # a new name puts nobody's draft behind
       expect(go("back")["draft"]).to be_nil
       expect(
-        go("forth")["document"].values_at("name", "mark").then { |name, mark|
+        go("forth")["document"].values_at("name", "tip").then { |name, mark|
           [name, mark["size"]["base"]]
         }
       ).to eq(["Harbour line", 33])
@@ -90,7 +90,7 @@ RSpec.describe "tuning", :api do
       expect(
         [
           sizes(second),
-          second["document"]["pigment"]["flow"],
+          second["document"]["paint"]["flow"],
           second["merged"],
           second["given_up"]
         ]
@@ -145,11 +145,11 @@ RSpec.describe "tuning", :api do
   end
 
   it "keeps what is possible beside one impossible setting" do
-    size = original["mark"]["size"].merge("least" => 50, "most" => 10)
-    answer = keep(tuned(flow: 0.2).merge("mark" => original["mark"].merge("size" => size)))
-    expect(answer["document"]["pigment"]["flow"]).to eq(0.2)
+    size = original["tip"]["size"].merge("minimum" => 50, "maximum" => 10)
+    answer = keep(tuned(flow: 0.2).merge("tip" => original["tip"].merge("size" => size)))
+    expect(answer["document"]["paint"]["flow"]).to eq(0.2)
     expect(answer["held"]).to eq(["Maximum size 5000 px → 10 px is not possible, so Maximum size stays as it was."])
-    expect(answer["held"].join).not_to include("mark.size")
+    expect(answer["held"].join).not_to include("tip.size")
     expect(keep({"nonsense" => 1})["error"]).to be_a(String)
     expect(keep(tuned.merge("id" => SecureRandom.uuid))["error"]).to match(/another brush/)
   end

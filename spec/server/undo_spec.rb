@@ -71,13 +71,13 @@ RSpec.describe "undoing", :api do
 
   def tune(preset, library: @first, **mark)
     value = preset.reload.current_version.value
-    changed = value.with("mark", value.to_h["mark"].merge(mark.transform_keys(&:to_s)))
+    changed = value.with("tip", value.to_h["tip"].merge(mark.transform_keys(&:to_s)))
     Fobrel::Actions::AddVersion.call(preset:, value: changed, person: maren)
   end
 
   def draft(preset, **mark)
     value = preset.reload.current_version.value
-    changed = value.with("mark", value.to_h["mark"].merge(mark.transform_keys(&:to_s)))
+    changed = value.with("tip", value.to_h["tip"].merge(mark.transform_keys(&:to_s)))
     Fobrel::Actions::KeepDraft.call(preset:, person: maren, value: changed)
   end
 
@@ -272,7 +272,7 @@ RSpec.describe "undoing", :api do
       follow = s.followed(bundle, one)
       s.tune(s.brushes[0], angle: 33)
       s.tune(s.brushes[1], angle: 34)
-      s.tune(s.second.presets.find_by!(name: s.brushes[1].name), crisp: true)
+      s.tune(s.second.presets.find_by!(name: s.brushes[1].name), hard_pixels: true)
       bundle.put_in_order(s.ids.first(3) + s.ids.last(1))
       two = s.release(bundle)
       -> { act[:TakeRelease, s, follow: follow.reload, release: two] }
@@ -391,7 +391,7 @@ RSpec.describe "undoing", :api do
     own = maren.own_library!
     value = Fobrel::Core::Preset::Preset.build(
       here[3].name,
-      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 61}}}
+      {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 61}}}
     )
     other = Fobrel::Actions::CreatePreset.call(library: own, value:, person: maren)
     named = package(own, [other])

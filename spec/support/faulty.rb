@@ -72,7 +72,7 @@ module Faulty
       follow, release = M::Follow.find(of["follow"]), M::Release.find(of["newer"])
       Fobrel::Actions::TakeRelease.call(follow:, person: M::Person.find(of["person"]), release:)
     },
-    "hand out" => lambda { |of|
+    "send" => lambda { |of|
       Fobrel::Actions::SendToDesk.call(desk: M::Desk.find(of["desk"]), person: M::Person.find(of["person"]))
     },
     "many" => lambda { |of|

@@ -1,6 +1,6 @@
 # frozen_string_literal: true
 
-# Run as a process of its own by cut_off_spec: an import of two brushes is to be taken in, and the
+# Run as a process of its own by cut_off_spec: an import of two brushes is to be imported, and the
 # places in sets are held, so that the work stops half-way: brushes written, nothing committed.
 # Says "held", lets go on the first line it is told, says what there is on the second.
 require_relative "../../server/boot"
@@ -13,7 +13,7 @@ module Fobrel
   library = M::Library.create!(name: "Half")
   library.memberships.create!(person:, role: "lead")
   brushes = Array.new(2) { |i|
-    Core::Preset::Preset.build("Half #{i}", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 5 + i}}})
+    Core::Preset::Preset.build("Half #{i}", {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 5 + i}}})
   }
   items = brushes.map { Core::Package::Bundle::Item.new(preset: _1, version: 1) }
   bytes = Core::Package::Writer.zip(

@@ -14,7 +14,7 @@ module Fobrel
     import = Models::Import.create!(library:, person:, name:, source: "dropped")
     document = Core::Preset::Preset.build(
       name,
-      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 5}}}
+      {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 5}}}
     ).to_h
     Actions::Deliver.add(import, name: "#{name}.json", io: StringIO.new(JSON.generate(document).b))
     Actions::Deliver.call(import:, person:)

@@ -22,7 +22,9 @@ class Walk
     place: ->(w) {
       [:post, w.here("placings"), {preset_ids: w.some, kind: "category", place: w.one(w.rows("categories"))}]
     },
-    status: ->(w) { [:post, w.here("placings"), {preset_ids: w.some, kind: "status", place: w.one(w.rows("statuses"))}] },
+    give_status: ->(w) {
+      [:post, w.here("placings"), {preset_ids: w.some, kind: "status", place: w.one(w.rows("statuses"))}]
+    },
     category: ->(w) { [:post, w.here("categories"), {name: w.word, parent_id: w.one(w.rows("categories"))}] },
     change_category: ->(w) {
       w.of("categories") { |id|
@@ -198,8 +200,8 @@ class Walk
 
   def tuned(preset)
     preset.current_version.value.with(
-      "pigment",
-      preset.current_version.value["pigment"].merge("flow" => number / 100.0)
+      "paint",
+      preset.current_version.value["paint"].merge("flow" => number / 100.0)
     ).to_h
   end
 

@@ -18,18 +18,18 @@ import {
 
 const round: Document = {
   method: 'dabs',
-  mark: {
+  tip: {
     tip: { kind: 'round', hardness: 0.8 },
     size: { base: 40, least: 1, most: 5000 },
     roundness: 1,
     angle: 0,
     crisp: false,
   },
-  trail: { spacing: 0.1, scatter: { across: 0, along: 0 }, count: 1, steadying: 0 },
+  stroke: { spacing: 0.1, scatter: { across: 0, along: 0 }, count: 1, steadying: 0 },
   response: [],
-  surface: null,
-  pigment: { opacity: 1, flow: 0.07, blend: 'normal', eraser: false, colour: { mode: 'artist' }, mix: 0, own_paint: 1 },
-  habits: { layer: null, under: false, merge: true, mirror: null },
+  grain: null,
+  paint: { opacity: 1, flow: 0.07, blend: 'normal', eraser: false, colour: { mode: 'artist' }, mix: 0, own_paint: 1 },
+  extras: { layer: null, under: false, merge: true, mirror: null },
   about: { tags: [] },
 }
 beforeAll(() => {
@@ -45,11 +45,11 @@ beforeAll(() => {
 
 describe('settings', () => {
   it('change one at a time and leave the document they came from alone', () => {
-    const next = withValue(round, ['mark', 'size', 'base'], 12)
-    expect([valueAt(next, ['mark', 'size', 'base']), valueAt(round, ['mark', 'size', 'base']), next.trail]).toEqual([
+    const next = withValue(round, ['tip', 'size', 'base'], 12)
+    expect([valueAt(next, ['tip', 'size', 'base']), valueAt(round, ['tip', 'size', 'base']), next.stroke]).toEqual([
       12,
       40,
-      round.trail,
+      round.stroke,
     ])
   })
 
@@ -101,13 +101,13 @@ describe('settings', () => {
 describe('what settings say of each other', () => {
   const sized = (size: Record<string, number>) => ({
     ...round,
-    mark: { ...round.mark, size: { base: 40, least: 1, most: 5000, ...size } },
+    tip: { ...round.tip, size: { base: 40, least: 1, most: 5000, ...size } },
   })
   it('holds the least size below the most, from either side', () => {
     const turned = sized({ least: 50, most: 10 })
-    expect(inOrder(turned, ['mark', 'size', 'least']).mark.size).toMatchObject({ least: 10, most: 10 })
-    expect(inOrder(turned, ['mark', 'size', 'most']).mark.size).toMatchObject({ least: 50, most: 50 })
-    expect(inOrder(round, ['mark', 'size', 'most'])).toBe(round)
+    expect(inOrder(turned, ['tip', 'size', 'minimum']).mark.size).toMatchObject({ least: 10, most: 10 })
+    expect(inOrder(turned, ['tip', 'size', 'maximum']).mark.size).toMatchObject({ least: 50, most: 50 })
+    expect(inOrder(round, ['tip', 'size', 'maximum'])).toBe(round)
   })
 
   it('says a choice in the words that came with it, and a sensor in its own', () => {

@@ -8,7 +8,7 @@ RSpec.describe Fobrel::Core::Curation::Likeness do
     near = described_class.hash64(strip(size: 20, hardness: 0.795))
     others = [
       strip(size: 20, hardness: 0.1),
-      strip(size: 20, hardness: 0.8, trail: {"spacing" => 1.6}),
+      strip(size: 20, hardness: 0.8, stroke: {"spacing" => 1.6}),
       strip(size: 6),
       strip(size: 36)
     ].map {
@@ -54,7 +54,7 @@ RSpec.describe Fobrel::Core::Curation::Likeness do
   end
 
   it "looks only where there is paint, so that thin lines are not all alike" do
-    looks = [strip(size: 3), strip(size: 3, trail: {"spacing" => 2.5}), strip(size: 3, hardness: 0.99)].map {
+    looks = [strip(size: 3), strip(size: 3, stroke: {"spacing" => 2.5}), strip(size: 3, hardness: 0.99)].map {
       described_class.look(_1)
     }
     expect(described_class.alike(looks[0], looks[1])).to be < 0.7
@@ -72,7 +72,7 @@ end
 
 RSpec.describe Fobrel::Core::Curation::Differences do
   it "lists only the settings that differ, in words, for each brush" do
-    brushes = [round_preset(size: 20), round_preset(size: 30), round_preset(size: 20, pigment: {"flow" => 0.5})]
+    brushes = [round_preset(size: 20), round_preset(size: 30), round_preset(size: 20, paint: {"flow" => 0.5})]
     expect(described_class.of(brushes)).to eq(
       [
         ["Size", ["20 px", "30 px", "20 px"]],

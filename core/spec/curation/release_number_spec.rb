@@ -82,7 +82,7 @@ RSpec.describe Fobrel::Core::Curation::Preflight do
         good.with("name", "Stock #{i}").then { |one|
           Preset[one.to_h.merge(
             "id" => SecureRandom.uuid,
-            "trail" => {"spacing" => 0.1 + i / 10.0}
+            "stroke" => {"spacing" => 0.1 + i / 10.0}
           )]
         },
         key: i,
@@ -105,8 +105,8 @@ RSpec.describe Fobrel::Core::Curation::Preflight do
     broad = Vips::Image.black(2100, 20).pngsave_buffer
     tip = ->(bytes, colours) {
       Preset[good.to_h.merge(
-        "mark" => {
-          "tip" => {"kind" => "picture", "frames" => [sha(bytes)], "colours" => colours},
+        "tip" => {
+          "form" => {"kind" => "picture", "frames" => [sha(bytes)], "colours" => colours},
           "size" => {"base" => 9}
         }
       )]
@@ -115,7 +115,7 @@ RSpec.describe Fobrel::Core::Curation::Preflight do
     expect(found(entry(tip[weak, "tint"]), assets:).map(&:kind)).to eq(["weak tip"])
     expect(found(entry(tip[weak, "own"]), assets:)).to eq([])
     expect(found(entry(tip[broad, "tint"]), assets:).first.sentence).to match(/2100 × 20 px/)
-    grain = Preset[good.to_h.merge("surface" => {"asset" => "sha256:#{"0" * 64}"})]
+    grain = Preset[good.to_h.merge("grain" => {"asset" => "sha256:#{"0" * 64}"})]
     expect(found(entry(grain)).map { [_1.kind, _1.stops] }).to eq([["missing", true]])
   end
 end

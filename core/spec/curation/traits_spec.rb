@@ -10,13 +10,13 @@ RSpec.describe Fobrel::Core::Curation::Traits do
     {hardness: 0.5} => ["half soft"],
     {hardness: 0} => ["soft"],
     {size: 500} => ["hard", "huge"],
-    {mark: {"crisp" => true}} => ["hard", "crisp"],
-    {pigment: {"eraser" => true}} => ["hard", "erases"],
-    {pigment: {"mix" => 0.2}} => ["hard", "mixes"],
-    {pigment: {"blend" => "multiply"}} => ["hard", "multiply"],
-    {pigment: {"colour" => {"mode" => "fixed", "value" => "#aabbcc"}}} => ["hard", "fixed colour"],
-    {habits: {"under" => true}} => ["hard", "lays under"],
-    {trail: {"steadying" => 0.4, "scatter" => {"across" => 1}}} => ["hard", "scatter", "steadied"]
+    {tip: {"hard_pixels" => true}} => ["hard", "hard pixels"],
+    {paint: {"eraser" => true}} => ["hard", "erases"],
+    {paint: {"mix" => 0.2}} => ["hard", "mixes"],
+    {paint: {"blend" => "multiply"}} => ["hard", "multiply"],
+    {paint: {"colour" => {"mode" => "fixed", "value" => "#aabbcc"}}} => ["hard", "fixed colour"],
+    {extras: {"behind" => true}} => ["hard", "paints behind"],
+    {stroke: {"smoothing" => 0.4, "scatter" => {"across" => 1}}} => ["hard", "scatter", "smoothed"]
   }.each do |groups, expected|
     it("calls #{groups.inspect} #{expected.join(", ")}") { expect(traits(**groups)).to eq(expected) }
   end
@@ -37,18 +37,18 @@ RSpec.describe Fobrel::Core::Curation::Traits do
       "Reel",
       {
         "method" => "garland",
-        "mark" => {
-          "tip" => {"kind" => "picture", "frames" => frames, "turn" => "speed", "colours" => "own"},
+        "tip" => {
+          "form" => {"kind" => "picture", "frames" => frames, "turn" => "speed", "colours" => "own"},
           "size" => {"base" => 9}
         }
       }
     )
     expect(described_class.of(reel)).to eq(["reel of 3", "garland", "own colours", "answers to speed"])
-    smear = ->(own_paint) { Preset[round_preset(pigment: {"own_paint" => own_paint}).to_h.merge("method" => "smear")] }
+    smear = ->(own_paint) { Preset[round_preset(paint: {"own_paint" => own_paint}).to_h.merge("method" => "smear")] }
     expect([0, 0.5].map { described_class.of(smear[_1])[1] }).to eq(["moves paint only", "mixes"])
     shape = Preset.build(
       "Sail",
-      {"mark" => {"tip" => {"kind" => "shape", "asset" => frames.first}, "size" => {"base" => 9}}}
+      {"tip" => {"form" => {"kind" => "shape", "asset" => frames.first}, "size" => {"base" => 9}}}
     )
     expect(described_class.of(shape)).to eq(["shape tip"])
   end

@@ -7,7 +7,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
   let(:bar) { grey_png(Array.new(24) { |y| Array.new(24) { |x| x.between?(2, 5) ? 0 : 255 } }) }
   let(:fog) { round_preset }
   let(:rope) {
-    Preset[fog.to_h.merge("mark" => {"tip" => {"kind" => "picture", "frames" => [sha(bar)]}, "size" => {"base" => 20}})]
+    Preset[fog.to_h.merge("tip" => {"form" => {"kind" => "picture", "frames" => [sha(bar)]}, "size" => {"base" => 20}})]
   }
   let(:release) { packed }
   let(:sum) { Digest::SHA256.hexdigest(release) }
@@ -118,7 +118,7 @@ RSpec.describe Fobrel::Core::Package::Backup do
           p,
           "versions/#{s.fog.id}.json"
         ) {
-          _1[0]["preset"]["mark"]["size"]["base"] = 1e9
+          _1[0]["preset"]["tip"]["size"]["base"] = 1e9
         }
       }
 ],

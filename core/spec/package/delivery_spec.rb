@@ -15,7 +15,7 @@ RSpec.describe Fobrel::Core::Package::Delivery do
   }
   let(:bar) { grey_png(Array.new(24) { |y| Array.new(24) { |x| x.between?(2, 5) ? 0 : 255 } }) }
   let(:rope) {
-    Preset.build("Rope", {"mark" => {"tip" => {"kind" => "picture", "frames" => [sha(bar)]}, "size" => {"base" => 20}}})
+    Preset.build("Rope", {"tip" => {"form" => {"kind" => "picture", "frames" => [sha(bar)]}, "size" => {"base" => 20}}})
   }
   let(:svg) { '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9v9z"/></svg>' }
 
@@ -86,7 +86,7 @@ RSpec.describe Fobrel::Core::Package::Delivery do
   it "makes a tip of each picture and shape, and of several together one reel if wanted" do
     found = read({"rope coil.png" => square, "bar.png" => bar, "leaf.svg" => svg})
     expect(found.items.map { [_1.name, _1.way] }).to eq([["rope coil", "each"], ["bar", "each"], ["leaf", "each"]])
-    expect(found.items[2].preset["mark", "tip", "kind"]).to eq("shape")
+    expect(found.items[2].preset["tip", "form", "kind"]).to eq("shape")
     found = read({"rope.zip" => zip({"a/1.png" => square, "a/2.png" => bar})})
     expect(
       found.items.map {
@@ -207,7 +207,7 @@ RSpec.describe Fobrel::Core::Package::Delivery do
     "a number without end" => [
       "a.json",
       '{"format":"fobrel.preset/1","id":"0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11","name":"x","method":"dabs",' \
-        '"mark":{"tip":{"kind":"round"},"size":{"base":1e999}}}'
+        '"tip":{"tip":{"kind":"round"},"size":{"base":1e999}}}'
 ],
     "a NUL in a name" => ["a.json", :nul],
     "an SVG that reads a file" => [
@@ -331,7 +331,7 @@ RSpec.describe Fobrel::Core::Package::Delivery do
       }
     )
     found = read({"three.ora" => ora}).items
-    expect(found.map { _1.preset["mark", "tip", "colours"] }.uniq).to eq(["own"])
+    expect(found.map { _1.preset["tip", "form", "colours"] }.uniq).to eq(["own"])
     strip = Fobrel::Core::Stroke::Strip.png(
       found.first.preset,
       assets: read({"three.ora" => ora}).assets.transform_values(&:bytes)
@@ -350,7 +350,7 @@ RSpec.describe Fobrel::Core::Package::Delivery do
       8,
       fill: true
     ).pngsave_buffer
-    expect(read({"paper.png" => paper}).items.first.preset["mark", "tip", "colours"]).not_to eq("own")
+    expect(read({"paper.png" => paper}).items.first.preset["tip", "form", "colours"]).not_to eq("own")
   end
 
   it "says of a file of another kind all that is read" do

@@ -7,13 +7,13 @@ RSpec.describe Fobrel::Core::Package::ExportTemplate do
     Preset.build(
       "Fog & \"rain\" <1>",
       {
-        "mark" => {"tip" => {"kind" => "round", "hardness" => 0.4}, "size" => {"base" => 30}, "angle" => 90},
-        "pigment" => {"flow" => 0.7},
+        "tip" => {"form" => {"kind" => "round", "hardness" => 0.4}, "size" => {"base" => 30}, "angle" => 90},
+        "paint" => {"flow" => 0.7},
         "about" => {"tags" => ["a b", "=sea"], "notes" => "one\ntwo"}
       }
     )
   }
-  let(:line) { Preset.build("Line", {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 4}}}) }
+  let(:line) { Preset.build("Line", {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 4}}}) }
 
   def export_template(body, scope: "each", file: "{{ preset.name }}.txt")
     described_class["name" => "Own", "scope" => scope, "file" => file, "body" => body]
@@ -24,13 +24,13 @@ RSpec.describe Fobrel::Core::Package::ExportTemplate do
   # 300 dpi: 300 px are one inch, 25.4 mm (ISO 31-1's inch); degrees and radians after ISO 80000-3.
   it "turns units into others" do
     {
-      "{{ preset.mark.size.base | mm: 300 }}" => "2.54",
+      "{{ preset.tip.size.base | mm: 300 }}" => "2.54",
       "{{ 300 | inches: 300 }}" => "1",
-      "{{ preset.pigment.flow | percent }}" => "70",
+      "{{ preset.paint.flow | percent }}" => "70",
       "{{ 0.5 | between: 0, 255 }}" => "127.5",
       "{{ 180 | radians }}" => "3.141593",
       "{{ 90 | turns }}" => "0.25",
-      "{{ preset.mark.angle | clockwise }}" => "270",
+      "{{ preset.tip.angle | clockwise }}" => "270",
       "{{ 0 | clockwise }}" => "0",
       "{{ 41 | radius }}" => "20.5",
       "{{ '#336699' | rgb }}" => "51 102 153",
@@ -148,13 +148,13 @@ RSpec.describe Fobrel::Core::Package::ExportTemplate do
 
   it "warns of names that are not known, with what was meant; not of what a brush merely lacks" do
     unknown = ->(body) { described_class[{"name" => "n", "scope" => "each", "file" => "f", "body" => body}].unknown }
-    expect(unknown["x\n{{ preset.mark.size.bse }}{% assign k = preset.tgs %}{{ k }}"]).to match(
+    expect(unknown["x\n{{ preset.tip.size.bse }}{% assign k = preset.tgs %}{{ k }}"]).to match(
       [
         /In line 2: “bse” is not known here.* Did you mean “base”/, /“tgs”.*“tags”/
       ]
     )
     expect(
-      unknown["{{ preset.surface.depth }}{% for answer in preset.response %}{{ answer.drives }}{{ forloop.index }}{% " \
+      unknown["{{ preset.grain.depth }}{% for answer in preset.response %}{{ answer.drives }}{{ forloop.index }}{% " \
         "endfor %}{% capture w %}x{% endcapture %}{{ w }}"]
     ).to eq([])
     expect(described_class.examples.flat_map(&:unknown)).to eq([])

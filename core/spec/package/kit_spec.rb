@@ -10,8 +10,8 @@ RSpec.describe Fobrel::Core::Package::Kit do
     Preset.build(
       name,
       {
-        "mark" => {
-          "tip" => {"kind" => "picture", "frames" => [sha(mark), sha(mark)]},
+        "tip" => {
+          "form" => {"kind" => "picture", "frames" => [sha(mark), sha(mark)]},
           "size" => {"base" => 20}
         }
       }.merge(groups.transform_keys(&:to_s))
@@ -23,10 +23,10 @@ RSpec.describe Fobrel::Core::Package::Kit do
   end
 
   it "holds each tip black on white and on nothing, the grain, the shape, the strip and all settings" do
-    brush = picture("Quay: stamp?", surface: {"asset" => sha(grain)})
+    brush = picture("Quay: stamp?", grain: {"asset" => sha(grain)})
     vector = Preset.build(
       "Leaf",
-      {"mark" => {"tip" => {"kind" => "shape", "asset" => sha(shape)}, "size" => {"base" => 9}}}
+      {"tip" => {"form" => {"kind" => "shape", "asset" => sha(shape)}, "size" => {"base" => 9}}}
     )
     got = files(described_class.zip([brush, vector], assets:, strips: {brush.id => "strip"}))
     expect(got.keys).to match_array(
@@ -81,7 +81,7 @@ RSpec.describe Fobrel::Core::Package::Kit do
     brush = Preset.build(
       "Soft",
       {
-        "mark" => {"tip" => {"kind" => "round", "hardness" => 0.5}, "size" => {"base" => 9}},
+        "tip" => {"form" => {"kind" => "round", "hardness" => 0.5}, "size" => {"base" => 9}},
         "about" => {"tags" => %w[sea line]}
       }
     )

@@ -27,7 +27,7 @@ RSpec.describe Fobrel::Core::Package::LockFile do
   it "names what differs in a folder: missing, other, more" do
     Dir.mktmpdir do |folder|
       more = round_preset(size: 99)
-      other = Preset[rope.to_h.merge("mark" => rope.to_h["mark"].merge("size" => {"base" => 31}))]
+      other = Preset[rope.to_h.merge("tip" => rope.to_h["tip"].merge("size" => {"base" => 31}))]
       FileUtils.mkdir_p(File.join(folder, "deep"))
       File.write(File.join(folder, "deep", "a.json"), JSON.generate(more.to_h))
       File.write(File.join(folder, "b.json"), JSON.generate(other.to_h))

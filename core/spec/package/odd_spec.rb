@@ -151,7 +151,7 @@ RSpec.describe Fobrel::Core::Package do
   it "says what is wrong with a library.json that is none, without saying it again" do
     preset = Fobrel::Core::Preset::Preset.build(
       "A",
-      {"mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 9}}}
+      {"tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 9}}}
     )
     package = Fobrel::Core::Package
     said = [[1, {"a" => "b" * 500}], {"x" => 1}, {"format" => "other/#{"q" * 400}"}, "<b>", nil].map do |library|

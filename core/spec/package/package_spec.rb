@@ -8,7 +8,7 @@ RSpec.describe Fobrel::Core::Package do
   let(:spare) { Fobrel::Core::Tip::Cover[[[1]]].to_png }
   let(:fog) { Preset[round_preset.to_h.merge("name" => "Fog", "future" => {"kept" => true})] }
   let(:rope) {
-    Preset.build("Rope", {"mark" => {"tip" => {"kind" => "picture", "frames" => [sha(tip)]}, "size" => {"base" => 20}}})
+    Preset.build("Rope", {"tip" => {"form" => {"kind" => "picture", "frames" => [sha(tip)]}, "size" => {"base" => 20}}})
   }
   let(:assets) {
     {
@@ -83,7 +83,7 @@ RSpec.describe Fobrel::Core::Package do
   it "carries a drawn shape, and refuses one that is no drawing" do
     svg = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><path d="M0 0h9v9z"/></svg>'
     sail = ->(text) {
-      Preset.build("Sail", {"mark" => {"tip" => {"kind" => "shape", "asset" => sha(text)}, "size" => {"base" => 20}}})
+      Preset.build("Sail", {"tip" => {"form" => {"kind" => "shape", "asset" => sha(text)}, "size" => {"base" => 20}}})
     }
     packed = ->(text) {
       package::Writer.zip(
@@ -182,7 +182,7 @@ RSpec.describe Fobrel::Core::Package do
           _1[0].start_with?("presets/")
         }[1].sub!(/"base": \d+/, '"base": "big"')
       },
-      /mark\.size\.base must be a number/
+      /tip\.size\.base must be a number/
 ],
     "a bundle.json that is a list" => [
       true,

@@ -5,8 +5,8 @@ RSpec.describe Fobrel::Core::Package::Table do
     Preset.build(
       "=Rope, \"long\"",
       {
-        "mark" => {
-          "tip" => {
+        "tip" => {
+          "form" => {
             "kind" => "picture",
             "frames" => [
               "sha256:#{"a" * 64}",
@@ -16,10 +16,10 @@ RSpec.describe Fobrel::Core::Package::Table do
             "columns" => 2
           },
           "size" => {"base" => 20.5},
-          "crisp" => true
+          "hard_pixels" => true
         },
         "response" => [by_pressure("size", 0.2, 1)],
-        "pigment" => {"colour" => {"mode" => "fixed", "value" => "#336699"}},
+        "paint" => {"colour" => {"mode" => "fixed", "value" => "#336699"}},
         "about" => {"notes" => "[see] the quay\nand more", "tags" => ["two words", "sea"]}
       }
     )
@@ -31,9 +31,9 @@ RSpec.describe Fobrel::Core::Package::Table do
       table.map {
         _1.to_h.values_at(
           "name",
-          "mark.size.base",
-          "mark.tip.hardness",
-          "mark.tip.colours"
+          "tip.size.base",
+          "tip.form.hardness",
+          "tip.form.colours"
         )
       }
     ).to eq([["'=Rope, \"long\"", "20.5", nil, "tint"], ["Round", "7", "0.5", nil]])
@@ -48,11 +48,11 @@ RSpec.describe Fobrel::Core::Package::Table do
   end
 
   it "reads what a table program of another country writes, and a handful of columns" do
-    text = "\uFEFFname;mark.tip.kind;mark.tip.hardness;mark.size.base;mark.crisp\r\nNebel;round;0,4;12;TRUE\r\n"
-    expect(described_class.preset(described_class.read(text).first)["mark"]).to include(
-      "crisp" => true,
+    text = "\uFEFFname;tip.form.kind;tip.form.hardness;tip.size.base;tip.hard_pixels\r\nNebel;round;0,4;12;TRUE\r\n"
+    expect(described_class.preset(described_class.read(text).first)["tip"]).to include(
+      "hard_pixels" => true,
       "size" => include("base" => 12),
-      "tip" => include("hardness" => 0.4)
+      "form" => include("hardness" => 0.4)
     )
   end
 

@@ -3,15 +3,15 @@
 # Presets made by chance, from every branch of the schema.
 module Generated
   NUMBERS = [
-    %w[mark size base],
-    %w[mark roundness],
-    %w[mark angle],
-    %w[trail spacing],
-    %w[trail scatter across],
-    %w[trail steadying],
-    %w[pigment opacity],
-    %w[pigment flow],
-    %w[pigment mix]
+    %w[tip size base],
+    %w[tip roundness],
+    %w[tip angle],
+    %w[stroke spacing],
+    %w[stroke scatter across],
+    %w[stroke smoothing],
+    %w[paint opacity],
+    %w[paint flow],
+    %w[paint mix]
   ].freeze
 
   def self.preset(chance)
@@ -20,22 +20,22 @@ module Generated
       "id" => "0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11",
       "name" => %w[Fog Rain Kelp].sample(random: chance),
       "method" => %w[dabs smear garland].sample(random: chance),
-      "mark" => {"tip" => tip(chance), "size" => {"base" => chance.rand(1..60)}},
+      "tip" => {"form" => tip(chance), "size" => {"base" => chance.rand(1..60)}},
       "response" => Array.new(chance.rand(0..4)) { response(chance) }.uniq { _1.values_at("drives", "by") },
-      "surface" => chance.rand(2).zero? ? nil : {
+      "grain" => chance.rand(2).zero? ? nil : {
         "asset" => "sha256:#{"a" * 64}",
         "depth" => chance.rand(0..4) / 4.0
       },
-      "pigment" => {
+      "paint" => {
         "colour" => chance.rand(2).zero? ? {"mode" => "artist"} : {
           "mode" => "fixed",
           "value" => format("#%06x", chance.rand(4))
         }
       },
-      "habits" => {"mirror" => [nil, "down"].sample(random: chance)},
+      "extras" => {"mirror" => [nil, "down"].sample(random: chance)},
       "about" => {"tags" => %w[a b c].sample(chance.rand(3), random: chance)}
     }
-    document["trail"] = {"wobble" => chance.rand(3)} if chance.rand(3).zero?
+    document["stroke"] = {"wobble" => chance.rand(3)} if chance.rand(3).zero?
     Preset[document]
   end
 
@@ -60,10 +60,10 @@ RSpec.describe Fobrel::Core::Preset::Changes do
     after = round_preset(
       size: 28,
       hardness: 0,
-      mark: {"angle" => 15, "crisp" => true},
+      tip: {"angle" => 15, "hard_pixels" => true},
       response: [by_pressure("size", 0.3, 1), {"drives" => "hue", "by" => "tilt", "from" => -5, "to" => 8}],
-      pigment: {"flow" => 0.075, "colour" => {"mode" => "fixed", "value" => "#0f6b6b"}},
-      trail: {"spacing" => 0.25}
+      paint: {"flow" => 0.075, "colour" => {"mode" => "fixed", "value" => "#0f6b6b"}},
+      stroke: {"spacing" => 0.25}
     )
     expect(
       described_class.between(
@@ -87,12 +87,12 @@ RSpec.describe Fobrel::Core::Preset::Changes do
       described_class.between(
         fog,
         after
-      ).in(%w[pigment trail]).map(&:path)
-    ).to eq([%w[trail spacing], %w[pigment flow], %w[pigment colour]])
+      ).in(%w[paint stroke]).map(&:path)
+    ).to eq([%w[stroke spacing], %w[paint flow], %w[paint colour]])
   end
 
   it "sees nothing between two writings of one preset" do
-    sparse = Preset[fog.to_h.slice("format", "id", "name", "method", "mark", "response")]
+    sparse = Preset[fog.to_h.slice("format", "id", "name", "method", "tip", "response")]
     expect(described_class.between(sparse, fog)).to be_empty
   end
 
@@ -101,12 +101,12 @@ RSpec.describe Fobrel::Core::Preset::Changes do
     other = Preset.build(
       "Round",
       {
-        "mark" => {"tip" => tip, "size" => {"base" => 40}},
+        "tip" => {"form" => tip, "size" => {"base" => 40}},
         "response" => [by_pressure("size", 0.2, 1), by_pressure("size", 0.5, 1)]
       }
     )
     found = described_class.between(fog, other)
-    expect(found.map(&:path)).to eq([%w[mark tip], %w[response size pressure 2]])
+    expect(found.map(&:path)).to eq([%w[tip form], %w[response size pressure 2]])
     expect(found.words.first).to eq("Tip round → picture")
   end
 
@@ -124,8 +124,8 @@ RSpec.describe Fobrel::Core::Preset::Changes do
   it "refuses changes that do not go together" do
     changes = described_class.new(
       [
-        described_class::Change.new(%w[mark size most], 5000, 2),
-        described_class::Change.new(%w[mark size least], 1, 9)
+        described_class::Change.new(%w[tip size maximum], 5000, 2),
+        described_class::Change.new(%w[tip size minimum], 1, 9)
       ]
     )
     expect { changes.apply(fog) }.to raise_error(Preset::Invalid, /minimum size, .* is above the maximum size/)
@@ -141,15 +141,15 @@ RSpec.describe Fobrel::Core::Preset::Merge do
     merge = described_class.new(
       base:,
       mine: changed(size: 28),
-      theirs: changed(hardness: 0.5, pigment: {"flow" => 0.3})
+      theirs: changed(hardness: 0.5, paint: {"flow" => 0.3})
     )
     merged = merge.preset
     expect(
       [
         merge.conflicts,
-        merged["mark", "size", "base"],
-        merged["mark", "tip", "hardness"],
-        merged["pigment", "flow"]
+        merged["tip", "size", "base"],
+        merged["tip", "form", "hardness"],
+        merged["paint", "flow"]
       ]
     ).to eq([[], 28, 0.5, 0.3])
   end
@@ -164,12 +164,12 @@ RSpec.describe Fobrel::Core::Preset::Merge do
     expect { merge.preset }.to raise_error(described_class::Undecided, /Both of you changed Size\. Nothing was saved/)
     expect { merge.preset({merge.conflicts[0].key => "nobody"}) }.to raise_error(described_class::Undecided)
     chosen = %w[mine theirs].map { |side| merge.preset({merge.conflicts[0].key => side}) }
-    expect(chosen.map { [_1["mark", "size", "base"], _1["mark", "tip", "hardness"]] }).to eq([[28, 0], [60, 0]])
+    expect(chosen.map { [_1["tip", "size", "base"], _1["tip", "form", "hardness"]] }).to eq([[28, 0], [60, 0]])
   end
 
   it "sees no conflict where both did the same" do
     expect(
-      described_class.new(base:, mine: changed(size: 28), theirs: changed(size: 28)).preset["mark",
+      described_class.new(base:, mine: changed(size: 28), theirs: changed(size: 28)).preset["tip",
         "size",
         "base"]
     ).to eq(28)
@@ -179,15 +179,15 @@ RSpec.describe Fobrel::Core::Preset::Merge do
     picture = Preset.build(
       "Round",
       {
-        "mark" => {"tip" => {"kind" => "picture", "frames" => ["sha256:#{"b" * 64}"]}, "size" => {"base" => 40}},
+        "tip" => {"form" => {"kind" => "picture", "frames" => ["sha256:#{"b" * 64}"]}, "size" => {"base" => 40}},
         "response" => base["response"]
       }
     )
     merge = described_class.new(base:, mine: picture, theirs: changed(hardness: 0.4))
-    expect(merge.conflicts.map(&:path)).to eq([%w[mark tip]])
+    expect(merge.conflicts.map(&:path)).to eq([%w[tip form]])
     expect(
-      merge.preset({merge.conflicts[0].key => "theirs"})["mark",
-        "tip"]
+      merge.preset({merge.conflicts[0].key => "theirs"})["tip",
+        "form"]
     ).to eq({"kind" => "round", "hardness" => 0.4})
   end
 
@@ -217,19 +217,19 @@ end
 RSpec.describe Fobrel::Core::Preset::Capture do
   let(:stray) {
     round_preset(
-      pigment: {"colour" => {"mode" => "fixed", "value" => "#0f6b6b"}, "flow" => 0.4},
-      habits: {"mirror" => "down", "layer" => "ink", "under" => true}
+      paint: {"colour" => {"mode" => "fixed", "value" => "#0f6b6b"}, "flow" => 0.4},
+      extras: {"mirror" => "down", "layer" => "ink", "behind" => true}
     )
   }
 
   it "keeps only what was asked for, and everything that is no state of the moment" do
-    expect(described_class.held(stray)).to eq(%w[colour layer under mirror])
+    expect(described_class.held(stray)).to eq(%w[colour layer behind mirror])
     kept = described_class.only(stray, %w[layer])
     expect(
       [
-        kept["habits"].values_at("layer", "under", "mirror"),
-        kept["pigment", "colour"],
-        kept["pigment", "flow"]
+        kept["extras"].values_at("layer", "behind", "mirror"),
+        kept["paint", "colour"],
+        kept["paint", "flow"]
       ]
     ).to eq([["ink", false, nil], {"mode" => "artist"}, 0.4])
     expect(described_class.only(round_preset, []).fingerprint).to eq(round_preset.fingerprint)
@@ -238,10 +238,10 @@ end
 
 RSpec.describe Fobrel::Core::Curation::CanvasFit do
   it "brings sizes under a share of the short side, and leaves alone what fits" do
-    big = round_preset(size: 900, mark: {"size" => {"base" => 900, "least" => 300, "most" => 4000}})
+    big = round_preset(size: 900, tip: {"size" => {"base" => 900, "minimum" => 300, "maximum" => 4000}})
     fitted = described_class.of(big, width: 1000, height: 600, share: 0.4)
-    expect(fitted["mark", "size"]).to eq({"base" => 240.0, "least" => 240.0, "most" => 240.0})
-    small = round_preset(size: 20, mark: {"size" => {"base" => 20, "least" => 1, "most" => 100}})
+    expect(fitted["tip", "size"]).to eq({"base" => 240.0, "minimum" => 240.0, "maximum" => 240.0})
+    small = round_preset(size: 20, tip: {"size" => {"base" => 20, "minimum" => 1, "maximum" => 100}})
     expect(described_class.of(small, width: 1000, height: 600, share: 0.4)).to equal(small)
   end
 end

@@ -14,10 +14,16 @@ RSpec.describe Fobrel::Core::Preset::Possible do
 
   it "keeps what is possible beside one impossible setting, and says which stays" do
     found = described_class.of(
-      wish("mark.size.least" => 50, "mark.size.most" => 10, "pigment.flow" => 0.2, "trail.count" => 99), on: fog
+      wish(
+        "tip.size.minimum" => 50,
+        "tip.size.maximum" => 10,
+        "paint.flow" => 0.2,
+        "stroke.marks_per_step" => 99
+      ),
+      on: fog
     )
-    expect(found.preset["pigment", "flow"]).to eq(0.2)
-    expect(found.preset["mark", "size"].values_at("least", "most")).to eq([50, 5000])
+    expect(found.preset["paint", "flow"]).to eq(0.2)
+    expect(found.preset["tip", "size"].values_at("minimum", "maximum")).to eq([50, 5000])
     expect(found.held).to eq(
       [
         "Maximum size 5000 px → 10 px is not possible, so Maximum size stays as it was.",
@@ -27,24 +33,24 @@ RSpec.describe Fobrel::Core::Preset::Possible do
   end
 
   it "takes settings that are possible only together, in whatever order they stand" do
-    narrow = described_class.of(wish("mark.size.least" => 5, "mark.size.most" => 10), on: fog).preset
+    narrow = described_class.of(wish("tip.size.minimum" => 5, "tip.size.maximum" => 10), on: fog).preset
     found = described_class.of(
       narrow.to_h.merge(
-        "mark" => narrow["mark"].merge("size" => {"base" => 40, "least" => 60, "most" => 90}),
-        "trail" => {"count" => 0}
+        "tip" => narrow["tip"].merge("size" => {"base" => 40, "minimum" => 60, "maximum" => 90}),
+        "stroke" => {"marks_per_step" => 0}
       ),
       on: narrow
     )
-    expect(found.preset["mark", "size"].values_at("least", "most")).to eq([60, 90])
+    expect(found.preset["tip", "size"].values_at("minimum", "maximum")).to eq([60, 90])
     expect(found.held.size).to eq(1)
   end
 
   it "takes a possible wish as it is, and refuses what is no preset" do
-    expect(described_class.of(wish("mark.size.base" => 7), on: fog).held).to eq([])
-    [nil, 7, {}, wish("response" => 5), wish("response" => [1]), wish("mark" => "big")].each do |nonsense|
+    expect(described_class.of(wish("tip.size.base" => 7), on: fog).held).to eq([])
+    [nil, 7, {}, wish("response" => 5), wish("response" => [1]), wish("tip" => "big")].each do |nonsense|
       expect { described_class.of(nonsense, on: fog) }.to raise_error(Preset::Invalid)
     end
-    odd = wish("response" => [{"drives" => "luck", "by" => "pressure"}], "pigment.flow" => 0.5)
-    expect(described_class.of(odd, on: fog).preset["pigment", "flow"]).to eq(0.5)
+    odd = wish("response" => [{"drives" => "luck", "by" => "pressure"}], "paint.flow" => 0.5)
+    expect(described_class.of(odd, on: fog).preset["paint", "flow"]).to eq(0.5)
   end
 end

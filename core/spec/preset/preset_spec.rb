@@ -7,7 +7,7 @@ RSpec.describe Fobrel::Core::Preset::Preset do
       "id" => "0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11",
       "name" => "Harbour fog",
       "method" => "dabs",
-      "mark" => {"tip" => {"kind" => "round", "hardness" => 0.8}, "size" => {"base" => 40}}
+      "tip" => {"form" => {"kind" => "round", "hardness" => 0.8}, "size" => {"base" => 40}}
     }
   end
 
@@ -26,17 +26,17 @@ RSpec.describe Fobrel::Core::Preset::Preset do
 
   it "takes the fingerprint over the canonical form without id, name and about" do
     expected = Digest::SHA256.hexdigest(
-      '{"format":"fobrel.preset/1","mark":{"size":{"base":40},"tip":{"hardness":0.8' \
-        ',"kind":"round"}},"method":"dabs"}'
+      '{"format":"fobrel.preset/1","method":"dabs","tip":{"form":{"hardness":0.8,"kind":"round"},' \
+        '"size":{"base":40}}}'
     )
     expect(described_class[document].fingerprint).to eq(expected)
   end
 
   it "has one fingerprint for what paints the same, whatever it is called and however it is written" do
     other = document.merge("name" => "Fog", "id" => SecureRandom.uuid, "about" => {"notes" => "x"}).to_a.reverse.to_h
-    other["mark"] = {"size" => {"base" => 40.0}, "tip" => {"hardness" => 0.80, "kind" => "round"}}
+    other["tip"] = {"size" => {"base" => 40.0}, "form" => {"hardness" => 0.80, "kind" => "round"}}
     expect(described_class[other].fingerprint).to eq(described_class[document].fingerprint)
-    changed = described_class[document].with("trail", {"spacing" => 0.2})
+    changed = described_class[document].with("stroke", {"spacing" => 0.2})
     expect(changed.fingerprint).not_to eq(described_class[document].fingerprint)
   end
 
@@ -44,31 +44,31 @@ RSpec.describe Fobrel::Core::Preset::Preset do
     preset = described_class[document]
     expect(
       [
-        preset["trail", "spacing"],
-        preset["pigment", "opacity"],
-        preset["mark", "size", "least"],
-        preset["surface"]
+        preset["stroke", "spacing"],
+        preset["paint", "opacity"],
+        preset["tip", "size", "minimum"],
+        preset["grain"]
       ]
     ).to eq([0.1, 1, 1, nil])
     expect(preset.to_h).to eq(document)
   end
 
   it "keeps settings it does not know, and names them" do
-    odd = document.merge("trail" => {"wobble" => 3}, "future" => {"a" => [1]})
+    odd = document.merge("stroke" => {"wobble" => 3}, "future" => {"a" => [1]})
     preset = described_class[odd]
     expect(preset.to_h).to eq(odd)
-    expect(preset.unknown).to eq(%w[trail.wobble future])
+    expect(preset.unknown).to eq(%w[stroke.wobble future])
   end
 
   it "names every picture it needs, once" do
     asset = "sha256:#{"a" * 64}"
     grain = "sha256:#{"b" * 64}"
     preset = described_class[document.merge(
-      "mark" => {
-        "tip" => {"kind" => "picture", "frames" => [asset, asset]},
+      "tip" => {
+        "form" => {"kind" => "picture", "frames" => [asset, asset]},
         "size" => {"base" => 1}
       },
-      "surface" => {"asset" => grain}
+      "grain" => {"asset" => grain}
     )]
     expect(preset.needs).to eq([asset, grain])
   end
@@ -76,20 +76,20 @@ RSpec.describe Fobrel::Core::Preset::Preset do
   {
     "a size that is a text" => [
       ->(d) {
-        d["mark"]["size"]["base"] = "big"
+        d["tip"]["size"]["base"] = "big"
       },
-      "mark.size.base must be a number, not “big”"
+      "tip.size.base must be a number, not “big”"
 ],
-    "a size beyond all measure" => [->(d) { d["mark"]["size"]["base"] = 1e9 }, "mark.size.base must be at most 5000"],
-    "no mark" => [->(d) { d.delete("mark") }, "The preset lacks mark"],
-    "a picture tip without frames" => [->(d) { d["mark"]["tip"] = {"kind" => "picture"} }, "mark.tip lacks frames"],
+    "a size beyond all measure" => [->(d) { d["tip"]["size"]["base"] = 1e9 }, "tip.size.base must be at most 5000"],
+    "no tip" => [->(d) { d.delete("tip") }, "The preset lacks tip"],
+    "a picture tip without frames" => [->(d) { d["tip"]["form"] = {"kind" => "picture"} }, "tip.form lacks frames"],
     "an empty reel" => [
       ->(d) {
-        d["mark"]["tip"] = {"kind" => "picture", "frames" => []}
+        d["tip"]["form"] = {"kind" => "picture", "frames" => []}
       },
-      "mark.tip.frames needs at least 1 entries"
+      "tip.form.frames needs at least 1 entries"
 ],
-    "a blend mode nobody knows" => [->(d) { d["pigment"] = {"blend" => "glow"} }, "pigment.blend must be one of"],
+    "a blend mode nobody knows" => [->(d) { d["paint"] = {"blend" => "glow"} }, "paint.blend must be one of"],
     "a curve that runs back" => [
       ->(d) {
         d["response"] = [{"drives" => "size", "by" => "pressure", "curve" => [[0.5, 0], [0.5, 1]]}]
@@ -98,15 +98,15 @@ RSpec.describe Fobrel::Core::Preset::Preset do
 ],
     "least above most" => [
       ->(d) {
-        d["mark"]["size"].merge!("least" => 50, "most" => 10)
+        d["tip"]["size"].merge!("minimum" => 50, "maximum" => 10)
       },
       "The minimum size, 50 px, is above the maximum size, 10 px."
 ],
     "a fixed colour without one" => [
       ->(d) {
-        d["pigment"] = {"colour" => {"mode" => "fixed"}}
+        d["paint"] = {"colour" => {"mode" => "fixed"}}
       },
-      "pigment.colour lacks value"
+      "paint.colour lacks value"
     ]
   }.each do |what, (change, sentence)|
     it "refuses #{what} in words" do

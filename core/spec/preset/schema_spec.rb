@@ -17,8 +17,8 @@ RSpec.describe Fobrel::Core::Preset::Schema do
       "id" => "0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11",
       "name" => "One",
       "method" => "dabs",
-      "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => 40}},
-      "surface" => {"asset" => "sha256:#{"0" * 64}"}
+      "tip" => {"form" => {"kind" => "round"}, "size" => {"base" => 40}},
+      "grain" => {"asset" => "sha256:#{"0" * 64}"}
     }
   end
 
@@ -29,7 +29,7 @@ RSpec.describe Fobrel::Core::Preset::Schema do
   end
 
   it "finds the numbers of every group" do
-    expect(numbers.map { _1.first.first }.uniq).to match_array(%w[mark trail surface pigment])
+    expect(numbers.map { _1.first.first }.uniq).to match_array(%w[tip stroke grain paint])
     expect(numbers.size).to be >= 17
   end
 
@@ -40,11 +40,11 @@ RSpec.describe Fobrel::Core::Preset::Schema do
       step = (node["type"] == "integer") ? 1 : 0.001
       low, high = node.values_at("minimum", "maximum")
       base = (path[1] == "size") ? document.merge(
-        "mark" => document["mark"].merge(
+        "tip" => document["tip"].merge(
           "size" => {
             "base" => 40,
-            "least" => 0.1,
-            "most" => 5000
+            "minimum" => 0.1,
+            "maximum" => 5000
           }
         )
       ) : document
@@ -72,7 +72,7 @@ RSpec.describe Fobrel::Core::Preset::Schema do
     it "has a title, and a default within its range, for #{name}" do
       expect(node["title"]).to match(/\A[A-Z][a-z ]+\z/)
       expect(node["default"]).to be_between(node["minimum"], node["maximum"])
-      next if path == %w[mark size base]
+      next if path == %w[tip size base]
       expect(described_class.fill(document).dig(*path)).to eq(node["default"])
     end
   end
@@ -81,12 +81,12 @@ RSpec.describe Fobrel::Core::Preset::Schema do
     filled = described_class.fill(document)
     expect(described_class.fill(filled)).to eq(filled)
     expect(described_class.problems(filled)).to eq([])
-    expect { filled["mark"]["size"]["base"] = 1 }.to raise_error(FrozenError)
-    expect { filled["pigment"]["colour"]["mode"] << "x" }.to raise_error(FrozenError)
+    expect { filled["tip"]["size"]["base"] = 1 }.to raise_error(FrozenError)
+    expect { filled["paint"]["colour"]["mode"] << "x" }.to raise_error(FrozenError)
   end
 
   it "takes one turn or two, and no other" do
-    tip = ->(turn) { with(%w[mark tip], {"kind" => "picture", "frames" => ["sha256:#{"0" * 64}"], "turn" => turn}) }
+    tip = ->(turn) { with(%w[tip form], {"kind" => "picture", "frames" => ["sha256:#{"0" * 64}"], "turn" => turn}) }
     expect(["in order", "speed", %w[pressure tilt]].flat_map { described_class.problems(tip[_1]) }).to eq([])
     ["sideways", [], ["pressure"], %w[tilt tilt tilt], 3].each { |turn|
       expect(described_class.problems(tip[turn])).not_to be_empty

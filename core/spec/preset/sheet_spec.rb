@@ -5,8 +5,8 @@ RSpec.describe Fobrel::Core::Preset::Sheet do
 
   def pictures(count, turn: "in order", method: "dabs")
     tip = {"kind" => "picture", "frames" => ["sha256:#{"a" * 64}"] * count, "turn" => turn, "columns" => 2}
-    surface = {"asset" => "sha256:#{"b" * 64}"}
-    described_class.new(round_preset(mark: {"tip" => tip}, surface:).with("method", method))
+    grain = {"asset" => "sha256:#{"b" * 64}"}
+    described_class.new(round_preset(tip: {"form" => tip}, grain:).with("method", method))
   end
 
   def titles(sheet) = sheet.settings.map(&:title)
@@ -71,15 +71,15 @@ RSpec.describe Fobrel::Core::Preset::Sheet do
 
   it "counts shares in per cent, and lets no slider reach less far than its value" do
     expect(setting(of, "Hardness").to_h).to include(unit: "%", least: 0, most: 100, limit: 100, step: 1)
-    expect([setting(of, "Size").most, setting(of(mark: {"size" => {"base" => 900}}), "Size").most]).to eq([200, 900])
+    expect([setting(of, "Size").most, setting(of(tip: {"size" => {"base" => 900}}), "Size").most]).to eq([200, 900])
   end
 
-  it "holds the minimum size below the most, and points out a size that its limits hold back" do
-    sized = ->(**size) { of(mark: {"size" => {"base" => 40, **size.transform_keys(&:to_s)}}) }
-    between = sized[least: 5, most: 10]
+  it "holds the minimum size below the maximum, and points out a size that its limits hold back" do
+    sized = ->(**size) { of(tip: {"size" => {"base" => 40, **size.transform_keys(&:to_s)}}) }
+    between = sized[minimum: 5, maximum: 10]
     expect([setting(between, "Minimum size").limit, setting(between, "Maximum size").least]).to eq([10, 5])
     expect(setting(between, "Size").caution).to match(/paints at 10 px: the maximum size/)
-    expect(setting(sized[least: 60], "Size").caution).to match(/paints at 60 px: the minimum size/)
+    expect(setting(sized[minimum: 60], "Size").caution).to match(/paints at 60 px: the minimum size/)
     expect(setting(of, "Size").caution).to be_nil
   end
 
@@ -87,7 +87,7 @@ RSpec.describe Fobrel::Core::Preset::Sheet do
     dodge = setting(of, "Blend mode").choices.find { |one| one[:value] == "color-dodge" }
     expect([dodge[:word], setting(of, "Mirror").choices.first]).to eq(["colour dodge", {value: nil, word: "none"}])
     chance = described_class.words[:sensors].find { |one| one[:name] == "random" }
-    expect(chance).to eq({name: "random", word: "chance", help: "Chance, anew for each mark", chance: true})
+    expect(chance).to eq({name: "random", word: "random per mark", help: "Chance, anew for each mark", chance: true})
     every = [of, pictures(4, turn: %w[pressure speed])].flat_map(&:settings)
     expect(every.reject { |one| one.help.size > 5 }.map(&:title)).to eq([])
     expect(every.map(&:help).join(" ")).not_to match(/\b[01] (is|leaves|as|drags)\b/)
@@ -98,7 +98,7 @@ RSpec.describe Fobrel::Core::Preset::Sheet do
     plain = of.captures
     expect(plain.map { |one| one.values_at(:name, :there, :words) }).to all(match([String, false, "nothing to save"]))
     colour = {"mode" => "fixed", "value" => "#0f6b6b"}
-    held = of(pigment: {"colour" => colour}, habits: {"mirror" => "down", "merge" => false}).captures
+    held = of(paint: {"colour" => colour}, extras: {"mirror" => "down", "merge" => false}).captures
     expect(held.select { |one| one[:there] }.map { |one| one.values_at(:name, :title, :words, :colour) }).to eq(
       [
         ["colour", "Colour", "#0f6b6b", "#0f6b6b"],

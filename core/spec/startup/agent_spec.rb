@@ -81,7 +81,7 @@ RSpec.describe Fobrel::Core::Startup::Agent do
     }
     pull(1, *many.map { [_1, "startup"] })
     changed = many.each_with_index.map { |one, at|
-      [7, 30, 59].include?(at) ? one.with("trail", "spacing" => 0.5) : one
+      [7, 30, 59].include?(at) ? one.with("stroke", "spacing" => 0.5) : one
     }
     done = pull(2, *changed.map { [_1, "startup"] })
     # Those three, and the words that name the plan.

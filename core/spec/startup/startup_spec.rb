@@ -14,7 +14,7 @@ RSpec.describe Fobrel::Core::Startup do
     JSON.generate(
       round_preset.to_h.merge(
         "name" => name,
-        "mark" => {"tip" => {"kind" => "round"}, "size" => {"base" => size}}
+        "tip" => {"form" => {"kind" => "round"}, "size" => {"base" => size}}
       )
     )
   end
@@ -57,7 +57,7 @@ RSpec.describe Fobrel::Core::Startup do
         ["wrong key", "startup/01 Rope.json"]
       ]
     )
-    expect(drift.items.find { _1["kind"] == "altered" }["document"]["mark"]["size"]["base"]).to eq(90)
+    expect(drift.items.find { _1["kind"] == "altered" }["document"]["tip"]["size"]["base"]).to eq(90)
   end
 
   it "puts right what is named and nothing else, and loses nothing of it" do
@@ -68,7 +68,7 @@ RSpec.describe Fobrel::Core::Startup do
     expect(kinds).to eq([["altered", "startup/01 Rope.json"]])
     agent(1).pull(repair: true)
     expect([kinds, names("aside")]).to eq([[], ["01 Rope.json"]])
-    expect(JSON.parse(File.read("#{@desk}/aside/01 Rope.json"))["mark"]["size"]["base"]).to eq(90)
+    expect(JSON.parse(File.read("#{@desk}/aside/01 Rope.json"))["tip"]["size"]["base"]).to eq(90)
   end
 
   it "carries what it did not write through any number of sends" do
@@ -97,7 +97,7 @@ RSpec.describe Fobrel::Core::Startup do
     ]
     pull(2, [ink, "startup"], [rope, "startup"], [fog, "startup"], kept:)
     expect(names("startup")).to eq(["01 Ink.json", "02 Rope.json"])
-    expect(JSON.parse(File.read("#{@desk}/startup/02 Rope.json"))["mark"]["size"]["base"]).to eq(90)
+    expect(JSON.parse(File.read("#{@desk}/startup/02 Rope.json"))["tip"]["size"]["base"]).to eq(90)
     expect([kinds, names("aside")]).to eq([[], []])
     # Left was what it was then; another change is told again.
     write("startup/02 Rope.json", own("Rope", 91))

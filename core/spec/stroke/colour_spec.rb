@@ -224,7 +224,7 @@ RSpec.describe Fobrel::Core::Stroke::Blending do
     expect(described_class::MODES).to match_array(
       Fobrel::Core::Preset::Schema::DOCUMENT.dig(
         "properties",
-        "pigment",
+        "paint",
         "properties",
         "blend",
         "enum"

@@ -16,7 +16,7 @@ RSpec.describe Fobrel::Core::Stroke::Dabs do
   end
 
   it "lie evenly on a circle, by the arc and not by the chord" do
-    dabs = along(round_preset(size: 20, trail: {"spacing" => 0.5}), circle(100, 72))
+    dabs = along(round_preset(size: 20, stroke: {"spacing" => 0.5}), circle(100, 72))
     angles = dabs.map { Math.atan2(300 - _1.y, _1.x - 300) % (2 * Math::PI) }
     steps = angles.each_cons(2).map { (_2 - _1) % (2 * Math::PI) }
     expect(steps).to all(be_within(0.002).of(10 / 100.0))
@@ -36,7 +36,7 @@ RSpec.describe Fobrel::Core::Stroke::Dabs do
   # stroke; then at each stop for what chance drives, then for how each dab strays.
   it "ask chance in one order" do
     response = [{"drives" => "opacity", "by" => "random", "from" => 0.0, "to" => 1.0}]
-    preset = round_preset(size: 40, response:, trail: {"spacing" => 0.5, "scatter" => {"across" => 0.5, "along" => 0}})
+    preset = round_preset(size: 40, response:, stroke: {"spacing" => 0.5, "scatter" => {"across" => 0.5, "along" => 0}})
     dabs = described_class.new(preset).along(S::Path.through(line(0, 100, 200, 100)), seed: 7)
     chance = Random.new(7).tap(&:rand)
     expected = dabs.map { [chance.rand, 100 - (chance.rand * 2 - 1) * 0.5 * 40].tap { chance.rand } }
@@ -47,7 +47,7 @@ RSpec.describe Fobrel::Core::Stroke::Dabs do
 
   it "take the frame that a response says at their own stop" do
     tip = {"kind" => "picture", "frames" => Array.new(4) { |i| "sha256:#{i.to_s * 64}" }}
-    preset = round_preset(size: 40, mark: {"tip" => tip}, response: [by_pressure("frame", 0.0, 1.0)])
+    preset = round_preset(size: 40, tip: {"form" => tip}, response: [by_pressure("frame", 0.0, 1.0)])
     dabs = described_class.new(preset).along(S::Path.through(line(0, 0, 200, 0) { |u| u }))
     expect(dabs.map(&:frame)).to eq(dabs.map { |dab| (dab.x / 50).floor.clamp(0, 3) })
     expect(dabs.map(&:frame).uniq).to eq([0, 1, 2, 3])
@@ -65,14 +65,14 @@ RSpec.describe Fobrel::Core::Stroke::Dabs do
         {"x" => x1 + (x2 - x1) * i / 50.0, "y" => y1 + (y2 - y1) * i / 50.0}
       }
     }
-    dabs = along(round_preset(size: 20, trail: {"spacing" => 0.5}), list + [{"x" => 0, "y" => 0}])
+    dabs = along(round_preset(size: 20, stroke: {"spacing" => 0.5}), list + [{"x" => 0, "y" => 0}])
     expect(dabs.size).to be_between(40, 41)
     expect(Math.hypot(dabs[10].x - 100, dabs[10].y)).to be < 1.5
   end
 
   it "set several at each place when counted" do
     dabs = along(
-      round_preset(size: 20, trail: {"spacing" => 1, "count" => 3}),
+      round_preset(size: 20, stroke: {"spacing" => 1, "marks_per_step" => 3}),
       [{"x" => 0, "y" => 0}, {"x" => 100, "y" => 0}]
     )
     expect(dabs.map { _1.x.round }.tally).to eq([0, 20, 40, 60, 80, 100].to_h { [_1, 3] })
@@ -80,9 +80,9 @@ RSpec.describe Fobrel::Core::Stroke::Dabs do
 
   # Left of a line to the right is up, left of a line up is left: what scatters turns with the line.
   it "scatter to the same sides of the line whichever way it runs" do
-    trail = {"spacing" => 0.5, "scatter" => {"across" => 1.0, "along" => 0.6}}
+    stroke = {"spacing" => 0.5, "scatter" => {"across" => 1.0, "along" => 0.6}}
     strewn = ->(x, y) {
-      dabs = along(round_preset(size: 20, trail:), [{"x" => 0, "y" => 0}, {"x" => x, "y" => y}], seed: 5)
+      dabs = along(round_preset(size: 20, stroke:), [{"x" => 0, "y" => 0}, {"x" => x, "y" => y}], seed: 5)
       way = [x, y].map { _1 / 200.0 }
       dabs.each_with_index.map do |dab, index|
         off = [dab.x - way[0] * index * 10, dab.y - way[1] * index * 10]
@@ -101,13 +101,13 @@ RSpec.describe Fobrel::Core::Stroke::Dabs do
 
   it "scatter across and along the line as far as told, evenly to both sides" do
     dabs = along(
-      round_preset(size: 20, trail: {"spacing" => 0.05, "scatter" => {"across" => 1.5, "along" => 0}}),
+      round_preset(size: 20, stroke: {"spacing" => 0.05, "scatter" => {"across" => 1.5, "along" => 0}}),
       [{"x" => 0, "y" => 0}, {"x" => 900, "y" => 0}]
     )
     expect(dabs.map { _1.y.abs }.max).to be_between(28, 30)
     expect(dabs.sum(&:y) / dabs.size).to be_within(2.5).of(0)
     onward = along(
-      round_preset(size: 20, trail: {"spacing" => 0.5, "scatter" => {"across" => 0, "along" => 0.4}}),
+      round_preset(size: 20, stroke: {"spacing" => 0.5, "scatter" => {"across" => 0, "along" => 0.4}}),
       [{"x" => 0, "y" => 0}, {"x" => 900, "y" => 0}]
     )
     expect(onward.map { _1.y.abs }.max).to be < 1e-9

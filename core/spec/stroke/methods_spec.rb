@@ -12,8 +12,8 @@ RSpec.describe Fobrel::Core::Stroke do
       "Picture",
       {
         "method" => method,
-        "mark" => {
-          "tip" => {
+        "tip" => {
+          "form" => {
             "kind" => "picture",
             "frames" => pngs.map {
               sha(_1)
@@ -46,7 +46,7 @@ RSpec.describe Fobrel::Core::Stroke do
       Preset[round_preset(
         size: 40,
         hardness: 0.5,
-        pigment: {"mix" => mix, "own_paint" => own_paint},
+        paint: {"mix" => mix, "own_paint" => own_paint},
         **rest
       ).to_h.merge("method" => "smear")]
     end
@@ -96,20 +96,20 @@ RSpec.describe Fobrel::Core::Stroke do
   it "lets the grain of a ribbon hold paint back, and stay on the page" do
     bar = tip_png(Numo::SFloat.ones(20, 80))
     grain = grey_png(Array.new(16) { |y| Array.new(16) { |x| (x < 8) ? 0 : 255 } })
-    preset = picture_preset([bar], method: "ribbon", surface: {"asset" => sha(grain), "depth" => 1, "travel" => 0})
+    preset = picture_preset([bar], method: "ribbon", grain: {"asset" => sha(grain), "depth" => 1, "travel" => 0})
     alpha = painted(preset, line(50, 60, 450, 60), assets: assets(bar, grain)).alpha
     expect([alpha[60, 200..216].max, alpha[60, 200..216].min]).to match([be > 0.95, be < 0.05])
   end
 
   it "erases what is there and paints nothing where nothing is" do
-    eraser = round_preset(pigment: {"eraser" => true})
+    eraser = round_preset(paint: {"eraser" => true})
     page = painted(eraser, line(50, 60, 450, 60), ground: half).page
     expect([page.planes.first[60, 150], page.planes.first[10, 150], page.planes.first[60, 350]]).to eq([0, 1, 0])
   end
 
   it "lays under what is there" do
     page = painted(
-      round_preset(habits: {"under" => true}),
+      round_preset(extras: {"behind" => true}),
       line(50, 60, 450, 60),
       ground: half,
       colour: S::Colour.parse("#ff0000")
@@ -120,7 +120,7 @@ RSpec.describe Fobrel::Core::Stroke do
 
   it "blends with what is there by the preset's mode" do
     page = painted(
-      round_preset(pigment: {"blend" => "multiply"}),
+      round_preset(paint: {"blend" => "multiply"}),
       line(50, 60, 450, 60),
       ground:,
       colour: S::Colour.parse("#808080")
@@ -166,7 +166,7 @@ RSpec.describe Fobrel::Core::Stroke do
 
     it "has no gaps in a bend and never passes the opacity" do
       full = tip_png(Numo::SFloat.ones(10, 40))
-      preset = picture_preset([full], method: "ribbon", pigment: {"opacity" => 0.6})
+      preset = picture_preset([full], method: "ribbon", paint: {"opacity" => 0.6})
       circle = S::Samples.from_list(
         (0..60).map { |i|
           {"x" => 200 + 30 * Math.cos(i * 0.16), "y" => 60 - 30 * Math.sin(i * 0.16)}
@@ -184,7 +184,7 @@ RSpec.describe Fobrel::Core::Stroke do
     preset = picture_preset(
       [png],
       method: "garland",
-      trail: {"spacing" => 1.5},
+      stroke: {"spacing" => 1.5},
       response: [by_pressure("size", 0.2, 1)]
     )
     dabs = painted(
@@ -208,7 +208,7 @@ RSpec.describe Fobrel::Core::Stroke do
         pngs.first(count),
         tip: {"turn" => turn, "columns" => columns},
         size: 4,
-        trail: {"spacing" => 1}
+        stroke: {"spacing" => 1}
       )
       S::Dabs.new(preset).along(S::Path.through(line(0, 0, 400, 0, count: 41, &pressure)), seed:).map(&:frame)
     end
@@ -251,7 +251,7 @@ RSpec.describe Fobrel::Core::Stroke do
             "curve" => [[0, 0], [1, 1]]
           }
         ],
-        trail: {"spacing" => 0.05}
+        stroke: {"spacing" => 0.05}
       )
       page = painted(preset, line(50, 60, 450, 60) { _1 }, colour: S::Colour.parse("#ff0000")).page
       expect(page.planes.map { _1[60, 32].to_f }).to match([1, 1, 0, 0].map { be_within(0.1).of(_1) })
@@ -259,7 +259,7 @@ RSpec.describe Fobrel::Core::Stroke do
     end
 
     it "builds the same alpha whether colours vary or not" do
-      plain = round_preset(hardness: 0.3, pigment: {"flow" => 0.2, "opacity" => 0.7})
+      plain = round_preset(hardness: 0.3, paint: {"flow" => 0.2, "opacity" => 0.7})
       shifted = Preset[plain.to_h.merge(
         "response" => [
           {
@@ -287,14 +287,14 @@ RSpec.describe Fobrel::Core::Stroke do
       ]).cast(:uchar).copy(interpretation: :srgb)
       png = image.draw_rect([250, 0, 0, 255], 0, 0, 10, 20, fill: true).pngsave_buffer
       own = painted(
-        picture_preset([png], tip: {"colours" => "own"}, trail: {"spacing" => 9}),
+        picture_preset([png], tip: {"colours" => "own"}, stroke: {"spacing" => 9}),
         line(100, 60, 110, 60),
         assets: assets(png)
       ).page
       expect(own.planes.map { _1[60, 85].to_f.round(2) }).to eq([1, 0.98, 0, 0])
       expect(own.planes.map { _1[60, 115].to_f.round(2) }).to eq([1, 0, 0.78, 0])
       tint = painted(
-        picture_preset([png], trail: {"spacing" => 9}),
+        picture_preset([png], stroke: {"spacing" => 9}),
         line(100, 60, 110, 60),
         assets: assets(png),
         colour: S::Colour.parse("#0000ff")
@@ -325,7 +325,7 @@ RSpec.describe Fobrel::Core::Stroke do
     end
   end
 
-  describe "steadying" do
+  describe "smoothing" do
     let(:shaky) { S::SampleStroke.fetch("shaky").samples }
 
     # What is left of the tremor: how far the line leaves its own slow course.
@@ -334,11 +334,11 @@ RSpec.describe Fobrel::Core::Stroke do
     end
 
     it "leaves the samples as they are at nothing" do
-      expect(S::Steadying.steady(shaky, 0)).to equal(shaky)
+      expect(S::Smoothing.smooth(shaky, 0)).to equal(shaky)
     end
 
     it "leaves less tremor the stronger it is, and ends where the pen ended" do
-      steps = [0, 0.2, 0.4, 0.6, 0.8, 1].map { S::Steadying.steady(shaky, _1) }
+      steps = [0, 0.2, 0.4, 0.6, 0.8, 1].map { S::Smoothing.smooth(shaky, _1) }
       left = steps.map { tremor(_1) }
       expect(left.each_cons(2)).to all(satisfy { |a, b| b < a })
       expect(left.last).to be < left.first / 20
@@ -355,8 +355,8 @@ RSpec.describe Fobrel::Core::Stroke do
       Preset.build(
         "Shape",
         {
-          "mark" => {"tip" => {"kind" => "shape", "asset" => sha(svg)}, "size" => {"base" => size}},
-          "trail" => {"spacing" => 9}
+          "tip" => {"form" => {"kind" => "shape", "asset" => sha(svg)}, "size" => {"base" => size}},
+          "stroke" => {"spacing" => 9}
         }
       )
     end
@@ -423,7 +423,7 @@ RSpec.describe Fobrel::Core::Stroke do
       }
       preset = round_preset(
         response: responses,
-        trail: {"steadying" => 0.5, "scatter" => {"across" => 1, "along" => 1}}
+        stroke: {"smoothing" => 0.5, "scatter" => {"across" => 1, "along" => 1}}
       )
       expect(painted(preset, S::Samples.from_list(list)).alpha.isnan.any?).to be false
     end
@@ -431,7 +431,7 @@ RSpec.describe Fobrel::Core::Stroke do
     it "refuses what would take for ever, in words" do
       expect {
         painted(
-          round_preset(trail: {"spacing" => 0, "count" => 32}),
+          round_preset(stroke: {"spacing" => 0, "marks_per_step" => 32}),
           line(0, 0, 90_000, 0)
         )
       }.to raise_error(Fobrel::Core::Problem, /dabs|long/)

@@ -3,15 +3,15 @@
 require "spec_helper"
 
 RSpec.describe Fobrel::Core::Stroke::Pad do
-  def movement(y, hand: nil)
-    described_class::Movement.new(samples: line(20, y, 180, y), colour: S::Colour.parse("#1d2026"), hand:)
+  def movement(y, adjustments: nil)
+    described_class::Movement.new(samples: line(20, y, 180, y), colour: S::Colour.parse("#1d2026"), adjustments:)
   end
 
   def pad(preset, **rest) = described_class.new(preset, page: [200, 80], **rest)
 
   # 1 − (1 − a)^n: what n equal layers cover, laid one over the other (Porter & Duff 1984).
   it "adds up the faintest paint: forty strokes at a flow of 0.002" do
-    faint = round_preset(size: 40, trail: {"spacing" => 0.05}, pigment: {"flow" => 0.002})
+    faint = round_preset(size: 40, stroke: {"spacing" => 0.05}, paint: {"flow" => 0.002})
     one = pad(faint).paint([movement(40)]).planes.first[40, 100]
     forty = pad(faint).paint(Array.new(40) { movement(40) }).planes.first[40, 100]
     expect(one).to be_between(0.005, 0.1)
@@ -19,7 +19,7 @@ RSpec.describe Fobrel::Core::Stroke::Pad do
   end
 
   it "lays the same whether strokes come one by one, at once, or after one was taken back" do
-    preset = round_preset(size: 14, pigment: {"opacity" => 0.3})
+    preset = round_preset(size: 14, paint: {"opacity" => 0.3})
     strokes = (1..20).map { movement(3 * _1) }
     strokes.each_index { |last| pad(preset).paint(strokes.first(last + 1)) }
     pad(preset).paint(strokes.first(7) + [movement(70)])
@@ -38,11 +38,11 @@ RSpec.describe Fobrel::Core::Stroke::Pad do
   it "repaints every stroke when the brush changes, and minds the ground, the colour and the hand" do
     preset = round_preset(size: 10)
     strokes = [movement(20), movement(60)]
-    wide = pad(preset.with("mark", preset["mark"].merge("size" => {"base" => 30}))).paint(strokes)
+    wide = pad(preset.with("tip", preset["tip"].merge("size" => {"base" => 30}))).paint(strokes)
     expect([20, 60].map { |y| wide.planes.first[y + 12, 100] }).to all be > 0.9
     expect(pad(preset).paint(strokes).planes.first[32, 100]).to eq(0)
     expect(pad(preset, ground: "painted").paint(strokes).planes.first.max).to eq(1)
-    limited = pad(round_preset(size: 30)).paint([movement(40, hand: S::Hand["most" => 5])])
+    limited = pad(round_preset(size: 30)).paint([movement(40, adjustments: S::Adjustments["maximum_size" => 5])])
     expect(limited.planes.first[50, 100]).to eq(0)
   end
 

@@ -42,16 +42,16 @@ RSpec.describe Fobrel::Core::Stroke::Page do
   it "prepares a ground only for a stroke that would not show" do
     under = ->(document) { S::Ground.under(Preset[document], 90, 20) }
     plain = round_preset.to_h
-    pigment = ->(**changes) { plain.merge("pigment" => changes.transform_keys(&:to_s)) }
+    paint = ->(**changes) { plain.merge("paint" => changes.transform_keys(&:to_s)) }
     expect(under[plain]).to be_nil
-    expect(under[pigment[colour: {"mode" => "fixed", "value" => "#123456"}]]).to be_nil
+    expect(under[paint[colour: {"mode" => "fixed", "value" => "#123456"}]]).to be_nil
     prepared = [
       plain.merge("method" => "smear"),
-      pigment[mix: 0.3],
-      pigment[eraser: true],
-      pigment[blend: "screen"],
-      plain.merge("habits" => {"under" => true}),
-      pigment[colour: {"mode" => "fixed", "value" => "#fffff0"}]
+      paint[mix: 0.3],
+      paint[eraser: true],
+      paint[blend: "screen"],
+      plain.merge("extras" => {"behind" => true}),
+      paint[colour: {"mode" => "fixed", "value" => "#fffff0"}]
     ].map(&under)
     expect(prepared.map { [_1.width, _1.height] }.uniq).to eq([[90, 20]])
     expect(prepared.map { _1.planes.first.max }).to all(be > 0.7)
@@ -61,11 +61,11 @@ RSpec.describe Fobrel::Core::Stroke::Page do
   it "shows every kind of brush in its strip" do
     kinds = [
       {"method" => "smear"},
-      {"pigment" => {"eraser" => true}},
-      {"pigment" => {"blend" => "multiply"}},
-      {"habits" => {"under" => true}},
-      {"pigment" => {"mix" => 0.2, "own_paint" => 0.5}},
-      {"pigment" => {"colour" => {"mode" => "fixed", "value" => "#ffffff"}}}
+      {"paint" => {"eraser" => true}},
+      {"paint" => {"blend" => "multiply"}},
+      {"extras" => {"behind" => true}},
+      {"paint" => {"mix" => 0.2, "own_paint" => 0.5}},
+      {"paint" => {"colour" => {"mode" => "fixed", "value" => "#ffffff"}}}
     ]
     kinds.each do |changes|
       preset = Preset[round_preset(size: 20).to_h.merge(changes)]

@@ -40,9 +40,9 @@ RSpec.describe Fobrel::Core::Stroke::Strip do
 
   it "takes the artist's colour, but a fixed one keeps its own" do
     red = Fobrel::Core::Stroke::Colour.parse("#ff0000")
-    own = round_preset(size: 20, pigment: {"colour" => {"mode" => "fixed", "value" => "#0000ff"}})
+    own = round_preset(size: 20, paint: {"colour" => {"mode" => "fixed", "value" => "#0000ff"}})
     middle = ->(preset) {
-      png = described_class.png(preset, colour: red, trial: S::SampleStroke.fetch("press"))
+      png = described_class.png(preset, colour: red, sample: S::SampleStroke.fetch("press"))
       Vips::Image.new_from_buffer(png, "").getpoint(640, 60).first(3)
     }
     expect([middle[round_preset(size: 20)], middle[own]]).to eq([[255, 0, 0], [0, 0, 255]])
@@ -51,32 +51,32 @@ RSpec.describe Fobrel::Core::Stroke::Strip do
   it "shows two brushes beside each other on one scale" do
     press = S::SampleStroke.fetch("press")
     small, large = [round_preset(size: 40), round_preset(size: 80)]
-    alone = [small, large].map { height(_1, trial: press) }
+    alone = [small, large].map { height(_1, sample: press) }
     expect(alone[0]).to be_within(2).of(alone[1])
-    beside = [small, large].map { height(_1, trial: press, beside: 80) }
+    beside = [small, large].map { height(_1, sample: press, beside: 80) }
     expect(beside[0]).to be_within(2).of(beside[1] / 2)
   end
 
   it "is painted at another size on request, its limits widened to hold it" do
     press = S::SampleStroke.fetch("press")
-    held = round_preset(size: 10, mark: {"size" => {"base" => 10, "least" => 1, "most" => 12}})
-    expect(height(held, trial: press, size: 20)).to be_within(2).of(40)
-    expect(held["mark", "size", "most"]).to eq(12)
+    held = round_preset(size: 10, tip: {"size" => {"base" => 10, "minimum" => 1, "maximum" => 12}})
+    expect(height(held, sample: press, size: 20)).to be_within(2).of(40)
+    expect(held["tip", "size", "maximum"]).to eq(12)
   end
 
   it "is painted by a hand on request, and by nobody's else" do
     press = S::SampleStroke.fetch("press")
     answers = round_preset(size: 20, response: [by_pressure("size", 0, 1)])
-    light = S::Hand["curve" => [[0, 0], [0.9, 0.1], [1, 1]]]
+    light = S::Adjustments["curve" => [[0, 0], [0.9, 0.1], [1, 1]]]
     expect(
       described_class.paint(
         answers,
-        trial: press,
-        hand: light
+        sample: press,
+        adjustments: light
       ).alpha.sum
-    ).to be < described_class.paint(answers, trial: press).alpha.sum * 0.6
-    expect(described_class.png(answers, hand: S::Hand[{}])).to eq(described_class.png(answers))
-    limited = S::Hand["most" => 5]
-    expect(height(answers, trial: press, hand: limited)).to be_within(2).of(10)
+    ).to be < described_class.paint(answers, sample: press).alpha.sum * 0.6
+    expect(described_class.png(answers, adjustments: S::Adjustments[{}])).to eq(described_class.png(answers))
+    limited = S::Adjustments["maximum_size" => 5]
+    expect(height(answers, sample: press, adjustments: limited)).to be_within(2).of(10)
   end
 end

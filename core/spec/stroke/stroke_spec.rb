@@ -25,24 +25,24 @@ RSpec.describe Fobrel::Core::Stroke do
 
   def lay(dabs, tip = S::RoundTip.new(hardness: 1.0)) = S::Layer.new(120, 120).lay(dabs, tip)
 
-  describe "the trail" do
+  describe "the stroke" do
     it "sets 41 dabs along 400 px with 40 px and a spacing of 0.25" do
-      painted = paint(round_preset(trail: {"spacing" => 0.25}), line(50, 60, 450, 60))
+      painted = paint(round_preset(stroke: {"spacing" => 0.25}), line(50, 60, 450, 60))
       expect(painted.dabs.map(&:x)).to match((0..40).map { be_within(1e-6).of(50 + 10 * _1) })
     end
 
     it "carries on what is left over from sample to sample" do
-      painted = paint(round_preset(trail: {"spacing" => 0.7}), line(50, 60, 450, 60, count: 23))
+      painted = paint(round_preset(stroke: {"spacing" => 0.7}), line(50, 60, 450, 60, count: 23))
       expect(painted.dabs.each_cons(2).map { _2.x - _1.x }).to all(be_within(1e-6).of(28))
     end
 
     it "never sets dabs closer than half a pixel" do
-      expect(paint(round_preset(trail: {"spacing" => 0}), line(50, 60, 100, 60)).dabs.size).to eq(101)
+      expect(paint(round_preset(stroke: {"spacing" => 0}), line(50, 60, 100, 60)).dabs.size).to eq(101)
     end
 
     it "follows the current diameter" do
       painted = paint(
-        round_preset(trail: {"spacing" => 0.5}, response: [by_pressure("size", 0.2, 1)]),
+        round_preset(stroke: {"spacing" => 0.5}, response: [by_pressure("size", 0.2, 1)]),
         line(20, 60, 480, 60) {
           _1
         }
@@ -57,7 +57,7 @@ RSpec.describe Fobrel::Core::Stroke do
         1.0,
         0.5
       ].map { |spacing|
-        paint(round_preset(trail: {"spacing" => spacing}), line(50, 60, 450, 60)).alpha[60,
+        paint(round_preset(stroke: {"spacing" => spacing}), line(50, 60, 450, 60)).alpha[60,
           50...450].then { |row|
           (row < 0.5).count_true
         }
@@ -98,7 +98,7 @@ RSpec.describe Fobrel::Core::Stroke do
           ),
           by_pressure("angle", 12, 12)
 ],
-        mark: {"size" => {"base" => 40, "least" => 15}}
+        tip: {"size" => {"base" => 40, "minimum" => 15}}
       )
       one = paint(preset, line(50, 60, 450, 60)).dabs.first
       expect([one.size, one.angle]).to eq([15, 42])
@@ -137,7 +137,7 @@ RSpec.describe Fobrel::Core::Stroke do
 
     # Common practice, no source: hard-pixel brushes have no half-covered pixels at all.
     it "is 0 or 1 only when crisp" do
-      alpha = paint(round_preset(hardness: 0, mark: {"crisp" => true}), line(50, 60, 450, 61) { _1 }).alpha
+      alpha = paint(round_preset(hardness: 0, tip: {"hard_pixels" => true}), line(50, 60, 450, 61) { _1 }).alpha
       expect(alpha.eq(0).count_true + alpha.eq(1).count_true).to eq(alpha.size)
     end
 
@@ -213,8 +213,8 @@ RSpec.describe Fobrel::Core::Stroke do
       preset = Preset.build(
         "Reel",
         {
-          "mark" => {
-            "tip" => {
+          "tip" => {
+            "form" => {
               "kind" => "picture",
               "frames" => %w[a b c].map {
                 sha(_1)
@@ -238,7 +238,7 @@ RSpec.describe Fobrel::Core::Stroke do
     # Common practice, no source: opacity is the ceiling of a whole stroke; flow builds up
     # where it crosses itself.
     it "never passes the ceiling, however often a stroke crosses itself" do
-      preset = round_preset(size: 30, pigment: {"opacity" => 0.6, "flow" => 0.05})
+      preset = round_preset(size: 30, paint: {"opacity" => 0.6, "flow" => 0.05})
       samples = S::SampleStroke.fetch("crossing").samples
       once = paint(preset, samples, page: [700, 120]).alpha
       twice = paint(
@@ -275,9 +275,9 @@ RSpec.describe Fobrel::Core::Stroke do
       (1..5).sum do |seed|
         asset = stones(seed).to_png
         preset = round_preset(
-          surface: {"asset" => sha(asset), "depth" => 1, "travel" => travel, "scale" => 3},
-          trail: {"spacing" => 0.05},
-          pigment: {"flow" => 0.2}
+          grain: {"asset" => sha(asset), "depth" => 1, "travel" => travel, "scale" => 3},
+          stroke: {"spacing" => 0.05},
+          paint: {"flow" => 0.2}
         )
         band = paint(preset, line(50, 60, 450, 60), assets: {sha(asset) => asset}).alpha[48..72, 100...400]
         band -= band.mean
@@ -307,8 +307,8 @@ RSpec.describe Fobrel::Core::Stroke do
           by_pressure("size", 0.1, 1),
           {"drives" => "angle", "by" => "random", "from" => 0, "to" => 360, "curve" => [[0, 0], [1, 1]]}
 ],
-        mark: {"roundness" => 0.4},
-        trail: {"scatter" => {"across" => 0.4, "along" => 0}}
+        tip: {"roundness" => 0.4},
+        stroke: {"scatter" => {"across" => 0.4, "along" => 0}}
       )
     }
 
@@ -336,7 +336,7 @@ RSpec.describe Fobrel::Core::Stroke do
     it "names the picture that is missing" do
       lost = Preset.build(
         "Lost",
-        {"mark" => {"tip" => {"kind" => "picture", "frames" => [sha("x")]}, "size" => {"base" => 10}}}
+        {"tip" => {"form" => {"kind" => "picture", "frames" => [sha("x")]}, "size" => {"base" => 10}}}
       )
       expect {
         S::Strip.png(lost)
@@ -344,7 +344,7 @@ RSpec.describe Fobrel::Core::Stroke do
     end
 
     it "says what it cannot paint" do
-      ribbon = Preset.build("Band", round_preset.to_h.slice("mark").merge("method" => "ribbon"))
+      ribbon = Preset.build("Band", round_preset.to_h.slice("tip").merge("method" => "ribbon"))
       expect { S::Strip.png(ribbon) }.to raise_error(S::Painter::CannotPaint, /“Band” is a ribbon and needs a drawing/)
     end
 

@@ -33,7 +33,7 @@ module DeskHelp
     group.let(:rope) {
       Preset.build(
         "Rope",
-        {"mark" => {"tip" => {"kind" => "picture", "frames" => [sha(tip)]}, "size" => {"base" => 20}}}
+        {"tip" => {"form" => {"kind" => "picture", "frames" => [sha(tip)]}, "size" => {"base" => 20}}}
       )
     }
     group.let(:fog) { round_preset }

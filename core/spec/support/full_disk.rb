@@ -53,9 +53,9 @@ class FullDisk
   end
 
   def source(number, picture)
-    mark = {"tip" => {"kind" => "round"}, "size" => {"base" => 10 + number}}
-    mark = mark.merge("tip" => {"kind" => "picture", "frames" => [Sum.reference_to(picture)]}) if picture
-    preset = Preset::Preset.build("Fog", {"mark" => mark})
+    mark = {"form" => {"kind" => "round"}, "size" => {"base" => 10 + number}}
+    mark = mark.merge("form" => {"kind" => "picture", "frames" => [Sum.reference_to(picture)]}) if picture
+    preset = Preset::Preset.build("Fog", {"tip" => mark})
     assets = picture ? {Sum.reference_to(picture) => Package::Bundle::Asset.new(bytes: picture, ext: "png")} : {}
     entry = Startup::Plan::Entry.new(preset:, part: "startup")
     plan = Startup::Plan.build(

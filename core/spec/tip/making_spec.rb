@@ -185,20 +185,20 @@ module Fobrel::Core
       texture = Preset::FromTip.build("Wet stone", tip, kind: "texture")
       expect(
         [
-          texture["mark", "size", "base"] > 150,
-          texture["trail", "spacing"] > 0.2,
-          texture["pigment", "flow"]
+          texture["tip", "size", "base"] > 150,
+          texture["stroke", "spacing"] > 0.2,
+          texture["paint", "flow"]
         ]
       ).to eq([true, true, 0.7])
       ribbon = Preset::FromTip.build("R", tip, kind: "ribbon", first: 0.2, colour: "#ffffff", opacity: 0.3)
       expect(
         [
-          ribbon["mark", "ends", "first"],
-          ribbon["pigment", "opacity"],
+          ribbon["tip", "ends", "first"],
+          ribbon["paint", "opacity"],
           ribbon["method"]
         ]
       ).to eq([0.2, 0.3, "ribbon"])
-      stamp, ink = %w[stamp ink].map { Preset::FromTip.build("S", tip, kind: _1)["trail", "spacing"] }
+      stamp, ink = %w[stamp ink].map { Preset::FromTip.build("S", tip, kind: _1)["stroke", "spacing"] }
       expect([stamp > 1, ink < 0.15]).to eq([true, true])
     end
   end

@@ -14,10 +14,10 @@ const all = computed(() => [
 ])
 /** To see rather than to count. */
 const pictures = computed(() => {
-  const tip = props.from?.mark?.tip
+  const tip = props.from?.tip?.form
   const of: Partial<Record<Group, unknown[]>> = {
-    mark: [...((tip?.frames as string[]) ?? []), tip?.asset],
-    surface: [props.from?.surface?.asset],
+    tip: [...((tip?.frames as string[]) ?? []), tip?.asset],
+    grain: [props.from?.grain?.asset],
   }
   const coming = chosen.value.flatMap((group) => of[group] ?? []).filter(Boolean) as string[]
   return [...new Set(coming)].slice(0, 12)

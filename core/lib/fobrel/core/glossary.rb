@@ -55,8 +55,8 @@ module Fobrel
 
         def with_tip(settings, sums)
           return settings if sums.empty?
-          mark = settings["mark"]
-          {**settings, "mark" => {**mark, "tip" => {"kind" => "picture", "frames" => sums, **mark["tip"].to_h}}}
+          mark = settings["tip"]
+          {**settings, "tip" => {**mark, "form" => {"kind" => "picture", "frames" => sums, **mark["form"].to_h}}}
         end
 
         def picture(name)

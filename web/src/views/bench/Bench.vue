@@ -9,7 +9,7 @@ import AboutDialog from './AboutDialog.vue'
 import BenchHead from './BenchHead.vue'
 import { benchKey } from './keys'
 import History from './History.vue'
-import MyHand from './MyHand.vue'
+import MyAdjustments from './MyAdjustments.vue'
 import Responses from './Responses.vue'
 import type { Group } from './settings'
 import Stack from './Stack.vue'
@@ -23,7 +23,7 @@ const bench = layOut(Number(route.params.id))
 const { detail, document } = bench
 const tray = useTray()
 const head = ref<InstanceType<typeof BenchHead>>()
-type Sheet = 'history' | 'copy' | 'take' | 'hand' | 'about'
+type Sheet = 'history' | 'copy' | 'take' | 'adjustments' | 'about'
 const open = ref<Sheet>()
 /** What settings can be copied to from here. */
 const picked = computed(() => tray.ids.filter((id) => id !== bench.id))
@@ -54,7 +54,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   </div>
   <div v-else-if="detail && document" class="bench">
     <BenchHead ref="head" @open="open = $event" />
-    <Stack @hand="open = 'hand'" />
+    <Stack @adjustments="open = 'adjustments'" />
     <div class="work">
       <Tuning />
       <Responses />
@@ -75,7 +75,7 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
         <button class="plain" @click="open = 'copy'">Copy to the {{ picked.length }} in the tray</button>
       </p>
     </TakeDialog>
-    <MyHand v-if="open === 'hand'" @close="open = undefined" />
+    <MyAdjustments v-if="open === 'adjustments'" @close="open = undefined" />
     <AboutDialog v-if="open === 'about'" @close="open = undefined" />
   </div>
 </template>

@@ -13,7 +13,7 @@ import { onBench } from './useBench'
 import type { Item } from './useCapture'
 
 /** The head line of the Bench: which brush, how far it is changed, saving and going back. */
-defineEmits<{ open: [sheet: 'history' | 'copy' | 'hand' | 'about'] }>()
+defineEmits<{ open: [sheet: 'history' | 'copy' | 'adjustments' | 'about'] }>()
 const bench = onBench()
 const { detail, document, dirty, busy, at, room, kept, overtaken } = bench
 const name = ref<InstanceType<typeof BrushName>>()
@@ -170,7 +170,7 @@ defineExpose({ ask, rename: () => name.value?.begin() })
             <el-dropdown-item @click="name?.begin()">Rename</el-dropdown-item>
             <el-dropdown-item @click="$emit('open', 'about')">About this brush…</el-dropdown-item>
             <el-dropdown-item :disabled="busy" @click="$emit('open', 'copy')">Copy settings…</el-dropdown-item>
-            <el-dropdown-item @click="$emit('open', 'hand')">My adjustments…</el-dropdown-item>
+            <el-dropdown-item @click="$emit('open', 'adjustments')">My adjustments…</el-dropdown-item>
             <el-dropdown-item :disabled="busy" @click="askProposal">Propose…</el-dropdown-item>
             <el-dropdown-item v-if="isLead" :disabled="busy" @click="lock">{{
               detail!.locked_by ? 'Unlock' : 'Lock'

@@ -7,24 +7,24 @@ import { onBench } from './useBench'
 const bench = onBench()
 const { document, trying } = bench
 type Colour = { mode: 'artist' | 'fixed'; value?: string }
-const colour = computed(() => document.value!.pigment.colour as Colour)
-const pictures = computed(() => document.value!.mark.tip.kind === 'picture')
-const chosen = computed(() => (document.value!.mark.tip.colours === 'own' ? 'own' : colour.value.mode))
+const colour = computed(() => document.value!.paint.colour as Colour)
+const pictures = computed(() => document.value!.tip.form.kind === 'picture')
+const chosen = computed(() => (document.value!.tip.form.colours === 'own' ? 'own' : colour.value.mode))
 
 function choose(what: string) {
   const one = document.value!
-  const tip = pictures.value ? withValue(one, ['mark', 'tip', 'colours'], what === 'own' ? 'own' : 'tint') : one
+  const tip = pictures.value ? withValue(one, ['tip', 'form', 'colours'], what === 'own' ? 'own' : 'tint') : one
   if (what === 'own') return bench.tune(tip)
   bench.tune(
     withValue(
       tip,
-      ['pigment', 'colour'],
+      ['paint', 'colour'],
       what === 'fixed' ? { mode: 'fixed', value: colour.value.value ?? trying.value.colour } : { mode: 'artist' },
     ),
   )
 }
 const pick = (event: Event) =>
-  bench.set(['pigment', 'colour'], { mode: 'fixed', value: (event.target as HTMLInputElement).value })
+  bench.set(['paint', 'colour'], { mode: 'fixed', value: (event.target as HTMLInputElement).value })
 </script>
 
 <template>

@@ -18,8 +18,8 @@ async function keep() {
   const done = await pad.toast.attempt(async () => {
     const body = { name: naming.value!, width, height, samples: samples!, ...(stand_in ? { stand_in } : {}) }
     const made = await of(api.POST('/api/sample-strokes', { body }))
-    pad.trialsChanged.value++
-    pad.trying.value.trial = made.name
+    pad.strokesChanged.value++
+    pad.trying.value.sample = made.name
     pad.toast.done(`“${made.title}” is saved as a sample stroke and shown above.`)
   })
   if (done) naming.value = undefined

@@ -8,7 +8,7 @@ import OwnWord from '../../parts/OwnWord.vue'
 const bench = onBench()
 const { document } = bench
 /** A ribbon bends a drawing; a round tip has none. */
-const possible = (method: string) => method !== 'ribbon' || document.value!.mark.tip.kind !== 'round'
+const possible = (method: string) => method !== 'ribbon' || document.value!.tip.form.kind !== 'round'
 const list = computed(() => methods().choices.map((name) => ({ name, possible: possible(name) })))
 const choose = (method: string) => bench.tune({ ...document.value!, method })
 </script>

@@ -25,7 +25,7 @@ const guide = ref<HTMLCanvasElement>()
 const room = useElementSize(holder)
 const size = ref<[number, number]>([280, 240])
 /** A brush that only moves paint leaves a blank page blank. */
-const movesOnly = () => document.value!.method === 'smear' && document.value!.pigment.own_paint === 0
+const movesOnly = () => document.value!.method === 'smear' && document.value!.paint.own_paint === 0
 const ground = ref<Ground>(movesOnly() ? 'painted' : 'white')
 const DEVICE = 'device'
 const MOST = 400
@@ -63,7 +63,7 @@ const { picture, behind, painted } = usePadPicture(wanted, () => {
 
 const how = () => ({
   colour: trying.value.colour,
-  hand: trying.value.hand,
+  adjustments: trying.value.adjustments,
   ...(standIn.value !== DEVICE ? { stand_in: standIn.value } : {}),
 })
 function lay(stroke: Stroke) {
@@ -167,7 +167,7 @@ const last = computed(() => strokes.value.at(-1))
       </div>
     </div>
     <div class="line tools">
-      <button class="plain" @click="lay({ trial: trying.trial, ...how() })">Paint the sample stroke</button
+      <button class="plain" @click="lay({ sample: trying.sample, ...how() })">Paint the sample stroke</button
       ><span class="grow" /><KeepStroke :stroke="last" :size="size" /><AsMark :wanted="wanted" :painted="painted" />
     </div>
     <Gauges :pose="pose" />

@@ -25,10 +25,10 @@ onMounted(async () => {
   }
 })
 
-const now = computed<Document>(() => document.value!.mark.tip)
+const now = computed<Document>(() => document.value!.tip.form)
 const frames = computed(
   () =>
-    (props.kind === 'grain' ? [document.value!.surface?.asset] : [...(now.value.frames ?? []), now.value.asset]).filter(
+    (props.kind === 'grain' ? [document.value!.grain?.asset] : [...(now.value.frames ?? []), now.value.asset]).filter(
       Boolean,
     ) as string[],
 )
@@ -56,7 +56,7 @@ const list = computed(() => {
   return all.filter(({ brushes }) => brushes.join(' ').toLowerCase().includes(word.value.trim().toLowerCase()))
 })
 const chosen = (value: unknown) =>
-  props.kind === 'tip' ? same(value, now.value) : value === document.value!.surface?.asset
+  props.kind === 'tip' ? same(value, now.value) : value === document.value!.grain?.asset
 
 function choose(value: unknown) {
   const one = document.value!
@@ -65,7 +65,7 @@ function choose(value: unknown) {
     const method = (value as Document).kind === 'round' && one.method === 'ribbon' ? 'dabs' : one.method
     bench.tune({ ...one, method, mark: { ...one.mark, tip: value } })
   } else {
-    bench.tune({ ...one, surface: { scale: 1, depth: 0.5, travel: 1, invert: false, ...one.surface, asset: value } })
+    bench.tune({ ...one, grain: { scale: 1, depth: 0.5, travel: 1, invert: false, ...one.grain, asset: value } })
   }
   emit('close')
 }

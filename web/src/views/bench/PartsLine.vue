@@ -10,17 +10,17 @@ import { onBench } from './useBench'
 const bench = onBench()
 const { document } = bench
 const choosing = ref<'tip' | 'grain'>()
-const tip = computed(() => document.value!.mark.tip)
+const tip = computed(() => document.value!.tip.form)
 const frames = computed(() => (tip.value.frames as string[] | undefined) ?? [])
 const picture = computed(() => frames.value[0] ?? (tip.value.asset as string | undefined))
-const grain = computed(() => document.value!.surface?.asset as string | undefined)
+const grain = computed(() => document.value!.grain?.asset as string | undefined)
 const tipWords = computed(() => {
   if (tip.value.kind === 'round') return 'round'
   if (tip.value.kind === 'shape') return 'a drawing'
   return frames.value.length > 1 ? `${frames.value.length} pictures` : 'a picture'
 })
 const grainWords = computed(() => (grain.value || !bench.session.mayEdit ? 'View the grain' : 'Choose a grain'))
-const dropGrain = () => bench.tune(withValue(document.value!, ['surface'], null))
+const dropGrain = () => bench.tune(withValue(document.value!, ['grain'], null))
 </script>
 
 <template>

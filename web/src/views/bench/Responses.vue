@@ -19,7 +19,7 @@ const allBack = () => bench.tune({ ...document.value!, response: goal.value.resp
 
 const shifts = computed(() => answers.value.some(({ drives }) => ['hue', 'saturation'].includes(drives)))
 const hardlyShows = computed(
-  () => shifts.value && document.value!.pigment.colour.mode !== 'fixed' && !showsShifts(trying.value.colour),
+  () => shifts.value && document.value!.paint.colour.mode !== 'fixed' && !showsShifts(trying.value.colour),
 )
 const SHOWS = '#2f6f9f'
 </script>

@@ -17,14 +17,14 @@ const ends = computed((): unknown[] => {
   return kind === 'choice' ? (choices ?? []).slice(0, 2).map(({ value }) => value) : []
 })
 /** Opacity and flow differ only where a stroke crosses itself. */
-const crossing = { trial: 'crossing', colour: '#1d2026', size: 16 }
-const overlaps = computed(() => ['pigment.opacity', 'pigment.flow'].includes(props.one.path.join('.')))
+const crossing = { sample: 'crossing', colour: '#1d2026', size: 16 }
+const overlaps = computed(() => ['paint.opacity', 'paint.flow'].includes(props.one.path.join('.')))
 const whole = { opacity: 1, flow: 1 }
 const examples = computed(() =>
   ends.value.map((value) => {
     const { path } = props.one
     const plain = overlaps.value
-      ? { ...document.value!, pigment: { ...(document.value!.pigment as Document), ...whole } }
+      ? { ...document.value!, paint: { ...(document.value!.paint as Document), ...whole } }
       : document.value!
     const low = overlaps.value && value !== ends.value[1] ? (path[1] === 'flow' ? 0.08 : 0.35) : value
     return {

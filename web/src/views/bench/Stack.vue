@@ -14,7 +14,7 @@ import { onBench } from './useBench'
 import { alike } from './words'
 
 /** The same sample stroke for the draft, the current version and baseline, and whatever is set beside them. */
-defineEmits<{ hand: [] }>()
+defineEmits<{ adjustments: [] }>()
 const bench = onBench()
 const { detail, document, base, dirty, trying, middle, asTry, ask, pinned } = bench
 useScale()
@@ -91,7 +91,7 @@ const origin = computed(() =>
 const paint = ref<Place>({ x: 0.5, y: 0.5 })
 const look = (to: Place) => Object.assign(middle, to)
 watch(
-  () => [trying.value.zoom > 1, trying.value.trial],
+  () => [trying.value.zoom > 1, trying.value.sample],
   () => look(paint.value),
 )
 function sawPaint(at: Place) {
@@ -108,7 +108,7 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
 
 <template>
   <section class="stack" aria-label="Strokes">
-    <TryLine @hand="$emit('hand')" />
+    <TryLine @adjustments="$emit('adjustments')" />
     <div class="rows">
       <div class="row">
         <div>

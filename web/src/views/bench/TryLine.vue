@@ -6,24 +6,24 @@ import Grounds from '../../parts/Grounds.vue'
 import { onBench } from './useBench'
 
 /** How all strokes are tried: along which movement, on which ground, in which colour and size, how near. */
-defineEmits<{ hand: [] }>()
-type Trials = paths['/api/sample-strokes']['get']['responses']['200']['content']['application/json']
+defineEmits<{ adjustments: [] }>()
+type Strokes = paths['/api/sample-strokes']['get']['responses']['200']['content']['application/json']
 const bench = onBench()
 const { trying } = bench
-const trials = ref<Trials>()
+const strokes = ref<Strokes>()
 const grounds = ref<string[]>([''])
 const title = (text: string) => text.split(':')[0]!
 
-async function loadTrials() {
-  trials.value = await of(api.GET('/api/sample-strokes'))
-  grounds.value = ['', ...trials.value.grounds]
+async function loadStrokes() {
+  strokes.value = await of(api.GET('/api/sample-strokes'))
+  grounds.value = ['', ...strokes.value.grounds]
   // A sample stroke of one's own may have been removed since, or belong to somebody else.
-  if (!trials.value.sample_strokes.some(({ name }) => name === trying.value.trial)) trying.value.trial = 'swell'
+  if (!strokes.value.sample_strokes.some(({ name }) => name === trying.value.sample)) trying.value.sample = 'swell'
 }
-onMounted(() => bench.toast.attempt(loadTrials))
+onMounted(() => bench.toast.attempt(loadStrokes))
 watch(
-  () => bench.trialsChanged.value,
-  () => bench.toast.attempt(loadTrials),
+  () => bench.strokesChanged.value,
+  () => bench.toast.attempt(loadStrokes),
 )
 </script>
 
@@ -32,15 +32,15 @@ watch(
     <label class="line soft"
       >Stroke
       <el-select
-        v-model="trying.trial"
+        v-model="trying.sample"
         size="small"
-        class="trial"
+        class="sample"
         aria-label="Sample stroke"
         filterable
         default-first-option
       >
         <el-option
-          v-for="one in trials?.sample_strokes ?? []"
+          v-for="one in strokes?.sample_strokes ?? []"
           :key="one.name"
           :value="one.name"
           :label="title(one.title)"
@@ -50,7 +50,7 @@ watch(
             v-if="one.own"
             class="plain remove"
             :aria-label="`Remove the sample stroke ${one.title}`"
-            @click.stop="bench.removeTrial(one.id!, one.title)"
+            @click.stop="bench.removeStroke(one.id!, one.title)"
           >
             ✕
           </button>
@@ -89,10 +89,12 @@ watch(
       /><span class="times">{{ trying.zoom }}×</span></label
     >
     <span class="grow" />
-    <button class="plain" :aria-pressed="trying.hand" @click="trying.hand = !trying.hand">
-      My adjustments {{ trying.hand ? 'on' : 'off' }}
+    <button class="plain" :aria-pressed="trying.adjustments" @click="trying.adjustments = !trying.adjustments">
+      My adjustments {{ trying.adjustments ? 'on' : 'off' }}
     </button>
-    <button class="plain" aria-label="Edit my adjustments" title="Edit my adjustments" @click="$emit('hand')">…</button>
+    <button class="plain" aria-label="Edit my adjustments" title="Edit my adjustments" @click="$emit('adjustments')">
+      …
+    </button>
   </div>
 </template>
 
@@ -103,7 +105,7 @@ watch(
   white-space: nowrap;
   font-size: 12.5px;
 }
-.trial {
+.sample {
   width: 124px;
 }
 .remove {

@@ -69,7 +69,7 @@ const groupBack = (name: string) => bench.tune({ ...document.value!, [name]: goa
         :differs="bench.differs(one.path)"
         @set="bench.set(one.path, $event)"
       />
-      <p v-if="name === 'surface' && !document!.surface" class="soft small">No grain.</p>
+      <p v-if="name === 'grain' && !document!.grain" class="soft small">No grain.</p>
     </div>
   </section>
 </template>

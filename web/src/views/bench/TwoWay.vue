@@ -7,9 +7,9 @@ import { onBench } from './useBench'
 const bench = onBench()
 const { detail, document } = bench
 const field = ref<HTMLElement>()
-const across = ['mark', 'size', 'base']
+const across = ['tip', 'size', 'base']
 const up = computed(() =>
-  document.value!.mark.tip.kind === 'round' ? ['mark', 'tip', 'hardness'] : ['pigment', 'opacity'],
+  document.value!.tip.form.kind === 'round' ? ['tip', 'form', 'hardness'] : ['paint', 'opacity'],
 )
 const word = computed(() => (up.value[1] === 'tip' ? 'hardness' : 'opacity'))
 const most = computed(() => bench.list.value.find(({ path }) => path.join() === across.join())!.most)

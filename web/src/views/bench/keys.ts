@@ -11,10 +11,10 @@ export interface BenchDeeds {
 /** The parts of the Bench in the order of their keys, 1 to 8, by what finds each on the page. */
 export const PARTS: [title: string, selector: string][] = [
   ['Tip', '[data-group=mark]'],
-  ['Stroke', '[data-group=trail]'],
-  ['Grain', '[data-group=surface]'],
-  ['Paint', '[data-group=pigment]'],
-  ['Extras', '[data-group=habits]'],
+  ['Stroke', '[data-group=stroke]'],
+  ['Grain', '[data-group=grain]'],
+  ['Paint', '[data-group=paint]'],
+  ['Extras', '[data-group=extras]'],
   ['Response', '[data-part=response] [data-cell][tabindex="0"]'],
   ['the curve', '[data-part=response] .curve circle'],
   ['the pad', '[data-part=pad] canvas'],

@@ -2,8 +2,8 @@ import { inject, provide, type InjectionKey, type Ref } from 'vue'
 import type { Document } from '../../api/client'
 import type { Bench } from './useBench'
 
-/** What the trial pad needs to know: which brush is tried, and how. */
-export type PadPlace = Pick<Bench, 'library' | 'session' | 'toast' | 'trying' | 'trialsChanged'> & {
+/** What the pad needs to know: which brush is tried, and how. */
+export type PadPlace = Pick<Bench, 'library' | 'session' | 'toast' | 'trying' | 'strokesChanged'> & {
   document: Ref<Document | undefined>
   /** The brush's own, where it is kept in this library: what is painted can become its picture. */
   id?: number

@@ -18,14 +18,14 @@ export const sensors = () => words.value.sensors.map(({ name }) => name)
 export const sensor = (by: string) =>
   words.value.sensors.find(({ name }) => name === by) ?? { name: by, word: by, help: '', chance: false }
 
-const LEAST = ['mark', 'size', 'least']
-const MOST = ['mark', 'size', 'most']
+const MINIMUM = ['tip', 'size', 'minimum']
+const MAXIMUM = ['tip', 'size', 'maximum']
 
 /** The document with the least size not above the most, after the setting at this path was changed. */
 export function inOrder(document: Document, path: string[]): Document {
-  const { least, most } = document.mark.size as { least: number; most: number }
-  if (least <= most) return document
-  return same(path, LEAST) ? withValue(document, LEAST, most) : withValue(document, MOST, least)
+  const { minimum, maximum } = document.tip.size as { minimum: number; maximum: number }
+  if (minimum <= maximum) return document
+  return same(path, MINIMUM) ? withValue(document, MINIMUM, maximum) : withValue(document, MAXIMUM, minimum)
 }
 
 /** Whether a shift of hue, saturation or lightness can be told on this colour, #rrggbb. */

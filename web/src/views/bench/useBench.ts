@@ -18,14 +18,14 @@ import { useKeeping, useLook } from './useKeeping'
 
 export type Back = 'baseline' | 'current' | 'received'
 export interface Trying {
-  trial: string
+  sample: string
   ground: NonNullable<Try['ground']> | ''
   colour: string
   size?: number
-  hand: boolean
+  adjustments: boolean
   zoom: number
 }
-export const USUAL: Trying = { trial: 'swell', ground: '', colour: '#1d2026', hand: false, zoom: 1 }
+export const USUAL: Trying = { sample: 'swell', ground: '', colour: '#1d2026', adjustments: false, zoom: 1 }
 
 /** One brush on the Bench: its settings as they stand, kept as this person's draft the moment they change. */
 export function useBench(id: number) {
@@ -64,7 +64,7 @@ export function useBench(id: number) {
   const grouped = computed(() =>
     groups()
       .map((group) => ({ ...group, list: list.value.filter((one) => one.group === group.name) }))
-      .filter((group) => group.list.length || group.name === 'surface'),
+      .filter((group) => group.list.length || group.name === 'grain'),
   )
 
   // --- ways back -----------------------------------------------------------------------------
@@ -91,8 +91,14 @@ export function useBench(id: number) {
 
   // --- trying --------------------------------------------------------------------------------
   const asTry = computed<Try>(() => {
-    const { trial, ground, colour, size, hand } = trying.value
-    return { trial, colour, ...(ground ? { ground } : {}), ...(size ? { size } : {}), ...(hand ? { hand } : {}) }
+    const { sample, ground, colour, size, adjustments } = trying.value
+    return {
+      sample,
+      colour,
+      ...(ground ? { ground } : {}),
+      ...(size ? { size } : {}),
+      ...(adjustments ? { adjustments } : {}),
+    }
   })
   const ask = (one: Document | undefined): Ask | undefined => one && { document: one, try: asTry.value }
 
@@ -203,8 +209,8 @@ export function useBench(id: number) {
     })
 
   /** Counts changes to this person's own sample strokes. */
-  const trialsChanged = ref(0)
-  async function removeTrial(trial: number, title: string) {
+  const strokesChanged = ref(0)
+  async function removeStroke(sample: number, title: string) {
     const words = { confirmButtonText: 'Delete', cancelButtonText: 'Keep' }
     const asked = ElMessageBox.confirm(
       'Only you have it, and it can’t be restored.',
@@ -213,8 +219,8 @@ export function useBench(id: number) {
     )
     if (!(await asked.catch(() => false))) return
     await toast.attempt(async () => {
-      await of(api.DELETE('/api/sample-strokes/{id}', { params: { path: { id: trial } } }))
-      trialsChanged.value++
+      await of(api.DELETE('/api/sample-strokes/{id}', { params: { path: { id: sample } } }))
+      strokesChanged.value++
     })
   }
 
@@ -265,8 +271,8 @@ export function useBench(id: number) {
     pinned,
     pin,
     favourite,
-    trialsChanged,
-    removeTrial,
+    strokesChanged,
+    removeStroke,
     router,
     library,
     session,

@@ -22,7 +22,7 @@ const ids = computed(() =>
     .slice(0, 6),
 )
 const found = ref<components['schemas']['Differences']>()
-const trials = ref<
+const strokes = ref<
   paths['/api/sample-strokes']['get']['responses']['200']['content']['application/json']['sample_strokes']
 >([])
 const chosen = ref(['swell', 'press', 'taps'])
@@ -38,7 +38,7 @@ watch(
         api.POST('/api/libraries/{library}/differences', { ...library.path(), body: { preset_ids: ids.value } }),
       )
       if (mine()) found.value = got
-      trials.value = (await of(api.GET('/api/sample-strokes'))).sample_strokes
+      strokes.value = (await of(api.GET('/api/sample-strokes'))).sample_strokes
     }),
   { immediate: true },
 )
@@ -47,7 +47,7 @@ const without = (id: number) => router.replace({ query: { ids: ids.value.filter(
 const asks = computed(() =>
   Object.fromEntries(
     (found.value?.presets ?? []).flatMap(({ id, document }) =>
-      chosen.value.map((trial) => [`${id}.${trial}`, { document: document as Document, try: { trial } }]),
+      chosen.value.map((sample) => [`${id}.${sample}`, { document: document as Document, try: { sample } }]),
     ),
   ),
 )
@@ -58,8 +58,8 @@ const asks = computed(() =>
     <div class="line head">
       <h1>Compare</h1>
       <span class="soft">Same strokes, sizes on one scale</span><span class="grow" />
-      <el-select v-model="chosen" multiple collapse-tags size="small" aria-label="Sample strokes" class="trials"
-        ><el-option v-for="one in trials" :key="one.name" :value="one.name" :label="one.title.split(':')[0]"
+      <el-select v-model="chosen" multiple collapse-tags size="small" aria-label="Sample strokes" class="strokes"
+        ><el-option v-for="one in strokes" :key="one.name" :value="one.name" :label="one.title.split(':')[0]"
       /></el-select>
     </div>
     <template v-if="found">
@@ -71,10 +71,10 @@ const asks = computed(() =>
           ><br /><button class="plain small" @click="without(preset.id)">Remove</button>
         </div>
         <Painted
-          v-for="trial in chosen"
-          :key="trial"
-          :ask="asks[`${preset.id}.${trial}`]"
-          :label="`${preset.name}, ${trial}`"
+          v-for="sample in chosen"
+          :key="sample"
+          :ask="asks[`${preset.id}.${sample}`]"
+          :label="`${preset.name}, ${sample}`"
         />
       </div>
       <table v-if="found.rows.length">
@@ -103,7 +103,7 @@ const asks = computed(() =>
 .head {
   margin-bottom: 8px;
 }
-.trials {
+.strokes {
   width: 260px;
 }
 .row {

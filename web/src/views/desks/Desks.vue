@@ -22,7 +22,7 @@ import DeskList from './DeskList.vue'
 import { sitDown } from './useDesk'
 import OwnWord from '../../parts/OwnWord.vue'
 
-/** Start plans: what loads at every desk's start, what is at hand, on which keys; and what really lies there. */
+/** Start-up plans: what loads at every desk's start, what is at hand, on which keys; and what really lies there. */
 const route = useRoute()
 const router = useRouter()
 const chosen = computed(() => {

@@ -4,7 +4,7 @@ import Strip from '../../parts/Strip.vue'
 import KeyButton from './KeyButton.vue'
 import { atDesk, type Part, type PlanLine } from './useDesk'
 
-/** A line of a start plan: a brush, or a set or bundle with what it brings. */
+/** A line of a start-up plan: a brush, or a set or bundle with what it brings. */
 const props = defineProps<{ line: PlanLine; place: number }>()
 const emit = defineEmits<{ shift: [by: number]; ask: [what: 'section' | 'replaces'] }>()
 const { desk, fixed, lines, alter, change, revert, takeOut, setKey } = atDesk()

@@ -16,7 +16,7 @@ const FILTERS = [
 <template>
   <div class="help small">
     <p v-pre>
-      The language is Liquid. <code>{{ preset.name }}</code>, <code>{{ preset.mark.size.base }}</code> and every other
+      The language is Liquid. <code>{{ preset.name }}</code>, <code>{{ preset.tip.size.base }}</code> and every other
       setting by its path; <code>preset.tags</code>, <code>traits</code>, <code>category</code>, <code>version</code>,
       <code>number</code>, <code>fingerprint</code>; <code>presets</code> for all, <code>set.name</code>. Filters:
     </p>

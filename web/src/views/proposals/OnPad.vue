@@ -9,7 +9,7 @@ import Pad from '../bench/Pad.vue'
 import { USUAL } from '../bench/useBench'
 
 /** A proposed brush under one's own hand, in turn with those it resembles: the same strokes, painted by each. */
-const props = defineProps<{ proposal: number; item: number; name: string; trial: string }>()
+const props = defineProps<{ proposal: number; item: number; name: string; sample: string }>()
 const emit = defineEmits<{ close: [] }>()
 const library = useLibrary()
 const toast = useToast()
@@ -22,8 +22,8 @@ void toast.attempt(async () => {
 })
 layUnderPad({
   document: computed(() => brushes.value[chosen.value]?.document),
-  trying: ref({ ...USUAL, trial: props.trial || USUAL.trial }),
-  trialsChanged: ref(0),
+  trying: ref({ ...USUAL, sample: props.sample || USUAL.sample }),
+  strokesChanged: ref(0),
   library,
   session: useSession(),
   toast,

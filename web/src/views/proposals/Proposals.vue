@@ -21,8 +21,8 @@ const route = useRoute()
 const router = useRouter()
 const proposals = ref<Line[]>()
 const shown = ref<Detail>()
-const trial = ref('')
-const trials = ref<{ name: string; title: string }[]>([])
+const sample = ref('')
+const strokes = ref<{ name: string; title: string }[]>([])
 const chosen = computed(
   () => Number(route.query.proposal) || proposals.value?.find(({ state }) => state === 'open')?.id,
 )
@@ -42,7 +42,7 @@ const reload = () => toast.attempt(load)
 onMounted(async () => {
   await reload()
   await toast.attempt(async () => {
-    trials.value = (await of(api.GET('/api/sample-strokes'))).sample_strokes
+    strokes.value = (await of(api.GET('/api/sample-strokes'))).sample_strokes
   })
 })
 watch(() => [route.query.proposal, library.stamp], reload)
@@ -84,14 +84,14 @@ const what = (one: Line) => `${one.names.join(', ')}${one.count > one.names.leng
         <label class="line soft small"
           >Along
           <el-select
-            v-model="trial"
+            v-model="sample"
             aria-label="Sample stroke"
             size="small"
             class="inline-select"
             :empty-values="[undefined]"
           >
             <el-option value="" label="The strip" />
-            <el-option v-for="one in trials" :key="one.name" :value="one.name" :label="one.title" /> </el-select
+            <el-option v-for="one in strokes" :key="one.name" :value="one.name" :label="one.title" /> </el-select
         ></label>
         <el-button v-if="shown.by_id === session.person?.id && shown.state === 'open'" @click="withdraw"
           >Withdraw</el-button
@@ -103,7 +103,7 @@ const what = (one: Line) => `${one.names.join(', ')}${one.count > one.names.leng
         :key="one.id"
         :proposal="shown"
         :item="one"
-        :trial="trial"
+        :sample="sample"
         :leads="leads"
         @decided="reload"
       />

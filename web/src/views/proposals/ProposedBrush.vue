@@ -10,7 +10,7 @@ import OnPad from './OnPad.vue'
 
 /** A proposed brush above what it would replace or resembles, and what is decided about it. */
 type Detail = components['schemas']['ProposalDetail']
-const props = defineProps<{ proposal: Detail; item: Detail['items'][number]; trial: string; leads: boolean }>()
+const props = defineProps<{ proposal: Detail; item: Detail['items'][number]; sample: string; leads: boolean }>()
 const emit = defineEmits<{ decided: [] }>()
 const library = useLibrary()
 const toast = useToast()
@@ -26,7 +26,7 @@ const like = computed(() => props.item.resembles.find(({ id }) => id === target.
 const strip = (beside?: number) => {
   const query = new URLSearchParams({
     ...(beside ? { beside: String(beside) } : {}),
-    ...(props.trial ? { trial: props.trial } : {}),
+    ...(props.sample ? { sample: props.sample } : {}),
   })
   return `/api/proposals/${props.proposal.id}/items/${props.item.id}/strip.png?${query}`
 }
@@ -161,7 +161,7 @@ const outcome = computed(() => {
       :proposal="proposal.id"
       :item="item.id"
       :name="item.name"
-      :trial="trial"
+      :sample="sample"
       @close="onPad = false"
     />
   </article>

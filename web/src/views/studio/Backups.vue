@@ -29,7 +29,7 @@ const holds = (one: One) =>
   `${one.rows!.toLocaleString('en-GB')} rows, ${one.pictures!.toLocaleString('en-GB')} pictures`
 function outcome(one: One) {
   if (one.problem) return `Backup failed. ${one.problem}`
-  if (one.trial_problem) return `Test restore failed. ${one.trial_problem}`
+  if (one.test_problem) return `Test restore failed. ${one.test_problem}`
   if (!one.made_at) return 'being made…'
   if (one.under_way) return 'made; test restore running…'
   return one.tried_at ? 'test restore passed' : 'the test restore was cut off and is repeated'
@@ -57,7 +57,7 @@ function outcome(one: One) {
           <td class="count">{{ one.size === null ? '' : sized(one.size) }}</td>
           <td class="soft">{{ one.made_at ? holds(one) : '' }}</td>
           <td>
-            <span :class="{ missing: one.problem || one.trial_problem }">{{ outcome(one) }}</span><span
+            <span :class="{ missing: one.problem || one.test_problem }">{{ outcome(one) }}</span><span
               v-if="one.made_at && !one.there"
               class="soft"
               >; its file has been deleted</span

@@ -13,14 +13,14 @@ module Fobrel
         # @return [Preset::Preset] the same one where it fits already
         def self.of(preset, width:, height:, share:)
           limit = ([width, height].min * share).round(1).clamp(0.5, 5000.0)
-          size = preset["mark", "size"]
+          size = preset["tip", "size"]
           fitted = {
             "base" => [size["base"], limit].min,
-            "least" => [size["least"], limit].min,
-            "most" => [size["most"], limit].min
+            "minimum" => [size["minimum"], limit].min,
+            "maximum" => [size["maximum"], limit].min
           }
           return preset if size.all? { |key, value| fitted.fetch(key, value) == value }
-          changes = fitted.map { |key, value| Preset::Changes::Change.new(["mark", "size", key], size[key], value) }
+          changes = fitted.map { |key, value| Preset::Changes::Change.new(["tip", "size", key], size[key], value) }
           Preset::Changes.new(changes).apply(preset)
         end
       end

@@ -39,7 +39,7 @@ module Fobrel
         #
         # take: as a brush of its own. both: the same, under the next number. version: as the next
         # version of the one here. replace: its place is taken, the one here is hidden.
-        # back: the hidden one is brought back. leave: it is left out.
+        # back: the hidden one is restored. leave: it is left out.
         CHOICES = {
           "new" => %w[take leave],
           "identical" => %w[leave],

@@ -160,7 +160,7 @@ module Fobrel
         end
 
         def weak(entry, bytes)
-          return if entry.preset["mark", "tip", "colours"] == "own" || !Tip::Picture.kind(bytes)
+          return if entry.preset["tip", "form", "colours"] == "own" || !Tip::Picture.kind(bytes)
           cover = Tip::Cover.from_file(bytes, name: "A tip of #{called(entry)}")
           return if cover.solid?
           stray = cover.greatest >= Tip::Cover::SOLID

@@ -48,10 +48,10 @@ module Fobrel
           private
 
           def tip(preset)
-            return "shape tip" if preset["mark", "tip", "kind"] == "shape"
+            return "shape tip" if preset["tip", "form", "kind"] == "shape"
             return "reel of #{preset.frames.size}" if preset.frames.size > 1
             return "picture tip" if preset.frames.any?
-            hardness = preset["mark", "tip", "hardness"]
+            hardness = preset["tip", "form", "hardness"]
             if hardness >= 0.9
               "hard"
             else
@@ -60,31 +60,31 @@ module Fobrel
           end
 
           def paint(preset)
-            pigment = preset["pigment"]
+            paint = preset["paint"]
             method = preset["method"]
-            moves = method == "smear" && pigment["own_paint"].zero?
+            moves = method == "smear" && paint["own_paint"].zero?
             [
               (method unless %w[dabs smear].include?(method)),
               ("moves paint only" if moves),
-              ("mixes" if !moves && (method == "smear" || pigment["mix"].positive?)),
-              ("erases" if pigment["eraser"]),
-              ("lays under" if preset["habits", "under"]),
-              (Preset::Wording.value(%w[pigment blend], pigment["blend"]) unless pigment["blend"] == "normal"),
-              ("own colours" if preset["mark", "tip", "colours"] == "own"),
-              ("fixed colour" if pigment["colour"]["mode"] == "fixed")
+              ("mixes" if !moves && (method == "smear" || paint["mix"].positive?)),
+              ("erases" if paint["eraser"]),
+              ("paints behind" if preset["extras", "behind"]),
+              (Preset::Wording.value(%w[paint blend], paint["blend"]) unless paint["blend"] == "normal"),
+              ("own colours" if preset["tip", "form", "colours"] == "own"),
+              ("fixed colour" if paint["colour"]["mode"] == "fixed")
             ]
           end
 
           def hand(preset)
             by = preset["response"].map { (_1["by"] == "tilt direction") ? "tilt" : _1["by"] }
-            by += Array(preset["mark", "tip", "turn"]) if preset.frames.size > 1
+            by += Array(preset["tip", "form", "turn"]) if preset.frames.size > 1
             sensed = SENSED & by
             [
               ("answers to #{sensed.join(", ")}" if sensed.any?),
               ("jitter" if (by & %w[random stroke]).any?),
-              ("scatter" if preset["trail", "scatter"].values.any?(&:positive?)),
-              ("steadied" if preset["trail",
-                "steadying"].positive?)
+              ("scatter" if preset["stroke", "scatter"].values.any?(&:positive?)),
+              ("smoothed" if preset["stroke",
+                "smoothing"].positive?)
             ]
           end
 
@@ -92,9 +92,9 @@ module Fobrel
             shifts = preset["response"].map { _1["drives"] } & SHIFTED
             [
               ("shifts #{shifts.join(", ")}" if shifts.any?),
-              ("grain" if preset["surface"]),
-              ("crisp" if preset["mark", "crisp"]),
-              ("huge" if preset["mark", "size", "base"] > HUGE)
+              ("grain" if preset["grain"]),
+              ("hard pixels" if preset["tip", "hard_pixels"]),
+              ("huge" if preset["tip", "size", "base"] > HUGE)
             ]
           end
         end

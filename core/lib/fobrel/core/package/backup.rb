@@ -4,7 +4,7 @@ module Fobrel
   module Core
     module Package
       # What a backup of a library has beside what every package has: the categories, statuses, bundles
-      # with their releases and start plans (`library.json`), and the versions of each brush
+      # with their releases and start-up plans (`library.json`), and the versions of each brush
       # (`versions/<id>.json`). `core/data/library.schema.json` says how both are written.
       class Backup
         FORMAT = "fobrel.library/1"

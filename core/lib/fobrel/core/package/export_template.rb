@@ -8,7 +8,7 @@ module Fobrel
       # write text, and nothing else.
       #
       #   ExportTemplate["name" => "Sizes", "scope" => "set", "file" => "sizes.csv",
-      #     "body" => "{% for preset in presets %}{{ preset.name | csv }},{{ preset.mark.size.base }}\n{% endfor %}"]
+      #     "body" => "{% for preset in presets %}{{ preset.name | csv }},{{ preset.tip.size.base }}\n{% endfor %}"]
       class ExportTemplate
         # Raised in one sentence when an export template cannot be read, or fails while it writes.
         class Invalid < Problem; end

@@ -6,7 +6,8 @@ module Fobrel
       # Says what is wrong with an export template's text in words for those who write one: what the template
       # language says of its own workings is no help to them.
       #
-      #   ExportTemplateWords.of(error)                  # => "In line 3: there is no filter “persent”. Did you mean “percent”?"
+      #   ExportTemplateWords.of(error)
+      #   # => "In line 3: there is no filter “persent”. Did you mean “percent”?"
       #   ExportTemplateWords.unknown(template, text)
       #   # => ["In line 1: “bse” is not known here, so nothing is written for it. …"]
       module ExportTemplateWords
@@ -39,7 +40,7 @@ module Fobrel
           /mx => ->(m) {
             what = ": “#{m[3].strip[0, 60]}”" if m[3]
             "this cannot be understood#{what}. A value is written “{{ preset.name }}”, a filter after a bar: " \
-              "“{{ preset.mark.size.base | radius }}”."
+              "“{{ preset.tip.size.base | radius }}”."
           },
           /comparison of|undefined method|can't be coerced|invalid value for/ => ->(_) {
             "a value is of another kind than is asked of it here."

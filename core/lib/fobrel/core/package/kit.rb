@@ -44,11 +44,11 @@ module Fobrel
           def parts(preset, folder, assets)
             fetch = ->(reference) { assets.fetch(reference) { raise Preset::MissingNeed.new(preset, reference) } }
             files = computed(preset, folder) + preset.frames.each_with_index.flat_map { |reference, index|
-              tip(fetch[reference], "#{folder}/tip-#{index + 1}", preset["mark", "tip", "colours"] == "own")
+              tip(fetch[reference], "#{folder}/tip-#{index + 1}", preset["tip", "form", "colours"] == "own")
             }
-            shape = preset["mark", "tip", "asset"]
+            shape = preset["tip", "form", "asset"]
             files << ["#{folder}/shape.svg", fetch[shape]] if shape
-            surface = preset["surface"]
+            surface = preset["grain"]
             if surface
               files << [
                 "#{folder}/grain.png",
@@ -60,12 +60,12 @@ module Fobrel
 
           # A round tip has no picture to give; it is painted, as large as most programs ask for.
           def computed(preset, folder)
-            tip = preset["mark", "tip"]
+            tip = preset["tip", "form"]
             return [] unless tip["kind"] == "round"
             written(
               Stroke::RoundTip.new(
                 hardness: tip["hardness"],
-                crisp: preset["mark", "crisp"]
+                crisp: preset["tip", "hard_pixels"]
               ).picture(SIDE),
               "#{folder}/tip"
             )

@@ -4,7 +4,7 @@ module Fobrel
   module Core
     module Package
       # Presets as one CSV table (RFC 4180): a row each, a column for each setting, named by its
-      # path, such as mark.size.base. Writes what it reads and reads what it writes.
+      # path, such as tip.size.base. Writes what it reads and reads what it writes.
       module Table
         # Raised with one sentence when a text is no such table.
         class Unreadable < Problem; end

@@ -6,7 +6,7 @@ module Fobrel
       # What an export template can do with a value, beside what Liquid brings: other units, and the writing
       # that other forms of text ask for.
       #
-      #   {{ preset.pigment.flow | percent }} → 70      {{ 90 | clockwise }} → 270
+      #   {{ preset.paint.flow | percent }} → 70      {{ 90 | clockwise }} → 270
       module Units
         MM_PER_INCH = 25.4
 

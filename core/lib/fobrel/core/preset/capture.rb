@@ -7,11 +7,11 @@ module Fobrel
       module Capture
         # Each item, where it lies in a preset, and what stands there when it is not saved along.
         ITEMS = {
-          "colour" => [%w[pigment colour], {"mode" => "artist"}],
-          "layer" => [%w[habits layer], nil],
-          "under" => [%w[habits under], false],
-          "merge" => [%w[habits merge], true],
-          "mirror" => [%w[habits mirror], nil]
+          "colour" => [%w[paint colour], {"mode" => "artist"}],
+          "layer" => [%w[extras layer], nil],
+          "behind" => [%w[extras behind], false],
+          "merge" => [%w[extras merge], true],
+          "mirror" => [%w[extras mirror], nil]
         }.freeze
 
         # @param preset [Preset]

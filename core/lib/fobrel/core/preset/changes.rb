@@ -21,7 +21,7 @@ module Fobrel
           # @return [String] in the words of the screen
           def words = Wording.change(self)
 
-          # @return [String] the top group, such as "mark"
+          # @return [String] the top group, such as "tip"
           def group = path.first
         end
 
@@ -61,7 +61,7 @@ module Fobrel
         # @return [Array<String>] each setting, from → to
         def words = map(&:words)
 
-        # @param groups [Array<String>] such as ["mark", "pigment"]
+        # @param groups [Array<String>] such as ["tip", "paint"]
         # @return [Changes] those in these groups
         def in(groups) = Changes.new(select { groups.include?(_1.group) })
 
@@ -123,8 +123,8 @@ module Fobrel
           # A tip of another kind, and a colour, change as a whole.
           def split?(from, to, path)
             return false unless from.is_a?(Hash) && to.is_a?(Hash)
-            return false if path == %w[pigment colour]
-            path != %w[mark tip] || from["kind"] == to["kind"]
+            return false if path == %w[paint colour]
+            path != %w[tip form] || from["kind"] == to["kind"]
           end
 
           def responses(from, to)

@@ -23,27 +23,27 @@ module Fobrel
         # What a mark may become: a word for it, the settings it begins with, and what of them is kept.
         Kind = Struct.new(:word, :kept, :size, :settings) do
           # @return [Float] share of the size
-          def spacing = settings.dig("trail", "spacing") || 0.1
+          def spacing = settings.dig("stroke", "spacing") || 0.1
         end
         KINDS = {
           "stamp" => Kind.new(
             "stamped",
             "one size, far apart",
             120,
-            {"trail" => {"spacing" => 1.3}}
+            {"stroke" => {"spacing" => 1.3}}
           ),
           "ink" => Kind.new(
             "ink",
             "close together, size by pressure",
             24,
-            {"trail" => {"spacing" => 0.08}, "response" => RESPONSE}
+            {"stroke" => {"spacing" => 0.08}, "response" => RESPONSE}
           ),
           # Common practice, no source: a texture brush is large, soft, widely spaced, with flow near 70 %.
           "texture" => Kind.new(
             "texture",
             "large, wide spacing, flow 70 %, turned by chance",
             220,
-            {"trail" => {"spacing" => 0.4}, "pigment" => {"flow" => 0.7}, "response" => [ANY_WAY]}
+            {"stroke" => {"spacing" => 0.4}, "paint" => {"flow" => 0.7}, "response" => [ANY_WAY]}
           ),
           "ribbon" => Kind.new(
             "ribbon",
@@ -55,11 +55,11 @@ module Fobrel
             "hung along",
             "at a distance along the line, turned with it",
             80,
-            {"method" => "garland", "trail" => {"spacing" => 1.1}}
+            {"method" => "garland", "stroke" => {"spacing" => 1.1}}
           )
         }.freeze
         # Where nobody says what it is to be.
-        PLAIN = Kind.new(nil, nil, 40, {"trail" => {"spacing" => 0.25}, "response" => RESPONSE})
+        PLAIN = Kind.new(nil, nil, 40, {"stroke" => {"spacing" => 0.25}, "response" => RESPONSE})
         private_constant :PLAIN
         # A drawing so many times longer than high follows the line.
         LONG = 2.5
@@ -86,7 +86,7 @@ module Fobrel
           end
 
           # @param name [String]
-          # @param tip [Hash] `mark.tip` of the preset
+          # @param tip [Hash] `tip.form` of the preset
           # @param kind [String, nil] one of KINDS; nil takes size and spacing as given
           # @param size [Float, nil] px
           # @param how [Hash] what else was chosen:
@@ -104,8 +104,8 @@ module Fobrel
               {
                 **begins.settings,
                 **tuned(begins.settings, **how.slice(:spacing, :colour, :opacity).compact),
-                "mark" => {
-                  "tip" => tip,
+                "tip" => {
+                  "form" => tip,
                   "size" => {"base" => size || begins.size},
                   **(ends.any? ? {"ends" => ends} : {})
                 },
@@ -118,10 +118,10 @@ module Fobrel
 
           # What of its settings was chosen otherwise.
           def tuned(settings, spacing: nil, colour: nil, opacity: nil)
-            pigment = {"opacity" => opacity, "colour" => colour && {"mode" => "fixed", "value" => colour}}.compact
+            paint = {"opacity" => opacity, "colour" => colour && {"mode" => "fixed", "value" => colour}}.compact
             {
-              "trail" => (spacing && settings["trail"]) ? {"spacing" => spacing} : settings["trail"],
-              "pigment" => pigment.any? ? settings.fetch("pigment", {}).merge(pigment) : settings["pigment"]
+              "stroke" => (spacing && settings["stroke"]) ? {"spacing" => spacing} : settings["stroke"],
+              "paint" => paint.any? ? settings.fetch("paint", {}).merge(paint) : settings["paint"]
             }.compact
           end
         end

@@ -7,7 +7,7 @@ module Fobrel
       # and with all others. One that is impossible stays as it was and does not hold up the rest.
       #
       #   possible = Possible.of({… "least" => 50, "most" => 10 …, "flow" => 0.2}, on: fog)
-      #   possible.preset["pigment", "flow"]  # => 0.2
+      #   possible.preset["paint", "flow"]  # => 0.2
       #   possible.held                       # => ["Minimum size 1 px → 50 px is not possible …"]
       class Possible
         # @return [Preset]
@@ -50,10 +50,10 @@ module Fobrel
         # Whether it has the shape that settings can be compared in.
         def self.comparable?(wish)
           responses = wish.is_a?(Hash) ? wish.fetch("response", []) : nil
-          responses.is_a?(Array) && responses.all?(Hash) && wish["mark"].is_a?(Hash) && %w[
-            trail
-            pigment
-            habits
+          responses.is_a?(Array) && responses.all?(Hash) && wish["tip"].is_a?(Hash) && %w[
+            stroke
+            paint
+            extras
             about
           ].all? {
             wish.fetch(_1, {}).is_a?(Hash)

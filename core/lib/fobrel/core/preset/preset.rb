@@ -8,7 +8,7 @@ module Fobrel
       # as it came, with everything that this version does not know.
       #
       #   preset = Preset.parse(File.read("fog.json"))
-      #   preset["mark", "size", "base"]   # => 40
+      #   preset["tip", "size", "base"]   # => 40
       #   preset.with("name", "Fog 2").fingerprint == preset.fingerprint   # => true
       class Preset
         # Raised with all that is wrong with a document.
@@ -104,7 +104,7 @@ module Fobrel
         # A new preset from the settings that matter; everything else at its default.
         #
         # @param name [String]
-        # @param settings [Hash] such as {"mark" => {…}}; must hold a tip and a size
+        # @param settings [Hash] such as {"tip" => {…}}; must hold a tip and a size
         # @param id [String] a UUID
         def self.build(name, settings, id: SecureRandom.uuid)
           self[Schema.fill(
@@ -132,7 +132,7 @@ module Fobrel
 
         # A setting, at its default where the document leaves it out.
         #
-        # @param path [Array<String>] such as "mark", "size", "base"
+        # @param path [Array<String>] such as "tip", "size", "base"
         def [](*path) = @settings.dig(*path)
 
         # @return [Hash] the document as it came
@@ -168,10 +168,10 @@ module Fobrel
         def self.fingerprint_of(document) = Sum.of(Canonical.json(document.except(*WORDS)))
 
         # @return [Array<String>] the frames of a picture tip, "sha256:…", in order
-        def frames = self["mark", "tip", "frames"] || []
+        def frames = self["tip", "form", "frames"] || []
 
         # @return [Array<String>] the tips and grains it paints with, "sha256:…", each once
-        def parts = [*frames, self["mark", "tip", "asset"], self["surface"]&.fetch("asset")].compact.uniq
+        def parts = [*frames, self["tip", "form", "asset"], self["grain"]&.fetch("asset")].compact.uniq
 
         # @return [String, nil] the picture that stands for it beside its strip, "sha256:…"
         def preview = self["about", "picture"]

@@ -22,7 +22,7 @@ module Fobrel
         # Settings this version does not know; they are kept and handed on untouched.
         #
         # @param document [Hash] a valid preset
-        # @return [Array<String>] their paths, such as "trail.wobble"
+        # @return [Array<String>] their paths, such as "stroke.wobble"
         def self.unknown(document) = unknown_in(document, DOCUMENT, [])
 
         # The document with every known setting that it leaves out at its default.
@@ -33,7 +33,7 @@ module Fobrel
 
         # What the schema says of one setting: title, description, unit, range, default.
         #
-        # @param path [Array<String>] such as ["mark", "size", "base"]
+        # @param path [Array<String>] such as ["tip", "size", "base"]
         # @return [Hash, nil] nil for a setting this version does not know
         def self.setting(path)
           path.inject(DOCUMENT) { |node, key| node && branches(node).filter_map { _1.dig("properties", key) }.first }
@@ -79,9 +79,9 @@ module Fobrel
                 b <= a
               }
             end
-            size = filled(document, DOCUMENT).dig("mark", "size")
-            if size["least"] > size["most"]
-              bent << "The minimum size, #{size["least"]} px, is above the maximum size, #{size["most"]} px."
+            size = filled(document, DOCUMENT).dig("tip", "size")
+            if size["minimum"] > size["maximum"]
+              bent << "The minimum size, #{size["minimum"]} px, is above the maximum size, #{size["maximum"]} px."
             end
             bent
           end

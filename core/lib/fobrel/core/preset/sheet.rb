@@ -38,14 +38,14 @@ module Fobrel
         GROUPS = Schema::DOCUMENT["properties"].select { |name, node|
           !%w[about response].include?(name) && (node["properties"] || node["anyOf"])
         }.freeze
-        LEAST = %w[mark size least].freeze
-        MOST = %w[mark size most].freeze
-        SIZE = %w[mark size base].freeze
+        LEAST = %w[tip size minimum].freeze
+        MOST = %w[tip size maximum].freeze
+        SIZE = %w[tip size base].freeze
         # Chosen with the colour, and with the tip itself.
-        ELSEWHERE = [%w[mark tip colours], %w[mark tip kind]].freeze
+        ELSEWHERE = [%w[tip form colours], %w[tip form kind]].freeze
         # What needs more than the method to mean something, when driven.
         DRIVEN = {
-          "grain depth" => ->(sheet) { sheet.at(%w[surface]) },
+          "grain depth" => ->(sheet) { sheet.at(%w[grain]) },
           "frame" => ->(sheet) { sheet.frames > 1 },
           "mix" => ->(sheet) { %w[dabs smear].include?(sheet.at(%w[method])) }
         }.freeze
@@ -75,7 +75,7 @@ module Fobrel
         end
 
         # @return [Integer] pictures of the tip
-        def frames = at(%w[mark tip frames])&.size || 0
+        def frames = at(%w[tip form frames])&.size || 0
 
         # @return [Object, nil] the value at a path
         def at(path) = path.inject(@document) { |value, key| value.is_a?(Hash) ? value[key] : nil }
@@ -142,14 +142,14 @@ module Fobrel
           return false if node["x-methods"] && !node["x-methods"].include?(@document["method"])
           case node["x-needs"]
           when "frames" then frames > 1
-          when "two turns" then frames > 1 && at(%w[mark tip turn]).is_a?(Array)
+          when "two turns" then frames > 1 && at(%w[tip form turn]).is_a?(Array)
           else true
           end
         end
 
         def kind(node, path)
-          return "colour" if path == %w[pigment colour]
-          return "turn" if path == %w[mark tip turn]
+          return "colour" if path == %w[paint colour]
+          return "turn" if path == %w[tip form turn]
           return if ELSEWHERE.include?(path) || node["$ref"] || %w[array object].include?(node["type"]) || node["anyOf"]
           return "choice" if node["enum"]
           {"boolean" => "switch", "number" => "number", "integer" => "number"}.fetch(node["type"], "text")
@@ -192,7 +192,7 @@ module Fobrel
         end
 
         def caution
-          base, least, most = at(%w[mark size]).values_at("base", "least", "most")
+          base, least, most = at(%w[tip size]).values_at("base", "minimum", "maximum")
           return "It paints at #{Wording.value(MOST, most)}: the maximum size holds it there." if base > most
           "It paints at #{Wording.value(LEAST, least)}: the minimum size holds it there." if base < least
         end

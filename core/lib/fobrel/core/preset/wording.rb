@@ -5,7 +5,7 @@ module Fobrel
     module Preset
       # Settings and their values in the words of the screen: fractions as per cent, with units.
       module Wording
-        EXCHANGED = {%w[mark tip frames] => "Pictures of the tip", %w[mark tip asset] => "Drawing of the tip"}.freeze
+        EXCHANGED = {%w[tip form frames] => "Pictures of the tip", %w[tip form asset] => "Drawing of the tip"}.freeze
         # Told by looking at them, or too long to tell.
         SEEN = %w[notes picture purpose ground sizes].map { |key| ["about", key] }.freeze
         private_constant :EXCHANGED, :SEEN
@@ -68,9 +68,9 @@ module Fobrel
           def whole(path, value)
             case path.first(2)
             in ["response", *] then response(value)
-            in ["mark", "tip"] then value["kind"]
-            in ["pigment", "colour"] then (value["mode"] == "fixed") ? value["value"] : "the artist's"
-            in ["surface"] then "grain"
+            in ["tip", "form"] then value["kind"]
+            in ["paint", "colour"] then (value["mode"] == "fixed") ? value["value"] : "the artist's"
+            in ["grain"] then "grain"
             else JSON.generate(value)
             end
           end

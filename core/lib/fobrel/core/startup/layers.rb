@@ -3,7 +3,7 @@
 module Fobrel
   module Core
     module Startup
-      # A start plan as a list of lines, and how one list becomes another: a desk keeps only how it differs from its
+      # A start-up plan as a list of lines, and how one list becomes another: a desk keeps only how it differs from its
       # template, and the template only how it differs from its own.
       #
       #   changes = Layers.differences(template, wanted)

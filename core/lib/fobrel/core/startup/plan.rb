@@ -3,7 +3,7 @@
 module Fobrel
   module Core
     module Startup
-      # A start plan as it is sent: every file of the folder with its sum, in words that people and programs read.
+      # A start-up plan as it is sent: every file of the folder with its sum, in words that people and programs read.
       #
       #   plan = Plan.build(entries, assets:, desk: {"id" => 3, "name" => "Line desk 1"}, number: 7, …)
       #   plan.to_h                   # what start.json says
@@ -152,7 +152,7 @@ module Fobrel
             shelf     #{lists["shelf"].size} brushes at hand, loaded when asked for
             parts     the tips and grains they need, each named by its SHA-256
             originals stock brushes whose place another brush has taken
-            aside     what was altered here and then replaced by a hand-out: nothing of it is lost
+            aside     what was altered here and then replaced by a newer plan: nothing of it is lost
             start.json says the same for programs.
 
             Files of your own may lie here and in these folders: they are carried along and never touched.

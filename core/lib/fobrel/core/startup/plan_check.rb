@@ -3,7 +3,7 @@
 module Fobrel
   module Core
     module Startup
-      # Whether what calls itself a start plan is one. Whoever sent it is not trusted: no path may lead anywhere but
+      # Whether what calls itself a start-up plan is one. Whoever sent it is not trusted: no path may lead anywhere but
       # into the folders that a plan has, and nothing is larger or longer than a plan can be.
       module PlanCheck
         FOLDERS = %w[startup shelf parts].freeze

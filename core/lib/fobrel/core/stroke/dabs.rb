@@ -57,10 +57,10 @@ module Fobrel
 
         # @param preset [Preset::Preset]
         def initialize(preset)
-          @mark = preset["mark"]
-          @trail = preset["trail"]
-          @pigment = preset["pigment"]
-          @surface = preset["surface"]
+          @mark = preset["tip"]
+          @stroke = preset["stroke"]
+          @paint = preset["paint"]
+          @surface = preset["grain"]
           @hung = preset["method"] == "garland"
           @responses = preset["response"].map { |setting| Response.new(setting) }
           @reel = Reel.new(preset)
@@ -76,7 +76,7 @@ module Fobrel
           strays = []
           frames = []
           walk.go(size: method(:size), step: method(:step)) do
-            @trail["count"].times do
+            @stroke["marks_per_step"].times do
               strays << stray(chance)
               frames << @reel.frame(frames.size, frames.last, walk, chance)
             end
@@ -93,22 +93,22 @@ module Fobrel
         end
 
         # Drawings of a garland hang at one distance, however large each is.
-        def step(size) = [@trail["spacing"] * (@hung ? @mark["size"]["base"] : size), CLOSEST].max
+        def step(size) = [@stroke["spacing"] * (@hung ? @mark["size"]["base"] : size), CLOSEST].max
 
         def size(driven)
           size = @mark["size"]
-          (size["base"] * (driven || 1.0)).clamp(size["least"], [size["most"], size["least"]].max)
+          (size["base"] * (driven || 1.0)).clamp(size["minimum"], [size["maximum"], size["minimum"]].max)
         end
 
         # How far a dab strays across the way and along it, as a share −1–1 of what it may; nil where none does.
         def stray(chance)
-          return if @trail["scatter"]["across"].zero? && @trail["scatter"]["along"].zero?
+          return if @stroke["scatter"]["across"].zero? && @stroke["scatter"]["along"].zero?
           [chance.rand * 2 - 1, chance.rand * 2 - 1]
         end
 
         # Columns stop by stop, as many dabs at each as the count says.
         def dabs(walk, strays, frames)
-          count = @trail["count"]
+          count = @stroke["marks_per_step"]
           columns = columns(walk)
           scatter = walk.column("scatter")
           frames.each_with_index.map do |frame, index|
@@ -125,11 +125,11 @@ module Fobrel
             walk.sizes,
             angles(walk),
             held(walk, "roundness", @mark["roundness"], least: 0.01),
-            held(walk, "opacity", @pigment["opacity"]),
-            held(walk, "flow", @pigment["flow"]),
+            held(walk, "opacity", @paint["opacity"]),
+            held(walk, "flow", @paint["flow"]),
             @surface ? held(walk, "grain depth", @surface["depth"]) : Always.new(0.0),
             *%w[hue saturation lightness].map { |name| walk.column(name) || Always.new(0.0) },
-            held(walk, "mix", @pigment["mix"])
+            held(walk, "mix", @paint["mix"])
           ]
         end
 
@@ -157,8 +157,8 @@ module Fobrel
 
         def strayed(place, size, stray, strength)
           return [place.x, place.y] unless stray
-          sideways = stray[0] * @trail["scatter"]["across"] * size * strength
-          onward = stray[1] * @trail["scatter"]["along"] * size * strength
+          sideways = stray[0] * @stroke["scatter"]["across"] * size * strength
+          onward = stray[1] * @stroke["scatter"]["along"] * size * strength
           cos = Math.cos(place.direction)
           sin = Math.sin(place.direction)
           [place.x + cos * onward - sin * sideways, place.y - sin * onward - cos * sideways]

@@ -13,7 +13,7 @@ module Fobrel
         private_constant :TILES
 
         # @param cover [Tip::Cover] one seamless tile; black lets the paint through
-        # @param surface [Hash] a preset's `surface`
+        # @param surface [Hash] a preset's `grain`
         # @param name [String] what the tile's content is known by, for keeping it
         # @param page [Array(Integer, Integer)] width and height in pixels
         def initialize(cover, surface, name:, page: [0, 0])

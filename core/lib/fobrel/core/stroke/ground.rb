@@ -35,14 +35,14 @@ module Fobrel
         # @param height [Integer] pixels
         # @return [Page, nil] nil where the stroke shows by itself
         def self.under(preset, width, height)
-          pigment = preset["pigment"]
-          if preset["method"] == "smear" || pigment["mix"].positive? then bars(width, height)
-          elsif pigment["eraser"] then band(width, height, TONE)
-          elsif preset["habits", "under"] then bars(width, height)
-          elsif pigment["blend"] != "normal" then bars(width, height, alpha: 0.8)
-          elsif preset["pigment",
+          paint = preset["paint"]
+          if preset["method"] == "smear" || paint["mix"].positive? then bars(width, height)
+          elsif paint["eraser"] then band(width, height, TONE)
+          elsif preset["extras", "behind"] then bars(width, height)
+          elsif paint["blend"] != "normal" then bars(width, height, alpha: 0.8)
+          elsif preset["paint",
             "colour",
-            "mode"] == "fixed" && Colour.parse(pigment["colour"]["value"]).light? then Page.plain(width, height, GREY)
+            "mode"] == "fixed" && Colour.parse(paint["colour"]["value"]).light? then Page.plain(width, height, GREY)
           end
         end
 

@@ -9,11 +9,15 @@ module Fobrel
       #   pad = Pad.new(preset, page: [300, 240], assets:)
       #   pad.paint([Pad::Movement.new(samples: samples, colour: ink)]).to_png
       class Pad
-        # One stroke: along what, in which of the artist's colours, by whose hand (nil: as it is).
-        Movement = Struct.new(:samples, :colour, :hand, keyword_init: true) do
+        # One stroke: along what, in which of the artist's colours, by whose adjustments (nil: as it is).
+        Movement = Struct.new(:samples, :colour, :adjustments, keyword_init: true) do
           # @return [String] the same for strokes that paint the same
           def key
-            [samples.columns.values.flatten.pack("G*"), colour.parts.pack("G*"), hand&.settings.to_json].join("|")
+            [
+              samples.columns.values.flatten.pack("G*"),
+              colour.parts.pack("G*"),
+              adjustments&.settings.to_json
+            ].join("|")
           end
         end
 
@@ -76,9 +80,9 @@ module Fobrel
         def blank = (@ground == "painted") ? Ground.bars(*@page) : Page.blank(*@page)
 
         def stroke(movement, below)
-          hand = movement.hand
-          painter = Painter.new(hand ? hand.brush(@preset) : @preset, assets: @assets, seed: Strip::SEED)
-          samples = hand ? hand.movement(movement.samples) : movement.samples
+          adjustments = movement.adjustments
+          painter = Painter.new(adjustments ? adjustments.brush(@preset) : @preset, assets: @assets, seed: Strip::SEED)
+          samples = adjustments ? adjustments.movement(movement.samples) : movement.samples
           painter.paint(samples, page: @page, colour: movement.colour, ground: below).page
         end
       end

@@ -42,7 +42,7 @@ module Fobrel
         # @return [Painted]
         # @raise [CannotPaint, Dabs::TooMany, Preset::MissingNeed, Tip::Picture::Unreadable]
         def paint(samples, page: nil, colour: INK, ground: nil)
-          path = Path.through(Steadying.steady(samples, @preset["trail", "steadying"]))
+          path = Path.through(Smoothing.smooth(samples, @preset["stroke", "smoothing"]))
           dabs = Dabs.new(@preset).along(path, seed: @seed)
           tip = (@preset["method"] == "ribbon") ? nil : tip(dabs.map(&:size).max)
           width, height = page || (ground && [ground.width, ground.height]) || fitting(dabs)
@@ -50,7 +50,7 @@ module Fobrel
           check_work(dabs, tip, width, height)
           colour = fixed_colour || colour
           planes = planes(path, dabs, tip, width, height, colour, ground)
-          Painted.new(planes:, dabs:, length: path.length, ground:, colour:, lays:, blend: @preset["pigment", "blend"])
+          Painted.new(planes:, dabs:, length: path.length, ground:, colour:, lays:, blend: @preset["paint", "blend"])
         end
 
         private
@@ -85,7 +85,7 @@ module Fobrel
           return ribbon(path, dabs, width, height) unless tip
           if moves_paint?
             ground ||= Page.blank(width, height)
-            own_paint = @preset["pigment", "own_paint"]
+            own_paint = @preset["paint", "own_paint"]
             return WetLayer.new(ground.planes).lay(dabs, tip, grain(width, height), colour, own_paint)
           end
           if tip.own_colours? || dabs.any?(&:shifted?)
@@ -102,7 +102,7 @@ module Fobrel
         # A ribbon lies on the page as a whole, and so does its grain.
         def ribbon(path, dabs, width, height)
           drawing = frame(@preset.frames.first || shape_reference, dabs.map(&:size).max)
-          ends = @preset["mark", "ends"].values_at("first", "last")
+          ends = @preset["tip", "ends"].values_at("first", "last")
           planes = Ribbon.new(drawing, ends:).lay(path, dabs, width, height)
           grain = grain(width, height) or return planes
           whole = dabs.first.dup.tap { |dab| dab.x = dab.y = 0.0 }
@@ -111,17 +111,17 @@ module Fobrel
         end
 
         # A smear, and wet dabs that pick up what lies under them.
-        def moves_paint? = @preset["method"] == "smear" || @preset["pigment", "mix"].positive?
+        def moves_paint? = @preset["method"] == "smear" || @preset["paint", "mix"].positive?
 
         def lays
           return "instead" if moves_paint? && @preset["method"] != "ribbon"
-          return "erase" if @preset["pigment", "eraser"]
-          @preset["habits", "under"] ? "under" : "over"
+          return "erase" if @preset["paint", "eraser"]
+          @preset["extras", "behind"] ? "under" : "over"
         end
 
         def tip(greatest)
-          tip = @preset["mark", "tip"]
-          crisp = @preset["mark", "crisp"]
+          tip = @preset["tip", "form"]
+          crisp = @preset["tip", "hard_pixels"]
           return RoundTip.new(hardness: tip["hardness"], crisp:) if tip["kind"] == "round"
           names = (tip["kind"] == "shape") ? [shape_reference] : @preset.frames
           names.each { asset(_1) }
@@ -136,8 +136,8 @@ module Fobrel
         end
 
         def shape_reference
-          @preset["mark",
-            "tip",
+          @preset["tip",
+            "form",
             "asset"] || raise(
               CannotPaint,
               "“#{@preset.name}” is a ribbon and needs a drawing. Give it a picture tip or a shape."
@@ -147,10 +147,10 @@ module Fobrel
         # An SVG is drawn at the size it is used at, so its content has a name for each.
         def name(reference, greatest) = shape? ? "#{reference}@#{Tip::Vector.side(greatest)}" : reference
 
-        def shape? = @preset["mark", "tip", "kind"] == "shape"
+        def shape? = @preset["tip", "form", "kind"] == "shape"
 
         def grain(width, height)
-          surface = @preset["surface"] or return
+          surface = @preset["grain"] or return
           reference = surface["asset"]
           cover = decoded(reference, [reference, false]) { |bytes|
             Tip::Cover.from_file(bytes, name: "The grain of “#{@preset.name}”")
@@ -160,7 +160,7 @@ module Fobrel
 
         def frame(reference, greatest)
           called = "A tip of “#{@preset.name}”"
-          own = @preset["mark", "tip", "colours"] == "own"
+          own = @preset["tip", "form", "colours"] == "own"
           decoded(reference, [name(reference, greatest), own]) do |bytes|
             if shape? then Tip::Vector.cover(bytes, Tip::Vector.side(greatest), name: called)
             elsif own then Tip::Paint.from_picture(Tip::Picture.read(bytes, name: called))
@@ -180,8 +180,8 @@ module Fobrel
         end
 
         def fixed_colour
-          value = @preset["pigment", "colour", "value"]
-          Colour.parse(value) if @preset["pigment", "colour", "mode"] == "fixed"
+          value = @preset["paint", "colour", "value"]
+          Colour.parse(value) if @preset["paint", "colour", "mode"] == "fixed"
         end
 
         def fitting(dabs)

@@ -8,8 +8,8 @@ module Fobrel
         # @param preset [Preset::Preset]
         def initialize(preset)
           @count = preset.frames.size
-          @turns = Array(preset["mark", "tip", "turn"] || "in order")
-          @columns = (preset["mark", "tip", "columns"] || 1).clamp(1, [@count, 1].max)
+          @turns = Array(preset["tip", "form", "turn"] || "in order")
+          @columns = (preset["tip", "form", "columns"] || 1).clamp(1, [@count, 1].max)
         end
 
         # @param index [Integer] how many dabs came before

@@ -11,7 +11,7 @@ module Fobrel
         VERSION = 4
         # Pixels: a strip for lists, a taller one for looking closely, a long one for the Bench.
         SHAPES = {"list" => [700, 120], "peek" => [536, 240], "bench" => [1050, 93]}.freeze
-        TRIAL = "swell"
+        SAMPLE = "swell"
         SEED = 1
         # Strip pixels for one of the preset's: drawn finer, for sharp screens; less so on the
         # Bench, where a strip follows a slider.
@@ -32,33 +32,33 @@ module Fobrel
         def self.warm
           bytes = Vips::Image.grey(8, 8, uchar: true).pngsave_buffer
           name = "sha256:#{Sum.of(bytes)}"
-          size = {"base" => 20.0, "least" => 1, "most" => 100}
-          mark = {"tip" => {"kind" => "picture", "frames" => [name]}, "size" => size}
-          png(Preset::Preset.build("Warm", {"mark" => mark}), assets: {name => bytes}) && nil
+          size = {"base" => 20.0, "minimum" => 1, "maximum" => 100}
+          mark = {"form" => {"kind" => "picture", "frames" => [name]}, "size" => size}
+          png(Preset::Preset.build("Warm", {"tip" => mark}), assets: {name => bytes}) && nil
         end
 
         # The strip as a stroke, on request painted in another than the usual way.
         #
         # @param shape [String] one of SHAPES
-        # @param trial [SampleStroke] along which it is painted
+        # @param sample [SampleStroke] along which it is painted
         # @param colour [Colour] the artist's
         # @param ground [String, nil] one of Ground::NAMES; nil prepares what the stroke needs
         # @param size [Float, nil] px instead of the preset's own
-        # @param hand [Hand] laid over the preset and the movement
+        # @param adjustments [Adjustments] laid over the preset and the movement
         # @param beside [Float] the greatest size, px, of the brushes shown beside this one: all
         #   are brought down together, so that sizes can be compared
         # @return [Painted]
         def self.paint(
-          preset, assets: {}, shape: "list", trial: SampleStroke.fetch(TRIAL), colour: Painter::INK,
-          ground: nil, size: nil, hand: Hand[{}], beside: 0
+          preset, assets: {}, shape: "list", sample: SampleStroke.fetch(SAMPLE), colour: Painter::INK,
+          ground: nil, size: nil, adjustments: Adjustments[{}], beside: 0
         )
           page = SHAPES.fetch(shape)
           preset = sized(preset, size) if size
-          preset = hand.brush(preset)
+          preset = adjustments.brush(preset)
           fitted = scale(preset, [1, full_size(shape) / [greatest(preset), beside].max].min * DENSITIES.fetch(shape))
           prepared = ground ? Ground.named(ground, *page) : Ground.under(preset, *page)
           Painter.new(fitted, assets:, seed: SEED).paint(
-            hand.movement(trial.on(page)),
+            adjustments.movement(sample.on(page)),
             page:,
             colour:,
             ground: prepared
@@ -78,9 +78,9 @@ module Fobrel
         # @param size [Float] px
         # @return [Preset::Preset] at this size, its limits widened to hold it
         def self.sized(preset, size)
-          was = preset["mark", "size"]
-          changed = {"base" => size, "least" => [was["least"], size].min, "most" => [was["most"], size].max}
-          Preset::Preset.restore(preset.to_h.merge("mark" => preset["mark"].merge("size" => changed)))
+          was = preset["tip", "size"]
+          changed = {"base" => size, "minimum" => [was["minimum"], size].min, "maximum" => [was["maximum"], size].max}
+          Preset::Preset.restore(preset.to_h.merge("tip" => preset["tip"].merge("size" => changed)))
         end
 
         # @param shape [String] one of SHAPES
@@ -92,16 +92,16 @@ module Fobrel
         def self.greatest(preset)
           responses = preset["response"].select { _1["drives"] == "size" }
           widest = responses.map { |r| [r.fetch("from", 0.0), r.fetch("to", 1.0)].max }.inject(1.0, :*)
-          size = preset["mark", "size"]
-          (size["base"] * widest).clamp(size["least"], [size["most"], size["least"]].max)
+          size = preset["tip", "size"]
+          (size["base"] * widest).clamp(size["minimum"], [size["maximum"], size["minimum"]].max)
         end
 
         # All that is measured in pixels changes together, so that the brush keeps its look.
         def self.scale(preset, factor)
-          size = preset["mark", "size"].transform_values { (_1 * factor).clamp(0.5, 5000) }
-          changes = {"mark" => preset["mark"].merge("size" => size)}
-          surface = preset["surface"]
-          changes["surface"] = surface.merge("scale" => (surface["scale"] * factor).clamp(0.05, 20)) if surface
+          size = preset["tip", "size"].transform_values { (_1 * factor).clamp(0.5, 5000) }
+          changes = {"tip" => preset["tip"].merge("size" => size)}
+          surface = preset["grain"]
+          changes["grain"] = surface.merge("scale" => (surface["scale"] * factor).clamp(0.05, 20)) if surface
           Preset::Preset.restore(preset.to_h.merge(changes))
         end
 

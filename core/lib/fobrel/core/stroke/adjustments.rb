@@ -3,24 +3,24 @@
 module Fobrel
   module Core
     module Stroke
-      # One person's hand, laid over any brush for this person only: how hard they press, how
+      # One person’s adjustments, laid over any brush for this person only: how hard they press, how
       # much their line is steadied at the least, how large they paint at the most, and whether
-      # the pen's lean is mirrored for a left hand.
+      # the pen's lean is mirrored for a left adjustments.
       #
-      #   hand = Hand["curve" => [[0, 0], [0.5, 1], [1, 1]], "steadying" => 0.2]
-      #   Painter.new(hand.brush(preset)).paint(hand.movement(samples))
-      class Hand
-        # Raised when the settings of a hand are no such settings.
+      #   adjustments = Adjustments["curve" => [[0, 0], [0.5, 1], [1, 1]], "smoothing" => 0.2]
+      #   Painter.new(adjustments.brush(preset)).paint(adjustments.movement(samples))
+      class Adjustments
+        # Raised when they are no such settings.
         class Invalid < Problem; end
 
-        DEFAULTS = {"curve" => Curve::STRAIGHT, "steadying" => 0.0, "most" => nil, "mirrored" => false}.freeze
+        DEFAULTS = {"curve" => Curve::STRAIGHT, "smoothing" => 0.0, "maximum_size" => nil, "mirrored" => false}.freeze
         # The shares of all samples whose pressures a fit looks at.
         QUANTILES = [0.05, 0.25, 0.5, 0.75, 0.95].freeze
-        # A fit to fewer samples than this says nothing about a hand.
+        # A fit to fewer samples than this says nothing about a adjustments.
         ENOUGH = 40
 
         # @param settings [Hash] keys of DEFAULTS; what is left out is at its default
-        # @return [Hand]
+        # @return [Adjustments]
         # @raise [Invalid]
         def self.[](settings)
           settings = DEFAULTS.merge(settings.to_h.slice(*DEFAULTS.keys))
@@ -28,13 +28,13 @@ module Fobrel
             raise Invalid,
               "A pressure curve runs from left to right through points between 0 and 1. Nothing was changed."
           end
-          unless settings["steadying"].is_a?(Numeric) && settings["steadying"].between?(
+          unless settings["smoothing"].is_a?(Numeric) && settings["smoothing"].between?(
             0, 1
           )
             raise Invalid,
-              "The least steadying lies between 0 and 1. Nothing was changed."
+              "The least smoothing lies between 0 and 1. Nothing was changed."
           end
-          if settings["most"] && !(settings["most"].is_a?(Numeric) && settings["most"].between?(
+          if settings["maximum_size"] && !(settings["maximum_size"].is_a?(Numeric) && settings["maximum_size"].between?(
             0.5, 5000
           ))
             raise Invalid,
@@ -94,7 +94,7 @@ module Fobrel
         def plain? = settings == DEFAULTS
 
         # @param samples [Samples] as the pen sent them
-        # @return [Samples] as this hand means them
+        # @return [Samples] as these adjustments mean them
         def movement(samples)
           return samples if plain?
           samples.with(
@@ -106,12 +106,12 @@ module Fobrel
         # @param preset [Preset::Preset]
         # @return [Preset::Preset] as this person paints with it; the preset itself stays as it is
         def brush(preset)
-          most = settings["most"]
-          size = preset["mark", "size"]
+          most = settings["maximum_size"]
+          size = preset["tip", "size"]
           changes = []
-          changes << change(%w[trail steadying], settings["steadying"]) if settings["steadying"] > preset["trail",
-            "steadying"]
-          size.each { |key, value| changes << change(["mark", "size", key], most) if value > most } if most
+          changes << change(%w[stroke smoothing], settings["smoothing"]) if settings["smoothing"] > preset["stroke",
+            "smoothing"]
+          size.each { |key, value| changes << change(["tip", "size", key], most) if value > most } if most
           changes.empty? ? preset : Preset::Changes.new(changes).apply(preset)
         end
 

@@ -6,8 +6,8 @@ module Fobrel
       # Smooths the hand's tremor with the One-Euro filter (Casiez, Roussel, Vogel, CHI 2012): a
       # low-pass whose cutoff rises with speed, so that slow lines get calm and quick ones do
       # not lag.
-      module Steadying
-        # The cutoff of the lightest and the strongest steadying, in hertz.
+      module Smoothing
+        # The cutoff of the lightest and the strongest smoothing, in hertz.
         LIGHTEST = 30.0
         STRONGEST = 0.4
         # How much the cutoff rises with speed (hertz for each pixel a millisecond).
@@ -18,11 +18,11 @@ module Fobrel
         # @param samples [Samples]
         # @param strength [Float] 0–1; 0 gives the samples back as they are
         # @return [Samples] ending where the pen ended
-        def self.steady(samples, strength)
+        def self.smooth(samples, strength)
           return samples if strength.zero? || samples.size < 3
           cutoff = LIGHTEST * (STRONGEST / LIGHTEST)**strength
           steps = steps(samples.t)
-          x, y = [samples.x, samples.y].map { |axis| smooth(axis, steps, cutoff) << axis.last }
+          x, y = [samples.x, samples.y].map { |axis| filter(axis, steps, cutoff) << axis.last }
           samples.pick([*0...samples.size, samples.size - 1]).with(x:, y:)
         end
 
@@ -32,7 +32,7 @@ module Fobrel
         end
         private_class_method :steps
 
-        def self.smooth(axis, steps, cutoff)
+        def self.filter(axis, steps, cutoff)
           speed = 0.0
           smooth = axis.first
           rest = axis.each_cons(2).zip(steps).map do |(before, now), step|
@@ -41,7 +41,7 @@ module Fobrel
           end
           [axis.first, *rest]
         end
-        private_class_method :smooth
+        private_class_method :filter
 
         # One step of an exponential low-pass.
         def self.blend(before, now, cutoff, step_ms)

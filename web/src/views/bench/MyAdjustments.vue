@@ -5,10 +5,10 @@ import type { components } from '../../api/schema'
 import CurveEditor from '../../parts/CurveEditor.vue'
 import { onBench } from './useBench'
 
-/** A person's own hand, laid over any brush for this person only. */
+/** A person's adjustments, laid over any brush for this person only. */
 const emit = defineEmits<{ close: [] }>()
 const bench = onBench()
-const hand = ref<components['schemas']['Hand']>()
+const mine = ref<components['schemas']['Adjustments']>()
 const limited = ref(false)
 const busy = ref(false)
 type Sample = { x: number; y: number; pressure: number; tiltX: number; tiltY: number; t: number }
@@ -18,8 +18,8 @@ let pen: number | undefined
 
 onMounted(() =>
   bench.toast.attempt(async () => {
-    hand.value = await of(api.GET('/api/hand'))
-    limited.value = hand.value.most !== null
+    mine.value = await of(api.GET('/api/adjustments'))
+    limited.value = mine.value.maximum_size !== null
   }),
 )
 
@@ -57,19 +57,21 @@ function forget() {
 const fit = () =>
   bench.toast.attempt(async () => {
     const { curve } = await of(
-      api.POST('/api/hand/fit', { body: { strokes: strokes.value as unknown as Record<string, number>[][] } }),
+      api.POST('/api/adjustments/fit', { body: { strokes: strokes.value as unknown as Record<string, number>[][] } }),
     )
-    hand.value!.curve = curve
+    mine.value!.curve = curve
   })
 
 async function save() {
   busy.value = true
-  const { curve, steadying, most, mirrored } = hand.value!
+  const { curve, smoothing, maximum_size, mirrored } = mine.value!
   const well = await bench.toast.attempt(async () => {
-    hand.value = await of(
-      api.PUT('/api/hand', { body: { curve, steadying, most: limited.value ? (most ?? 100) : null, mirrored } }),
+    mine.value = await of(
+      api.PUT('/api/adjustments', {
+        body: { curve, smoothing, maximum_size: limited.value ? (maximum_size ?? 100) : null, mirrored },
+      }),
     )
-    bench.trying.value = { ...bench.trying.value, hand: true }
+    bench.trying.value = { ...bench.trying.value, adjustments: true }
     bench.toast.done('Adjustments saved. They apply to every brush, for you only; switch them on and off on the Bench.')
   })
   busy.value = false
@@ -80,21 +82,21 @@ async function save() {
 <template>
   <el-dialog model-value title="My adjustments" width="640px" @close="emit('close')">
     <p class="soft">Applied to every brush, for you only. Shared brushes stay as they are.</p>
-    <div v-if="hand" class="two">
+    <div v-if="mine" class="two">
       <div>
         <h3>My pressure curve</h3>
         <CurveEditor
-          :model-value="hand.curve as [number, number][]"
+          :model-value="mine.curve as [number, number][]"
           label="my pressure"
           :width="240"
           :height="150"
-          @update:model-value="hand.curve = $event"
+          @update:model-value="mine.curve = $event"
         />
         <p class="small soft">Horizontal: what the pen sends. Vertical: what the brush gets.</p>
         <button
           class="plain"
           @click="
-            hand.curve = [
+            mine.curve = [
               [0, 0],
               [1, 1],
             ]
@@ -121,32 +123,32 @@ async function save() {
         <button class="plain" :disabled="!strokes.length" @click="forget">Clear</button>
       </div>
     </div>
-    <div v-if="hand" class="lines">
+    <div v-if="mine" class="lines">
       <label class="line"
         ><span>Minimum smoothing</span
         ><el-slider
-          :model-value="hand.steadying * 100"
+          :model-value="mine.smoothing * 100"
           :show-tooltip="false"
           aria-label="Minimum smoothing"
-          @update:model-value="hand.steadying = Math.round($event as number) / 100"
-        />{{ Math.round(hand.steadying * 100) }} %</label
+          @update:model-value="mine.smoothing = Math.round($event as number) / 100"
+        />{{ Math.round(mine.smoothing * 100) }} %</label
       >
       <label class="line"
         ><span>Maximum size</span
         ><el-switch v-model="limited" size="small" aria-label="Limit the size" /><el-input-number
           v-if="limited"
-          :model-value="hand.most ?? 100"
+          :model-value="mine.maximum_size ?? 100"
           size="small"
           :min="1"
           :max="5000"
           :controls="false"
           aria-label="Maximum size in px"
-          @update:model-value="hand.most = $event ?? 100"
+          @update:model-value="mine.maximum_size = $event ?? 100"
         /><span v-if="limited">px</span></label
       >
       <label class="line"
         ><span>Tilt mirrored, for a left hand</span
-        ><el-switch v-model="hand.mirrored" size="small" aria-label="Tilt mirrored"
+        ><el-switch v-model="mine.mirrored" size="small" aria-label="Tilt mirrored"
       /></label>
     </div>
     <template #footer
