@@ -71,11 +71,15 @@ RSpec.describe "the words on the screen" do
       s?(?![a-z])/ix
     files = Dir.glob("#{root}/{bin,bench,cli,core,db,demo,docs,gallery,server,spec,web/src,web/spec}/**/*")
     files += Dir.glob("#{root}/*.md")
-    text = files.select { |file| file.match?(%r{/[\w-]+\z|\.(?:rb|ts|vue|css|md|json|ya?ml|sql|mjs|service)\z}) && File.file?(file) }
+    text = files.select { |file|
+      file.match?(%r{/[\w-]+\z|\.(?:rb|ts|vue|css|md|json|ya?ml|sql|mjs|service)\z}) && File.file?(file)
+    }
     known = text.reject { |file| file.match?(/CHANGELOG|vocabulary\.md|words_spec|package-lock/) }
     expect(known.size).to be > 700
     hits = known.flat_map { |file|
-      File.foreach(file, encoding: "UTF-8").grep(gone).grep_v(/font/i).map { |line| [file.delete_prefix(root), line.strip] }
+      File.foreach(file, encoding: "UTF-8").grep(gone).grep_v(/font/i).map { |line|
+        [file.delete_prefix(root), line.strip]
+      }
     }
     expect(hits).to eq([])
   end

@@ -67,7 +67,7 @@ module Fobrel
 
       def grain?
         @library.brushes_with(@sum).joins(:current_version)
-          .exists?(["versions.document #>> '{surface,asset}' = ?", Core::Sum.reference(@sum)])
+          .exists?(["versions.document #>> '{grain,asset}' = ?", Core::Sum.reference(@sum)])
       end
     end
   end

@@ -5,7 +5,7 @@ module Fobrel
     # What RevisePresets does when settings of one brush are copied to others.
     class CopySettings
       # @param from [Core::Preset::Preset]
-      # @param groups [Array<String>] as the document names them: "mark", "stroke", …
+      # @param groups [Array<String>] as the document names them: "tip", "stroke", …
       # @raise [Core::Problem] where it is none
       def initialize(from:, groups:)
         raise Core::Problem, "Choose at least one group of settings to copy. Nothing was changed." if groups.empty?

@@ -2,8 +2,8 @@
 
 module Fobrel
   module Actions
-    # Hands a desk's start-up plan out: keeps it as the desk's next plan, from where its agent fetches it. A plan counts as
-    # handed out when it is kept; what lies in the folder is what the folder says.
+    # Sends a desk its start-up plan: keeps it as the desk's next plan, which its agent fetches. A plan counts as sent
+    # once it is kept; what lies in the folder is what the folder says.
     class SendToDesk < Deed
       # @param desk [Models::Desk]
       # @param why [String]

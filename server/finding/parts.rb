@@ -11,7 +11,7 @@ module Fobrel
       # @param shelf [ActiveRecord::Relation<Models::Part>] what lies on the shelves that the person sees
       # @return [Array<Hash>] tip (as a document has it), brushes (names), count; most used first, then the shelf's
       def self.tips(library, shelf)
-        used = pick(library, :tip, "e.document #> '{mark,tip}'", "e.document #>> '{mark,tip,kind}' <> 'round'")
+        used = pick(library, :tip, "e.document #> '{tip,form}'", "e.document #>> '{tip,form,kind}' <> 'round'")
         known = used.map { _1[:tip] }
         used + shelf.where(kind: %w[tip drawing]).order(:name).filter_map { |part|
           lines = part.ext == "svg"
@@ -27,7 +27,7 @@ module Fobrel
       # @param shelf [ActiveRecord::Relation<Models::Part>]
       # @return [Array<Hash>] asset ("sha256:…"), brushes, count
       def self.grains(library, shelf)
-        used = pick(library, :asset, "e.document #> '{surface,asset}'", "e.document #>> '{surface,asset}' IS NOT NULL")
+        used = pick(library, :asset, "e.document #> '{grain,asset}'", "e.document #>> '{grain,asset}' IS NOT NULL")
         known = used.map { _1[:asset] }
         used + shelf.where(kind: "grain").order(:name).filter_map { |part|
           {asset: part.reference, brushes: [part.name], count: 0} unless known.include?(part.reference)

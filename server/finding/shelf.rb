@@ -54,7 +54,7 @@ module Fobrel
       # Which brushes need a picture, and as what.
       def usage
         rows = Models::Record.connection.select_rows(<<~SQL, "Shelf", [@library.id])
-          SELECT n.sha256, p.id, p.name, e.document #>> '{surface,asset}' = 'sha256:' || n.sha256 AS grain,
+          SELECT n.sha256, p.id, p.name, e.document #>> '{grain,asset}' = 'sha256:' || n.sha256 AS grain,
             p.picture = n.sha256 AND NOT (e.document -> 'tip')::text LIKE '%' || n.sha256 || '%' AS preview
           FROM presets p
           JOIN versions e ON e.id = p.current_version_id

@@ -2,8 +2,8 @@
 
 module Fobrel
   module Models
-    # One workplace with its start-up plan; or a template, which the plans of desks and of other templates begin from. What
-    # is kept of a plan is how it differs from the one it begins from.
+    # One workplace with its start-up plan; or a template, which the plans of desks and of other templates begin from.
+    # What is kept of a plan is how it differs from the one it begins from.
     class Desk < Record
       include Ordered
 

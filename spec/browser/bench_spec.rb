@@ -20,7 +20,7 @@ RSpec.describe "the Bench", :browser do
     tune "Size in px", 28
     find_field("Hardness in %").click
     find_field("Hardness in %").send_keys(:down, :down)
-    expect(page).to have_css("[data-group=mark]", text: /Tip\s*◗?\s*2/)
+    expect(page).to have_css("[data-group=tip]", text: /Tip\s*◗?\s*2/)
     expect(page).to have_content("Size 15 px → 28 px")
     expect(top.call).to eq(before) # nothing moves under the hand when what differs is told
     execute_script("document.querySelector('[aria-label^=\"Size across\"]').focus()")
@@ -249,7 +249,7 @@ RSpec.describe "the Bench", :browser do
     click_button "Save adjustments"
     expect(page).to have_button("My adjustments on")
     expect(page).to have_no_css("[data-test=live] img[src='#{plain}']")
-    curve = Fobrel::Core::Stroke::Curve.through(Studio::M::Hand.first.settings["curve"])
+    curve = Fobrel::Core::Stroke::Curve.through(Studio::M::Adjustments.first.settings["curve"])
     expect(curve.at(0.2)).to be_within(0.08).of(0.5)
     expect(preset("Quay line").versions.count).to eq(1)
     click_button "My adjustments on"

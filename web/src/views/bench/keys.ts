@@ -10,7 +10,7 @@ export interface BenchDeeds {
 
 /** The parts of the Bench in the order of their keys, 1 to 8, by what finds each on the page. */
 export const PARTS: [title: string, selector: string][] = [
-  ['Tip', '[data-group=mark]'],
+  ['Tip', '[data-group=tip]'],
   ['Stroke', '[data-group=stroke]'],
   ['Grain', '[data-group=grain]'],
   ['Paint', '[data-group=paint]'],
