@@ -250,7 +250,7 @@ RSpec.describe Fobrel::Backups, :command do
     in_scratch do
       context = ActiveRecord::MigrationContext.new(File.join(Fobrel::ROOT, "db/migrate"))
       ActiveRecord::Migration.verbose = false
-      context.migrate(20_261_127_000_021)
+      context.migrate(20_261_202_000_009)
       Studio::M::Record.connection.execute(
         "INSERT INTO people (name, login, password_digest, created_at, updated_at) " \
           "VALUES ('O', 'old', 'x', now(), now())"
@@ -259,7 +259,7 @@ RSpec.describe Fobrel::Backups, :command do
     end
     restored(old) do
       expect(Studio::M::Person.pluck(:login)).to eq(["old"])
-      expect(Studio::M::Record.connection.table_exists?("studio_backups")).to be(true)
+      expect(ActiveRecord::MigrationContext.new(File.join(Fobrel::ROOT, "db/migrate")).needs_migration?).to be(false)
     end
   end
 

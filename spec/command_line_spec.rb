@@ -21,7 +21,7 @@ RSpec.describe "bin/fobrel", :command do
       "id" => "0b0e3a52-6a0f-4c3d-9a50-0f1d8f2f6f11",
       "name" => "Line",
       "method" => "dabs",
-      "tip" => {"tip" => {"kind" => "round", "hardness" => 1}, "size" => {"base" => 40}},
+      "tip" => {"form" => {"kind" => "round", "hardness" => 1}, "size" => {"base" => 40}},
       "stroke" => {"spacing" => 0.25}
     }
   end

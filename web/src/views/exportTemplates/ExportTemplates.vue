@@ -22,7 +22,7 @@ const exportTemplates = ref<Kept[]>([])
 const examples = ref<ExportTemplate[]>([])
 const limits = ref<{ kb: number; mb: number; steps: number; seconds: number }>()
 const draft = reactive<ExportTemplate>({ name: '', scope: 'each', file: '', body: '' })
-const chosen = computed(() => exportTemplates.value.find(({ id }) => id === Number(route.query.export_template)))
+const chosen = computed(() => exportTemplates.value.find(({ id }) => id === Number(route.query.template)))
 const preview = ref<{ count: number; unknown: string[]; files: { name: string; text: string }[] }>()
 const previewed = computed(() => {
   if (!preview.value) return ''
@@ -49,7 +49,7 @@ async function load() {
 }
 function open(one: ExportTemplate | Kept) {
   Object.assign(draft, { name: one.name, scope: one.scope, file: one.file, body: one.body })
-  router.replace({ query: 'id' in one ? { exportTemplate: one.id } : {} })
+  router.replace({ query: 'id' in one ? { template: one.id } : {} })
 }
 onMounted(load)
 watch(() => library.stamp, load)
@@ -106,7 +106,7 @@ const drop = () =>
 </script>
 
 <template>
-  <div class="page exportTemplates">
+  <div class="page templates">
     <aside>
       <h1>Export templates</h1>
       <p class="soft small">Text templates that export brushes in any format your tools read.</p>
@@ -178,7 +178,7 @@ const drop = () =>
 </template>
 
 <style scoped>
-.export_templates {
+.templates {
   display: grid;
   grid-template-columns: 190px minmax(0, 1fr) minmax(0, 1fr);
   gap: 22px;
