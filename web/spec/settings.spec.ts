@@ -20,7 +20,7 @@ const round: Document = {
   method: 'dabs',
   tip: {
     tip: { kind: 'round', hardness: 0.8 },
-    size: { base: 40, least: 1, most: 5000 },
+    size: { base: 40, minimum: 1, maximum: 5000 },
     roundness: 1,
     angle: 0,
     crisp: false,
@@ -101,12 +101,12 @@ describe('settings', () => {
 describe('what settings say of each other', () => {
   const sized = (size: Record<string, number>) => ({
     ...round,
-    tip: { ...round.tip, size: { base: 40, least: 1, most: 5000, ...size } },
+    tip: { ...round.tip, size: { base: 40, minimum: 1, maximum: 5000, ...size } },
   })
-  it('holds the least size below the most, from either side', () => {
-    const turned = sized({ least: 50, most: 10 })
-    expect(inOrder(turned, ['tip', 'size', 'minimum']).mark.size).toMatchObject({ least: 10, most: 10 })
-    expect(inOrder(turned, ['tip', 'size', 'maximum']).mark.size).toMatchObject({ least: 50, most: 50 })
+  it('holds the minimum size below the maximum, from either side', () => {
+    const turned = sized({ minimum: 50, maximum: 10 })
+    expect(inOrder(turned, ['tip', 'size', 'minimum']).tip.size).toMatchObject({ minimum: 10, maximum: 10 })
+    expect(inOrder(turned, ['tip', 'size', 'maximum']).tip.size).toMatchObject({ minimum: 50, maximum: 50 })
     expect(inOrder(round, ['tip', 'size', 'maximum'])).toBe(round)
   })
 

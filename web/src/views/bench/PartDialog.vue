@@ -63,7 +63,7 @@ function choose(value: unknown) {
   if (props.kind === 'tip') {
     // What a ribbon bends must be drawn.
     const method = (value as Document).kind === 'round' && one.method === 'ribbon' ? 'dabs' : one.method
-    bench.tune({ ...one, method, mark: { ...one.mark, tip: value } })
+    bench.tune({ ...one, method, tip: { ...one.tip, form: value } })
   } else {
     bench.tune({ ...one, grain: { scale: 1, depth: 0.5, travel: 1, invert: false, ...one.grain, asset: value } })
   }
