@@ -19,13 +19,13 @@ import {
 const round: Document = {
   method: 'dabs',
   tip: {
-    tip: { kind: 'round', hardness: 0.8 },
+    form: { kind: 'round', hardness: 0.8 },
     size: { base: 40, minimum: 1, maximum: 5000 },
     roundness: 1,
     angle: 0,
-    crisp: false,
+    hard_pixels: false,
   },
-  stroke: { spacing: 0.1, scatter: { across: 0, along: 0 }, count: 1, steadying: 0 },
+  stroke: { spacing: 0.1, scatter: { across: 0, along: 0 }, marks_per_step: 1, smoothing: 0 },
   response: [],
   grain: null,
   paint: { opacity: 1, flow: 0.07, blend: 'normal', eraser: false, colour: { mode: 'artist' }, mix: 0, own_paint: 1 },

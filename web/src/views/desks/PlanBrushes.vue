@@ -7,7 +7,7 @@ import { turns } from '../../parts/newest'
 import Strip from '../../parts/Strip.vue'
 import { atDesk, fresh, type PlanLine } from './useDesk'
 
-/** The library's brushes beside a start-up plan, found as in the brush list: dragged into it, or put in by their “+”. */
+/** The library's brushes beside a start-up plan, found as in Brushes: dragged into it, or put in by their “+”. */
 defineEmits<{ close: [] }>()
 const { library, toast, add } = atDesk()
 const word = ref('')
