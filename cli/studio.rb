@@ -88,7 +88,7 @@ module Fobrel
       )
     end
 
-    # Brings files into the Import and waits for the plan.
+    # Brings files into Import and waits for the plan.
     #
     # @param files [Array<String>] paths; of a folder, everything in it
     # @return [Hash] the import with its plan
@@ -118,7 +118,7 @@ module Fobrel
     # @return [Hash] the import with its plan, decided
     def decide(import, choices) = ask(Net::HTTP::Put.new("/api/imports/#{import["id"]}"), choices)
 
-    # Leaves nothing of an import at the Import.
+    # Leaves nothing of an import behind.
     def discard_import(import) = ask(Net::HTTP::Delete.new("/api/imports/#{import["id"]}"))
 
     # @return [Hash] the import with its report

@@ -76,7 +76,7 @@ module Fobrel
       # A category or a status.
       #
       # @param group [Models::Category, Models::Status]
-      # @return [Hash] as openapi.yaml describes Category and Label
+      # @return [Hash] as openapi.yaml describes Category and Status
       def group(group) = group.attributes.slice("id", "name", "parent_id", "colour", "shape", "position")
 
       # Sets with their brushes in order; of those that fill themselves, how many they find.

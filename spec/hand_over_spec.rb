@@ -5,7 +5,7 @@ require "support/running"
 require "support/command"
 require "net/http"
 
-# A whole server beside us, with its queue, the watched folder and the outside gallery, as a
+# A whole server beside us, with its queue, the watched folder and the external gallery, as a
 # program and a shared drive meet it.
 RSpec.describe "handing over, from outside the page" do
   before(:all) do

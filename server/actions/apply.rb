@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Begins to take an import in, if its plan is still the one that was looked at.
+    # Begins to apply an import, if its plan is still the one that was looked at.
     class Apply < Action
       # @param stamp [String] of the plan that was looked at
       def initialize(import:, person:, stamp:)

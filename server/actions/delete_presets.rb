@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Destroys brushes that lie hidden, for good. Refused while anything still refers to
+    # Deletes hidden brushes for good. Refused while anything still refers to
     # one of them.
     class DeletePresets < Deed
       def initialize(library:, person:, ids:)

@@ -25,7 +25,7 @@ module Fobrel
       def self.call(...) = new(...).call
 
       # @param wish [Hash] "kind" (a key of SAID), "of" (see #ids), "name", "options" (of a proof
-      #   sheet: see Proofs::Sheet; "format" pdf or png; "export templates" of a package; "export template" its id, or
+      #   sheet: see Proofs::Sheet; "format" pdf or png; "export_templates" of a package; "export_template" its id, or
       #   "example" the name of one that ships)
       # @param goes_to [String] where it is taken
       # @param io [IO] binary, empty: where it is written

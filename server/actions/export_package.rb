@@ -35,7 +35,7 @@ module Fobrel
 
       # @param ids [Array<Integer>] in the order wanted
       # @param sets [Array<Core::Package::Bundle::Group>, nil] nil takes the library's own
-      # @param export templates [Boolean] whether the library's export templates travel along
+      # @param export_templates [Boolean] whether the library's export templates travel along
       # @param backup [Boolean] whether everything else of the library does
       def initialize(
         library:, person:, ids:, name:, version: "1.0.0", licence: "", description: "",

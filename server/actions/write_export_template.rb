@@ -4,7 +4,7 @@ module Fobrel
   module Actions
     # What an export template makes of brushes, with what is known of them here.
     class WriteExportTemplate < Action
-      # @param export template [Core::Package::ExportTemplate]
+      # @param export_template [Core::Package::ExportTemplate]
       # @param presets [Array<Models::Preset>] in order
       # @param name [String] of the whole
       def initialize(library:, export_template:, presets:, name:)

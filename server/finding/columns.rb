@@ -23,7 +23,7 @@ module Fobrel
       # @param library_id [Integer]
       # @param found [Numo::Int64] ids
       # @param states [Hash{String => String}] conditions in SQL on a row of presets, by what they are called
-      # @return [Hash{String => Hash{String => Integer}}] how many of those found have which category_id, status id,
+      # @return [Hash{String => Hash{String => Integer}}] how many of those found have which category_id, status_id,
       #   author, licence, traits (as trait_words writes all of a brush) and tags; and the states, "untagged" too
       def self.count(library_id, found, states)
         return new(library_id, states).count(found) if Models::BrushChange.own?(library_id)

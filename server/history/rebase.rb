@@ -9,7 +9,7 @@ module Fobrel
       # @return [Array<Integer>] entries that keep something else since
       attr_reader :entries
 
-      # @param entry [Models::HistoryEntry] that is being taken back
+      # @param entry [Models::HistoryEntry] that is being undone
       def initialize(entry)
         @entry = entry
         @entries = []

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Jobs
-    # Brings a package of the outside gallery into the Import.
+    # Brings a package of the external gallery into Import.
     class FetchFromGallery < Job
       def self.needs(_about) = :bring
 

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Jobs
-    # Asks the outside gallery what somebody wants to know of it.
+    # Asks the external gallery what somebody wants to know of it.
     class LookIntoGallery < Que::Job
       self.priority = Queue::SHORT
       self.maximum_retry_count = 0

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Models
-    # What a person asked the outside gallery last, and what it said. A request writes down what is
+    # What a person asked the external gallery last, and what it said. A request writes down what is
     # asked; only a job asks it, so that a gallery that is silent holds no page up.
     class GalleryLook < Record
       belongs_to :person

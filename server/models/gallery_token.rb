@@ -2,7 +2,7 @@
 
 module Fobrel
   module Models
-    # What a person signs in with at the outside gallery.
+    # What a person signs in with at the external gallery.
     class GalleryToken < Record
       belongs_to :person
     end

@@ -30,7 +30,7 @@ module Fobrel
         end
       end
 
-      # A strip that was painted before, for a person who may see it. A Brushes asks for dozens in a
+      # A strip that was painted before, for a person who may see it. The brush list asks for dozens in a
       # second, so both are one question to the database.
       #
       # @param only [Integer, nil] the only library that it is looked for in

@@ -126,7 +126,7 @@ module Fobrel
       # @return [Version]
       def version_to_go_back_to(to) = public_send(BACK.fetch(to))
 
-      # @return [Boolean] whether the current version paints otherwise than baseline
+      # @return [Boolean] whether the current version paints otherwise than its baseline
     end
   end
 end

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Models
-    # Brushes that somebody proposals to a library, with a sentence why. Each is decided by itself.
+    # Brushes that somebody proposes to a library, with a sentence why. Each is decided by itself.
     class Proposal < Record
       belongs_to :library
       belongs_to :person

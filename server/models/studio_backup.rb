@@ -36,7 +36,7 @@ module Fobrel
         raise Core::Problem, "A backup is being made already. Wait until it is done."
       end
 
-      # Makes it where it is not made yet, restores it as a test, and takes away those that need not stay.
+      # Makes it where it is not made yet, restores it as a test, and deletes those that need not stay.
       #
       # @return [Boolean] whether the test told anything: one that was cut off is repeated later
       def make

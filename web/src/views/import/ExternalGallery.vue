@@ -9,7 +9,7 @@ import { useToast } from '../../stores/toast'
 import { useWork } from '../../stores/work'
 import { sized } from '../../parts/bytes'
 
-/** The gallery outside the studio: what lies there can be brought into the Import. */
+/** The gallery outside the studio: what lies there can be brought into Import. */
 const library = useLibrary()
 const toast = useToast()
 const work = useWork()

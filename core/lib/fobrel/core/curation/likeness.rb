@@ -41,7 +41,7 @@ module Fobrel
           Looks.new(png, Stroke::Strip.half(png), hash64(png), thumb(png))
         end
 
-        # A DCT hash in the manner of the common "pHash" export template (Zauner 2010): for how much paint
+        # A DCT hash in the manner of the common "pHash" method (Zauner 2010): for how much paint
         # there is, and for each frequency of how it is spread, a bit for each threshold below it.
         #
         # @param png [String] a strip

@@ -37,7 +37,7 @@ module Fobrel
         # @param items [Array<Item>] in order; each preset once
         # @param assets [#fetch] from "sha256:…" to Asset
         # @param strips [Hash{String => String}] PNG by preset id
-        # @param export templates [Array<ExportTemplate>]
+        # @param export_templates [Array<ExportTemplate>]
         # @param backup [Backup, nil] what else a whole library has
         # @return [Bundle]
         # @raise [Preset::MissingNeed, Invalid]

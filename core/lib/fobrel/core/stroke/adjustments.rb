@@ -16,7 +16,7 @@ module Fobrel
         DEFAULTS = {"curve" => Curve::STRAIGHT, "smoothing" => 0.0, "maximum_size" => nil, "mirrored" => false}.freeze
         # The shares of all samples whose pressures a fit looks at.
         QUANTILES = [0.05, 0.25, 0.5, 0.75, 0.95].freeze
-        # A fit to fewer samples than this says nothing about a adjustments.
+        # A fit to fewer samples than this says nothing about how somebody presses.
         ENOUGH = 40
 
         # @param settings [Hash] keys of DEFAULTS; what is left out is at its default
