@@ -309,7 +309,7 @@ module Fobrel
       "#{item["state"].ljust(10)}  #{item["decision"].ljust(7)}  #{item["name"]}#{becomes}#{why}"
     end
 
-    # Without --apply nothing in the library is changed; the import waits in the Import.
+    # Without --apply nothing in the library is changed; the import waits in Import.
     def import
       files = arguments("files", 1..) do |o|
         in_library(o)
@@ -340,7 +340,7 @@ module Fobrel
     UNUSABLE = %w[unreadable future lacking].freeze
     private_constant :UNUSABLE
 
-    # Only looked at: it leaves nothing behind at the Import, unless it is to wait there.
+    # Only looked at: it leaves nothing behind in Import, unless it is to wait there.
     def planned(import, rows, code)
       studio.discard_import(import) unless @options[:keep]
       answer(

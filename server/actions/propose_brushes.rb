@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Proposals brushes to a library: its leads decide. Nothing is published by it.
+    # Proposes brushes to a library: its leads decide. Nothing is published by it.
     class ProposeBrushes < Action
       # What is proposed, and what it was taken from.
       Proposed = Struct.new(:value, :came_from)

@@ -3,7 +3,7 @@
 module Fobrel
   module Actions
     # Takes brushes back: one, the picked ones, a set, or all that changed; to the current
-    # version, to baseline, or to the first version. Nothing is lost: what was saved stays among
+    # version, to the baseline, or to the first version. Nothing is lost: what was saved stays among
     # the versions, and all can be undone.
     class ResetPresets < Deed
       WORDS = {

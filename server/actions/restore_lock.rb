@@ -37,7 +37,7 @@ module Fobrel
         @library.presets.shown.pluck(:document_id, :name, :fingerprint).to_h { |id, name, print| [id, [name, print]] }
       end
 
-      # The version of then, whether its brush lies hidden or not.
+      # The version of that time, whether its brush is hidden or not.
       def point_back(difference)
         preset = @library.presets.find_by(document_id: difference.id) or return
         version = preset.versions.where(fingerprint: difference.locked).last or return

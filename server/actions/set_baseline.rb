@@ -2,7 +2,7 @@
 
 module Fobrel
   module Actions
-    # Sets the point that a reset goes back to. Earlier ones stay in the history.
+    # Sets the version that a reset goes back to. Earlier baselines stay in the history.
     class SetBaseline < Deed
       # @param number [Integer] of a version of this preset
       def initialize(preset:, person:, number:)

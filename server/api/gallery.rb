@@ -2,7 +2,7 @@
 
 module Fobrel
   module Api
-    # The gallery outside the studio: looked at, taken from, proposed to.
+    # The gallery outside the studio: listed, downloaded from, published to.
     module Gallery
       extend Sinatra::Extension
 

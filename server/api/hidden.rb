@@ -2,7 +2,7 @@
 
 module Fobrel
   module Api
-    # The Hidden: where brushes go that nobody needs at the moment, and from where they come back.
+    # Hidden brushes: those that nobody needs at the moment, and how they are restored.
     module Hidden
       extend Sinatra::Extension
 

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Api
-    # Versions of a brush: saving one, or a variation; naming, bringing together, going back, baseline.
+    # Versions of a brush: saving one, or a variation; naming, merging, going back, setting the baseline.
     module Versions
       extend Sinatra::Extension
 

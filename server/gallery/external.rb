@@ -72,7 +72,7 @@ module Fobrel
         about
       end
 
-      # Proposals a package once, also when the answer to it was lost.
+      # Publishes a package once, even when the answer to it was lost.
       #
       # @param io [IO] binary, at its beginning
       # @param about [Hash] title, description, author, tags

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Jobs
-    # Takes an import in as its plan says, then paints what is new.
+    # Applies an import as its plan says, then paints what is new.
     class ApplyImport < Job
       def self.needs(_about) = :bring
 

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Jobs
-    # Proposals a release of a bundle to the external gallery.
+    # Publishes a release of a bundle to the external gallery.
     class PublishToGallery < Job
       private
 

@@ -2,7 +2,7 @@
 
 module Fobrel
   module Jobs
-    # Takes the files of an import apart, so that a plan can be made.
+    # Reads the files of an import, so that a plan can be made.
     class ReadImport < Job
       def self.needs(_about) = :bring
 

@@ -6,7 +6,7 @@ module Fobrel
     #
     # A file is looked at once it stopped growing. One that is too large is never read. The others are
     # moved aside first, and read from there: what cannot be moved is not read either. Whatever goes
-    # wrong is told in the Import, once for each file, and the next one is looked at. Whoever lays files here could lay
+    # wrong is told in Import, once for each file, and the next one is looked at. Whoever lays files here could lay
     # links, too: none is followed (Core::Startup::Tree).
     module WatchedFolder
       EVERY = 2

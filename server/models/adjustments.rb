@@ -2,7 +2,7 @@
 
 module Fobrel
   module Models
-    # One person's hand, laid over any preset for that person only.
+    # One person's adjustments, laid over any preset for that person only.
     class Adjustments < Record
       belongs_to :person
 

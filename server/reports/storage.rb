@@ -62,7 +62,7 @@ module Fobrel
         days.merge(given).reject { |key, value| value == RULES[key].usual }
       end
 
-      # @return [ActiveRecord::Relation<Models::Preset>] hidden brushes that a night's cleaning would delete at a moment,
+      # @return [ActiveRecord::Relation<Models::Preset>] hidden brushes that a night's cleaning would delete,
       #   unless something uses them
       def over(moment = Time.current)
         days = self.days["hidden"]

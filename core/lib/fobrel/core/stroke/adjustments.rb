@@ -5,7 +5,7 @@ module Fobrel
     module Stroke
       # One person’s adjustments, laid over any brush for this person only: how hard they press, how
       # much their line is steadied at the least, how large they paint at the most, and whether
-      # the pen's lean is mirrored for a left adjustments.
+      # the pen's lean is mirrored for a left hand.
       #
       #   adjustments = Adjustments["curve" => [[0, 0], [0.5, 1], [1, 1]], "smoothing" => 0.2]
       #   Painter.new(adjustments.brush(preset)).paint(adjustments.movement(samples))
