@@ -15,7 +15,7 @@ module Fobrel
           tell.call(
             done,
             total,
-            "Proposing “#{about["title"]}”#{", try #{try}" if try > 1}"
+            "Publishing “#{about["title"]}”#{", try #{try}" if try > 1}"
           )
         }
         Actions::NoteExport.call(
