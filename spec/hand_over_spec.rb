@@ -280,7 +280,7 @@ RSpec.describe "handing over, from outside the page" do
     # Proposed twice, as when its process died before it was told: it lies there once.
     2.times do
       task = ask["Post",
-        "/api/releases/#{release.id}/proposal",
+        "/api/releases/#{release.id}/publish",
         {title: "Quay kit", description: "For the quay", tags: "quay, stone"}]
       wait_for { Studio::M::Task.find(task["id"]).state == "done" }
     end

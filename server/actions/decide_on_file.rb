@@ -6,7 +6,7 @@ module Fobrel
     # from now on, or that decision is taken back; or a brush there is proposed to the library. Nothing in the folder is
     # changed by it.
     class DecideOnFile < Action
-      DECISIONS = %w[leave own undo proposal].freeze
+      DECISIONS = %w[leave own undo propose].freeze
 
       # @param desk [Models::Desk]
       # @param path [String] of what was found
@@ -56,7 +56,7 @@ module Fobrel
         @desk.left_alone.reject { |one| one["path"] == @path || (@item && one["id"] && one["id"] == @item["id"]) }
       end
 
-      def proposal
+      def propose
         document = @item["document"] or raise Core::Problem,
           "“#{@item["name"] || @path}” is not a brush that can be read, so it cannot be proposed. It stays where it is."
         value = Core::Preset::Preset[document]

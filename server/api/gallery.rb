@@ -40,14 +40,14 @@ module Fobrel
       end
 
       # A release goes out with words of its own.
-      post "/api/releases/:id/proposal" do
+      post "/api/releases/:id/publish" do
         need_gallery_token
         release = release_here
         refuse(422, "This release was withdrawn. Publish another.") if release.withdrawn_at
         about = {"description" => "", "tags" => "", **json, "title" => json["title"].strip, "release" => release.id}
         refuse(422, "Give it a title, so that it can be found.") if about["title"].empty?
         task = Jobs::PublishToGallery.begin(
-          library: release.bundle.library, person:, about:, message: "Proposing “#{about["title"]}”"
+          library: release.bundle.library, person:, about:, message: "Publishing “#{about["title"]}”"
         )
         answer(Views.task(task.reload), 202)
       end

@@ -61,7 +61,7 @@ RSpec.describe "desks", :api do
     proposal = call(
       :post,
       "/api/desks/#{desk["id"]}/decisions",
-      {path: "startup/#{names[0]}", decision: "proposal", sentence: "Broader"}
+      {path: "startup/#{names[0]}", decision: "propose", sentence: "Broader"}
     )
     expect(Studio::M::Proposal.find(proposal["proposal"]).items.sole.value["tip", "size", "base"]).to eq(91)
     call(:post, "/api/desks/#{desk["id"]}/decisions", {path: "startup/mine.json", decision: "own"})

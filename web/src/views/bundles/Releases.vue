@@ -9,7 +9,7 @@ import Talk from '../../parts/talk/Talk.vue'
 import { day } from '../../parts/when'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
-import ProposalDialog from './ProposalDialog.vue'
+import PublishDialog from './PublishDialog.vue'
 import ReleaseComparison from './ReleaseComparison.vue'
 import type { Doing } from './useDoing'
 
@@ -20,7 +20,7 @@ const session = useSession()
 const toast = useToast()
 const withdrawing = ref<Release>()
 const reason = ref('')
-const proposing = ref<Release>()
+const publishing = ref<Release>()
 /** The release that is talked about. */
 const talking = ref<number>()
 const pair = ref<number[]>([])
@@ -92,7 +92,7 @@ async function pick(id: number) {
         >
           Comments</button
         ><template v-if="session.maySend && !one.withdrawn"
-          ><button class="plain small" :aria-label="`Publish release ${one.number}`" @click="proposing = one">
+          ><button class="plain small" :aria-label="`Publish release ${one.number}`" @click="publishing = one">
             Publish…</button
           ><button class="plain small" :aria-label="`Withdraw release ${one.number}`" @click="withdrawing = one">
             Withdraw
@@ -123,7 +123,7 @@ async function pick(id: number) {
       </p>
       <label>Why<el-input v-model="reason" aria-label="Why it is withdrawn" maxlength="500" /></label
     ></FormDialog>
-    <ProposalDialog v-if="proposing" :release="proposing" :bundle="bundle" @close="proposing = undefined" />
+    <PublishDialog v-if="publishing" :release="publishing" :bundle="bundle" @close="publishing = undefined" />
   </aside>
 </template>
 

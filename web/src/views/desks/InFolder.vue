@@ -30,7 +30,7 @@ const repair = (paths?: string[]) =>
     () => of(api.POST('/api/desks/{id}/repair', { ...at(), body: paths ? { paths } : {} })),
     () => 'Repaired. The previous file is in the folder “aside”.',
   )
-const decide = (one: Found, decision: 'leave' | 'own' | 'undo' | 'proposal', sentence = '') =>
+const decide = (one: Found, decision: 'leave' | 'own' | 'undo' | 'propose', sentence = '') =>
   toast.attempt(async () => {
     const body = { path: one.path, decision, sentence }
     const got = await of(api.POST('/api/desks/{id}/decisions', { ...at(), body }))
@@ -44,7 +44,7 @@ async function proposal(one: Found) {
     `Propose “${one.name}”`,
     words,
   ).catch(() => undefined)
-  if (asked) await decide(one, 'proposal', asked.value ?? '')
+  if (asked) await decide(one, 'propose', asked.value ?? '')
 }
 const said = (one: Found) =>
   one.kind === 'renamed'

@@ -23,7 +23,7 @@ const raised = computed(() => {
   const was = `${percent(looked.before.greatest_cover)} at most, ${percent(looked.before.solid_share)} of it solid`
   return `Was ${was}; made solid, ${percent(looked.solid_share)} of it is.`
 })
-const proposalsSolid = computed(
+const canBeSolid = computed(
   () => !own.value && !tone.value.solid && !!props.looked && props.looked.greatest_cover < 0.98,
 )
 const GROUNDS = {
@@ -49,7 +49,7 @@ const colours = (own: boolean) => change({ colours: own ? (sheet.value?.see_thro
             {{ looked.solid ? '●' : '◗' }} {{ looked.sentence }}
           </p>
           <p v-if="raised" class="soft small">{{ raised }}</p>
-          <button v-if="proposalsSolid" class="plain" @click="set('tone', { solid: true })">Make solid</button>
+          <button v-if="canBeSolid" class="plain" @click="set('tone', { solid: true })">Make solid</button>
           <button v-if="tone.solid" class="plain" @click="set('tone', { solid: false })">Not solid</button>
         </template>
         <button v-if="own" class="plain" @click="dark = !dark">{{ dark ? 'on light' : 'on dark' }}</button>

@@ -19,7 +19,7 @@ const task = ref<Task>()
 
 const { busy, problem, go } = useDeed(async () => {
   task.value = await of(
-    api.POST('/api/releases/{id}/proposal', { params: { path: { id: props.release.id } }, body: { ...words } }),
+    api.POST('/api/releases/{id}/publish', { params: { path: { id: props.release.id } }, body: { ...words } }),
   )
   const ended = await work.follow(task.value)
   if (ended.state === 'done') emit('close')
