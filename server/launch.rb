@@ -27,6 +27,7 @@ module Fobrel
     def run
       check_port
       connect
+      check_tables
       Database.migrate
       require_relative "app"
       furnish
@@ -70,6 +71,15 @@ module Fobrel
         Database.connect
       end
       ActiveRecord::Base.connection.verify!
+    end
+
+    # A database that another version of Fobrel made is left alone.
+    def check_tables
+      context = ActiveRecord::MigrationContext.new(File.join(ROOT, "db/migrate"))
+      return if (context.get_all_versions - context.migrations.map(&:version)).empty?
+      raise Stop,
+        "this database was made by another version of Fobrel. Nothing was changed. Use that version, or start over " \
+          "with an empty database: bin/start --fresh removes this one."
     end
 
     # Everything that was kept, after saying what that is.

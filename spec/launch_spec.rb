@@ -2,12 +2,14 @@
 
 require "fileutils"
 require "net/http"
+require "pg"
 require "rbconfig"
 require "socket"
 require "timeout"
 require "tmpdir"
 require "fobrel/core"
 require_relative "../cli/studio"
+require_relative "../server/postgres"
 
 # bin/start's own part, with a folder, a cluster and a port of its own.
 RSpec.describe "starting and stopping" do
@@ -122,6 +124,24 @@ RSpec.describe "starting and stopping" do
     600.times { File.read(@log).include?("Drawing the demo studio") ? break : sleep(0.1) }
     gone = /--fresh removes the database “fobrel” in #{@folder}.* and the folders .*import/
     expect(File.read(@log)).to match(/#{gone}.*Drawing the demo studio/m)
+  end
+
+  it "leaves a database of another version alone, and says what to do" do
+    postgres = Fobrel::Postgres.new(@folder)
+    PG.connect(postgres.start("fobrel")) do |connection|
+      connection.exec("CREATE TABLE schema_migrations (version varchar PRIMARY KEY)")
+      connection.exec("INSERT INTO schema_migrations VALUES ('20200101000000')")
+    end
+    postgres.stop
+    start(wait: false)
+    Process.wait(@pid)
+    @pid = nil
+    expect([$?.exitstatus, File.read(@log)]).to match([1, /another version of Fobrel.*Nothing was changed.*--fresh/])
+    PG.connect(postgres.start("fobrel")) do |connection|
+      expect(connection.exec("SELECT to_regclass('people')").getvalue(0, 0)).to be_nil
+    end
+  ensure
+    postgres.stop
   end
 
   it "says in one sentence that a port is taken, or is none" do
