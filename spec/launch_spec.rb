@@ -134,9 +134,9 @@ RSpec.describe "starting and stopping" do
     end
     postgres.stop
     start(wait: false)
-    Process.wait(@pid)
+    ended = Timeout.timeout(40) { Process.wait2(@pid).last }
     @pid = nil
-    expect([$?.exitstatus, File.read(@log)]).to match([1, /another version of Fobrel.*Nothing was changed.*--fresh/])
+    expect([ended.exitstatus, File.read(@log)]).to match([1, /another version of Fobrel.*Nothing was changed.*--fresh/])
     PG.connect(postgres.start("fobrel")) do |connection|
       expect(connection.exec("SELECT to_regclass('people')").getvalue(0, 0)).to be_nil
     end
