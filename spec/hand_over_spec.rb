@@ -206,7 +206,7 @@ RSpec.describe "handing over, from outside the page" do
   end
 
   # The gallery fails nearly every second time here; what fails in passing is tried again.
-  it "looks into the external gallery, brings a package in and proposals a release, whatever fails on the way" do
+  it "looks into the external gallery, brings a package in and publishes a release, whatever fails on the way" do
     headers = {"Authorization" => "Bearer #{@token}", "Content-Type" => "application/json"}
     once = ->(kind, path, body = nil) {
       Net::HTTP.start(URI(@running.address).host, URI(@running.address).port) { |http|

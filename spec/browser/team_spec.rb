@@ -62,7 +62,7 @@ RSpec.describe "a team", :apart, :browser do
     expect(selected("Role of Nils")).to eq("Artist: edit")
   end
 
-  it "proposals, decides and is told within a second, without reloading" do
+  it "proposes, decides and is told within a second, without reloading" do
     enter("tove")
     enter("maren")
     as("tove") do

@@ -310,7 +310,7 @@ RSpec.describe "in use", :api do
       expect(@second.bundles.find_by!(name: "Kit").picture).to eq(Studio::M::Bundle.find(bundle["id"]).picture)
     end
 
-    it "count a brush that was renamed or written about as changed; proposal no number where nothing changed" do
+    it "count a brush that was renamed or written about as changed; offer no number where nothing changed" do
       stock = -> { call(:get, "#{path}/preflight")["findings"].find { _1["kind"] == "stock" }&.fetch("sentence").to_s }
       Studio::M::Preset.where(id: ids).update_all(origin: "received")
       first, second = @first.presets.find(ids.first(2)).map(&:name)

@@ -184,7 +184,7 @@ RSpec.describe "the shelf of parts", :api do
     end
   end
 
-  it "proposals what lies on a shelf where a tip is chosen, and lets a draft use it" do
+  it "offers what lies on a shelf where a tip is chosen, and lets a draft use it" do
     sum = part("Pebble")
     tips = call(:get, "#{library}/parts")["tips"]
     expect(tips.last.values_at("brushes", "count")).to eq([["Pebble"], 0])
@@ -196,5 +196,30 @@ RSpec.describe "the shelf of parts", :api do
       {document: document.merge("tip" => document["tip"].merge("form" => tips.last["tip"]))}
     )
     expect([status, kept["kept"].nil?, tips.last["tip"]["frames"]]).to eq([200, false, ["sha256:#{sum}"]])
+  end
+
+  it "lists the tips and grains that brushes paint with, each once with its brushes, and tells one from the other" do
+    sum = Studio::M::Asset.keep(disc, "png")
+    reference = Fobrel::Core::Sum.reference(sum)
+    first, second = brushes(sum, 2)
+    value = second.current_version.value
+    grained = value.with("grain", {"asset" => reference}).with(
+      "tip",
+      {"form" => {"kind" => "round"}, "size" => {"base" => 20}}
+    )
+    Fobrel::Actions::AddVersion.call(preset: second, value: grained, person:)
+    found = call(:get, "#{library}/parts")
+    tip = found["tips"].find { |one| one["tip"]["frames"] == [reference] }
+    expect(tip.values_at("brushes", "count")).to eq([[first.name], 1])
+    expect(found["tips"].map { |one| one["tip"]["kind"] }).not_to include("round")
+    expect(
+      found["grains"].map { |one|
+        one.values_at("asset", "brushes", "count")
+      }
+    ).to eq([[reference, [second.name], 1]])
+    Fobrel::Actions::HidePresets.call(library: @first, person:, ids: [first.id])
+    expect(shelf.find { |one| one["sum"] == sum }["kind"]).to eq("grain")
+    change(sum, name: "Net")
+    expect(@first.parts.find_by!(sha256: sum).kind).to eq("grain")
   end
 end
