@@ -555,6 +555,26 @@ RSpec.describe "the Bench in use", :browser do
     end
   end
 
+  it "moves no button of a dialog when it becomes known, late, where the brush is used" do
+    @first.bundles.create!(name: "Storm kit").put_in_order([preset.id])
+    sign_in("maren")
+    bench("Quay line")
+    tune "Size in px", 44
+    held = []
+    page.driver.browser.network.intercept
+    page.driver.browser.on(:request) { |request|
+      request.url.end_with?("/uses") ? held << request : request.continue
+    }
+    click_button "Save version 2…"
+    expect(page).to have_css("[role=dialog] .uses", text: "–")
+    place = -> { find("[role=dialog] button[type=submit]").evaluate_script("this.getBoundingClientRect().top") }
+    before = place.call
+    until_true { held.any? }
+    held.each(&:continue)
+    expect(page).to have_css("[role=dialog] .uses", text: "bundle Storm kit")
+    expect(place.call).to eq(before)
+  end
+
   it "shows in the end what was asked last, however late and out of order answers come" do
     sign_in("maren")
     bench("Quay line")
