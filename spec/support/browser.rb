@@ -127,12 +127,15 @@ module BrowserHelp
   def drop_file(path, x: 640, y: 400)
     data = {items: [], files: [path], dragOperationsMask: 1}
     send = ->(type) { page.driver.browser.page.command("Input.dispatchDragEvent", type:, x:, y:, data:) }
-    # A busy page has not said yet that it takes files; a hand waits too.
+    page.execute_script("addEventListener('drop', () => document.body.dataset.dropped = '', {capture: true, once: true})")
+    # Chromium cancels a drop while a busy page hasn't answered the drag; a person would try again.
     5.times do
       %w[dragEnter dragOver].each(&send)
-      break if page.has_css?(".dropping", wait: 4)
+      next unless page.document.has_css?(".dropping", wait: 4)
+      %w[dragOver drop].each(&send)
+      break if page.document.has_css?("body[data-dropped]", wait: 2)
     end
-    %w[dragOver drop].each(&send)
+    page.execute_script("delete document.body.dataset.dropped")
   end
 
   # Chooses in one of the page's own selects, which hang their list elsewhere.
