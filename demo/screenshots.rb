@@ -60,7 +60,7 @@ browser.evaluate_async(<<~JS, 30, hints)
   })()
 JS
 browser.refresh
-see.call(".pick")
+see.call(".row:nth-of-type(8) .pick")
 browser.css(".pick").values_at(2, 4, 5, 6).each(&:click)
 browser.css(".row")[3].click
 sleep 0.6
