@@ -197,6 +197,37 @@ RSpec.describe "the Bench in use", :browser do
     end
   end
 
+  it "lists the drafts of other brushes beside the one on the Bench, goes to one, discards one and undoes that" do
+    sign_in("maren")
+    ["Quay line", "Chart nib", "Bollard"].each do |name|
+      bench(name)
+      tune "Flow in %", 31
+      kept
+    end
+    bench("Bollard")
+    click_button "Drafts"
+    listed = -> { all("aside[aria-label='Other drafts'] b").map(&:text).sort }
+    until_true { listed.call == ["Chart nib", "Quay line"] }
+    [[1280, 800], [1024, 700]].each do |width, height|
+      page.driver.resize(width, height)
+      until_true { evaluate_script(<<~JS) == [width, true, true] }
+        [innerWidth, ...[...document.querySelectorAll('.bench header .el-button--primary, .bench .try > :last-child')]
+          .map((one) => one.getBoundingClientRect().right <= innerWidth)]
+      JS
+    end
+    within("aside[aria-label='Other drafts']") { click_link "Quay line" }
+    expect(page).to have_css(".bench h1", text: "Quay line")
+    until_true { listed.call == ["Bollard", "Chart nib"] }
+    click_button "Discard the draft of Chart nib"
+    until_true { listed.call == ["Bollard"] }
+    find(".toasts button", text: "Undo").click
+    until_true { listed.call == ["Bollard", "Chart nib"] }
+    click_button "Close the list of drafts"
+    expect(page).to have_no_css("aside[aria-label='Other drafts']")
+  ensure
+    page.driver.resize(1280, 800)
+  end
+
   describe "limits" do
     it "keeps the least size below the most, goes on keeping the rest, and points a size out that is held back" do
       sign_in("maren")

@@ -1,5 +1,5 @@
 <script setup lang="ts">
-import { useEventListener } from '@vueuse/core'
+import { useEventListener, useLocalStorage, useMediaQuery } from '@vueuse/core'
 import { computed, ref } from 'vue'
 import { useRoute } from 'vue-router'
 import CopyDialog from '../../parts/CopyDialog.vue'
@@ -10,6 +10,7 @@ import BenchHead from './BenchHead.vue'
 import { benchKey } from './keys'
 import History from './History.vue'
 import MyAdjustments from './MyAdjustments.vue'
+import OtherDrafts from './OtherDrafts.vue'
 import Responses from './Responses.vue'
 import type { Group } from './settings'
 import Stack from './Stack.vue'
@@ -23,6 +24,13 @@ const bench = layOut(Number(route.params.id))
 const { detail, document } = bench
 const tray = useTray()
 const head = ref<InstanceType<typeof BenchHead>>()
+/** Whether the other drafts are listed; until it is chosen, where there is room and something to list. */
+const listChosen = useLocalStorage<'open' | 'closed' | ''>('fobrel.drafts', '')
+const roomy = useMediaQuery('(min-width: 1440px)')
+const listed = computed(() =>
+  listChosen.value ? listChosen.value === 'open' : roomy.value && bench.library.count('draft') > 1,
+)
+const toggleDrafts = () => (listChosen.value = listed.value ? 'closed' : 'open')
 type Sheet = 'history' | 'copy' | 'take' | 'adjustments' | 'about'
 const open = ref<Sheet>()
 /** What settings can be copied to from here. */
@@ -52,39 +60,56 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     <p>{{ bench.missing.value }}</p>
     <el-button type="primary" @click="bench.router.push({ name: 'brushes' })">Go to Brushes</el-button>
   </div>
-  <div v-else-if="detail && document" class="bench">
-    <BenchHead ref="head" @open="open = $event" />
-    <Stack @adjustments="open = 'adjustments'" />
-    <div class="work">
-      <Tuning />
-      <Responses />
-      <Pad />
+  <div v-else-if="detail && document" class="around">
+    <OtherDrafts v-if="listed && bench.session.mayEdit" :brush="bench.id" @close="listChosen = 'closed'" />
+    <div class="bench">
+      <BenchHead ref="head" :listed="listed" @open="open = $event" @drafts="toggleDrafts" />
+      <Stack @adjustments="open = 'adjustments'" />
+      <div class="work">
+        <Tuning />
+        <Responses />
+        <Pad />
+      </div>
+      <History v-if="open === 'history'" @close="open = undefined" />
+      <CopyDialog
+        v-if="open === 'copy' && picked.length"
+        :from="document"
+        :ids="picked"
+        @close="open = undefined"
+        @done="bench.load()"
+      >
+        <p class="line"><button class="plain" @click="open = 'take'">Copy from another brush</button></p>
+      </CopyDialog>
+      <TakeDialog
+        v-else-if="open === 'copy' || open === 'take'"
+        :into="document"
+        @close="open = undefined"
+        @take="take"
+      >
+        <p v-if="picked.length" class="line">
+          <button class="plain" @click="open = 'copy'">Copy to the {{ picked.length }} in the tray</button>
+        </p>
+      </TakeDialog>
+      <MyAdjustments v-if="open === 'adjustments'" @close="open = undefined" />
+      <AboutDialog v-if="open === 'about'" @close="open = undefined" />
     </div>
-    <History v-if="open === 'history'" @close="open = undefined" />
-    <CopyDialog
-      v-if="open === 'copy' && picked.length"
-      :from="document"
-      :ids="picked"
-      @close="open = undefined"
-      @done="bench.load()"
-    >
-      <p class="line"><button class="plain" @click="open = 'take'">Copy from another brush</button></p>
-    </CopyDialog>
-    <TakeDialog v-else-if="open === 'copy' || open === 'take'" :into="document" @close="open = undefined" @take="take">
-      <p v-if="picked.length" class="line">
-        <button class="plain" @click="open = 'copy'">Copy to the {{ picked.length }} in the tray</button>
-      </p>
-    </TakeDialog>
-    <MyAdjustments v-if="open === 'adjustments'" @close="open = undefined" />
-    <AboutDialog v-if="open === 'about'" @close="open = undefined" />
   </div>
 </template>
 
 <style scoped>
+.around {
+  display: flex;
+  position: relative;
+  height: 100%;
+}
+.around > aside {
+  flex: none;
+}
 .bench {
+  flex: 1;
+  min-width: 0;
   display: grid;
   grid-template: auto auto minmax(0, 1fr) / minmax(860px, 1fr);
-  height: 100%;
   overflow-x: auto;
   --strip-height: clamp(54px, 7.2vh, 104px);
 }
@@ -104,6 +129,15 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 }
 .bench :deep(.el-drawer__header) {
   margin-bottom: 0;
+}
+/* Without room beside the settings the drafts lie over them. */
+@media (max-width: 1279px) {
+  .around > aside {
+    position: absolute;
+    inset: 0 auto 0 0;
+    z-index: 5;
+    box-shadow: 4px 0 18px rgb(0 0 0 / 18%);
+  }
 }
 /* Half a screen, or all twice as large: one below the other. */
 @media (max-width: 820px) {

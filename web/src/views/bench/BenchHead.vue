@@ -13,7 +13,8 @@ import { onBench } from './useBench'
 import type { Item } from './useCapture'
 
 /** The head line of the Bench: which brush, how far it is changed, saving and going back. */
-defineEmits<{ open: [sheet: 'history' | 'copy' | 'adjustments' | 'about'] }>()
+defineProps<{ listed: boolean }>()
+defineEmits<{ open: [sheet: 'history' | 'copy' | 'adjustments' | 'about']; drafts: [] }>()
 const bench = onBench()
 const { detail, document, dirty, busy, at, room, kept, overtaken } = bench
 const name = ref<InstanceType<typeof BrushName>>()
@@ -159,9 +160,15 @@ defineExpose({ ask, rename: () => name.value?.begin() })
           </el-dropdown-menu></template
         >
       </el-dropdown>
-      <RouterLink v-if="bench.library.count('draft')" class="plain" :to="{ name: 'drafts' }"
-        >Drafts ({{ bench.library.count('draft') }})</RouterLink
+      <button
+        v-if="bench.library.count('draft') || listed"
+        class="plain"
+        :aria-pressed="listed"
+        title="Your unsaved changes to other brushes"
+        @click="$emit('drafts')"
       >
+        Drafts
+      </button>
       <button class="plain" @click="$emit('open', 'history')">History ({{ detail!.versions.length }})</button>
       <el-dropdown trigger="click">
         <button class="plain">More ▾</button>
@@ -223,6 +230,14 @@ header > .traits {
   overflow: hidden;
   text-overflow: ellipsis;
   min-width: 0;
+}
+@media (max-width: 1199px) {
+  header > :deep(h1) {
+    flex: 0 1 auto;
+    min-width: 90px;
+    overflow: hidden;
+    text-overflow: ellipsis;
+  }
 }
 .star {
   font-size: 15px;

@@ -1,46 +1,11 @@
 <script setup lang="ts">
-import { computed, onMounted, ref, watch } from 'vue'
-import { api, of } from '../../api/client'
-import type { paths } from '../../api/schema'
 import OneScale from '../../parts/OneScale.vue'
 import Strip from '../../parts/Strip.vue'
-import { useLibrary } from '../../stores/library'
-import { useSession } from '../../stores/session'
-import { useToast } from '../../stores/toast'
 import { moment } from '../../parts/when'
+import { useDrafts } from './useDrafts'
 
-/** Everything this person tuned and has not saved yet. */
-type Row =
-  paths['/api/libraries/{library}/changed']['get']['responses']['200']['content']['application/json']['presets'][number]
-const library = useLibrary()
-const session = useSession()
-const toast = useToast()
-const rows = ref<Row[]>()
-const ids = computed(() => rows.value?.map(({ id }) => id) ?? [])
-
-const load = () =>
-  toast.attempt(async () => {
-    rows.value = session.mayEdit
-      ? (
-          await of(
-            api.GET('/api/libraries/{library}/changed', {
-              params: { ...library.path().params, query: { to: 'current' } },
-            }),
-          )
-        ).presets
-      : []
-  })
-onMounted(load)
-watch(() => toast.undone, load)
-
-const discard = (which: number[]) =>
-  toast.attempt(async () => {
-    const { entry } = await of(
-      api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: which, to: 'current' } }),
-    )
-    await Promise.all([load(), library.load()])
-    toast.done(entry.summary, entry)
-  })
+/** Everything this person tuned and has not saved yet: the Bench without a brush. */
+const { rows, ids, discard } = useDrafts()
 </script>
 
 <template>

@@ -57,7 +57,7 @@ watch(
         </el-option>
       </el-select>
     </label>
-    <span class="line soft">ground<Grounds v-model="trying.ground" :grounds="grounds" label="Ground" /></span>
+    <span class="line soft">Ground<Grounds v-model="trying.ground" :grounds="grounds" label="Ground" /></span>
     <label class="line soft"
       >Colour<input
         v-model="trying.colour"
@@ -129,6 +129,14 @@ watch(
 }
 .times {
   width: 16px;
+}
+@media (max-width: 1279px) {
+  .try {
+    gap: 10px;
+  }
+  .zoom {
+    width: 70px;
+  }
 }
 @media (max-width: 820px) {
   .try {
