@@ -1,10 +1,10 @@
 # frozen_string_literal: true
 
 require "support/browser"
+require "support/axe"
 
 # What a screen reader, a keyboard and weak eyes need. Outside reference: axe-core's rules for WCAG 2.1, A and AA.
 RSpec.describe "what everybody can use", :browser do
-  axe = File.expand_path("../../web/node_modules/axe-core/axe.min.js", __dir__)
   views = %w[
     tip-maker
     bench
@@ -32,19 +32,7 @@ RSpec.describe "what everybody can use", :browser do
     studio
   ]
 
-  # @return [Array<String>] serious and critical findings of the page as it stands
-  define_method(:findings) do |place|
-    page.driver.browser.execute(File.read(axe))
-    asked = {
-      runOnly: %w[wcag2a wcag2aa wcag21a wcag21aa], resultTypes: ["violations"]
-    }
-    found = evaluate_async_script(<<~JS, asked)
-      const [asked, done] = arguments
-      axe.run(document, asked).then((r) => done(r.violations
-        .map((v) => v.id + ': ' + v.nodes.map((n) => n.html.slice(0, 160)).slice(0, 3).join(' '))))
-    JS
-    found.map { "#{place}: #{_1}" }
-  end
+  include AxeHelp
 
   before { Studio::M::Person.find_by!(login: "maren").update!(owner: true) }
 

@@ -92,7 +92,7 @@ RSpec.describe "the Bench", :browser do
     expect(page).to have_css("[data-test=painted][data-strokes='1']")
     click_button "Save as sample stroke"
     fill_in "Name of the sample stroke", with: "My wave"
-    click_button "Keep"
+    click_button "Save", exact: true
     expect(page).to have_content("“My wave” is saved")
     kept = Studio::M::SampleStroke.find_by!(name: "My wave")
     pressures = kept.samples.map { _1["pressure"] }
@@ -216,7 +216,7 @@ RSpec.describe "the Bench", :browser do
     within("[data-version='1']") do
       click_button "Add name"
       find("input[type=text]").set("As the maker meant it")
-      click_button "Keep"
+      click_button "Save", exact: true
       expect(page).to have_content("As the maker meant it")
     end
     find("[data-version='1'] .el-checkbox").click

@@ -64,7 +64,7 @@ RSpec.describe "Brushes", :browser do
     find(".facet", text: "picture tip").click if page.has_css?(".facet", text: "picture tip", wait: 1)
     click_button "Save search"
     fill_in "Name of the automatic set", with: "Rigging now"
-    click_button "Keep"
+    click_button "Save", exact: true
     expect(page).to have_css(".facet", text: "Rigging now")
     find(".chip", text: "tag: rigging").click
     find(".facet", text: "Rigging now").click

@@ -36,7 +36,7 @@ RSpec.describe "desks", :browser do
   end
 
   def seek(name)
-    from_list "Add to the startup", "A brush by its name…"
+    from_list "Add to the startup", "A brush by name"
     still(find_field("A brush for the startup")).click
     page.driver.browser.keyboard.type(name)
     find(".el-autocomplete-suggestion li", text: name).click
@@ -102,7 +102,7 @@ RSpec.describe "desks", :browser do
     within("article", text: "Mine") { click_button "Keep as this desk’s own" }
     expect(page).to have_no_css("article", text: "Mine")
     go "Proposals"
-    click_button "Accept as version 2…", match: :first
+    click_button "Accept as version 2", match: :first
     click_button "Accept as next version"
     expect(page).to have_content("accepted as version 2")
     go "Desks"
@@ -128,7 +128,7 @@ RSpec.describe "desks", :browser do
     make "Desk one"
     add presets[0].name
     send_to_desk
-    from_list "More for #{presets[0].name}", "In place of a stock brush…"
+    from_list "More for #{presets[0].name}", "In place of a stock brush"
     still(find_field("Name of the stock brush"))
     expect(page.evaluate_script("document.activeElement.getAttribute('aria-label')")).to eq("Name of the stock brush")
     page.driver.browser.keyboard.type("Round", :enter)

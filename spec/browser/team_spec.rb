@@ -95,7 +95,7 @@ RSpec.describe "a team", :apart, :browser do
       choose_radio "Quay line, as it is here"
       expect(page).to have_no_css("[data-test=painted][src='#{proposed}']")
       find(".el-dialog__headerbtn").click
-      click_button "Accept as version 2…", match: :first
+      click_button "Accept as version 2", match: :first
       fill_in "Message", with: "Just right"
       click_button "Accept as next version"
       expect(page).to have_content("accepted as version 2 by Maren Oake")

@@ -127,7 +127,7 @@ module BrowserHelp
   def drop_file(path, x: 640, y: 400)
     data = {items: [], files: [path], dragOperationsMask: 1}
     send = ->(type) { page.driver.browser.page.command("Input.dispatchDragEvent", type:, x:, y:, data:) }
-    page.execute_script("addEventListener('drop', () => document.body.dataset.dropped = '', {capture: true, once: true})")
+    page.execute_script("addEventListener('drop', () => { document.body.dataset.dropped = '' }, {once: true})")
     # Chromium cancels a drop while a busy page hasn't answered the drag; a person would try again.
     5.times do
       %w[dragEnter dragOver].each(&send)

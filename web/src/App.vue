@@ -5,6 +5,7 @@ import { useRoute, useRouter } from 'vue-router'
 import { offline, signedOut } from './api/connection'
 import { useNight } from './look/night'
 import Checklist from './parts/Checklist.vue'
+import { passEscape } from './parts/escape'
 import FirstVisit from './parts/FirstVisit.vue'
 import NewLibrary from './parts/NewLibrary.vue'
 import You from './parts/You.vue'
@@ -102,6 +103,7 @@ const barred = computed(() => {
   return undefined
 })
 
+useEventListener(window, 'keydown', passEscape, { capture: true })
 useEventListener(window, 'keydown', (event: KeyboardEvent) => {
   const typing = (event.target as HTMLElement).closest('input, textarea, select, [role=dialog]')
   if (typing || event.ctrlKey || event.metaKey || event.altKey || !session.person) return
@@ -162,12 +164,12 @@ useEventListener(window, 'drop', (event: DragEvent) => {
       <div v-if="incoming.over" class="dropping">
         <p>Drop to add: a single picture opens in the Tip maker, everything else in Import.</p>
       </div>
+      <HelpDialog v-if="keys" v-model="keys" />
+      <Tokens v-if="tokens" @close="tokens = false" />
+      <You v-if="you" @close="you = false" />
+      <NewLibrary v-if="making" @close="making = false" />
     </main>
     <Tray />
-    <HelpDialog v-if="keys" v-model="keys" />
-    <Tokens v-if="tokens" @close="tokens = false" />
-    <You v-if="you" @close="you = false" />
-    <NewLibrary v-if="making" @close="making = false" />
   </div>
   <div v-else class="empty silent waiting" role="status">
     <h1>fobrel</h1>

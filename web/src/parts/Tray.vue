@@ -65,7 +65,7 @@ function more(what: Question | (typeof DIALOGS)[number]) {
           ><el-dropdown-menu>
             <template v-if="session.mayEdit"
               ><el-dropdown-item command="category">Set category…</el-dropdown-item
-              ><el-dropdown-item command="label">Set status…</el-dropdown-item
+              ><el-dropdown-item command="status">Set status…</el-dropdown-item
               ><el-dropdown-item command="duplicate">Duplicate…</el-dropdown-item
               ><el-dropdown-item command="fit">Fit to canvas…</el-dropdown-item
               ><el-dropdown-item command="copy">Copy settings to these…</el-dropdown-item
@@ -79,25 +79,28 @@ function more(what: Question | (typeof DIALOGS)[number]) {
       </el-dropdown>
       <el-button type="primary" @click="dialog = 'export'">Export</el-button>
     </template>
-    <TrayDialog v-if="asking" :asking="asking" @close="asking = undefined" />
-    <FitDialog v-if="dialog === 'fit'" :ids="tray.ids" @close="dialog = undefined" />
-    <CopyDialog v-if="dialog === 'copy'" :ids="tray.ids" @close="dialog = undefined" />
-    <RenameDialog v-if="dialog === 'rename'" :ids="tray.ids" @close="dialog = undefined" />
-    <ExportDialog
-      v-if="dialog === 'proof' || dialog === 'export'"
-      :which="{ preset_ids: tray.ids }"
-      :count="tray.ids.length"
-      :kind="dialog === 'proof' ? 'proof' : undefined"
-      :title="session.library?.name ?? ''"
-      @close="dialog = undefined"
-    />
-    <ProposeBrushes
-      v-if="dialog === 'proposal' || dialog === 'take'"
-      :ids="tray.ids"
-      :takes="dialog === 'take'"
-      @close="dialog = undefined"
-    />
-    <ResetDialog v-if="dialog === 'reset'" :only="tray.ids" @close="dialog = undefined" />
+    <!-- In a section, for a heading of a dialog is no banner of the page. -->
+    <section>
+      <TrayDialog v-if="asking" :asking="asking" @close="asking = undefined" />
+      <FitDialog v-if="dialog === 'fit'" :ids="tray.ids" @close="dialog = undefined" />
+      <CopyDialog v-if="dialog === 'copy'" :ids="tray.ids" @close="dialog = undefined" />
+      <RenameDialog v-if="dialog === 'rename'" :ids="tray.ids" @close="dialog = undefined" />
+      <ExportDialog
+        v-if="dialog === 'proof' || dialog === 'export'"
+        :which="{ preset_ids: tray.ids }"
+        :count="tray.ids.length"
+        :kind="dialog === 'proof' ? 'proof' : undefined"
+        :title="session.library?.name ?? ''"
+        @close="dialog = undefined"
+      />
+      <ProposeBrushes
+        v-if="dialog === 'proposal' || dialog === 'take'"
+        :ids="tray.ids"
+        :takes="dialog === 'take'"
+        @close="dialog = undefined"
+      />
+      <ResetDialog v-if="dialog === 'reset'" :only="tray.ids" @close="dialog = undefined" />
+    </section>
   </footer>
 </template>
 

@@ -93,7 +93,7 @@ async function describe() {
             :aria-label="`${describing.what === 'name' ? 'Name' : 'Note'} of version ${version.number}`"
             :placeholder="describing.what === 'name' ? 'Name (leave empty to remove it)' : 'What changed'"
             :maxlength="describing.what === 'name' ? 60 : 200"
-          /><el-button size="small" native-type="submit">Keep</el-button>
+          /><el-button size="small" native-type="submit">Save</el-button>
         </form>
         <div v-else class="deeds">
           <button

@@ -39,7 +39,7 @@ async function keep() {
       aria-label="Name of the sample stroke"
       maxlength="40"
     />
-    <el-button size="small" native-type="submit" :disabled="!naming.trim()">Keep</el-button
+    <el-button size="small" native-type="submit" :disabled="!naming.trim()">Save</el-button
     ><button type="button" class="plain" @click="naming = undefined">Cancel</button>
   </form>
 </template>

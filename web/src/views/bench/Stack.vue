@@ -184,7 +184,7 @@ const unpin = (key: string) => (pinned.value = pinned.value.filter((pin) => pin.
           @pan="look"
         />
         <div class="said">
-          <button v-if="!pinning" class="plain" @click="pinning = true">+ Compare with…</button
+          <button v-if="!pinning" class="plain" @click="pinning = true">+ Compare with a brush</button
           ><PresetPicker v-else label="A brush to compare with" @pick="choose" @close="pinning = false" />
         </div>
       </div>

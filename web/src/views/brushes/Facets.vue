@@ -70,7 +70,7 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
 <template>
   <aside aria-label="Filters">
     <template v-if="tree.length">
-      <h3>Categories</h3>
+      <h2>Categories</h2>
       <button
         v-for="one in tree"
         :key="one.category.id"
@@ -83,7 +83,7 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
         <span>{{ one.category.name }}</span><span>{{ shown(one.count) }}</span>
       </button>
     </template>
-    <h3>Tags</h3>
+    <h2>Tags</h2>
     <button
       v-for="one in tags.slice(0, moreTags ? undefined : FEW)"
       :key="one.tag.id"
@@ -99,7 +99,7 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
     </button>
     <p v-if="!library.tags.length" class="soft small">No tags yet.</p>
     <template v-if="library.statuses.length">
-      <h3>Status</h3>
+      <h2>Status</h2>
       <button
         v-for="one in library.statuses"
         :key="one.id"
@@ -111,7 +111,7 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
         <TagMark state :tag="one" /><span>{{ shown(count('statuses', one.id)) }}</span>
       </button>
     </template>
-    <h3>Sets</h3>
+    <h2>Sets</h2>
     <button
       v-for="one in library.sets.filter((one, index) => moreSets || index < FEW || on('set', one.name))"
       :key="one.id"
@@ -129,7 +129,7 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
       {{ moreSets ? 'fewer' : `${library.sets.length - FEW} more sets` }}
     </button>
     <p v-if="!library.sets.length" class="soft small">No sets yet.</p>
-    <h3 v-if="states.length">State</h3>
+    <h2 v-if="states.length">State</h2>
     <button
       v-for="one in states"
       :key="one.key"
@@ -140,7 +140,7 @@ const on = (name: string, value: string) => asks(props.terms, name, value)
     >
       <span>{{ one.key }}</span><span>{{ one.count }}</span>
     </button>
-    <h3 v-if="traits.length"><OwnWord word="traits">Traits</OwnWord></h3>
+    <h2 v-if="traits.length"><OwnWord word="traits">Traits</OwnWord></h2>
     <button
       v-for="one in traits"
       :key="one.key"
@@ -163,7 +163,8 @@ aside {
   border-right: 1px solid var(--line);
   overflow: auto;
 }
-h3 {
+h2 {
+  font-size: 12px;
   margin: 12px 8px 3px;
 }
 p {

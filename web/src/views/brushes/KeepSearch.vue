@@ -30,7 +30,7 @@ const keep = () =>
       placeholder="Name of the automatic set"
       aria-label="Name of the automatic set"
       maxlength="100"
-    /><el-button size="small" native-type="submit" :disabled="!name.trim()">Keep</el-button
+    /><el-button size="small" native-type="submit" :disabled="!name.trim()">Save</el-button
     ><button type="button" class="plain" @click="emit('close')">Cancel</button>
   </form>
 </template>

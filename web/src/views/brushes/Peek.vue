@@ -127,12 +127,12 @@ async function reset() {
           {{ about.author || 'unknown' }}<template v-if="about.licence">, {{ about.licence }}</template>
         </dd>
       </dl>
-      <h3>
+      <h2>
         Versions
         <RouterLink class="history" :to="{ name: 'history', query: { preset: preset.id } }"
           >History of this brush</RouterLink
         >
-      </h3>
+      </h2>
       <div v-for="version in detail.versions" :key="version.number" class="version">
         <Strip :fingerprint="version.fingerprint" :label="`${preset.name}, version ${version.number}`" />
         <span
@@ -144,7 +144,7 @@ async function reset() {
       </div>
     </template>
     <template v-if="detail">
-      <h3>Comments</h3>
+      <h2>Comments</h2>
       <Talk :id="preset.id" about="preset" :version="preset.version" :fingerprint="preset.fingerprint" />
     </template>
     <div class="line doing">
@@ -178,7 +178,8 @@ async function reset() {
   height: 56px;
   margin: 8px 0 4px 8px;
 }
-h3 {
+h2 {
+  font-size: 12px;
   margin: 12px 0 4px;
 }
 p {

@@ -87,7 +87,7 @@ async function pick(id: number) {
         ><button
           class="plain small"
           :aria-expanded="talking === one.id"
-          :aria-label="`Talk about release ${one.number}`"
+          :aria-label="`Comments on release ${one.number}`"
           @click="talking = talking === one.id ? undefined : one.id"
         >
           Comments</button

@@ -86,7 +86,7 @@ const send = async () => {
       <table aria-label="All desks">
         <thead>
           <tr>
-            <th scope="col" />
+            <td />
             <th v-if="!keys" scope="col">Elsewhere</th>
             <th v-for="one in brushes" :key="one.id" scope="col">{{ one.name }}</th>
           </tr>

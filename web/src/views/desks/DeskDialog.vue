@@ -35,7 +35,7 @@ const { busy, problem, go } = useDeed(async () => {
 <template>
   <FormDialog
     :title="`About ${desk!.name}`"
-    deed="Keep"
+    deed="Save"
     width="560px"
     :busy="busy"
     :problem="problem"

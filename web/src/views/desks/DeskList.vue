@@ -48,7 +48,7 @@ void props
   <aside class="list" aria-label="Desks">
     <h1>Desks</h1>
     <template v-if="templates.length">
-      <h3><OwnWord word="desk template">Templates</OwnWord></h3>
+      <h2><OwnWord word="desk template">Templates</OwnWord></h2>
       <button
         v-for="one in branch(null)"
         :key="one.id"
@@ -62,7 +62,7 @@ void props
       </button>
     </template>
     <template v-for="{ room, desks } in rooms" :key="room">
-      <h3>{{ room || 'Desks' }}</h3>
+      <h2>{{ room || 'Desks' }}</h2>
       <button
         v-for="one in desks"
         :key="one.id"
@@ -112,7 +112,8 @@ void props
   border-right: 1px solid var(--line);
   overflow: auto;
 }
-h3 {
+h2 {
+  font-size: 12px;
   margin: 12px 0 2px;
   color: var(--soft);
   font-size: 12px;

@@ -115,7 +115,7 @@ const said = computed(() => {
 <template>
   <div class="desks">
     <DeskList :chosen="chosen" />
-    <main v-if="desk">
+    <section v-if="desk" class="desk">
       <header class="line head">
         <h1>{{ desk.name }}</h1>
         <span v-if="desk.template" class="soft"
@@ -233,7 +233,7 @@ const said = computed(() => {
       <DeskDialog v-if="about" @close="about = false" />
       <ReservedKeys v-if="reserved" :keys="reserved" @close="reserved = undefined" />
       <EffectsDialog v-if="asked" :name="desk.name" :effects="asked.effects" @go="asked.go()" @leave="asked.leave()" />
-    </main>
+    </section>
     <div v-else-if="missing" class="empty" role="alert">
       <p>This desk doesn’t exist in {{ session.library?.name }}.</p>
     </div>
@@ -250,7 +250,7 @@ const said = computed(() => {
   height: 100%;
   overflow: hidden;
 }
-main {
+.desk {
   overflow: auto;
   padding-bottom: 20px;
 }

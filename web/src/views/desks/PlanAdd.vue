@@ -44,10 +44,10 @@ function choose(what: string) {
 <template>
   <PresetPicker v-if="picking" :label="`A brush for ${title}`" @pick="brush([$event])" @close="picking = false" />
   <el-dropdown v-else trigger="click" max-height="320px" @command="choose" @visible-change="open">
-    <button class="plain small" :aria-label="`Add to ${title}`">Add…</button>
+    <button class="plain small" :aria-label="`Add to ${title}`">Add ▾</button>
     <template #dropdown>
       <el-dropdown-menu>
-        <el-dropdown-item command="brush">A brush by its name…</el-dropdown-item>
+        <el-dropdown-item command="brush">A brush by name</el-dropdown-item>
         <el-dropdown-item command="tray" :disabled="!tray.ids.length"
           >The tray ({{ tray.ids.length }})</el-dropdown-item
         >

@@ -93,13 +93,13 @@ function walk(event: KeyboardEvent) {
             <el-dropdown-item command="part">{{
               other === 'shelf' ? 'To the shelf' : 'To the startup'
             }}</el-dropdown-item>
-            <el-dropdown-item command="section">Section…</el-dropdown-item>
+            <el-dropdown-item command="section">Section</el-dropdown-item>
             <el-dropdown-item v-if="line.pin !== null" command="pin">{{
               line.at === null ? `Stay at ${single ? `version ${line.pin}` : line.at_title}` : 'Follow the newest'
             }}</el-dropdown-item>
             <template v-if="single && line.part === 'startup'">
               <el-dropdown-item v-if="line.replaces" command="original">Restore “{{ line.replaces }}”</el-dropdown-item>
-              <el-dropdown-item v-else command="replaces">In place of a stock brush…</el-dropdown-item>
+              <el-dropdown-item v-else command="replaces">In place of a stock brush</el-dropdown-item>
             </template>
             <el-dropdown-item v-if="line.change" command="back">Reset to template</el-dropdown-item>
           </el-dropdown-menu>

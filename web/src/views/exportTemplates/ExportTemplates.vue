@@ -120,7 +120,7 @@ const drop = () =>
       >
         {{ one.name }}
       </button>
-      <h3>Start from an example</h3>
+      <h2>Start from an example</h2>
       <button v-for="one in examples" :key="one.name" class="choice" @click="open(one)">{{ one.name }}</button>
     </aside>
     <form @submit.prevent="keep">
@@ -183,7 +183,8 @@ const drop = () =>
   grid-template-columns: 190px minmax(0, 1fr) minmax(0, 1fr);
   gap: 22px;
 }
-aside h3 {
+aside h2 {
+  font-size: 12px;
   margin: 14px 8px 2px;
   color: var(--soft);
   font-weight: 600;

@@ -74,7 +74,7 @@ function closeWhole() {
           <th>What</th>
           <th>File</th>
           <th>Destination</th>
-          <th />
+          <td />
         </tr>
       </thead>
       <tbody>

@@ -50,13 +50,13 @@ const days = computed(() => {
     <div class="line">
       <h1>Notifications</h1>
       <span class="soft">Proposals, replies, mentions and new releases.</span><span class="grow" />
-      <el-button @click="choosing ? (choosing = false) : choose()">Notification settings…</el-button>
+      <el-button @click="choosing ? (choosing = false) : choose()">Choose notifications</el-button>
     </div>
     <form v-if="choosing" @submit.prevent="keep">
       <el-checkbox-group v-model="wanted"
         ><el-checkbox v-for="one in inbox.kinds" :key="one.name" :value="one.name" :label="one.title"
       /></el-checkbox-group>
-      <el-button type="primary" native-type="submit">Keep</el-button>
+      <el-button type="primary" native-type="submit">Save</el-button>
     </form>
     <p v-if="!inbox.notices.length" class="empty">No notifications yet.</p>
     <section v-for="group in days" :key="group.day">

@@ -25,7 +25,7 @@ const { busy, problem, go } = useDeed(async () => {
 <template>
   <FormDialog
     title="Name and description"
-    deed="Keep"
+    deed="Save"
     :busy="busy"
     :ready="!!name.trim()"
     :problem="problem"

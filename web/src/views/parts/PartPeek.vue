@@ -63,7 +63,7 @@ const open = () =>
         maxlength="300"
       />
       <div class="line">
-        <el-button size="small" native-type="submit" :disabled="!changed">Keep</el-button>
+        <el-button size="small" native-type="submit" :disabled="!changed">Save</el-button>
         <button v-if="part.own" type="button" class="plain small" @click="change({ own: false })">
           Move to the library
         </button>

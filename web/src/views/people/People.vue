@@ -74,7 +74,7 @@ function closeInvite() {
           <th>May</th>
           <th>Last seen</th>
           <th>Drafts here</th>
-          <th />
+          <td />
         </tr>
       </thead>
       <tbody>

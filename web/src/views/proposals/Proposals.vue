@@ -76,7 +76,7 @@ const what = (one: Line) => `${one.names.join(', ')}${one.count > one.names.leng
         <b>{{ what(one) }}</b><span class="soft small">{{ one.by }}, {{ day(one.at) }} · {{ STATES[one.state] }}</span>
       </button>
     </aside>
-    <main v-if="shown" class="page">
+    <section v-if="shown" class="page">
       <div class="line">
         <h1>{{ shown.by }} proposes {{ shown.count === 1 ? 'a brush' : `${shown.count} brushes` }}</h1>
         <span class="soft">{{ moment(shown.at) }} · {{ STATES[shown.state] }}</span
@@ -109,8 +109,8 @@ const what = (one: Line) => `${one.names.join(', ')}${one.count > one.names.leng
       />
       <h2>Comments</h2>
       <div class="said"><Talk :id="shown.id" about="proposal" /></div>
-    </main>
-    <main v-else-if="proposals?.length" class="empty"><p>All decided. Choose a proposal at the left.</p></main>
+    </section>
+    <section v-else-if="proposals?.length" class="empty"><p>All decided. Choose a proposal at the left.</p></section>
   </div>
 </template>
 

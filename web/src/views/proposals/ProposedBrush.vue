@@ -96,15 +96,15 @@ const outcome = computed(() => {
             >{{ one.words.slice(0, 6).join(' · ') || 'paints the same'
             }}{{ one.words.length > 6 ? ` and ${one.words.length - 6} more` : '' }}</span
           ><br /><button v-if="leads && one.words.length" class="plain" @click="begin('version', one.id)">
-            Accept as version {{ one.version + 1 }}…
+            Accept as version {{ one.version + 1 }}
           </button>
           <router-link :to="{ name: 'bench', params: { id: one.id } }">Try on the Bench</router-link></span
         >
       </div>
       <p v-if="!item.resembles.length" class="soft small">Nothing here is similar.</p>
       <div v-if="leads && !way" class="line">
-        <el-button size="small" @click="begin('new')">Accept as new brush…</el-button>
-        <el-button size="small" @click="begin('return')">Return…</el-button>
+        <el-button size="small" @click="begin('new')">Accept as new brush</el-button>
+        <el-button size="small" @click="begin('return')">Return</el-button>
       </div>
       <form v-if="way" @submit.prevent="go">
         <template v-if="way === 'new'">

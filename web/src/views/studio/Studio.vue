@@ -56,7 +56,7 @@ const takeOver = (one: Found['libraries'][number]) =>
             <th>In</th>
             <th>Last seen</th>
             <th>Runs the studio</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>
@@ -92,7 +92,7 @@ const takeOver = (one: Found['libraries'][number]) =>
             <th class="count">Brushes</th>
             <th class="count">People</th>
             <th>Backed up last</th>
-            <th />
+            <td />
           </tr>
         </thead>
         <tbody>
