@@ -36,8 +36,14 @@ export function useDrafts() {
   watch(() => [toast.undone, library.stamp], load, { immediate: true })
 
   const discard = (which: number[]) =>
-    toast.recorded(async () =>
-      of(api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: which, to: 'current' } })),
-    )
+    toast.recorded(async () => {
+      const done = await of(
+        api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: which, to: 'current' } }),
+      )
+      // Gone at once: reading the list anew may wait for strips. An answer that is under way is older than this.
+      turn()
+      rows.value = rows.value?.filter(({ id }) => !which.includes(id))
+      return done
+    })
   return { rows, ids, discard }
 }

@@ -20,7 +20,6 @@ const parts = ref<Part[]>()
 const word = ref('')
 const picked = ref(new Set<string>())
 type Only = 'all' | 'tip' | 'grain' | 'drawing' | 'picture' | 'unused' | 'duplicates' | 'own' | 'hidden'
-const only = computed(() => String(route.query.only ?? 'all') as Only)
 const KINDS: [Only, string][] = [
   ['all', 'all'],
   ['tip', 'tips'],
@@ -32,6 +31,8 @@ const KINDS: [Only, string][] = [
   ['own', 'mine'],
   ['hidden', 'hidden'],
 ]
+/** What the address says; anything unknown in it shows all. */
+const only = computed<Only>(() => KINDS.find(([name]) => name === route.query.only)?.[0] ?? 'all')
 const fits: Record<Only, (part: Part) => boolean> = {
   all: () => true,
   tip: ({ kind }) => kind === 'tip',
