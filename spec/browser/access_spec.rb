@@ -3,8 +3,11 @@
 require "support/browser"
 require "support/axe"
 
-# What a screen reader, a keyboard and weak eyes need. Outside reference: axe-core's rules for WCAG 2.1, A and AA.
+# What a screen reader, a keyboard and weak eyes need. Outside reference: axe-core's rules for WCAG 2.1,
+# A and AA, and for best practice.
 RSpec.describe "what everybody can use", :browser do
+  include AxeHelp
+
   views = %w[
     tip-maker
     bench
@@ -31,8 +34,6 @@ RSpec.describe "what everybody can use", :browser do
     library/storage
     studio
   ]
-
-  include AxeHelp
 
   before { Studio::M::Person.find_by!(login: "maren").update!(owner: true) }
 

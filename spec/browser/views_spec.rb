@@ -78,6 +78,16 @@ RSpec.describe "the views", :browser do
     expect(page).to have_css("[role=alert]", text: "You can view this library")
   end
 
+  it "shows the usual where the address asks for a filter, an order or a tab that doesn't exist" do
+    sign_in("maren")
+    visit "/#{@first.id}/tip-maker/parts?only=constructor"
+    expect(page).to have_css("[aria-pressed=true]", text: "all")
+    visit "/#{@first.id}/desks?show=constructor"
+    expect(page).to have_css("h1", text: "Desks")
+    visit "/#{@first.id}/brushes?order=constructor"
+    expect(page).to have_css(".row", count: 8)
+  end
+
   it "changes the ground, and keeps the strips' own" do
     sign_in("maren")
     expect(page).to have_css(".strip")

@@ -4,8 +4,7 @@ require "support/axe"
 require "support/dialogs"
 require "support/wanderer"
 
-# A few minutes of chance in each run of all tests, with a seed of its own each time; a longer walk by
-# hand with bin/wander.
+# The whole demo: each dialog once, then some seconds at random, with a new seed each time. `bin/wander` walks longer.
 RSpec.describe "the demo studio", :demo, order: :defined do
   include Capybara::DSL
   include BrowserHelp
@@ -31,7 +30,7 @@ RSpec.describe "the demo studio", :demo, order: :defined do
   end
 
   %w[maren tove ilse].each do |login|
-    it "stands #{login} doing things by chance" do
+    it "survives #{login} doing things at random" do
       seed = Integer(ENV.fetch("WANDER_SEED", RSpec.configuration.seed))
       RSpec.configuration.reporter.message("wanderer #{login}: seed #{seed}")
       GUARD.forget

@@ -1,14 +1,14 @@
 # frozen_string_literal: true
 
-# Opens whatever is behind a button or menu item that ends with “…”, view by view, and closes it with Escape.
+# Walks through all views: presses each button and menu item that ends with “…”, and closes what opens with Escape.
 class Dialogs
-  # What opens the system's own choice of a file.
+  # Buttons that open the system's file picker.
   CHOOSERS = ["Upload a picture…", "Choose files…", "Choose a folder…"].freeze
-  # Paths of all views that stand on the rail or in the account menu, of the page's own list.
+  # The paths of all views, from the page's own list.
   VIEWS = File.read(File.expand_path("../../web/src/routes.ts", __dir__))
     .scan(/view\(\s*'[a-z-]+',\s*'[^']+',\s*(?:undefined|'[a-z-]+'),\s*'([^':]+)',/).flatten.freeze
 
-  # @return [Array<String>] what was opened: view and words
+  # @return [Array<String>] the dialogs that were opened, by view and label
   attr_reader :seen
   # @return [Array<String>] what went wrong
   attr_reader :troubles
@@ -21,66 +21,73 @@ class Dialogs
     @troubles = []
   end
 
-  # @yieldparam place [String] view and words of the dialog that is open
+  # @yieldparam place [String] view and label of the dialog that is open
   def each(&)
-    ["/bench/#{@brush.id}", *VIEWS].each { |view| each_on(view, &) }
+    ["/bench/#{@brush.id}", *VIEWS].each { |view| walk(view, &) }
   end
 
   private
 
-  def each_on(view, &)
+  def walk(view, &)
     visit(view)
-    # The tray lies below every view; once is enough.
+    # The tray is on every view; trying it once is enough.
     @buttons = (view == "/brushes") ? "main button, footer button" : "main button"
     2.times { press(".row .pick", "+") } if view == "/brushes"
     [nil, *menus].each do |menu|
       css = menu ? ".el-dropdown-menu__item" : @buttons
-      unfold(menu, css)
-      ending(css).each { |text| try(view, menu, css, text, &) }
+      open_menu(menu, css)
+      labels(css).grep(/\S…\z/).-(CHOOSERS).each { |label| open_and_close(view, menu, css, label, &) }
     end
   end
 
-  def try(view, menu, css, text)
-    place = "#{view} › #{[menu, text].compact.join(" › ")}"
-    visit(view) if @astray
-    unfold(menu, css)
-    return unless words(css).include?(text) # gone with what an earlier one changed
-    press(css, text)
+  def open_and_close(view, menu, css, label)
+    place = "#{view} › #{[menu, label].compact.join(" › ")}"
+    visit(view) if @reload
+    open_menu(menu, css)
+    return unless labels(css).include?(label) # an earlier dialog may have removed it
+    press(css, label)
     return trouble(place, "opens no dialog") unless @page.has_css?("[role=dialog]", wait: 5)
     @seen << place
-    sleep 0.3 # it fades in
+    settle
     yield place
-    # The first Escape may close a list of suggestions in it.
-    2.times { open? && @page.driver.browser.keyboard.type(:Escape) && sleep(0.3) }
-    trouble(place, "is not closed by Escape") unless @page.has_no_css?("[role=dialog]", wait: 5)
+    # The first Escape may close a list of suggestions in the dialog.
+    closed = 2.times.any? do
+      @page.driver.browser.keyboard.type(:Escape)
+      @page.has_no_css?("[role=dialog]", wait: 2)
+    end
+    trouble(place, "is not closed by Escape") unless closed
   end
 
   def trouble(place, what)
     @troubles << "#{place} #{what}"
-    @astray = true
+    @reload = true
   end
 
   def visit(view)
-    @astray = false
+    @reload = false
     @page.visit(%w[/notifications /studio].include?(view) ? view : "#{@root}#{view}")
     @page.has_css?("main h1, .brushes, .bench, .page", wait: 20)
-    sleep 0.5 # what comes with a later answer
+    settle
   end
 
-  def open? = @page.has_css?("[role=dialog]", wait: 0)
+  # Waits until nothing moves and no answer is on its way, for later answers add buttons. One connection stays open.
+  def settle
+    @page.driver.browser.network.wait_for_idle(connections: 1, timeout: 10)
+    @page.evaluate_async_script(<<~JS)
+      Promise.allSettled(document.getAnimations().map((one) => one.finished)).then(arguments[0])
+    JS
+  end
 
-  def unfold(menu, css)
+  def open_menu(menu, css)
     return if !menu || @page.has_css?(css, wait: 0)
     press(@buttons, menu)
     @page.has_css?(css, wait: 5)
   end
 
-  def menus = words(@buttons).grep(/▾\z/)
+  def menus = labels(@buttons).grep(/▾\z/)
 
-  def ending(css) = words(css).grep(/\S…\z/) - CHOOSERS
-
-  # What can be pressed, by its words, each once.
-  def words(css)
+  # The labels of what can be pressed, each once.
+  def labels(css)
     @page.evaluate_script(<<~JS, css)
       [...new Set([...document.querySelectorAll(arguments[0])]
         .filter((one) => one.checkVisibility() && !one.disabled && !one.classList.contains('is-disabled'))
@@ -88,8 +95,8 @@ class Dialogs
     JS
   end
 
-  def press(css, text)
-    @page.execute_script(<<~JS, css, text)
+  def press(css, label)
+    @page.execute_script(<<~JS, css, label)
       [...document.querySelectorAll(arguments[0])]
         .find((one) => one.checkVisibility() && one.innerText.trim() === arguments[1])?.click()
     JS

@@ -20,12 +20,6 @@ const router = useRouter()
 const asking = ref<Question>()
 const dialog = ref<'reset' | 'fit' | 'copy' | 'rename' | 'proof' | 'export' | 'proposal' | 'take'>()
 const compare = () => router.push({ name: 'compare', query: { ids: tray.ids.slice(0, 6).join(',') } })
-const DIALOGS = ['fit', 'copy', 'proof', 'proposal', 'take'] as const
-function more(what: Question | (typeof DIALOGS)[number]) {
-  const here = DIALOGS.find((one) => one === what)
-  if (here) dialog.value = here
-  else asking.value = what as Question
-}
 </script>
 
 <template>
@@ -59,27 +53,27 @@ function more(what: Question | (typeof DIALOGS)[number]) {
         <el-button @click="dialog = 'reset'">Reset</el-button>
         <el-button @click="asking = 'bundle'">Bundle</el-button>
       </template>
-      <el-dropdown trigger="click" @command="more">
+      <el-dropdown trigger="click">
         <el-button>More ▾</el-button>
         <template #dropdown
           ><el-dropdown-menu>
             <template v-if="session.mayEdit"
-              ><el-dropdown-item command="category">Set category…</el-dropdown-item
-              ><el-dropdown-item command="status">Set status…</el-dropdown-item
-              ><el-dropdown-item command="duplicate">Duplicate…</el-dropdown-item
-              ><el-dropdown-item command="fit">Fit to canvas…</el-dropdown-item
-              ><el-dropdown-item command="copy">Copy settings to these…</el-dropdown-item
-              ><el-dropdown-item command="hide">Hide…</el-dropdown-item></template
+              ><el-dropdown-item @click="asking = 'category'">Set category…</el-dropdown-item
+              ><el-dropdown-item @click="asking = 'status'">Set status…</el-dropdown-item
+              ><el-dropdown-item @click="asking = 'duplicate'">Duplicate…</el-dropdown-item
+              ><el-dropdown-item @click="dialog = 'fit'">Fit to canvas…</el-dropdown-item
+              ><el-dropdown-item @click="dialog = 'copy'">Copy settings to these…</el-dropdown-item
+              ><el-dropdown-item @click="asking = 'hide'">Hide…</el-dropdown-item></template
             >
-            <el-dropdown-item command="proposal">Propose…</el-dropdown-item>
-            <el-dropdown-item command="take">Copy to another library…</el-dropdown-item>
-            <el-dropdown-item command="proof">Proof sheet…</el-dropdown-item>
+            <el-dropdown-item @click="dialog = 'proposal'">Propose…</el-dropdown-item>
+            <el-dropdown-item @click="dialog = 'take'">Copy to another library…</el-dropdown-item>
+            <el-dropdown-item @click="dialog = 'proof'">Proof sheet…</el-dropdown-item>
           </el-dropdown-menu></template
         >
       </el-dropdown>
       <el-button type="primary" @click="dialog = 'export'">Export</el-button>
     </template>
-    <!-- In a section, for a heading of a dialog is no banner of the page. -->
+    <!-- Inside a section, so that a dialog’s header isn’t taken for the page’s banner. -->
     <section>
       <TrayDialog v-if="asking" :asking="asking" @close="asking = undefined" />
       <FitDialog v-if="dialog === 'fit'" :ids="tray.ids" @close="dialog = undefined" />

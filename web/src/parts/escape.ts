@@ -1,6 +1,6 @@
 /**
- * Element Plus's select swallows Escape even when its list is closed, so that a dialog with the cursor in a select
- * could not be closed by it. This hands the key on to the dialog. To be heard before the select hears it.
+ * Passes Escape from a closed select to the dialog around it. Element Plus's select swallows the key even when its
+ * list is closed. Listen in the capture phase, before the select does.
  */
 export function passEscape(event: KeyboardEvent) {
   if (event.key !== 'Escape') return

@@ -24,13 +24,13 @@ const bench = layOut(Number(route.params.id))
 const { detail, document } = bench
 const tray = useTray()
 const head = ref<InstanceType<typeof BenchHead>>()
-/** Whether the other drafts are listed; until it is chosen, where there is room and something to list. */
-const listChosen = useLocalStorage<'open' | 'closed' | ''>('fobrel.drafts', '')
+/** Whether the other drafts are shown: as the person last chose, or else where there is room and more than one. */
+const draftsChoice = useLocalStorage<'open' | 'closed' | ''>('fobrel.drafts', '')
 const roomy = useMediaQuery('(min-width: 1440px)')
-const listed = computed(() =>
-  listChosen.value ? listChosen.value === 'open' : roomy.value && bench.library.count('draft') > 1,
+const draftsShown = computed(() =>
+  draftsChoice.value ? draftsChoice.value === 'open' : roomy.value && bench.library.count('draft') > 1,
 )
-const toggleDrafts = () => (listChosen.value = listed.value ? 'closed' : 'open')
+const toggleDrafts = () => (draftsChoice.value = draftsShown.value ? 'closed' : 'open')
 type Sheet = 'history' | 'copy' | 'take' | 'adjustments' | 'about'
 const open = ref<Sheet>()
 /** What settings can be copied to from here. */
@@ -60,10 +60,10 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
     <p>{{ bench.missing.value }}</p>
     <el-button type="primary" @click="bench.router.push({ name: 'brushes' })">Go to Brushes</el-button>
   </div>
-  <div v-else-if="detail && document" class="around">
-    <OtherDrafts v-if="listed && bench.session.mayEdit" :brush="bench.id" @close="listChosen = 'closed'" />
+  <div v-else-if="detail && document" class="bench-and-drafts">
+    <OtherDrafts v-if="draftsShown && bench.session.mayEdit" :brush="bench.id" @close="draftsChoice = 'closed'" />
     <div class="bench">
-      <BenchHead ref="head" :listed="listed" @open="open = $event" @drafts="toggleDrafts" />
+      <BenchHead ref="head" :drafts-shown="draftsShown" @open="open = $event" @toggle-drafts="toggleDrafts" />
       <Stack @adjustments="open = 'adjustments'" />
       <div class="work">
         <Tuning />
@@ -97,12 +97,12 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 </template>
 
 <style scoped>
-.around {
+.bench-and-drafts {
   display: flex;
   position: relative;
   height: 100%;
 }
-.around > aside {
+.bench-and-drafts > aside {
   flex: none;
 }
 .bench {
@@ -130,9 +130,9 @@ useEventListener(window, 'keydown', (event: KeyboardEvent) => {
 .bench :deep(.el-drawer__header) {
   margin-bottom: 0;
 }
-/* Without room beside the settings the drafts lie over them. */
+/* Too narrow for both: the drafts cover the left of the Bench. */
 @media (max-width: 1279px) {
-  .around > aside {
+  .bench-and-drafts > aside {
     position: absolute;
     inset: 0 auto 0 0;
     z-index: 5;

@@ -13,8 +13,8 @@ import { onBench } from './useBench'
 import type { Item } from './useCapture'
 
 /** The head line of the Bench: which brush, how far it is changed, saving and going back. */
-defineProps<{ listed: boolean }>()
-defineEmits<{ open: [sheet: 'history' | 'copy' | 'adjustments' | 'about']; drafts: [] }>()
+defineProps<{ draftsShown: boolean }>()
+defineEmits<{ open: [sheet: 'history' | 'copy' | 'adjustments' | 'about']; toggleDrafts: [] }>()
 const bench = onBench()
 const { detail, document, dirty, busy, at, room, kept, overtaken } = bench
 const name = ref<InstanceType<typeof BrushName>>()
@@ -161,11 +161,11 @@ defineExpose({ ask, rename: () => name.value?.begin() })
         >
       </el-dropdown>
       <button
-        v-if="bench.library.count('draft') || listed"
+        v-if="bench.library.count('draft') || draftsShown"
         class="plain"
-        :aria-pressed="listed"
+        :aria-pressed="draftsShown"
         title="Your unsaved changes to other brushes"
-        @click="$emit('drafts')"
+        @click="$emit('toggleDrafts')"
       >
         Drafts
       </button>

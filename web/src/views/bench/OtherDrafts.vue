@@ -4,7 +4,7 @@ import Strip from '../../parts/Strip.vue'
 import { moment } from '../../parts/when'
 import { useDrafts } from './useDrafts'
 
-/** The drafts of this person's other brushes, beside the brush that lies on the Bench. */
+/** This person's drafts of other brushes than the one on the Bench. */
 const props = defineProps<{ brush: number }>()
 defineEmits<{ close: [] }>()
 const { rows, discard } = useDrafts()

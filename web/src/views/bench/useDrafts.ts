@@ -6,16 +6,16 @@ import { useLibrary } from '../../stores/library'
 import { useSession } from '../../stores/session'
 import { useToast } from '../../stores/toast'
 
-export type DraftRow =
+type Draft =
   paths['/api/libraries/{library}/changed']['get']['responses']['200']['content']['application/json']['presets'][number]
 
-/** This person's drafts in the library, read again whenever the library's news or an undo may have changed them. */
+/** This person's drafts in the library; loaded again after an undo and whenever the library is. */
 export function useDrafts() {
   const library = useLibrary()
   const session = useSession()
   const toast = useToast()
   /** Undefined until they are known. */
-  const rows = ref<DraftRow[]>()
+  const rows = ref<Draft[]>()
   const ids = computed(() => rows.value?.map(({ id }) => id) ?? [])
 
   const turn = turns()
@@ -36,14 +36,8 @@ export function useDrafts() {
   watch(() => [toast.undone, library.stamp], load, { immediate: true })
 
   const discard = (which: number[]) =>
-    toast.recorded(async () => {
-      const done = await of(
-        api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: which, to: 'current' } }),
-      )
-      // Gone at once: reading the list anew may wait for strips. An answer that is under way is older than this.
-      turn()
-      rows.value = rows.value?.filter(({ id }) => !which.includes(id))
-      return done
-    })
+    toast.recorded(async () =>
+      of(api.POST('/api/libraries/{library}/reset', { ...library.path(), body: { preset_ids: which, to: 'current' } })),
+    )
   return { rows, ids, discard }
 }

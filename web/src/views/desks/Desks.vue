@@ -38,8 +38,7 @@ const beside = ref(false)
 const reserved = ref<Record<string, string>>()
 const BELOW = { all: 'All desks', folder: 'On disk', start: 'Last start', plans: 'Previous plans' }
 const below = computed({
-  get: () =>
-    String(route.query.show ?? 'all') in BELOW ? (String(route.query.show ?? 'all') as keyof typeof BELOW) : 'all',
+  get: () => (Object.keys(BELOW) as (keyof typeof BELOW)[]).find((name) => name === route.query.show) ?? 'all',
   set: (show) => void router.push({ query: { ...route.query, show: show === 'all' ? undefined : show } }),
 })
 const open = computed(() => desk.value?.found.filter(({ left, kind }) => !left && kind !== 'aside').length ?? 0)

@@ -31,7 +31,7 @@ const KINDS: [Only, string][] = [
   ['own', 'mine'],
   ['hidden', 'hidden'],
 ]
-/** What the address says; anything unknown in it shows all. */
+/** The filter in the address; an unknown one shows all. */
 const only = computed<Only>(() => KINDS.find(([name]) => name === route.query.only)?.[0] ?? 'all')
 const fits: Record<Only, (part: Part) => boolean> = {
   all: () => true,
