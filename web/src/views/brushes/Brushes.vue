@@ -42,14 +42,6 @@ const set = computed(() => {
     ? library.sets.find(({ name, query }) => query === null && name.toLowerCase() === term[0]!.values[0]!.toLowerCase())
     : undefined
 })
-const order = computed(() => String(route.query.order ?? (set.value ? 'own' : 'name')))
-const found = useFound(() => ({
-  q: q.value,
-  order: order.value,
-  set: order.value === 'own' ? set.value?.id : undefined,
-}))
-const { total, tolerant, query, terms, problem } = found
-watch(terms, (now) => (understood.value = now))
 const ORDERS = computed(() => [
   ...(set.value ? [['own', `in the order of “${set.value.name}”`]] : []),
   ['name', 'by name'],
@@ -59,6 +51,17 @@ const ORDERS = computed(() => [
   ['colour', 'by colour'],
   ['use', 'by use'],
 ])
+/** The order in the address; one that isn't offered here gives the usual one. */
+const order = computed(
+  () => ORDERS.value.find(([name]) => name === route.query.order)?.[0] ?? (set.value ? 'own' : 'name'),
+)
+const found = useFound(() => ({
+  q: q.value,
+  order: order.value,
+  set: order.value === 'own' ? set.value?.id : undefined,
+}))
+const { total, tolerant, query, terms, problem } = found
+watch(terms, (now) => (understood.value = now))
 
 const chosenOrder = computed({ get: () => order.value, set: (value: string) => put({ order: value }) })
 
