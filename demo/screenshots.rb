@@ -25,7 +25,12 @@ browser = Ferrum::Browser.new(
 
 # The element, as soon as the page has it.
 see = lambda do |css|
-  100.times { browser.at_css(css) ? (break browser.at_css(css)) : sleep(0.1) } || abort("#{css} never came")
+  100.times do
+    found = browser.at_css(css)
+    return found if found
+    sleep 0.1
+  end
+  abort "#{css} never came"
 end
 shot = lambda do |name|
   next unless wanted.empty? || wanted.include?(name)
@@ -60,13 +65,12 @@ browser.evaluate_async(<<~JS, 30, hints)
   })()
 JS
 browser.refresh
-see.call(".row:nth-of-type(8) .pick")
-browser.css(".pick").values_at(2, 4, 5, 6).each(&:click)
+[3, 5, 6, 7].each { |number| see.call(".row:nth-of-type(#{number}) .pick").click }
 browser.css(".row")[3].click
 sleep 0.6
 shot.call("brushes")
 picked = browser.evaluate(
-  "[...document.querySelectorAll('.row .pick.on')].map((pick) => pick.parentElement.dataset.id)"
+  "[...document.querySelectorAll('.row .pick.on')].map((pick) => pick.closest('[data-id]').dataset.id)"
 )
 browser.go_to("#{address}/brushes/compare?ids=#{picked.join(",")}")
 see.call("table")

@@ -91,7 +91,7 @@ const asks = computed(() =>
           </tr>
         </tbody>
       </table>
-      <p v-else class="soft">No setting differs.</p>
+      <p v-else-if="found.presets.length > 1" class="soft">No setting differs.</p>
     </template>
     <div v-if="ids.length < 2" class="empty">
       <p>Select two to six brushes, then choose Compare in the tray.</p>
