@@ -197,7 +197,7 @@ RSpec.describe "the Bench in use", :browser do
     end
   end
 
-  it "lists the drafts of other brushes beside the one on the Bench, goes to one, discards one and undoes that" do
+  it "lists the drafts of other brushes beside the one on the Bench, goes to one, discards one, and learns of others" do
     sign_in("maren")
     ["Quay line", "Chart nib", "Bollard"].each do |name|
       bench(name)
@@ -225,6 +225,13 @@ RSpec.describe "the Bench in use", :browser do
     until_true { listed.call == ["Bollard"] }
     within(".toasts") { click_button "Undo" }
     until_true { listed.call == ["Bollard", "Chart nib"] }
+    in_another_window do
+      bench("Splice pen")
+      tune "Flow in %", 31
+      kept
+    end
+    execute_script("window.dispatchEvent(new Event('focus'))") # as on coming back to this window
+    until_true { listed.call == ["Bollard", "Chart nib", "Splice pen"] }
     click_button "Close the list of drafts"
     expect(page).to have_no_css("aside[aria-label='Other drafts']")
   ensure

@@ -1,3 +1,4 @@
+import { useEventListener } from '@vueuse/core'
 import { computed, ref, watch } from 'vue'
 import { api, of } from '../../api/client'
 import type { paths } from '../../api/schema'
@@ -9,7 +10,7 @@ import { useToast } from '../../stores/toast'
 type Draft =
   paths['/api/libraries/{library}/changed']['get']['responses']['200']['content']['application/json']['presets'][number]
 
-/** This person's drafts in the library; loaded again after an undo and whenever the library is. */
+/** This person's drafts in the library; loaded again with the library and on coming back to the window. */
 export function useDrafts() {
   const library = useLibrary()
   const session = useSession()
@@ -33,7 +34,9 @@ export function useDrafts() {
         : []
       if (mine()) rows.value = found
     })
-  watch(() => [toast.undone, library.stamp], load, { immediate: true })
+  watch(() => library.stamp, load, { immediate: true })
+  // Drafts are private, so no news tells of those made in another window.
+  useEventListener(window, 'focus', load)
 
   const discard = (which: number[]) =>
     toast.recorded(async () =>
