@@ -38,8 +38,7 @@ module Fobrel
             name,
             :export_here,
             [library.id, person.id, wish, goes_to, "/proc/#{Process.pid}/fd/#{io.fileno}"],
-            {},
-            SECONDS
+            {}
           ],
           seconds: SECONDS,
           memory: MEMORY,
@@ -58,7 +57,7 @@ module Fobrel
         Models::Record.connection_pool.release_connection
         crew.call(
           Core::Apart::Turn.new(rank: :later),
-          [name, :work_here, [job.name, id], {}, Jobs::Job::SECONDS],
+          [name, :work_here, [job.name, id], {}],
           seconds: Jobs::Job::SECONDS,
           memory: MEMORY,
           fresh: true

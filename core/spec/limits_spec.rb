@@ -43,7 +43,7 @@ RSpec.describe "limits" do
     expect(
       seconds {
         expect {
-          apart.call(Kernel, :sleep, 30, seconds: 1)
+          clock.within(1) { apart.call(Kernel, :sleep, 30) }
         }.to raise_error(apart::Ended, /longer than 1 seconds/)
       }
     ).to be < 10
@@ -59,6 +59,12 @@ RSpec.describe "limits" do
       )
     }.to raise_error(RuntimeError, /File too large/)
     expect(apart.call(Process, :pid, fresh: true)).not_to eq(apart.call(Process, :pid))
+  end
+
+  it "count what is computed, not how long others kept it from that, where nobody waits for the answer" do
+    expect(apart.call(Kernel, :sleep, 1.6, seconds: 0.5)).to eq(2)
+    expect { clock.within(60) { apart.call(Kernel, :eval, "loop { Fobrel::Core::Clock.tick }", seconds: 1) } }
+      .to raise_error(clock::Over, /longer than 1 seconds/)
   end
 
   it "go on when a process at work is ended from outside, and when all are" do
@@ -79,7 +85,7 @@ RSpec.describe "limits" do
       Thread.new {
         crew.call(
           apart::Turn.new(**turn),
-          ["Kernel", :sleep, [length], {}, 20],
+          ["Kernel", :sleep, [length], {}],
           seconds: 20,
           memory: apart::MEMORY,
           fresh: false
@@ -114,7 +120,7 @@ RSpec.describe "limits" do
     ask = -> {
       crew.call(
         apart::Turn.new(who: 1),
-        ["Process", :pid, [], {}, 20],
+        ["Process", :pid, [], {}],
         seconds: 20,
         memory: apart::MEMORY,
         fresh: false
@@ -132,7 +138,7 @@ RSpec.describe "limits" do
     crew = apart::Crew.new(size: 3, waiting: 3)
     near, far = UNIXSocket.pair
     turn = apart::Turn.new(who: 1, rank: :now, gone: near)
-    asked = ["Kernel", :sleep, [20], {}, 20]
+    asked = ["Kernel", :sleep, [20], {}]
     call = -> { crew.call(turn, asked, seconds: 20, memory: apart::MEMORY, fresh: false) }
     waiting = Array.new(2) { Thread.new(&call).tap { |thread| thread.report_on_exception = false } }
     100.times { (crew.lengths == {running: {now: 1}, waiting: {now: 1}}) ? break : sleep(0.02) }

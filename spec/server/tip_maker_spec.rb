@@ -188,7 +188,9 @@ RSpec.describe "the tip maker", :api do
   it "keeps the lines of a drawing that was brought as lines, without what would run in it" do
     svg = '<svg xmlns="http://www.w3.org/2000/svg" viewBox="0 0 9 9"><script>x()</script><path d="M1 1h7v7h-7z"/></svg>'
     work = bring(svg, file: "quay.svg")
+    expect(status).to eq(201), work["error"]
     part = save(work, work["state"], as: "part", name: "Quay stone")
+    expect(part["message"]).to eq("“Quay stone” saved under Tips and grains.")
     kept = Studio::M::Part.find(part["made"]["parts"].first)
     lines = Studio::M::Asset::Bytes.fetch(kept.sha256) { nil }
     expect(

@@ -21,6 +21,8 @@ module Fobrel
       class Gone < Problem; end
 
       SECONDS = 20
+      # Where nobody waits for the answer, a busy machine may take this many times the processor time.
+      PATIENCE = 10
       # With what the program itself takes, a process stays below 600 MB.
       MEMORY = 480 * 1024 * 1024
       FILES = 64
@@ -44,7 +46,8 @@ module Fobrel
       #
       # @param owner [Module]
       # @param method [Symbol]
-      # @param seconds [Numeric] of processor time; the clock of Clock.within counts too
+      # @param seconds [Numeric] of processor time. Waiting ends when the clock of Clock.within does, or after
+      #   PATIENCE times as long where nobody set one.
       # @param memory [Integer] bytes beyond what the program itself takes
       # @param fresh [Boolean] in a process that has done nothing before, and ends with it
       # @return what the method gives
@@ -53,8 +56,8 @@ module Fobrel
       def self.call(owner, method, *args, seconds: SECONDS, memory: MEMORY, fresh: false, **named)
         return owner.public_send(method, *args, **named) if inside?
         Clock.tick
-        seconds = [seconds, *Clock.left].min
-        crew.call(turn, [owner.name, method, args, named, seconds], seconds:, memory:, fresh:)
+        within = Clock.left || seconds * PATIENCE
+        crew.call(turn, [owner.name, method, args, named], seconds:, within:, memory:, fresh:)
       end
 
       # Begins what the first call would have to wait for.

@@ -10,27 +10,36 @@ module Fobrel
       # Raised in one sentence when the time is over.
       class Over < Problem; end
 
+      # What a process has computed, however long others kept it from computing.
+      PROCESSOR = Process::CLOCK_PROCESS_CPUTIME_ID
+      WALL = Process::CLOCK_MONOTONIC
+      Limit = Struct.new(:till, :seconds, :clock)
+      private_constant :WALL, :Limit
+
       # @param seconds [Numeric] from now; a longer one within a shorter one changes nothing
-      def self.within(seconds)
-        before = Thread.current[:fobrel_until]
-        Thread.current[:fobrel_until] = [[now + seconds, seconds], before].compact.min_by(&:first)
+      # @param of [Integer] the clock's time, or PROCESSOR
+      def self.within(seconds, of: WALL)
+        before = Thread.current[:fobrel_limits]
+        Thread.current[:fobrel_limits] = [*before, Limit.new(now(of) + seconds, seconds, of)]
         yield
       ensure
-        Thread.current[:fobrel_until] = before
+        Thread.current[:fobrel_limits] = before
       end
 
-      # @return [Float, nil] seconds; nil where nobody set a time
-      def self.left = Thread.current[:fobrel_until]&.then { |till, _| [till - now, 0].max }
+      # @return [Float, nil] seconds on the clock; nil where nobody set a time
+      def self.left
+        limits.select { _1.clock == WALL }.map { [_1.till - now(WALL), 0].max }.min
+      end
 
       # @raise [Over]
       def self.tick
-        till, seconds = Thread.current[:fobrel_until]
-        return unless till && now > till
-        raise Over, "This takes longer than #{seconds.round} seconds, so it was given up. Nothing was changed."
+        over = limits.find { _1.till < now(_1.clock) } or return
+        raise Over, "This takes longer than #{over.seconds.round} seconds, so it was given up. Nothing was changed."
       end
 
-      def self.now = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-      private_class_method :now
+      def self.limits = Thread.current[:fobrel_limits] || []
+      def self.now(clock) = Process.clock_gettime(clock)
+      private_class_method :limits, :now
     end
   end
 end

@@ -51,14 +51,22 @@ module Fobrel
         def lengths = @lock.synchronize { {running: @running.map(&:rank).tally, waiting: @waiting.map(&:rank).tally} }
 
         # @param turn [Turn]
-        # @param asked [Array] as Worker reads it
-        def call(turn, asked, seconds:, memory:, fresh:)
-          till = Process.clock_gettime(Process::CLOCK_MONOTONIC) + seconds
+        # @param asked [Array] a module's name, its method, arguments and named arguments
+        # @param seconds [Numeric] of processor time
+        # @param within [Numeric] seconds on the clock, first for a place and then for the answer
+        # @param memory [Integer] bytes; see Apart.call
+        # @param fresh [Boolean] see Apart.call
+        # @return what the method gives
+        # @raise [Ended, Busy, Gone, Problem]
+        def call(turn, asked, seconds:, memory:, fresh:, within: seconds)
+          till = Process.clock_gettime(Process::CLOCK_MONOTONIC) + within
           # Each waits for itself: one turn may be asked for by several at once.
           mine = turn.dup
           begin_turn(mine, till)
           begin
-            shared(mine, till) { answer(at_place(mine, fresh:, memory:) { |place| ask(place, asked, mine, seconds) }) }
+            shared(mine, till) {
+              answer(at_place(mine, fresh:, memory:) { |place| ask(place, asked, mine, seconds, within) })
+            }
           ensure
             end_turn(mine)
           end
@@ -193,18 +201,18 @@ module Fobrel
           end
         end
 
-        def ask(place, asked, mine, seconds)
+        def ask(place, asked, mine, seconds, within)
           before = Process.clock_gettime(Process::CLOCK_MONOTONIC)
-          Message.write(place.socket, asked)
+          Message.write(place.socket, [*asked, seconds, within])
           # It ends by itself, with its own sentence, a moment before.
-          Message.read(place.socket, till: before + seconds + GRACE, gone: -> { gone?(mine) }) ||
+          Message.read(place.socket, till: before + within + GRACE, gone: -> { gone?(mine) }) ||
             raise(
               Ended,
               (Process.clock_gettime(Process::CLOCK_MONOTONIC) - before >= seconds) ? late(seconds) : "It wanted " \
                 "more memory than it may have, or it is damaged in a way that ends a program. It was ended."
             )
         rescue Timeout::Error
-          raise Ended, late(seconds)
+          raise Ended, late(within)
         rescue Errno::EPIPE, Errno::ECONNRESET
           raise Ended, "It was ended from outside."
         end

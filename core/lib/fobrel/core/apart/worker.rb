@@ -38,10 +38,13 @@ module Fobrel
 
         private
 
-        def done(owner, method, args, named, seconds)
+        def done(owner, method, args, named, seconds, within)
           used = Process.times.then { _1.utime + _1.stime }.ceil
           Process.setrlimit(:CPU, used + seconds.ceil + 1, Process.getrlimit(:CPU).last)
-          [:done, Clock.within(seconds) { Object.const_get(owner).public_send(method, *args, **named) }]
+          found = Clock.within(within) {
+            Clock.within(seconds, of: Clock::PROCESSOR) { Object.const_get(owner).public_send(method, *args, **named) }
+          }
+          [:done, found]
         rescue Problem => e
           [:problem, e.class.name, e.message]
         rescue NoMemoryError
