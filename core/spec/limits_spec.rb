@@ -61,10 +61,21 @@ RSpec.describe "limits" do
     expect(apart.call(Process, :pid, fresh: true)).not_to eq(apart.call(Process, :pid))
   end
 
-  it "count what is computed, not how long others kept it from that, where nobody waits for the answer" do
-    expect(apart.call(Kernel, :sleep, 1.6, seconds: 0.5)).to eq(2)
+  it "count processor time when nobody waits for the answer, and give up on what never ends" do
+    expect(apart.call(Kernel, :eval, "sleep 1.6; Fobrel::Core::Clock.tick; 7", seconds: 0.5)).to eq(7)
+    expect { apart.call(Kernel, :sleep, 30, seconds: 0.1) }.to raise_error(apart::Ended, /longer than 1 seconds/)
     expect { clock.within(60) { apart.call(Kernel, :eval, "loop { Fobrel::Core::Clock.tick }", seconds: 1) } }
       .to raise_error(clock::Over, /longer than 1 seconds/)
+  end
+
+  it "let long work wait for a place longer than somebody at the page would" do
+    busy = nap(2.5, who: 9)
+    100.times { apart.crew.lengths[:running].empty? ? sleep(0.02) : break }
+    apart.for(apart::Turn.new(who: 9, rank: :later)) do
+      expect { clock.within(0.5) { apart.call(Process, :pid) } }.to raise_error(apart::Busy, /Others were before you/)
+      expect(apart.call(Process, :pid, seconds: 0.5)).to be_positive
+    end
+    busy.join
   end
 
   it "go on when a process at work is ended from outside, and when all are" do

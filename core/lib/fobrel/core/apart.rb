@@ -21,7 +21,7 @@ module Fobrel
       class Gone < Problem; end
 
       SECONDS = 20
-      # Where nobody waits for the answer, a busy machine may take this many times the processor time.
+      # When nobody waits for the answer, a call may last this many times its processor time: the machine may be busy.
       PATIENCE = 10
       # With what the program itself takes, a process stays below 600 MB.
       MEMORY = 480 * 1024 * 1024
@@ -46,8 +46,8 @@ module Fobrel
       #
       # @param owner [Module]
       # @param method [Symbol]
-      # @param seconds [Numeric] of processor time. Waiting ends when the clock of Clock.within does, or after
-      #   PATIENCE times as long where nobody set one.
+      # @param seconds [Numeric] of processor time. The call lasts no longer than the caller's Clock allows, or
+      #   PATIENCE times this where the caller set none.
       # @param memory [Integer] bytes beyond what the program itself takes
       # @param fresh [Boolean] in a process that has done nothing before, and ends with it
       # @return what the method gives

@@ -10,23 +10,23 @@ module Fobrel
       # Raised in one sentence when the time is over.
       class Over < Problem; end
 
-      # What a process has computed, however long others kept it from computing.
+      # Processor time of this process; waiting for a processor doesn't count.
       PROCESSOR = Process::CLOCK_PROCESS_CPUTIME_ID
       WALL = Process::CLOCK_MONOTONIC
       Limit = Struct.new(:till, :seconds, :clock)
       private_constant :WALL, :Limit
 
       # @param seconds [Numeric] from now; a longer one within a shorter one changes nothing
-      # @param of [Integer] the clock's time, or PROCESSOR
-      def self.within(seconds, of: WALL)
+      # @param clock [Integer] which clock counts them: wall time, or PROCESSOR
+      def self.within(seconds, clock: WALL)
         before = Thread.current[:fobrel_limits]
-        Thread.current[:fobrel_limits] = [*before, Limit.new(now(of) + seconds, seconds, of)]
+        Thread.current[:fobrel_limits] = [*before, Limit.new(now(clock) + seconds, seconds, clock)]
         yield
       ensure
         Thread.current[:fobrel_limits] = before
       end
 
-      # @return [Float, nil] seconds on the clock; nil where nobody set a time
+      # @return [Float, nil] seconds of wall time; nil where nobody set a limit to it
       def self.left
         limits.select { _1.clock == WALL }.map { [_1.till - now(WALL), 0].max }.min
       end

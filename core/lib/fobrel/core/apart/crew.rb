@@ -53,7 +53,7 @@ module Fobrel
         # @param turn [Turn]
         # @param asked [Array] a module's name, its method, arguments and named arguments
         # @param seconds [Numeric] of processor time
-        # @param within [Numeric] seconds on the clock, first for a place and then for the answer
+        # @param within [Numeric] seconds of wall time to wait for a place, and again for the answer
         # @param memory [Integer] bytes; see Apart.call
         # @param fresh [Boolean] see Apart.call
         # @return what the method gives

@@ -41,10 +41,8 @@ module Fobrel
         def done(owner, method, args, named, seconds, within)
           used = Process.times.then { _1.utime + _1.stime }.ceil
           Process.setrlimit(:CPU, used + seconds.ceil + 1, Process.getrlimit(:CPU).last)
-          found = Clock.within(within) {
-            Clock.within(seconds, of: Clock::PROCESSOR) { Object.const_get(owner).public_send(method, *args, **named) }
-          }
-          [:done, found]
+          call = -> { Object.const_get(owner).public_send(method, *args, **named) }
+          [:done, Clock.within(within) { Clock.within(seconds, clock: Clock::PROCESSOR, &call) }]
         rescue Problem => e
           [:problem, e.class.name, e.message]
         rescue NoMemoryError
