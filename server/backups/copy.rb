@@ -167,7 +167,7 @@ module Fobrel
       SUM = {"type" => "string", "pattern" => "\\A[0-9a-f]{64}\\z"}.freeze
       COUNT = {"type" => "integer", "minimum" => 0}.freeze
       # studio.json, as docs/formats.md describes it.
-      SHAPE = JSONSchemer.schema(
+      SHAPE = Core::JsonSchema.load(
         {
           "type" => "object",
           "required" => %w[format made_at version passwords sequences tables],

@@ -9,7 +9,7 @@ module Fobrel
       class Backup
         FORMAT = "fobrel.library/1"
         SCHEMA = JSON.parse(File.read(File.join(DATA, "library.schema.json")))
-        LIBRARY = JSONSchemer.schema(SCHEMA)
+        LIBRARY = JsonSchema.load(SCHEMA)
         HISTORY = LIBRARY.ref("#/$defs/history")
         MAX_BYTES = 64 * 1024 * 1024
         private_constant :SCHEMA, :LIBRARY, :HISTORY

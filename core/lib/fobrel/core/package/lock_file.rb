@@ -14,7 +14,7 @@ module Fobrel
 
         FORMAT = "fobrel.lock/1"
         SCHEMA = JSON.parse(File.read(File.join(DATA, "lock.schema.json")))
-        CHECKER = JSONSchemer.schema(SCHEMA)
+        CHECKER = JsonSchema.load(SCHEMA)
         MAX_BYTES = 8 * 1024 * 1024
         private_constant :CHECKER
 

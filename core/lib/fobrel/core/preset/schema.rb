@@ -6,7 +6,7 @@ module Fobrel
       # The one list of settings: forms, documentation, defaults and checks all come from it.
       module Schema
         DOCUMENT = JSON.parse(File.read(File.join(DATA, "preset.schema.json")))
-        CHECKER = JSONSchemer.schema(DOCUMENT)
+        CHECKER = JsonSchema.load(DOCUMENT)
         private_constant :CHECKER
 
         # @param document [Hash] a parsed preset
