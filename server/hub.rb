@@ -14,6 +14,8 @@ module Fobrel
     LONGEST = 600
     # Of one person in one process; the oldest gives way.
     MOST_EACH = 12
+    # Seconds that a page waits for the database to be heard; where it is not, the page comes anew once it is.
+    HEARD = 2
     HEAD = "HTTP/1.1 200 OK\r\ncontent-type: text/event-stream\r\ncache-control: no-store\r\n" \
       "x-content-type-options: nosniff\r\nconnection: close\r\n\r\nretry: 3000\n\n"
 
@@ -23,17 +25,21 @@ module Fobrel
     def initialize
       @listeners = []
       @lock = Mutex.new
+      @deaf = true
+      @heard = ConditionVariable.new
     end
 
     # @param io [IO] a connection that nobody else writes to any more
     # @return [void]
     def listen(io, person_id:, library_id:)
-      io.write(HEAD)
       @lock.synchronize do
+        @thread = Thread.new { hear } unless @thread&.alive?
+        @heard.wait(@lock, HEARD) if @deaf
+        # Whoever reads this is listening: no event may fall in between.
+        io.write(HEAD)
         own = @listeners.select { |one| one.person_id == person_id }
         close(own.first) if own.size >= MOST_EACH
         @listeners << Listener.new(person_id:, library_id:, io:, since: now)
-        @thread = Thread.new { hear } unless @thread&.alive?
       end
     rescue SystemCallError
       nil # it has gone already
@@ -66,18 +72,25 @@ module Fobrel
     def hear
       connection = PG.connect(ENV.fetch("DATABASE_URL"))
       connection.exec("LISTEN #{Models::Live::CHANNEL}")
-      # What was told while nobody heard may have ended some of these.
-      @lock.synchronize { @listeners.dup.each { |one| close(one) } } if @deaf
-      @deaf = false
+      hears
       loop do
         heard = connection.wait_for_notify(BREATH) { |_, _, text| tell(JSON.parse(text)) }
         breathe unless heard
       end
     rescue PG::Error, JSON::ParserError
-      @deaf = true
+      @lock.synchronize { @deaf = true }
       connection&.close rescue nil # rubocop:disable Style/RescueModifier
       sleep 2
       retry
+    end
+
+    # What was told while nobody heard may have ended some of these.
+    def hears
+      @lock.synchronize do
+        @listeners.dup.each { |one| close(one) }
+        @deaf = false
+        @heard.broadcast
+      end
     end
 
     def breathe
