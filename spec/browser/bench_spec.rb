@@ -47,7 +47,7 @@ RSpec.describe "the Bench", :browser do
     click_button "Let flow respond to tilt"
     click_button "Firmer"
     expect(page).to have_css(".cell.set.moved", count: 1)
-    expect(page).to have_css(".editor .line[d]")
+    expect(page).to have_css(".curve path.line[d^=M]")
     wide, tall = find(".curve")[:viewBox].split.last(2).map(&:to_f)
     drawn = find(".curve path.line")[:d].scan(/[ML]([\d.]+) ([\d.]+)/).map { |x, y| [x.to_f / wide, 1 - y.to_f / tall] }
     core = Fobrel::Core::Stroke::Curve.through([[0, 0], [0.5, 0.25], [1, 1]])

@@ -145,7 +145,7 @@ RSpec.describe "the tip maker", :browser do
     expect(page).to have_css("[data-test=tip]")
     fill_in "Name", with: "Painted line"
     press "Save brush"
-    made "Painted line"
+    made "“Painted line” is a brush now"
     expect(tip_of("Painted line")["frames"].size).to eq(1)
   end
 
