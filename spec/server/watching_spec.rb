@@ -70,6 +70,8 @@ RSpec.describe "watching over the server", :api do
       expect { threads.each { |one| one.report_on_exception = false }.each(&:value) }.not_to raise_error
     end
   ensure
+    # Where nothing had been counted before, the figures of the trials must not stay.
+    metrics.instance_variables.each { |name| metrics.remove_instance_variable(name) }
     kept&.each { |name, value| metrics.instance_variable_set(name, value) }
   end
 
